@@ -1,0 +1,140 @@
+"""When a reservoir is due: whichever comes first of distance, time and hours."""
+
+import calendar
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from enum import StrEnum
+
+from .errors import CoreError
+from .quantity import show
+from .reasons import Reason, Source
+
+
+class DueState(StrEnum):
+    """How a reservoir stands. ``baseline``: history unknown, so do it now and count from there."""
+
+    FINE = "fine"
+    SOON = "soon"
+    DUE = "due"
+    BASELINE = "baseline"
+    UNLIMITED = "no interval"
+
+
+SOON_BELOW = Decimal("0.15")
+
+
+@dataclass(frozen=True)
+class DueLimits:
+    """Limits of a task: km, months and hours, for the first service and for each one after it."""
+
+    first_km: Decimal | None = None
+    first_months: int | None = None
+    repeat_km: Decimal | None = None
+    repeat_months: int | None = None
+    repeat_hours: Decimal | None = None
+
+
+@dataclass(frozen=True)
+class Meter:
+    """Where a bike's counters stand on a day: km and, where it has an hour meter, hours."""
+
+    on: date
+    km: Decimal
+    hours: Decimal | None = None
+
+
+@dataclass(frozen=True)
+class Due:
+    """The answer: ``left`` is the share of life left (1 fresh, 0 due, negative overdue).
+
+    ``due_on`` and ``due_km``/``due_hours`` are where each limit falls; the earliest counts.
+    """
+
+    state: DueState
+    left: Decimal
+    due_on: date | None
+    due_km: Decimal | None
+    due_hours: Decimal | None
+    reasons: tuple[Reason, ...]
+
+
+def add_months(day: date, months: int) -> date:
+    """The same day ``months`` later; the 31st of a short month is its last day."""
+    years, month = divmod(day.month - 1 + months, 12)
+    year, month = day.year + years, month + 1
+    return date(year, month, min(day.day, calendar.monthrange(year, month)[1]))
+
+
+def _limits_for(
+    limits: DueLimits, first: bool, severity: Decimal
+) -> tuple[Decimal | None, int | None, Decimal | None]:
+    """km, months, hours that count now. Severity scales the repeat limits only."""
+    if first and (limits.first_km is not None or limits.first_months is not None):
+        return limits.first_km, limits.first_months, None
+    km = None if limits.repeat_km is None else limits.repeat_km * severity
+    hours = None if limits.repeat_hours is None else limits.repeat_hours * severity
+    months = limits.repeat_months
+    return km, months if months is None else max(1, int(months * severity)), hours
+
+
+def due(
+    limits: DueLimits,
+    last: Meter | None,
+    now: Meter,
+    *,
+    first: bool = False,
+    severity: Decimal = Decimal(1),
+) -> Due:
+    """How a reservoir stands at ``now``: ``left = min over limits of (limit − used)/limit``.
+
+    ``last`` is the actual last service (an early or late one rebases), or the day the bike was new
+    with ``first`` set; None means unknown history: *baseline*, due now. ``severity`` 0.5–1 shortens
+    the repeat limits [trade]. Raises CoreError ``due.severity`` outside 0.5–1.
+    """
+    if not Decimal("0.5") <= severity <= 1:
+        raise CoreError("due.severity")
+    if last is None:
+        text = "No record of the last service. Do it now, then count from there."
+        return Due(
+            DueState.BASELINE,
+            Decimal(0),
+            now.on,
+            now.km,
+            None,
+            (Reason("unknown history", text, Source.TRADE),),
+        )
+    km, months, hours = _limits_for(limits, first, severity)
+    shares: list[tuple[Decimal, Reason]] = []
+    due_km = due_on = due_hours = None
+
+    def count(rule: str, share: Decimal, text: str) -> None:
+        shares.append((share, Reason(rule, text, Source.MANUAL)))
+
+    if km:
+        due_km, used = last.km + km, now.km - last.km
+        count("distance", (km - used) / km, f"{show(used, 'km')} of {show(km, 'km')} used.")
+    if months:
+        due_on = add_months(last.on, months)
+        span, gone = (due_on - last.on).days, (now.on - last.on).days
+        count("time", Decimal(span - gone) / span, f"{gone} of {span} days used.")
+    if hours and last.hours is not None and now.hours is not None:
+        due_hours, run = last.hours + hours, now.hours - last.hours
+        count("hours", (hours - run) / hours, f"{run:.0f} of {hours:.0f} hours used.")
+    if not shares:
+        why = Reason("no interval", "The spec sheet gives no interval.", Source.MANUAL)
+        return Due(DueState.UNLIMITED, Decimal(1), None, None, None, (why,))
+    shares.sort(key=lambda pair: pair[0])
+    left = shares[0][0]
+    state = DueState.DUE if left <= 0 else DueState.SOON if left < SOON_BELOW else DueState.FINE
+    reasons = tuple(reason for _, reason in shares)
+    return Due(state, left.quantize(Decimal("0.001")), due_on, due_km, due_hours, reasons)
+
+
+def check_odometer(reading: Decimal, last: Decimal | None, unit: str) -> None:
+    """Refuse an odometer (km) below the last one.
+
+    Raises CoreError ``odometer.below_last`` (fields ``last`` in the bike's unit).
+    """
+    if last is not None and reading < last:
+        raise CoreError("odometer.below_last", last=show(last, unit), said=show(reading, unit))

@@ -1,0 +1,352 @@
+"""The fill coach: an estimator of how much new oil the gauge will take.
+
+It believes ``x ~ N(μ, σ²)`` ml brings the level to the target, pours as much as it safely can, and
+learns from each valid reading. Amounts are ml; a reading r is 0 at the low mark and 1 at the high.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from math import erf, exp, pi, sqrt
+from statistics import median, stdev
+from typing import Literal
+
+from .errors import CoreError
+from .quantity import bottle_words, convert, show
+from .reasons import Reason, Source
+
+Sight = Literal["seen", "below", "above"]
+Action = Literal["pour", "remove", "read", "done", "stop"]
+
+BOOK_SHARE = 0.97  # 3 % of the book capacity is old oil that stays
+BOOK_SPREAD = 0.035
+LEARNED_SPREAD = 0.012
+ONE_TAKE_SPREAD = 0.02
+SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
+IN_TOLERANCE = Decimal("0.125")  # of a glass
+STEP = 10  # ml, as fine as anybody pours
+FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
+
+
+@dataclass(frozen=True)
+class Gauge:
+    """A sight glass or dipstick: ml between its marks, and the target as a share of them."""
+
+    between_marks: Decimal
+    target: Decimal
+
+
+@dataclass(frozen=True)
+class FillCase:
+    """What is to be filled: book ``capacity`` of the variant, gauge (None: exact quantity), the
+    sheet's ``initial`` amount if it names one, and what this bike ``took`` before, newest last."""
+
+    capacity: Decimal
+    gauge: Gauge | None
+    initial: Decimal | None = None
+    took: tuple[Decimal, ...] = ()
+
+
+@dataclass(frozen=True)
+class Poured:
+    """Oil put in (above zero) or taken out (below zero), ml. A pre-filled filter counts too, but
+    nothing is read after it."""
+
+    ml: Decimal
+    prefill: bool = False
+
+
+@dataclass(frozen=True)
+class LevelReading:
+    """A reading of the gauge. ``position`` counts only when ``sight`` is *seen*; a reading that is
+    not ``valid`` (wrong attitude, too soon) is kept and not used."""
+
+    sight: Sight
+    position: Decimal
+    valid: bool
+
+
+@dataclass(frozen=True)
+class CauseFound:
+    """The technician found why gauge and book disagree: from here the gauge is believed alone."""
+
+    cause: str
+
+
+FillEvent = Poured | LevelReading | CauseFound
+
+
+@dataclass(frozen=True)
+class Belief:
+    """What the gauge is expected to take in all: mean and standard deviation, ml."""
+
+    mean: float
+    sd: float
+
+
+@dataclass(frozen=True)
+class Advice:
+    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops."""
+
+    action: Action
+    ml: Decimal
+    added: Decimal
+    belief: Belief
+    causes: tuple[str, ...]
+    reasons: tuple[Reason, ...]
+
+
+CAUSES = {
+    "full early": (
+        "Old oil left in: was everything drained?",
+        "Bike in the wrong attitude for the gauge.",
+        "Read too soon: oil still running down.",
+    ),
+    "low late": (
+        "Leak, or the drain plug is not in.",
+        "Wrong capacity or unit on the spec sheet.",
+        "Filter not counted, or amount typed wrong.",
+    ),
+    "off": (
+        "Amount poured typed wrong.",
+        "Gauge misread, or dipstick seated differently.",
+        "Bike not standing as the spec sheet asks.",
+    ),
+}
+
+
+def _density(value: float) -> float:
+    return exp(-value * value / 2) / sqrt(2 * pi)
+
+
+def _below(value: float) -> float:
+    return (1 + erf(value / sqrt(2))) / 2
+
+
+def truncate_below(belief: Belief, bound: float) -> Belief:
+    """The belief once x > ``bound`` is known (moments of a truncated normal)."""
+    alpha = (bound - belief.mean) / belief.sd
+    tail = 1 - _below(alpha)
+    hazard = _density(alpha) / tail if tail > 1e-12 else alpha + 1 / alpha
+    variance = belief.sd**2 * max(1 + alpha * hazard - hazard**2, 1e-4)
+    return Belief(belief.mean + belief.sd * hazard, sqrt(variance))
+
+
+def truncate_above(belief: Belief, bound: float) -> Belief:
+    """The belief once x < ``bound`` is known: the mirror image of `truncate_below`."""
+    mirrored = truncate_below(Belief(-belief.mean, belief.sd), -bound)
+    return Belief(-mirrored.mean, mirrored.sd)
+
+
+def combine(belief: Belief, measured: float, spread: float) -> Belief:
+    """Belief and measurement joined by precision weights (conjugate normal update)."""
+    own, its = 1 / belief.sd**2, 1 / spread**2
+    return Belief((belief.mean * own + measured * its) / (own + its), sqrt(1 / (own + its)))
+
+
+def prior(case: FillCase) -> tuple[Belief, Reason]:
+    """What to believe before anything is read [def].
+
+    Learned: median of the last three takes, spread at least 1.2 % of capacity (2 % from one take).
+    Book: 97 % of capacity, spread 3.5 %. Raises CoreError ``fill.no_capacity``.
+    """
+    if case.capacity <= 0:
+        raise CoreError("fill.no_capacity")
+    capacity = float(case.capacity)
+    if case.took:
+        last = [float(take) for take in case.took[-3:]]
+        spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
+        text = f"It took {', '.join(f'{take:.0f}' for take in last)} ml before; the median counts."
+        learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
+        return learned, Reason("learned capacity", text, Source.HISTORY)
+    text = f"Book capacity {capacity:.0f} ml; about 3 % old oil stays in."
+    book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
+    return book, Reason("book capacity", text, Source.DEFINED)
+
+
+def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
+    """A reading as a measurement of x, ml: ``z = A + (t − r)·V`` and its spread."""
+    between, gap = float(gauge.between_marks), float(gauge.target) - position
+    return added + gap * between, sqrt((0.06 * between) ** 2 + (0.1 * abs(gap) * between) ** 2)
+
+
+@dataclass(frozen=True)
+class _State:
+    belief: Belief
+    added: float
+    trust_book: bool
+    last: LevelReading | None
+    poured_since: bool
+    contradiction: str
+    reasons: tuple[Reason, ...]
+
+
+def _contradiction(case: FillCase, gauge: Gauge, state: _State, reading: LevelReading) -> str:
+    position = {"below": -0.01, "above": 1.01}.get(reading.sight, float(reading.position))
+    low = position < float(gauge.target - IN_TOLERANCE)
+    if state.trust_book and not low and state.added < FULL_EARLY * float(case.capacity):
+        return "full early"
+    if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
+        return "low late"
+    measured, spread = _measure(gauge, state.added, position)
+    off = measured - state.belief.mean
+    beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
+    # against what could be expected of this reading: its own scatter and the belief's together
+    return "off" if beyond and abs(off) > OFF * sqrt(spread**2 + state.belief.sd**2) else ""
+
+
+def _learn(gauge: Gauge, state: _State, reading: LevelReading) -> tuple[Belief, Reason]:
+    between, target = float(gauge.between_marks), float(gauge.target)
+    if reading.sight == "below":
+        belief = truncate_below(state.belief, state.added + target * between)
+        text = "Nothing in the glass: it takes at least the target's worth more."
+    elif reading.sight == "above":
+        belief = truncate_above(state.belief, state.added + (target - 1) * between)
+        text = "Glass full to the top: too much is in."
+    else:
+        measured, spread = _measure(gauge, state.added, float(reading.position))
+        belief = combine(state.belief, measured, spread)
+        text = (
+            f"Read {float(reading.position):.2f} of the glass with {state.added:.0f} ml in; "
+            f"marks are {between:.0f} ml apart, so it looks like {measured:.0f} ± {spread:.0f} ml in all."
+        )
+    return belief, Reason("valid reading", text, Source.DEFINED)
+
+
+def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _State:
+    if not reading.valid or case.gauge is None:
+        return state
+    contradiction = _contradiction(case, case.gauge, state, reading)
+    belief, reason = state.belief, Reason("contradiction", contradiction, Source.DEFINED)
+    if not contradiction:
+        belief, reason = _learn(case.gauge, state, reading)
+    return replace(
+        state,
+        belief=belief,
+        last=reading,
+        poured_since=False,
+        contradiction=contradiction,
+        reasons=(*state.reasons, reason),
+    )
+
+
+def _believe_gauge(case: FillCase, state: _State, event: CauseFound) -> _State:
+    """Start again from the last reading alone, with the book no longer trusted."""
+    wide = Belief(state.added, float(case.capacity))
+    reason = Reason("cause found", f"Cause found: {event.cause}", Source.HISTORY)
+    fresh = _State(wide, state.added, False, None, state.poured_since, "", (reason,))
+    return _fold_reading(case, fresh, state.last) if state.last else fresh
+
+
+def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
+    belief, reason = prior(case)
+    state = _State(belief, 0.0, True, None, False, "", (reason,))
+    for event in events:
+        if isinstance(event, Poured):
+            state = replace(
+                state,
+                added=state.added + float(event.ml),
+                poured_since=state.poured_since or not event.prefill,
+            )
+        elif isinstance(event, LevelReading):
+            state = _fold_reading(case, state, event)
+        else:
+            state = _believe_gauge(case, state, event)
+    return state
+
+
+def _floor(ml: float | Decimal) -> Decimal:
+    return Decimal(int(ml // STEP) * STEP)
+
+
+def _pour(case: FillCase, gauge: Gauge, state: _State) -> tuple[Decimal, Reason]:
+    between, target = float(gauge.between_marks), float(gauge.target)
+    gap = state.belief.mean - state.added
+    safe = gap + (1 - target) * between - SAFE * state.belief.sd
+    amount = min(gap, safe)
+    text = f"Expected gap {gap:.0f} ml; up to {safe:.0f} ml stays below the high mark in 99 of 100."
+    if state.last is None and case.initial is not None:
+        amount = min(amount, float(case.initial) - state.added)
+        text += f" The manual starts with {case.initial:f} ml."
+    if state.last and state.last.sight == "below":
+        amount = max(amount, target * between)
+    return max(_floor(amount), Decimal(STEP)), Reason("safe pour", text, Source.DEFINED)
+
+
+def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
+    if reading.sight == "seen":
+        excess = _floor((reading.position - gauge.target) * gauge.between_marks)
+    else:
+        to_high_mark = _floor((1 - gauge.target) * gauge.between_marks)
+        excess = max(_floor(state.added - state.belief.mean), to_high_mark)
+    return max(excess, Decimal(STEP))
+
+
+def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
+    causes = CAUSES[state.contradiction] if action == "stop" else ()
+    reasons = (*state.reasons, why) if why else state.reasons
+    return Advice(action, ml, Decimal(round(state.added)), state.belief, causes, reasons)
+
+
+def _advise_exact(case: FillCase, state: _State) -> Advice:
+    rest = case.capacity - Decimal(str(round(state.added, 3)))
+    why = Reason(
+        "exact quantity",
+        f"Measure out all of {case.capacity:.0f} ml; no level to read.",
+        Source.MANUAL,
+    )
+    if abs(rest) <= case.capacity / 100:
+        return _advise(state, "done", Decimal(0), why)
+    return _advise(state, "pour" if rest > 0 else "remove", Decimal(abs(round(rest))), why)
+
+
+def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
+    """What to do next, given everything poured and read so far (oldest first).
+
+    *pour* and *remove* name ml; *read* waits for a valid reading; *done* is within an eighth of a
+    glass of the target; *stop* lists what may be wrong (contradiction between gauge and book).
+    Raises CoreError ``fill.no_capacity``.
+    """
+    state = _fold(case, events)
+    if case.gauge is None:
+        return _advise_exact(case, state)
+    if state.contradiction and not state.poured_since:
+        return _advise(state, "stop", Decimal(0))
+    reading = state.last
+    if state.poured_since:
+        return _advise(state, "read", Decimal(0))
+    if reading is None:
+        return _advise(state, "pour", *_pour(case, case.gauge, state))
+    if reading.sight == "seen" and abs(reading.position - case.gauge.target) <= IN_TOLERANCE:
+        return _advise(state, "done", Decimal(0))
+    if reading.sight == "above" or (
+        reading.sight == "seen" and reading.position > case.gauge.target
+    ):
+        ml = _excess(case.gauge, state, reading)
+        why = Reason("overfilled", "Above the target: take the excess out.", Source.TRADE)
+        return _advise(state, "remove", ml, why)
+    return _advise(state, "pour", *_pour(case, case.gauge, state))
+
+
+def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
+    """The advice in words: ml, the person's ``unit``, and how much of the bottle in hand.
+
+    ``Pour 330 ml (11.2 fl oz): 330 ml of a 1 l bottle.``
+    """
+    if advice.action == "done":
+        return f"Level is right. It took {show(advice.added, 'ml')}."
+    if advice.action == "read":
+        return f"{show(advice.added, 'ml')} is in. Run it, let it settle, read the level."
+    if advice.action == "stop":
+        return "Stop. Gauge and book disagree."
+    verb = "Pour" if advice.action == "pour" else "Take out"
+    own = f" ({show(advice.ml, unit)})" if unit != "ml" else ""
+    of_bottle = f": {bottle_words(advice.ml, bottle_ml)}" if bottle_ml and verb == "Pour" else ""
+    return f"{verb} {show(advice.ml, 'ml')}{own}{of_bottle}."
+
+
+def say_belief(belief: Belief, unit: str) -> str:
+    """The belief in words: ``I expect 2.62 ± 0.06 l in all.``"""
+    shown = "l" if unit == "ml" else unit
+    mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
+    return f"I expect {mean:.2f} ± {sd:.2f} {shown} in all."

@@ -1,0 +1,25 @@
+"""Amounts with units: reading what people type, and writing what they read."""
+
+from .display import bottle_words, convert, format_exact, quarts_and_ounces, show, show_range
+from .grammar import Measure, Preference, parse, parse_single
+from .quicksum import SumAnswer, quick_sum
+from .units import CANONICAL, UNITS, Kind, Unit
+
+__all__ = [
+    "CANONICAL",
+    "UNITS",
+    "Kind",
+    "Measure",
+    "Preference",
+    "SumAnswer",
+    "Unit",
+    "bottle_words",
+    "convert",
+    "format_exact",
+    "parse",
+    "parse_single",
+    "quarts_and_ounces",
+    "quick_sum",
+    "show",
+    "show_range",
+]

@@ -1,0 +1,63 @@
+"""Amounts written for people: exactly, rounded, and in bottle words."""
+
+from decimal import ROUND_HALF_EVEN, Decimal
+from fractions import Fraction
+
+from .grammar import QUANTUM, to_decimal
+from .units import UNITS
+
+
+def convert(value: Decimal, unit: str) -> Decimal:
+    """``value`` in the canonical unit of ``unit``'s kind, as a number of ``unit`` (6 decimals)."""
+    target = UNITS[unit]
+    return to_decimal((Fraction(value) - target.offset) / target.factor)
+
+
+def format_exact(value: Decimal, unit: str) -> str:
+    """``value`` (canonical) in ``unit`` with as many digits as parsing it back needs."""
+    target = UNITS[unit]
+    exact = (Fraction(value) - target.offset) / target.factor
+    for digits in range(28):
+        text = f"{Decimal(exact.numerator) / Decimal(exact.denominator):.{digits}f}"
+        back = Fraction(text) * target.factor + target.offset
+        if abs(back - Fraction(value)) < Fraction(QUANTUM) / 2:
+            return f"{text} {unit}"
+    raise AssertionError("unreachable: 28 digits carry any workshop quantity")
+
+
+def show(value: Decimal, unit: str, places: int | None = None) -> str:
+    """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``."""
+    digits = UNITS[unit].places if places is None else places
+    number = convert(value, unit).quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
+    return f"{number:f} {unit}"
+
+
+def show_range(low: Decimal, high: Decimal, unit: str, places: int | None = None) -> str:
+    """``19.0–28.5 N·m``; a single value is shown once."""
+    if low == high:
+        return show(low, unit, places)
+    return f"{show(low, unit, places).removesuffix(' ' + unit)}–{show(high, unit, places)}"
+
+
+def quarts_and_ounces(ml: Decimal) -> str:
+    """US bottle talk: 1123.8 ml is ``1 qt 6 fl oz``, 946 ml is ``1 qt``."""
+    ounces = round(Fraction(ml) / UNITS["fl oz"].factor * 2) / Fraction(2)
+    quarts, rest = divmod(ounces, 32)
+    parts = [f"{quarts} qt"] if quarts else []
+    if rest or not parts:
+        parts.append(f"{float(rest):g} fl oz")
+    return " ".join(parts)
+
+
+def bottle_words(ml: Decimal, bottle_ml: Decimal) -> str:
+    """How much of the bottle in hand: ``2 whole 1 l bottles and 420 ml``, ``330 ml of a 1 l bottle``."""
+    size = (
+        show(bottle_ml, "l", 0 if bottle_ml % 1000 == 0 else 2)
+        if bottle_ml >= 1000
+        else show(bottle_ml, "ml")
+    )
+    whole, rest = divmod(ml, bottle_ml)
+    if not whole:
+        return f"{show(rest, 'ml')} of a {size} bottle"
+    bottles = f"{whole:f} whole {size} bottle{'s' if whole > 1 else ''}"
+    return bottles if rest < 1 else f"{bottles} and {show(rest, 'ml')}"

@@ -1,0 +1,25 @@
+"""The run sheet: its steps, the entries people make, and the fold from one to the other."""
+
+from .entries import DRY, Entry, Speaker, part_data, part_from, read_entry
+from .fold import Bench, Sheet, Status, StepState, TorqueCard, check_entry, fold, judge_finding
+from .steps import Step, StepKind, TaskPlan
+
+__all__ = [
+    "DRY",
+    "Bench",
+    "Entry",
+    "Sheet",
+    "Speaker",
+    "Status",
+    "Step",
+    "StepKind",
+    "StepState",
+    "TaskPlan",
+    "TorqueCard",
+    "check_entry",
+    "fold",
+    "judge_finding",
+    "part_data",
+    "part_from",
+    "read_entry",
+]

@@ -1,0 +1,184 @@
+"""The fill coach: worked examples, its statistics against scipy, and its stops."""
+
+from decimal import Decimal
+from unittest import TestCase
+
+from oilward_core.errors import CoreError
+from oilward_core.fill import (
+    Belief,
+    CauseFound,
+    FillCase,
+    FillEvent,
+    Gauge,
+    LevelReading,
+    Poured,
+    coach,
+    combine,
+    prior,
+    say,
+    say_belief,
+    truncate_above,
+    truncate_below,
+)
+from scipy.stats import truncnorm
+
+GLASS = Gauge(Decimal(500), Decimal("0.75"))
+CASE = FillCase(Decimal(2700), GLASS)
+TWO_AND_A_HALF_QUARTS = Poured(Decimal("2365.882365"))
+
+
+def read(position: str, sight: str = "seen", valid: bool = True) -> LevelReading:
+    """A reading of the glass."""
+    return LevelReading(sight, Decimal(position), valid)  # type: ignore[arg-type]
+
+
+class WorkedExampleTests(TestCase):
+    """C 2700, A 2.5 US qt, V 500, r 0.05, t 0.75; worked by hand with the formulas of the module."""
+
+    def test_belief_and_pour(self) -> None:
+        advice = coach(CASE, [TWO_AND_A_HALF_QUARTS, read("0.05")])
+        self.assertAlmostEqual(advice.belief.mean, 2697, delta=1)
+        self.assertAlmostEqual(advice.belief.sd, 41, delta=1)
+        self.assertEqual((advice.action, advice.ml), ("pour", 330))
+        self.assertEqual(advice.added, 2366)
+
+    def test_words(self) -> None:
+        advice = coach(CASE, [TWO_AND_A_HALF_QUARTS, read("0.05")])
+        self.assertEqual(
+            say(advice, "fl oz", Decimal(1000)),
+            "Pour 330 ml (11.2 fl oz): 330 ml of a 1 l bottle.",
+        )
+        self.assertEqual(say_belief(advice.belief, "ml"), "I expect 2.70 ± 0.04 l in all.")
+
+    def test_first_pour_is_safe_and_small_enough(self) -> None:
+        advice = coach(CASE, [])
+        # 0.97·2700 + 0.25·500 − 2.33·0.035·2700 = 2523.8
+        self.assertEqual((advice.action, advice.ml), ("pour", 2520))
+
+    def test_prefill_counts(self) -> None:
+        advice = coach(CASE, [Poured(Decimal(150), prefill=True)])
+        self.assertEqual((advice.action, advice.ml), ("pour", 2370))
+
+    def test_the_manuals_initial_amount_caps_the_first_pour(self) -> None:
+        """A gearbox started with 20 fl oz, read low by a mark's worth of two, ends at 22 [trade]."""
+        ounce = Decimal("29.5735295625")
+        case = FillCase(22 * ounce, Gauge(2 * ounce, Decimal(1)), 20 * ounce)
+        first = coach(case, [])
+        self.assertLessEqual(first.ml, 20 * ounce)
+        events: list[FillEvent] = [Poured(20 * ounce), read("0")]
+        added = 20 * ounce
+        while (advice := coach(case, events)).action == "pour":
+            added += advice.ml
+            level = 1 + (added - 22 * ounce) / (2 * ounce)
+            events += [Poured(advice.ml), read(str(level))]
+        self.assertEqual(advice.action, "done")
+        self.assertAlmostEqual(float(added / ounce), 22, delta=0.25)
+
+
+class StatisticsTests(TestCase):
+    """Moments against scipy.stats.truncnorm; precision weighting by hand."""
+
+    def test_truncated_moments(self) -> None:
+        for bound in (2300, 2600, 2700, 2900):
+            belief = Belief(2619, 94.5)
+            alpha = (bound - belief.mean) / belief.sd
+            for ours, theirs in (
+                (truncate_below(belief, bound), truncnorm(alpha, float("inf"))),
+                (truncate_above(belief, bound), truncnorm(-float("inf"), alpha)),
+            ):
+                with self.subTest(bound=bound):
+                    self.assertAlmostEqual(
+                        ours.mean, belief.mean + belief.sd * theirs.mean(), delta=0.01
+                    )
+                    self.assertAlmostEqual(ours.sd, belief.sd * theirs.std(), delta=0.01)
+
+    def test_equal_precisions_meet_in_the_middle(self) -> None:
+        joined = combine(Belief(100, 10), 120, 10)
+        self.assertAlmostEqual(joined.mean, 110)
+        self.assertAlmostEqual(joined.sd, 10 / 2**0.5)
+
+    def test_learned_capacity_is_the_median_of_the_last_three(self) -> None:
+        took = tuple(map(Decimal, (2900, 2640, 2620, 2650)))
+        belief, reason = prior(FillCase(Decimal(2700), GLASS, None, took))
+        self.assertEqual(belief.mean, 2640)
+        self.assertAlmostEqual(belief.sd, 32.4)  # 1.2 % of capacity, above their own spread
+        self.assertEqual(reason.rule, "learned capacity")
+
+    def test_one_take_is_trusted_less_than_three(self) -> None:
+        one, _ = prior(FillCase(Decimal(2700), GLASS, None, (Decimal(2640),)))
+        self.assertEqual((one.mean, one.sd), (2640, 54))
+
+    def test_no_capacity(self) -> None:
+        with self.assertRaises(CoreError):
+            coach(FillCase(Decimal(0), GLASS), [])
+
+
+class CoachTests(TestCase):
+    """What it says in each situation."""
+
+    def test_waits_for_a_valid_reading(self) -> None:
+        poured = Poured(Decimal(2520))
+        self.assertEqual(coach(CASE, [poured]).action, "read")
+        self.assertEqual(coach(CASE, [poured, read("0.7", valid=False)]).action, "read")
+
+    def test_done_within_an_eighth_of_a_glass(self) -> None:
+        for position, action in (("0.625", "done"), ("0.875", "done"), ("0.62", "pour")):
+            with self.subTest(position):
+                self.assertEqual(
+                    coach(CASE, [Poured(Decimal(2600)), read(position)]).action, action
+                )
+
+    def test_overfull_is_drawn_down_to_the_target(self) -> None:
+        advice = coach(CASE, [Poured(Decimal(2750)), read("1.15")])
+        self.assertEqual((advice.action, advice.ml), ("remove", 200))
+        after = [Poured(Decimal(2750)), read("1.15"), Poured(Decimal(-200))]
+        self.assertEqual(coach(CASE, after).action, "read")
+
+    def test_above_the_glass_is_drawn_down(self) -> None:
+        advice = coach(CASE, [Poured(Decimal(2800)), read("0", "above")])
+        self.assertEqual(advice.action, "remove")
+        self.assertGreaterEqual(advice.ml, 120)
+
+    def test_nothing_visible_pours_at_least_to_the_target(self) -> None:
+        advice = coach(CASE, [Poured(Decimal(2350)), read("0", "below")])
+        self.assertEqual(advice.action, "pour")
+        self.assertGreaterEqual(advice.ml, 370)
+        self.assertGreater(advice.belief.mean, 2350 + 375)
+
+    def test_contradictions_stop_with_causes(self) -> None:
+        for events, cause in (
+            ([Poured(Decimal(2200)), read("0.8")], "Old oil left in"),
+            ([Poured(Decimal(2900)), read("0.2")], "Leak"),
+            ([Poured(Decimal(2400)), read("1.4")], "typed wrong"),
+            ([Poured(Decimal(2850)), read("0", "below")], "Leak"),
+        ):
+            with self.subTest(cause):
+                advice = coach(CASE, events)
+                self.assertEqual(advice.action, "stop")
+                self.assertIn(cause, advice.causes[0])
+
+    def test_reading_again_clears_a_contradiction(self) -> None:
+        events = [Poured(Decimal(2400)), read("1.4"), read("0.3")]
+        self.assertEqual(coach(CASE, events).action, "pour")
+
+    def test_a_found_cause_leaves_the_gauge_alone_in_charge(self) -> None:
+        events: list[FillEvent] = [
+            Poured(Decimal(2200)),
+            read("0.8"),
+            CauseFound("Old oil left in"),
+        ]
+        self.assertEqual(coach(CASE, events).action, "done")
+        events = [Poured(Decimal(2200)), read("0.95"), CauseFound("Old oil left in")]
+        self.assertEqual((coach(CASE, events).action, coach(CASE, events).ml), ("remove", 100))
+
+    def test_exact_quantity_is_measured_whole(self) -> None:
+        case = FillCase(Decimal(960), None)
+        self.assertEqual((coach(case, []).action, coach(case, []).ml), ("pour", 960))
+        self.assertEqual(coach(case, [Poured(Decimal(700))]).ml, 260)
+        self.assertEqual(coach(case, [Poured(Decimal(955))]).action, "done")
+        over = coach(case, [Poured(Decimal(1000))])
+        self.assertEqual((over.action, over.ml), ("remove", 40))
+
+    def test_every_answer_has_its_why(self) -> None:
+        for events in ([], [TWO_AND_A_HALF_QUARTS], [TWO_AND_A_HALF_QUARTS, read("0.05")]):
+            self.assertTrue(coach(CASE, events).reasons)

@@ -1,0 +1,461 @@
+"""The run sheet: order of the work, gates, timers, readings, and the fold."""
+
+import random
+from collections.abc import Mapping
+from datetime import UTC, datetime, timedelta
+from decimal import Decimal
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+from oilward_core.due import DueLimits
+from oilward_core.errors import CoreError
+from oilward_core.sheet import (
+    Bench,
+    Entry,
+    Sheet,
+    Speaker,
+    Status,
+    TaskPlan,
+    check_entry,
+    fold,
+    read_entry,
+)
+from oilward_core.spec import (
+    Fastener,
+    FillRule,
+    LevelCheck,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+)
+from oilward_core.torque import Wrench, read_torque
+
+START = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
+WRENCH = Wrench("m", "Short click", "N·m", Decimal(10), Decimal(60), Decimal(1), Decimal("0.04"))
+BENCH = Bench((WRENCH,))
+
+
+def fastener(role: str, torque: str, seal: str = "", magnet: bool = False) -> Fastener:
+    """A fastener somewhere under the engine."""
+    return Fastener(
+        role, "under the engine, left", "M12x1.5", "17 mm", magnet, True, read_torque(torque), seal
+    )
+
+
+ENGINE = ReservoirSpec(
+    key="engine",
+    kind=ReservoirKind.ENGINE,
+    label="engine",
+    fill_rule=FillRule.LEVEL,
+    capacities={Variant.DRAIN_ONLY: Decimal(2450), Variant.WITH_FILTER: Decimal(2700)},
+    initial=None,
+    level=LevelCheck("sight glass", "upright", Decimal(2), Decimal(3), Decimal(500)),
+    fluid="10W-40, MA2",
+    prefill=Decimal(150),
+    fasteners=(
+        fastener("drain plug", "20-26 N·m", "crush washer 12 mm", magnet=True),
+        fastener("fill plug", "hand tight"),
+        fastener("filter", "3/4 turn"),
+    ),
+    limits=DueLimits(repeat_km=Decimal(9000), repeat_months=12),
+)
+TASK = TaskPlan(ENGINE, Variant.WITH_FILTER, (), Decimal(2650), Decimal(8000), False)
+
+
+class Clerk:
+    """Records entries as a person would, one after another, each minute."""
+
+    def __init__(self, task: TaskPlan = TASK) -> None:
+        self.task = task
+        self.now = START
+        self.entries: list[Entry] = []
+
+    @property
+    def sheet(self) -> Sheet:
+        """The sheet as it stands."""
+        return fold(self.task, self.entries, BENCH)
+
+    def record(
+        self, kind: str, raw: Mapping[str, Any] | None = None, step: str = "", supersedes: str = ""
+    ) -> Entry:
+        """One entry on the step in focus (or ``step``), checked as the server checks it."""
+        sheet = self.sheet
+        target = step or sheet.focus or ""
+        found = check_entry(sheet, target, kind, self.now, supersedes or None)
+        data = read_entry(found, kind, raw or {}, Speaker())
+        entry = Entry(
+            f"e{len(self.entries):03}", target, kind, data, self.now, "mira", supersedes or None
+        )
+        self.entries.append(entry)
+        self.now += timedelta(minutes=1)
+        return entry
+
+    def tick(self) -> None:
+        """Confirm the step in focus with all its items."""
+        state = self.sheet.step(self.sheet.focus or "")
+        assert state is not None
+        self.record("confirm", {"items": list(state.step.items)})
+
+    def wait(self, minutes: int) -> None:
+        """Start the timer in focus, let it run, stop it."""
+        self.record("start")
+        self.now += timedelta(minutes=minutes)
+        self.record("stop")
+
+    def until_fill(self) -> None:
+        """Everything before the first pour."""
+        self.tick()
+        self.wait(10)
+        self.tick()
+        self.record("answer", {"value": "open"})
+        self.wait(10)
+        self.record("amount", {"amount": "2.5 l"})
+        parts = [{"form": "paste", "matter": "steel", "share_percent": 20}]
+        self.record("finding", {"parts": parts, "oil": ["dark"]})
+        self.record("answer", {"value": "new"})
+        self.tick()
+        self.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        self.record(
+            "filter", {"amount": "150", "items": ["Old gasket came off with the old filter"]}
+        )
+
+    def round(self, amount: str, position: str, attitude: str = "upright") -> None:
+        """Pour, run, settle, read."""
+        self.record("pour", {"amount": amount})
+        self.wait(2)
+        self.wait(3)
+        self.record("level", {"position": position, "attitude": attitude})
+
+
+def whole_visit() -> Clerk:
+    """A visit from cold checks to finished."""
+    clerk = Clerk()
+    clerk.until_fill()
+    clerk.round("2370 ml", "0.45")
+    clerk.round("100 ml", "0.7")
+    clerk.record("leaks", {"result": "dry"})
+    clerk.tick()
+    return clerk
+
+
+ORDER = (
+    "cold warm support filler drain measure inspect washer refit torque filter "
+    "fill.1 run.1 settle.1 level.1 fill.2 run.2 settle.2 level.2 leaks finish"
+)
+
+
+class OrderTests(TestCase):
+    """The trade's order of work."""
+
+    def test_steps_in_order(self) -> None:
+        names = [state.step.id.rpartition("/")[2] for state in whole_visit().sheet.steps]
+        self.assertEqual(" ".join(names), ORDER)
+
+    def test_drain_only_has_no_filter(self) -> None:
+        task = TaskPlan(ENGINE, Variant.DRAIN_ONLY, (), None, Decimal(0), False)
+        names = [state.step.id for state in fold(task, [], BENCH).steps]
+        self.assertNotIn("engine/filter", names)
+
+    def test_whole_visit_is_ready_to_sign(self) -> None:
+        sheet = whole_visit().sheet
+        self.assertIsNone(sheet.focus)
+        self.assertTrue(sheet.ready_to_sign)
+        self.assertEqual((sheet.drained, sheet.added), (2500, 2620))
+        assert sheet.finding is not None
+        self.assertEqual(sheet.finding.level.word, "routine")
+
+    def test_new_sheet_is_not_ready(self) -> None:
+        sheet = Clerk().sheet
+        self.assertEqual(sheet.focus, "cold")
+        self.assertFalse(sheet.ready_to_sign)
+
+    def test_later_steps_wait(self) -> None:
+        clerk = Clerk()
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("start", step="engine/drain")
+        self.assertEqual(caught.exception.code, "sheet.not_yet")
+        self.assertEqual(caught.exception.fields["step"], "Cold checks")
+
+    def test_missing_capacity_is_said(self) -> None:
+        task = TaskPlan(ENGINE, Variant.DRY, (), None, Decimal(0), False)
+        with self.assertRaises(CoreError) as caught:
+            fold(task, [], BENCH)
+        self.assertEqual(caught.exception.code, "fill.no_capacity")
+
+
+class GateTests(TestCase):
+    """What stops the work."""
+
+    def test_seized_filler_stops_before_draining(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        clerk.record("answer", {"value": "seized"})
+        self.assertIn("Do not drain", clerk.sheet.stopped)
+        self.assertEqual(clerk.sheet.focus, "engine/filler")
+        clerk.record("answer", {"value": "open"})
+        self.assertEqual((clerk.sheet.stopped, clerk.sheet.focus), ("", "engine/drain"))
+
+    def test_torque_outside_stays_open_until_pulled_again(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        torque = next(e for e in clerk.entries if e.kind == "torque")
+        clerk.record("torque", {"reading": "15 N·m", "wrench": "m"}, torque.step, torque.id)
+        sheet = clerk.sheet
+        self.assertEqual(sheet.focus, "engine/torque")
+        assert sheet.torque is not None and sheet.torque.verdict is not None
+        self.assertEqual(sheet.torque.verdict.verdict, "under")
+        clerk.record("torque", {"reading": "22 N·m", "wrench": "m"})
+        self.assertEqual(clerk.sheet.focus, "engine/fill.1")
+
+    def test_torque_card_names_wrench_and_mark(self) -> None:
+        card = Clerk().sheet.torque
+        assert card is not None and card.wrench is not None
+        self.assertEqual((card.aim.value, card.wrench.scale), (22, 22))  # soft: a third up
+        bare = fold(TASK, [], Bench()).torque
+        assert bare is not None
+        self.assertEqual((bare.wrench, bare.fetch), (None, "22.0 N·m"))
+
+    def test_a_leak_keeps_the_step_open(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2470 ml", "0.7")
+        clerk.record("leaks", {"result": "Filter"})
+        state = clerk.sheet.step("engine/leaks")
+        assert state is not None
+        self.assertEqual(state.status, Status.FOCUS)
+        self.assertIn("Leak at the filter", state.remark)
+
+    def test_skipping_needs_a_reason_and_a_step_that_allows_it(self) -> None:
+        clerk = Clerk()
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("skip", {"reason": " "})
+        self.assertEqual(caught.exception.code, "sheet.reason")
+        clerk.record("skip", {"reason": "Came in warm"})
+        clerk.record("skip", {"reason": "Came in warm"})
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("skip", {"reason": "No straps"})
+        self.assertEqual(caught.exception.code, "sheet.no_skip")
+
+
+class FillingTests(TestCase):
+    """Rounds, readings and corrections."""
+
+    def at_level(self) -> Clerk:
+        """Poured, run, settled; the level is next."""
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2370 ml"})
+        clerk.wait(2)
+        return clerk
+
+    def test_low_reading_opens_a_second_round(self) -> None:
+        clerk = self.at_level()
+        clerk.wait(3)
+        clerk.record("level", {"position": "0.2", "attitude": "upright"})
+        sheet = clerk.sheet
+        self.assertEqual(sheet.focus, "engine/fill.2")
+        assert sheet.advice is not None
+        self.assertEqual((sheet.advice.action, sheet.advice.added), ("pour", 2520))
+
+    def test_wrong_attitude_is_kept_and_not_used(self) -> None:
+        clerk = self.at_level()
+        clerk.wait(3)
+        clerk.record("level", {"position": "0.7", "attitude": "side stand"})
+        state = clerk.sheet.step("engine/level.1")
+        assert state is not None and state.entry is not None
+        self.assertEqual(clerk.sheet.focus, "engine/level.1")
+        self.assertIn("Stand it right", state.remark)
+        clerk.record("level", {"position": "0.7", "attitude": "upright"})
+        self.assertEqual(clerk.sheet.focus, "engine/leaks")
+
+    def test_reading_too_soon_is_not_used_until_it_has_settled(self) -> None:
+        clerk = self.at_level()
+        clerk.record("start")
+        clerk.record("stop")  # one minute instead of three
+        clerk.record("level", {"position": "0.7", "attitude": "upright"})
+        state = clerk.sheet.step("engine/level.1")
+        assert state is not None
+        self.assertIn("settled for 3 min", state.remark)
+        clerk.now += timedelta(minutes=2)
+        clerk.record("level", {"position": "0.7", "attitude": "upright"})
+        self.assertEqual(clerk.sheet.focus, "engine/leaks")
+
+    def test_the_engine_runs_its_full_time(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2370 ml"})
+        clerk.record("start")
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("stop")
+        self.assertEqual(caught.exception.code, "sheet.too_soon")
+
+    def test_contradiction_stops_until_a_cause_is_found(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2000 ml", "0.8")
+        sheet = clerk.sheet
+        assert sheet.advice is not None
+        self.assertEqual((sheet.advice.action, sheet.focus), ("stop", "engine/level.1"))
+        clerk.record("cause", {"cause": "Old oil left in"})
+        self.assertEqual(clerk.sheet.focus, "engine/leaks")
+
+    def test_overfull_draws_off(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2550 ml", "1.1")
+        state = clerk.sheet.step("engine/fill.2")
+        assert state is not None
+        self.assertEqual(state.step.title, "Draw the excess off")
+        clerk.round("170 ml", "0.75")
+        self.assertEqual((clerk.sheet.focus, clerk.sheet.added), ("engine/leaks", 2530))
+
+    def test_correcting_a_pour_moves_the_sum_and_keeps_the_rest(self) -> None:
+        clerk = whole_visit()
+        first = next(e for e in clerk.entries if e.kind == "pour")
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("pour", {"amount": "2400 ml"}, first.step)
+        self.assertEqual(caught.exception.code, "sheet.already_done")
+        clerk.record("pour", {"amount": "2400 ml"}, first.step, first.id)
+        self.assertEqual(clerk.sheet.added, 2650)
+
+    def test_entries_of_a_round_that_is_gone_are_set_aside(self) -> None:
+        clerk = whole_visit()
+        reading = next(e for e in clerk.entries if e.kind == "level")
+        clerk.record("level", {"position": "0.75", "attitude": "upright"}, reading.step, reading.id)
+        sheet = clerk.sheet
+        self.assertEqual(sheet.added, 2520)
+        self.assertIn("engine/fill.2", {entry.step for entry in sheet.set_aside})
+
+    def test_exact_quantity_goes_straight_to_leaks(self) -> None:
+        drive = ReservoirSpec(
+            "final drive", ReservoirKind.FINAL_DRIVE, "final drive", FillRule.EXACT,
+            {Variant.DRAIN_ONLY: Decimal(210)}, None, None, "75W-90 GL-5", Decimal(0),
+            ENGINE.fasteners[:2], ENGINE.limits,
+        )  # fmt: skip
+        clerk = Clerk(TaskPlan(drive, Variant.DRAIN_ONLY, (), None, Decimal(8000), False))
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        clerk.record("answer", {"value": "open"})
+        clerk.wait(10)
+        clerk.record("skip", {"reason": "jug in use"})
+        clerk.record("finding", {"parts": [], "oil": []})
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        clerk.record("torque", {"reading": "22 N·m"})
+        clerk.record("pour", {"amount": "180 ml"})
+        self.assertEqual(clerk.sheet.focus, "final drive/fill.2")
+        clerk.record("pour", {"amount": "30 ml"})
+        self.assertEqual(clerk.sheet.focus, "final drive/leaks")
+
+
+class TimerTests(TestCase):
+    """Timers are entries, so they survive anything."""
+
+    def test_end_is_start_plus_minutes_of_the_benchs_clock(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        start = clerk.record("start")
+        for seconds in (60.0, 2.0):
+            sheet = fold(TASK, clerk.entries, Bench((WRENCH,), seconds_per_minute=seconds))
+            state = sheet.step("warm")
+            assert state is not None and state.ends_at is not None
+            self.assertEqual((state.ends_at - start.at).total_seconds(), 10 * seconds)
+
+    def test_nothing_to_stop_before_the_start(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("stop")
+        self.assertEqual(caught.exception.code, "sheet.not_started")
+
+
+class BadInputTests(TestCase):
+    """Each refusal names its field."""
+
+    def refuse(
+        self, clerk: Clerk, kind: str, raw: Mapping[str, Any], code: str, field: str
+    ) -> None:
+        """Recording must fail with this code at this field, and add nothing."""
+        before = list(clerk.entries)
+        with self.assertRaises(CoreError) as caught:
+            clerk.record(kind, raw)
+        self.assertEqual((caught.exception.code, caught.exception.fields["field"]), (code, field))
+        self.assertEqual(clerk.entries, before)
+
+    def test_amounts(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        for amount, code in (
+            ("20 N·m", "quantity.wrong_kind"),
+            ("2,750 l", "quantity.doubtful_comma"),
+            ("", "quantity.empty"),
+            ("-2 l", "quantity.negative"),
+            ("0", "quantity.zero"),
+        ):
+            with self.subTest(amount):
+                self.refuse(clerk, "pour", {"amount": amount}, code, "amount")
+
+    def test_findings(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        clerk.record("answer", {"value": "open"})
+        clerk.wait(10)
+        clerk.record("amount", {"amount": "2.5 l"})
+        paste = {"form": "paste", "matter": "steel", "share_percent": 60}
+        for parts, code, field in (
+            ([{**paste, "share_percent": 140}], "finding.share", "share"),
+            ([{**paste, "share_percent": "much"}], "finding.share", "share"),
+            ([paste, paste], "finding.share_sum", "share"),
+            ([{**paste, "form": "goo"}], "sheet.choose", "form"),
+            ([{**paste, "matter": "gold"}], "sheet.choose", "matter"),
+            ([{**paste, "largest": "2 l"}], "quantity.wrong_kind", "largest"),
+            ([{**paste, "count": "few"}], "finding.count", "count"),
+        ):
+            with self.subTest(code=code, field=field):
+                self.refuse(clerk, "finding", {"parts": parts}, code, field)
+        self.refuse(clerk, "finding", {"oil": ["pink"]}, "sheet.choose", "oil")
+
+    def test_choices_and_ticks(self) -> None:
+        clerk = Clerk()
+        self.refuse(clerk, "confirm", {"items": ["Pan is clean"]}, "sheet.not_ticked", "items")
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("pour", {"amount": "1 l"})
+        self.assertEqual(caught.exception.code, "sheet.wrong_kind")
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        self.refuse(clerk, "answer", {"value": "maybe"}, "sheet.choose", "value")
+
+    def test_levels(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2370 ml"})
+        clerk.wait(2)
+        clerk.wait(3)
+        upright = {"attitude": "upright"}
+        self.refuse(clerk, "level", {"position": "0.5"}, "sheet.attitude", "attitude")
+        self.refuse(clerk, "level", {**upright, "position": "9"}, "sheet.position", "position")
+        self.refuse(clerk, "level", {**upright, "position": "nan"}, "sheet.position", "position")
+        self.refuse(clerk, "level", {**upright, "sight": "foggy"}, "sheet.choose", "sight")
+
+
+class FoldTests(TestCase):
+    """Any order and any repetition of the entries folds to the same sheet."""
+
+    ENTRIES = whole_visit().entries
+
+    @given(st.randoms(use_true_random=False), st.integers(0, 30), st.integers(0, 40))
+    def test_order_and_repetition_do_not_matter(
+        self, rng: random.Random, keep: int, extra: int
+    ) -> None:
+        entries = self.ENTRIES[:keep]
+        shuffled = entries + [rng.choice(entries) for _ in range(extra if entries else 0)]
+        rng.shuffle(shuffled)
+        self.assertEqual(fold(TASK, shuffled, BENCH), fold(TASK, entries, BENCH))
