@@ -138,3 +138,28 @@ def check_odometer(reading: Decimal, last: Decimal | None, unit: str) -> None:
     """
     if last is not None and reading < last:
         raise CoreError("odometer.below_last", last=show(last, unit), said=show(reading, unit))
+
+
+def say_due(answer: Due, now: Meter, unit: str) -> str:
+    """When it is due, in the bike's ``unit``: ``in 1240 km or by 14 Mar 2027``, ``320 km over``."""
+    if answer.state == DueState.BASELINE:
+        return "no record: do it now"
+    if answer.state == DueState.UNLIMITED:
+        return "no interval"
+    over: list[str] = []
+    ahead: list[str] = []
+    if answer.due_km is not None:
+        gap = answer.due_km - now.km
+        (ahead if gap > 0 else over).append(show(abs(gap), unit))
+    if answer.due_hours is not None and now.hours is not None:
+        hours = answer.due_hours - now.hours
+        (ahead if hours > 0 else over).append(f"{abs(hours):.0f} h")
+    if answer.due_on is not None:
+        days = (answer.due_on - now.on).days
+        if days <= 0:
+            over.append(f"{-days} days")
+        else:
+            ahead.append(f"by {answer.due_on.day} {answer.due_on:%b %Y}")
+    if over:
+        return " and ".join(over) + " over"
+    return ("in " if not ahead[0].startswith("by") else "") + " or ".join(ahead)

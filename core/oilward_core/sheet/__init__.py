@@ -3,6 +3,7 @@
 from .entries import DRY, Entry, Speaker, part_data, part_from, read_entry
 from .fold import Bench, Sheet, Status, StepState, TorqueCard, check_entry, fold, judge_finding
 from .steps import Step, StepKind, TaskPlan
+from .words import result
 
 __all__ = [
     "DRY",
@@ -22,4 +23,5 @@ __all__ = [
     "part_data",
     "part_from",
     "read_entry",
+    "result",
 ]

@@ -59,6 +59,7 @@ class TorqueCard:
     high: Decimal
     wrench: WrenchSetting | None
     fetch: str
+    reading: Decimal | None
     verdict: TorqueVerdict | None
 
 
@@ -223,12 +224,13 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
         chosen = choose_wrench(spec, aim.value, bench.wrenches)
     except CoreError as error:
         fetch = str(error.fields["wanted"])
-    judged = None
+    judged = nm = None
     if reading is not None:
+        nm = Decimal(reading.data["nm"])
         used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
         accuracy = used.accuracy if used else Decimal("0.06")
-        judged = judge(Decimal(reading.data["nm"]), spec, accuracy, soft)
-    return TorqueCard(aim, plug.torque.low, plug.torque.high, chosen, fetch, judged)
+        judged = judge(nm, spec, accuracy, soft)
+    return TorqueCard(aim, plug.torque.low, plug.torque.high, chosen, fetch, nm, judged)
 
 
 def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:

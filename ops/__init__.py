@@ -1,0 +1,1 @@
+"""Running Oil Ward on one machine: database, server, tests, checks and benchmark."""

@@ -1,0 +1,137 @@
+"""The demo and the server: build, migrate, load once, serve, stop what was started."""
+
+import argparse
+import hashlib
+import os
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from urllib.error import URLError
+
+from .paths import DIST, ROOT, SERVER, WEB, free_port
+from .postgres import Postgres
+
+
+def manage(env: dict[str, str], *words: str) -> None:
+    command = [sys.executable, str(SERVER / "manage.py"), *words]
+    subprocess.run(command, env={**os.environ, **env}, cwd=SERVER, check=True)
+
+
+def _web_stamp() -> str:
+    digest = hashlib.sha256((ROOT / "package-lock.json").read_bytes())
+    for path in sorted([*(WEB / "src").rglob("*"), *WEB.glob("*.*")]):
+        if path.is_file():
+            digest.update(str(path.relative_to(WEB)).encode() + path.read_bytes())
+    return digest.hexdigest()
+
+
+def build_web() -> None:
+    """Build the front end, unless the last build was made from the same files."""
+    stamp, now = DIST / ".stamp", _web_stamp()
+    if stamp.exists() and stamp.read_text() == now:
+        return
+    print("· Building the front end (about half a minute)", flush=True)
+    subprocess.run(["npm", "run", "--silent", "build"], cwd=WEB, check=True)
+    stamp.write_text(now)
+
+
+def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+    """Gunicorn on loopback."""
+    command = [
+        sys.executable, "-m", "gunicorn", "config.wsgi:application",
+        "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
+        "--worker-tmp-dir", "/dev/shm", "--log-level", "warning", "--preload", "--no-control-socket",
+    ]  # fmt: skip
+    return subprocess.Popen(command, cwd=SERVER, env={**os.environ, **env})
+
+
+def wait_until_up(url: str, process: subprocess.Popen[bytes], seconds: float = 30) -> None:
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        if process.poll() is not None:
+            raise SystemExit("The server stopped while starting. Its messages are above.")
+        try:
+            with urllib.request.urlopen(url, timeout=2):
+                return
+        except (URLError, OSError):
+            time.sleep(0.1)
+    raise SystemExit("The server did not answer in time.")
+
+
+SIGN_INS = """
+  name   password       may
+  mira   harbour-mira   service bikes (technician)
+  oda    harbour-oda    service bikes, approve sheets (lead)
+  piet   harbour-piet   look, not touch (reader)
+"""
+
+
+def prepare(postgres: Postgres) -> dict[str, str]:
+    """A running, migrated database with the demo in it; its environment."""
+    postgres.start()
+    postgres.ensure_database()
+    env = postgres.environment()
+    print("· Bringing the database up to date", flush=True)
+    manage(env, "migrate", "--verbosity", "0")
+    manage(env, "createcachetable")
+    manage(env, "load_demo")
+    return env
+
+
+def _stop_on_signals() -> None:
+    def stop(number: int, frame: object) -> None:
+        raise KeyboardInterrupt
+
+    signal.signal(signal.SIGTERM, stop)
+
+
+def demo(words: list[str]) -> int:
+    parser = argparse.ArgumentParser(prog="./ward demo")
+    parser.add_argument("--fresh", action="store_true", help="throw the demo's data away first")
+    parser.add_argument("--port", type=int, default=8000)
+    parser.add_argument(
+        "--practice", type=float, metavar="SECONDS", default=60.0,
+        help="let a bench minute last SECONDS, for practising; the screens say so",
+    )  # fmt: skip
+    options = parser.parse_args(words)
+    begun = time.monotonic()
+    _stop_on_signals()
+    postgres = Postgres("demo")
+    if options.fresh:
+        postgres.remove()
+    process = None
+    try:
+        build_web()
+        env = prepare(postgres)
+        env["OILWARD_SECONDS_PER_MINUTE"] = str(options.practice)
+        port = free_port(options.port)
+        process = spawn(env, port)
+        url = f"http://127.0.0.1:{port}/"
+        wait_until_up(url, process)
+        print(f"\nOil Ward is up after {time.monotonic() - begun:.0f} s: {url}\n{SIGN_INS}")
+        print("Ctrl-C stops it; the data stays. ./ward demo --fresh starts over.", flush=True)
+        process.wait()
+        return process.returncode
+    except KeyboardInterrupt:
+        print("\n· Stopping", flush=True)
+        return 0
+    finally:
+        if process and process.poll() is None:
+            process.terminate()
+            process.wait(20)
+        postgres.stop()
+
+
+def serve(words: list[str]) -> int:
+    """The server alone, on a database named by OILWARD_DB_* variables."""
+    port = free_port(int(words[0]) if words else 8000)
+    process = spawn({}, port)
+    wait_until_up(f"http://127.0.0.1:{port}/", process)
+    print(f"http://127.0.0.1:{port}/", flush=True)
+    try:
+        return process.wait()
+    except KeyboardInterrupt:
+        process.terminate()
+        return process.wait(20)

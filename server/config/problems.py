@@ -1,0 +1,100 @@
+"""The one error map: every refusal leaves as RFC 9457 problem details with a sentence."""
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404
+from oilward_core.errors import CoreError
+from rest_framework import exceptions, status
+from rest_framework.response import Response
+
+from .sentences import sentence
+
+
+class Conflict(Exception):
+    """A write that clashes with what is already there. ``code`` names the sentence."""
+
+    def __init__(self, code: str, **fields: Any) -> None:
+        super().__init__(code, fields)
+        self.code = code
+        self.fields = fields
+
+
+# core refusals that are about the state of things, not about what was typed
+_CONFLICTS = {"sheet.not_yet", "sheet.already_done", "sheet.not_started", "sheet.too_soon"}
+_TITLES = {
+    400: "That did not fit",
+    401: "Sign in first",
+    403: "Not yours to do",
+    404: "Not here",
+    409: "Something changed",
+    422: "Look at this again",
+    429: "Too many tries",
+}
+
+
+def _respond(
+    code: int, name: str, detail: str, errors: list[dict[str, Any]], headers: dict[str, str]
+) -> Response:
+    body = {
+        "type": f"urn:oilward:{name}",
+        "title": _TITLES.get(code, "Not possible"),
+        "status": code,
+        "detail": detail,
+        "code": name,
+        "errors": errors,
+    }
+    return Response(body, status=code, headers=headers, content_type="application/problem+json")
+
+
+def _from_core(error: CoreError) -> Response:
+    detail = sentence(error.code, error.fields)
+    field = error.fields.get("field", "")
+    item = {
+        "pointer": f"/{field}" if field else "",
+        "code": error.code,
+        "detail": detail,
+        "options": [str(option) for option in error.fields.get("options", [])],
+    }
+    code = status.HTTP_409_CONFLICT if error.code in _CONFLICTS else 422
+    return _respond(code, error.code, detail, [item], {})
+
+
+def _flatten(detail: Any, pointer: str = "") -> list[dict[str, Any]]:
+    if isinstance(detail, dict):
+        return [e for key, value in detail.items() for e in _flatten(value, f"{pointer}/{key}")]
+    if isinstance(detail, list):
+        return [error for value in detail for error in _flatten(value, pointer)]
+    code = getattr(detail, "code", "invalid")
+    return [{"pointer": pointer, "code": code, "detail": str(detail), "options": []}]
+
+
+def _from_framework(error: exceptions.APIException) -> Response:
+    code = error.status_code
+    headers: dict[str, str] = {}
+    if wait := getattr(error, "wait", None):
+        headers["Retry-After"] = str(round(wait))
+    if isinstance(error, exceptions.NotAuthenticated | exceptions.AuthenticationFailed):
+        headers["WWW-Authenticate"] = "Session"
+    known = {401: "access.sign_in", 403: "access.role", 429: "access.slow_down"}
+    if code in known:
+        name = str(error.get_codes()) if isinstance(error.get_codes(), str) else known[code]
+        name = name if name.startswith("access.") else known[code]
+        return _respond(code, name, sentence(name, {}), [], headers)
+    errors = _flatten(error.detail)
+    return _respond(code, "invalid", errors[0]["detail"] if errors else "", errors, headers)
+
+
+def problem(error: Exception, context: dict[str, Any]) -> Response | None:
+    """DRF's exception handler."""
+    if isinstance(error, Http404):
+        return _respond(404, "not_found", sentence("not_found", {}), [], {})
+    if isinstance(error, PermissionDenied):
+        return _respond(403, "access.role", sentence("access.role", {}), [], {})
+    if isinstance(error, Conflict):
+        return _respond(409, error.code, sentence(error.code, error.fields), [], {})
+    if isinstance(error, CoreError):
+        return _from_core(error)
+    if isinstance(error, exceptions.APIException):
+        return _from_framework(error)
+    return None

@@ -1,0 +1,90 @@
+"""Settings. Everything that differs between machines comes from OILWARD_* variables."""
+
+import os
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+WEB = Path(os.environ.get("OILWARD_WEB", ROOT / "web" / "dist"))
+
+SECRET_KEY = os.environ.get("OILWARD_SECRET_KEY", "only-for-tests-and-checks")
+DEBUG = os.environ.get("OILWARD_DEBUG") == "1"
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "rest_framework",
+    "drf_spectacular",
+    "workshop",
+    "garage",
+    "shelf",
+    "findings",
+    "visits",
+    "planning",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+AUTH_USER_MODEL = "workshop.Person"
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.PBKDF2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("OILWARD_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("OILWARD_DB_PORT", "5432"),
+        "NAME": os.environ.get("OILWARD_DB_NAME", "oilward"),
+        "USER": os.environ.get("OILWARD_DB_USER", "oilward"),
+        "PASSWORD": os.environ.get("OILWARD_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+    }
+}
+CACHES = {
+    # shared by all workers and kept over a restart: sign-in throttling counts on it
+    "default": {
+        "BACKEND": "django.core.cache.backends.db.DatabaseCache",
+        "LOCATION": "cache",
+    }
+}
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+STATIC_URL = "/static/"
+WHITENOISE_ROOT = WEB if WEB.is_dir() else None
+WHITENOISE_INDEX_FILE = False
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["workshop.authentication.SessionSignIn"],
+    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "EXCEPTION_HANDLER": "config.problems.problem",
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "8/min"},
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Oil Ward",
+    "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
+    "VERSION": "0.1.0",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+}
+
+# How long a minute at the bench lasts. 60 unless somebody practises or tests.
+SECONDS_PER_MINUTE = float(os.environ.get("OILWARD_SECONDS_PER_MINUTE", "60"))

@@ -1,0 +1,13 @@
+from django.urls import include, path, re_path
+from drf_spectacular.views import SpectacularJSONAPIView
+
+from .frontend import front_end
+
+urlpatterns = [
+    path("api/schema/", SpectacularJSONAPIView.as_view(), name="schema"),
+    path("api/", include("workshop.urls")),
+    path("api/", include("shelf.urls")),
+    path("api/", include("planning.urls")),
+    path("api/", include("visits.urls")),
+    re_path(r"^(?!api/|static/).*$", front_end),
+]

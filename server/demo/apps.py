@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class DemoConfig(AppConfig):
+    name = "demo"
+    default_auto_field = "django.db.models.BigAutoField"

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class GarageConfig(AppConfig):
+    name = "garage"
+    default_auto_field = "django.db.models.BigAutoField"

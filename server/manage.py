@@ -1,0 +1,15 @@
+#!/usr/bin/env python
+"""Django's command line, with the core on the path."""
+
+import os
+import sys
+from pathlib import Path
+
+CORE = Path(__file__).resolve().parent.parent / "core"
+
+if __name__ == "__main__":
+    sys.path.insert(0, str(CORE))
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    from django.core.management import execute_from_command_line
+
+    execute_from_command_line(sys.argv)

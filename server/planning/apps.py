@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class PlanningConfig(AppConfig):
+    name = "planning"
+    default_auto_field = "django.db.models.BigAutoField"

@@ -1,0 +1,118 @@
+"""What the ward and the bike page say."""
+
+from dataclasses import dataclass
+
+from findings.mapping import Plug
+from workshop.shapes import Why
+
+
+@dataclass(frozen=True)
+class Glass:
+    """One reservoir as a sight glass. ``column`` is its fixed place in the row; ``level`` is the
+    share of life left (0–1) and ``age`` how old the oil is (0 fresh, 1 spent)."""
+
+    key: str
+    kind: str
+    label: str
+    column: str
+    state: str
+    level: float
+    age: float
+    when: str
+    reasons: list[Why]
+    plug: Plug | None
+
+
+@dataclass(frozen=True)
+class OpenVisit:
+    id: str
+    reservoir: str
+    step: str
+    ends_at: str | None
+
+
+@dataclass(frozen=True)
+class WardBike:
+    id: str
+    name: str
+    model: str
+    odometer: str
+    owner: str
+    urgency: float
+    headline: str
+    glasses: list[Glass]
+    visit: OpenVisit | None
+
+
+@dataclass(frozen=True)
+class Ward:
+    """A page of bikes by urgency, those in the shop first."""
+
+    count: int
+    page: int
+    pages: int
+    due: int
+    now: str
+    columns: list[str]
+    bikes: list[WardBike]
+
+
+@dataclass(frozen=True)
+class SpecLine:
+    """A value of the spec sheet: the manual's words, converted, and where it stands."""
+
+    name: str
+    as_written: str
+    converted: str
+    source: str
+    entered_by: str
+    checked_by: str
+
+
+@dataclass(frozen=True)
+class ServiceLine:
+    done_on: str
+    odometer: str
+    variant: str
+    drained: str
+    took: str
+    fluid: str
+    done_by: str
+    visit: str
+
+
+@dataclass(frozen=True)
+class ReservoirPage:
+    """A reservoir on the bike page."""
+
+    glass: Glass
+    fluid: str
+    rule: str
+    level_check: str
+    lines: list[SpecLine]
+    plugs: list[SpecLine]
+    services: list[ServiceLine]
+    findings: list[Plug]
+    variants: list[str]
+    serviceable: bool
+    not_serviceable: str
+    expected_take: str
+
+
+@dataclass(frozen=True)
+class BikePage:
+    id: str
+    name: str
+    model: str
+    layout: str
+    displacement: str
+    owner: str
+    use_class: str
+    odometer: str
+    odometer_unit: str
+    odometer_on: str
+    records: str
+    sheet_version: int
+    sheet_approved_by: str
+    visit: OpenVisit | None
+    reservoirs: list[ReservoirPage]

@@ -1,0 +1,46 @@
+from uuid import UUID
+
+from django.utils import timezone
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop.access import MayWork, person_of
+
+from . import selectors
+from .shapes import BikePage, Ward
+
+
+class WardSerializer(DataclassSerializer[Ward]):
+    class Meta:
+        dataclass = Ward
+
+
+class BikePageSerializer(DataclassSerializer[BikePage]):
+    class Meta:
+        dataclass = BikePage
+
+
+class WardView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="ward_get",
+        parameters=[OpenApiParameter("page", int)],
+        responses=WardSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        page = request.query_params.get("page", "1")
+        now = timezone.now()
+        ward = selectors.ward(int(page) if page.isdigit() else 1, now.date(), now)
+        return Response(WardSerializer(ward).data)
+
+
+class BikeView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="bike_get", responses=BikePageSerializer)
+    def get(self, request: Request, bike_id: UUID) -> Response:
+        page = selectors.bike_page(bike_id, person_of(request), timezone.now().date())
+        return Response(BikePageSerializer(page).data)

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ShelfConfig(AppConfig):
+    name = "shelf"
+    default_auto_field = "django.db.models.BigAutoField"

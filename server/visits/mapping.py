@@ -1,0 +1,201 @@
+"""Between a visit's rows and the core's run sheet, both ways."""
+
+from collections.abc import Iterable
+from datetime import datetime
+from decimal import Decimal
+
+from findings.mapping import plug_part
+from garage.mapping import reservoir_spec
+from oilward_core.fill import Advice, say, say_belief
+from oilward_core.quantity import convert, format_exact, show, show_range
+from oilward_core.sheet import (
+    Bench,
+    Entry,
+    Sheet,
+    Speaker,
+    StepState,
+    TaskPlan,
+    TorqueCard,
+    result,
+)
+from oilward_core.spec import ReservoirSpec, Variant
+from shelf.mapping import wrenches
+from shelf.models import Fluid
+from workshop.mapping import seconds_per_minute, torque_school, whys
+
+from .models import EntryRow, Service, Task, Visit
+from .shapes import (
+    BikeName,
+    CoachShape,
+    EntryShape,
+    GaugeShape,
+    RunSheet,
+    StepShape,
+    TorqueShape,
+    VerdictShape,
+)
+
+
+def bench() -> Bench:
+    return Bench(wrenches(), torque_school(), seconds_per_minute())
+
+
+def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
+    """A task with what is known of its reservoir. ``history``: its services before, oldest first."""
+    before = list(history)
+    same = [s for s in before if s.variant == task.variant and s.took_ml is not None]
+    km = task.visit.odometer.km
+    return TaskPlan(
+        reservoir_spec(task.reservoir),
+        Variant(task.variant),
+        tuple(s.took_ml for s in same if s.took_ml is not None),
+        same[-1].took_ml if same else None,
+        km - before[-1].km if before else km,
+        not before and km < 1500,
+    )
+
+
+def entry(row: EntryRow) -> Entry:
+    return Entry(
+        str(row.id),
+        row.step,
+        row.kind,
+        row.data,
+        row.at,
+        row.by.name,
+        str(row.supersedes_id) if row.supersedes_id else None,
+    )
+
+
+def _entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
+    return EntryShape(core.id, core.kind, core.by, core.at.isoformat(), result(core, speaks))
+
+
+def _step(state: StepState, speaks: Speaker) -> StepShape:
+    step = state.step
+    return StepShape(
+        step.id,
+        step.kind.value,
+        step.title,
+        step.instruction,
+        step.caution,
+        step.place,
+        None if step.minutes is None else float(step.minutes),
+        list(step.items),
+        list(step.options),
+        step.skippable,
+        step.full,
+        step.round,
+        state.status.value,
+        state.remark,
+        state.started_at.isoformat() if state.started_at else None,
+        state.ends_at.isoformat() if state.ends_at else None,
+        _entry_shape(state.entry, speaks) if state.entry else None,
+    )
+
+
+def _coach(advice: Advice | None, fluid: Fluid | None, speaks: Speaker) -> CoachShape | None:
+    if advice is None:
+        return None
+    shown = speaks.volume if speaks.volume != "l" else "ml"
+    return CoachShape(
+        advice.action,
+        say(advice, speaks.volume, fluid.bottle_ml if fluid else None),
+        say_belief(advice.belief, speaks.volume),
+        show(advice.ml, shown) if advice.action in ("pour", "remove") else "",
+        list(advice.causes),
+        whys(advice.reasons),
+    )
+
+
+def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> TorqueShape | None:
+    plug = spec.fastener("drain plug")
+    if card is None or plug is None:
+        return None
+    chosen = card.wrench
+    unit = chosen.wrench.unit if chosen else speaks.torque
+    low, high = convert(card.low, unit), convert(card.high, unit)
+    scale = (chosen.wrench.low, chosen.wrench.high) if chosen else (low * 0, high * 2)
+    judged = card.verdict
+    return TorqueShape(
+        plug.torque.text,
+        show_range(card.low, card.high, unit if unit != plug.torque.unit else speaks.torque),
+        f"{chosen.scale.normalize():f} {unit}" if chosen else show(card.aim.value, unit),
+        chosen.wrench.name if chosen else "",
+        chosen.wrench.id if chosen else "",
+        unit,
+        float(scale[0]),
+        float(scale[1]),
+        float(low),
+        float(high),
+        float(chosen.scale) if chosen else None,
+        None if card.reading is None else float(convert(card.reading, unit)),
+        bool(chosen and chosen.wrench.simulated),
+        card.fetch,
+        judged.verdict if judged else "",
+        judged.action if judged else "",
+        whys((*card.aim.reasons, *(chosen.reasons if chosen else ()))),
+    )
+
+
+def _verdict(sheet: Sheet) -> VerdictShape | None:
+    found = sheet.finding
+    state = next((s for s in sheet.steps if s.step.kind == "finding"), None)
+    if found is None or state is None or state.entry is None:
+        return None
+    parts = [plug_part(part) for part in state.entry.data["parts"]]
+    return VerdictShape(found.level.word, found.origin, found.action, parts, whys(found.reasons))
+
+
+def _gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
+    if spec.level is None:
+        return None
+    between = show(spec.level.between_marks, speaks.volume)
+    return GaugeShape(spec.level.gauge, spec.level.attitude, between, float(spec.level.target))
+
+
+def _volume(ml: Decimal | None, speaks: Speaker) -> str:
+    return "" if ml is None else show(ml, speaks.volume)
+
+
+def bike_name(visit: Visit) -> BikeName:
+    bike = visit.bike
+    return BikeName(str(bike.id), bike.name, f"{bike.model.make} {bike.model.name}")
+
+
+def run_sheet(
+    visit: Visit, task: Task, plan: TaskPlan, sheet: Sheet, speaks: Speaker, now: datetime
+) -> RunSheet:
+    spec, unit = plan.reservoir, visit.bike.odometer_unit
+    plug = spec.fastener("drain plug")
+    drained = any(s.step.kind == "drain" and s.started_at for s in sheet.steps)
+    return RunSheet(
+        str(visit.id),
+        visit.state,
+        bike_name(visit),
+        spec.label,
+        spec.kind.value,
+        plan.variant.value,
+        task.fluid.name if task.fluid else spec.fluid,
+        _volume(plan.capacity, speaks),
+        visit.sheet.version,
+        show(visit.odometer.km, unit),
+        now.isoformat(),
+        seconds_per_minute(),
+        [_step(state, speaks) for state in sheet.steps],
+        sheet.focus,
+        sheet.stopped,
+        sheet.ready_to_sign,
+        not drained,
+        _volume(sheet.drained, speaks),
+        _volume(sheet.added, speaks),
+        format_exact(spec.prefill, "ml") if spec.prefill else "",
+        _coach(sheet.advice, task.fluid, speaks),
+        _torque(sheet.torque, spec, speaks),
+        _gauge(spec, speaks),
+        plug.seal if plug else "",
+        plug.drive if plug else "",
+        _verdict(sheet),
+        visit.closed_by.name if visit.closed_by else "",
+        [_entry_shape(e, speaks) for e in sheet.set_aside],
+    )

@@ -1,0 +1,103 @@
+"""Visits: one bike, one stay. Entries are the truth; everything else is worked out from them."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+from garage.models import Bike, OdometerReading, ReservoirRow, SpecSheet
+from oilward_core.spec import Variant
+from shelf.models import Fluid
+
+person = settings.AUTH_USER_MODEL
+
+
+class Visit(models.Model):
+    """Keeps the spec sheet version it was opened with. One open visit a bike."""
+
+    class State(models.TextChoices):
+        OPEN = "open"
+        SIGNED = "signed"
+        LEFT = "left"
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="visits")
+    sheet = models.ForeignKey(SpecSheet, models.PROTECT, related_name="+")
+    odometer = models.OneToOneField(OdometerReading, models.PROTECT, related_name="+")
+    state = models.CharField(max_length=6, choices=State.choices, default=State.OPEN)
+    opened_by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    opened_at = models.DateTimeField()
+    closed_by = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
+    closed_at = models.DateTimeField(null=True)
+    reason = models.CharField(max_length=500, blank=True)
+
+    class Meta:
+        ordering = ["-opened_at"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["bike"], condition=Q(state="open"), name="one_open_visit_a_bike"
+            ),
+            models.CheckConstraint(
+                condition=Q(state="open") | Q(closed_by__isnull=False, closed_at__isnull=False),
+                name="closed_by_somebody",
+            ),
+        ]
+
+
+class Task(models.Model):
+    """One reservoir's service in a visit."""
+
+    visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
+    reservoir = models.ForeignKey(ReservoirRow, models.PROTECT, related_name="+")
+    variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
+    fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["visit", "reservoir"], name="one_task_a_reservoir")
+        ]
+
+
+class EntryRow(models.Model):
+    """Append-only: the database itself refuses to change or delete one. ``id`` is the client's."""
+
+    id = models.UUIDField(primary_key=True)
+    visit = models.ForeignKey(Visit, models.PROTECT, related_name="entries")
+    step = models.CharField(max_length=60)
+    kind = models.CharField(max_length=12)
+    data = models.JSONField()
+    at = models.DateTimeField()
+    recorded_at = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    supersedes = models.ForeignKey("self", models.PROTECT, related_name="+", null=True)
+
+    class Meta:
+        ordering = ["at", "id"]
+
+
+class Service(models.Model):
+    """What a reservoir got, one row a service: from a signed visit, or from older records."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
+    reservoir = models.CharField(max_length=40)
+    variant = models.CharField(max_length=12)
+    visit = models.ForeignKey(Visit, models.PROTECT, related_name="services", null=True)
+    done_on = models.DateField()
+    km = models.DecimalField(max_digits=12, decimal_places=3)
+    hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
+    drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    fluid = models.CharField(max_length=80, blank=True)
+    done_by = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["done_on", "km"]
+        indexes = [models.Index(fields=["bike", "reservoir"])]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["visit", "reservoir"],
+                condition=Q(visit__isnull=False),
+                name="one_service_a_visit",
+            )
+        ]

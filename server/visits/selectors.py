@@ -1,0 +1,87 @@
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from django.db.models import Prefetch, QuerySet
+from garage.selectors import reservoirs
+from oilward_core.sheet import Sheet, TaskPlan, fold
+from workshop.mapping import speaker
+from workshop.models import Person
+
+from . import mapping
+from .models import EntryRow, Service, Task, Visit
+from .shapes import RunSheet
+
+
+def visits() -> QuerySet[Visit]:
+    return Visit.objects.select_related(
+        "bike__model", "sheet", "odometer", "opened_by", "closed_by"
+    )
+
+
+def task_of(visit: Visit) -> Task:
+    """The visit's task with its reservoir's spec."""
+    task = Task.objects.select_related("fluid").get(visit=visit)
+    task.visit = visit
+    task.reservoir = reservoirs().get(pk=task.reservoir_id)
+    return task
+
+
+def plan_of(task: Task) -> TaskPlan:
+    history = Service.objects.filter(
+        bike_id=task.visit.bike_id, reservoir=task.reservoir.key
+    ).exclude(visit=task.visit)
+    return mapping.task_plan(task, history)
+
+
+def sheet_of(visit: Visit, plan: TaskPlan) -> Sheet:
+    rows = EntryRow.objects.filter(visit=visit).select_related("by")
+    return fold(plan, [mapping.entry(row) for row in rows], mapping.bench())
+
+
+def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
+    task = task_of(visit)
+    plan = plan_of(task)
+    return mapping.run_sheet(visit, task, plan, sheet_of(visit, plan), speaker(person), now)
+
+
+def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:
+    """Every service of each reservoir of these bikes, oldest first."""
+    grouped: dict[tuple[UUID, str], list[Service]] = {}
+    for row in Service.objects.filter(bike_id__in=list(bike_ids)):
+        grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
+    return grouped
+
+
+@dataclass(frozen=True)
+class OpenSheet:
+    """An open visit with its run sheet as it stands."""
+
+    visit: Visit
+    task: Task
+    sheet: Sheet
+
+
+def open_sheets(
+    bike_ids: Iterable[UUID], services: dict[tuple[UUID, str], list[Service]]
+) -> dict[UUID, OpenSheet]:
+    """The open visit of each bike that has one, in a number of queries that does not grow."""
+    rows = (
+        visits()
+        .filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
+        .prefetch_related(
+            Prefetch("tasks", queryset=Task.objects.select_related("fluid")),
+            Prefetch("tasks__reservoir", queryset=reservoirs()),
+            Prefetch("entries", queryset=EntryRow.objects.select_related("by")),
+        )
+    )
+    bench = mapping.bench()
+    found = {}
+    for visit in rows:
+        task = visit.tasks.all()[0]
+        task.visit = visit
+        plan = mapping.task_plan(task, services.get((visit.bike_id, task.reservoir.key), []))
+        entries = [mapping.entry(row) for row in visit.entries.all()]
+        found[visit.bike_id] = OpenSheet(visit, task, fold(plan, entries, bench))
+    return found

@@ -1,0 +1,221 @@
+"""Every write of a visit. Each is safe to repeat; the actor is always named."""
+
+from datetime import datetime, timedelta
+from uuid import UUID, uuid5
+
+from config.problems import Conflict
+from django.db import IntegrityError, transaction
+from django.http import Http404
+from findings.services import keep_finding
+from garage.models import Bike, ReservoirRow, SpecSheet
+from garage.selectors import approved_sheets
+from garage.services import record_odometer
+from oilward_core.errors import CoreError
+from oilward_core.sheet import Sheet, TaskPlan, check_entry, read_entry
+from oilward_core.spec import Variant
+from shelf.models import Fluid
+from workshop.mapping import speaker
+from workshop.models import Person
+
+from .models import EntryRow, Service, Task, Visit
+from .selectors import plan_of, sheet_of, task_of, visits
+from .shapes import NewEntry, NewVisit
+
+CLOCK_SLACK = timedelta(seconds=30)
+
+
+def as_id(text: str) -> UUID:
+    try:
+        return UUID(text)
+    except ValueError as error:
+        raise Http404 from error
+
+
+def locked(visit_id: UUID) -> Visit:
+    """The visit, locked for this transaction: writes to one visit queue up."""
+    visit = visits().select_for_update(of=("self",)).filter(pk=visit_id).first()
+    if visit is None:
+        raise Http404
+    return visit
+
+
+def _reservoir(sheet: SpecSheet, key: str) -> ReservoirRow:
+    row = next((r for r in sheet.reservoirs.all() if r.key == key), None)
+    if row is None:
+        raise CoreError("visit.no_such_reservoir", field="reservoir")
+    return row
+
+
+def _variant(text: str) -> Variant:
+    try:
+        return Variant(text)
+    except ValueError as error:
+        options = [variant.value for variant in Variant]
+        raise CoreError("sheet.choose", field="variant", options=options) from error
+
+
+@transaction.atomic
+def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
+    """Open a visit for one reservoir. The same id again gives the same visit."""
+    visit_id = as_id(new.id)
+    bike = Bike.objects.select_for_update().filter(pk=as_id(new.bike), archived=False).first()
+    if bike is None:
+        raise Http404
+    existing = visits().filter(pk=visit_id).first()
+    if existing:
+        if existing.bike_id != bike.pk:
+            raise Conflict("visit.id_taken")
+        return existing
+    if Visit.objects.filter(bike=bike, state=Visit.State.OPEN).exists():
+        raise Conflict("visit.open_already")
+    sheet = approved_sheets([bike.model_id]).get(bike.model_id)
+    if sheet is None:
+        raise CoreError("visit.no_sheet")
+    reservoir, variant = _reservoir(sheet, new.reservoir), _variant(new.variant)
+    odometer = record_odometer(
+        bike, new.odometer, reading_id=visit_id, read_on=now.date(), actor=actor
+    )
+    visit = Visit.objects.create(
+        id=visit_id, bike=bike, sheet=sheet, odometer=odometer, opened_by=actor, opened_at=now
+    )
+    fluid = Fluid.objects.filter(name=new.fluid).first() if new.fluid else None
+    fluid = fluid or Fluid.objects.filter(serves=reservoir.kind, grade=reservoir.fluid).first()
+    task = Task.objects.create(visit=visit, reservoir=reservoir, variant=variant, fluid=fluid)
+    sheet_of(visit, plan_of(task))  # a sheet that cannot be made refuses the visit
+    return visit
+
+
+def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:
+    """Whether this entry is already written down here. The same id for something else clashes."""
+    row = EntryRow.objects.filter(pk=entry_id).first()
+    if row is None:
+        return False
+    if (row.visit_id, row.step, row.kind) != (visit.pk, new.step, new.kind):
+        raise Conflict("visit.id_taken")
+    return True
+
+
+def _when(text: str, now: datetime) -> datetime:
+    try:
+        at = datetime.fromisoformat(text)
+    except ValueError:
+        return now
+    if at.tzinfo is None:
+        return now
+    if at > now + CLOCK_SLACK:
+        raise CoreError("visit.future", field="at")
+    return min(at, now)
+
+
+def _superseded(visit: Visit, new: NewEntry) -> EntryRow | None:
+    if not new.supersedes:
+        return None
+    row = EntryRow.objects.filter(pk=as_id(new.supersedes), visit=visit, step=new.step).first()
+    if row is None:
+        raise Http404
+    return row
+
+
+@transaction.atomic
+def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> Visit:
+    """Write one entry down. Sent twice, it stands once."""
+    visit = locked(visit_id)
+    entry_id = as_id(new.id)
+    if _repeated(visit, new, entry_id):
+        return visit
+    if visit.state != Visit.State.OPEN:
+        raise Conflict("visit.closed")
+    at, old = _when(new.at, now), _superseded(visit, new)
+    sheet = sheet_of(visit, plan_of(task_of(visit)))
+    step = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
+    data = read_entry(step, new.kind, new.data, speaker(actor))
+    try:
+        with transaction.atomic():
+            EntryRow.objects.create(
+                id=entry_id,
+                visit=visit,
+                step=new.step,
+                kind=new.kind,
+                data=data,
+                at=at,
+                by=actor,
+                supersedes=old,
+            )
+    except IntegrityError as error:  # the same id, at the same moment, on another visit
+        raise Conflict("visit.id_taken") from error
+    return visit
+
+
+def _close(visit: Visit, state: Visit.State, actor: Person, now: datetime, reason: str) -> None:
+    visit.state, visit.reason = state, reason
+    visit.closed_by, visit.closed_at = actor, now
+    visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
+
+
+def _keep_service(
+    visit: Visit, task: Task, plan: TaskPlan, sheet: Sheet, *, actor: Person, now: datetime
+) -> None:
+    odometer = visit.odometer
+    Service.objects.create(
+        bike=visit.bike,
+        reservoir=plan.reservoir.key,
+        variant=plan.variant,
+        visit=visit,
+        done_on=now.date(),
+        km=odometer.km,
+        hours=odometer.hours,
+        drained_ml=sheet.drained,
+        took_ml=sheet.added,
+        fluid=task.fluid.name if task.fluid else plan.reservoir.fluid,
+        done_by=actor.name,
+    )
+    for state in sheet.steps:
+        entry = state.entry
+        if sheet.finding and entry and entry.kind == "finding":
+            keep_finding(
+                visit.bike,
+                plan.reservoir.key,
+                dict(entry.data),
+                sheet.finding,
+                finding_id=uuid5(visit.pk, entry.id),
+                found_on=now.date(),
+                km=odometer.km,
+                km_since_wiped=plan.km_since_wiped,
+                actor=actor,
+            )
+
+
+@transaction.atomic
+def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
+    """Close a finished visit and keep its service and finding. Signing twice changes nothing."""
+    visit = locked(visit_id)
+    if visit.state == Visit.State.SIGNED:
+        return visit
+    if visit.state == Visit.State.LEFT:
+        raise Conflict("visit.closed")
+    task = task_of(visit)
+    plan = plan_of(task)
+    sheet = sheet_of(visit, plan)
+    if not sheet.ready_to_sign:
+        state = sheet.step(sheet.focus or "")
+        raise Conflict("visit.not_ready", step=state.step.title if state else "")
+    _keep_service(visit, task, plan, sheet, actor=actor, now=now)
+    _close(visit, Visit.State.SIGNED, actor, now, "")
+    return visit
+
+
+@transaction.atomic
+def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit:
+    """Close a visit in which nothing was drained, with a reason."""
+    visit = locked(visit_id)
+    if visit.state == Visit.State.LEFT:
+        return visit
+    if visit.state == Visit.State.SIGNED:
+        raise Conflict("visit.closed")
+    if not reason.strip():
+        raise CoreError("sheet.reason", field="reason")
+    sheet = sheet_of(visit, plan_of(task_of(visit)))
+    if any(state.step.kind == "drain" and state.started_at for state in sheet.steps):
+        raise Conflict("visit.oil_is_out")
+    _close(visit, Visit.State.LEFT, actor, now, reason.strip()[:500])
+    return visit

@@ -1,0 +1,161 @@
+"""What the bench's API says."""
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from findings.mapping import PlugPart
+from workshop.shapes import Why
+
+
+@dataclass(frozen=True)
+class BikeName:
+    id: str
+    name: str
+    model: str
+
+
+@dataclass(frozen=True)
+class EntryShape:
+    id: str
+    kind: str
+    by: str
+    at: str
+    result: str
+
+
+@dataclass(frozen=True)
+class StepShape:
+    """A step as the bench shows it. ``place`` is where the plug is."""
+
+    id: str
+    kind: str
+    title: str
+    instruction: str
+    caution: str
+    place: str
+    minutes: float | None
+    items: list[str]
+    options: list[str]
+    skippable: bool
+    full: bool
+    round: int
+    status: str
+    remark: str
+    started_at: str | None
+    ends_at: str | None
+    entry: EntryShape | None
+
+
+@dataclass(frozen=True)
+class CoachShape:
+    """What the coach says: ``amount`` is ready for the input field."""
+
+    action: str
+    words: str
+    belief: str
+    amount: str
+    causes: list[str]
+    reasons: list[Why]
+
+
+@dataclass(frozen=True)
+class TorqueShape:
+    """The wrench card. Scale numbers are in the wrench's own unit."""
+
+    manual: str
+    converted: str
+    setting: str
+    wrench: str
+    wrench_id: str
+    unit: str
+    scale_low: float
+    scale_high: float
+    band_low: float
+    band_high: float
+    mark: float | None
+    reading: float | None
+    simulated: bool
+    fetch: str
+    verdict: str
+    action: str
+    reasons: list[Why]
+
+
+@dataclass(frozen=True)
+class GaugeShape:
+    name: str
+    attitude: str
+    between: str
+    target: float
+
+
+@dataclass(frozen=True)
+class VerdictShape:
+    level: str
+    origin: str
+    action: str
+    parts: list[PlugPart]
+    rules: list[Why]
+
+
+@dataclass(frozen=True)
+class RunSheet:
+    """A visit's run sheet as it stands. ``now`` is the server's clock, for the timers."""
+
+    id: str
+    state: str
+    bike: BikeName
+    reservoir: str
+    kind: str
+    variant: str
+    fluid: str
+    capacity: str
+    sheet_version: int
+    odometer: str
+    now: str
+    seconds_per_minute: float
+    steps: list[StepShape]
+    focus: str | None
+    stopped: str
+    ready_to_sign: bool
+    may_leave: bool
+    drained: str
+    added: str
+    prefill: str
+    coach: CoachShape | None
+    torque: TorqueShape | None
+    gauge: GaugeShape | None
+    plug_seal: str
+    drive: str
+    verdict: VerdictShape | None
+    closed_by: str
+    set_aside: list[EntryShape]
+
+
+@dataclass(frozen=True)
+class NewVisit:
+    """A visit to open: ``id`` is the client's, ``reservoir`` a key of the spec sheet."""
+
+    id: str
+    bike: str
+    reservoir: str
+    variant: str
+    odometer: str
+    fluid: str = ""
+
+
+@dataclass(frozen=True)
+class NewEntry:
+    """An entry to write down: ``id`` is the client's, ``data`` as typed."""
+
+    id: str
+    step: str
+    kind: str
+    at: str
+    data: dict[str, Any] = field(default_factory=dict)
+    supersedes: str | None = None
+
+
+@dataclass(frozen=True)
+class Reason:
+    reason: str

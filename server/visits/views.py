@@ -1,0 +1,106 @@
+from uuid import UUID
+
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.utils import extend_schema
+from rest_framework import status
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop.access import MayWork, person_of
+
+from . import selectors, services
+from .models import Visit
+from .shapes import NewEntry, NewVisit, Reason, RunSheet
+
+
+class RunSheetSerializer(DataclassSerializer[RunSheet]):
+    class Meta:
+        dataclass = RunSheet
+
+
+class NewVisitSerializer(DataclassSerializer[NewVisit]):
+    class Meta:
+        dataclass = NewVisit
+        extra_kwargs = {"odometer": {"allow_blank": True}, "fluid": {"allow_blank": True}}
+
+
+class NewEntrySerializer(DataclassSerializer[NewEntry]):
+    class Meta:
+        dataclass = NewEntry
+
+
+class ReasonSerializer(DataclassSerializer[Reason]):
+    class Meta:
+        dataclass = Reason
+        extra_kwargs = {"reason": {"allow_blank": True}}
+
+
+def _answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
+    sheet = selectors.run_sheet(visit, person_of(request), timezone.now())
+    return Response(RunSheetSerializer(sheet).data, status=code)
+
+
+class VisitsView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="visit_open",
+        request=NewVisitSerializer,
+        responses={201: RunSheetSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        given = NewVisitSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        visit = services.open_visit(
+            given.validated_data, actor=person_of(request), now=timezone.now()
+        )
+        return _answer(visit, request, status.HTTP_201_CREATED)
+
+
+class VisitView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="visit_get", responses=RunSheetSerializer)
+    def get(self, request: Request, visit_id: UUID) -> Response:
+        return _answer(get_object_or_404(selectors.visits(), pk=visit_id), request)
+
+
+class EntriesView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="entry_record", request=NewEntrySerializer, responses=RunSheetSerializer
+    )
+    def post(self, request: Request, visit_id: UUID) -> Response:
+        given = NewEntrySerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        visit = services.record_entry(
+            visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
+        )
+        return _answer(visit, request)
+
+
+class SignatureView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="visit_sign", request=None, responses=RunSheetSerializer)
+    def post(self, request: Request, visit_id: UUID) -> Response:
+        visit = services.sign(visit_id, actor=person_of(request), now=timezone.now())
+        return _answer(visit, request)
+
+
+class LeaveView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="visit_leave", request=ReasonSerializer, responses=RunSheetSerializer
+    )
+    def post(self, request: Request, visit_id: UUID) -> Response:
+        given = ReasonSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        visit = services.leave(
+            visit_id, given.validated_data.reason, actor=person_of(request), now=timezone.now()
+        )
+        return _answer(visit, request)

@@ -1,0 +1,29 @@
+"""Between the workshop's rows and the core."""
+
+from typing import cast
+
+from django.conf import settings
+from oilward_core.quantity import Preference
+from oilward_core.reasons import Reason
+from oilward_core.sheet import Speaker
+from oilward_core.torque import School
+
+from .models import Person, Workshop
+from .shapes import Why
+
+
+def speaker(person: Person) -> Speaker:
+    return Speaker(person.volume_unit, person.torque_unit, cast(Preference, person.ounces))
+
+
+def torque_school() -> School:
+    workshop = Workshop.objects.first()
+    return cast(School, workshop.torque_school if workshop else "middle")
+
+
+def seconds_per_minute() -> float:
+    return float(settings.SECONDS_PER_MINUTE)
+
+
+def whys(reasons: tuple[Reason, ...]) -> list[Why]:
+    return [Why(reason.rule, reason.text, reason.source.value) for reason in reasons]

@@ -1,0 +1,32 @@
+from oilward_core.quantity import CANONICAL, Kind, parse, show_range
+
+from .mapping import seconds_per_minute, speaker
+from .models import Person, Role, Workshop
+from .shapes import Amount, Session
+
+
+def session(person: Person | None) -> Session:
+    workshop = Workshop.objects.first()
+    name = workshop.name if workshop else "Oil Ward"
+    practice = seconds_per_minute() != 60
+    if person is None:
+        return Session(False, "", "", "", False, "ml", "N·m", name, practice)
+    return Session(
+        True,
+        person.username,
+        person.name,
+        person.role,
+        person.role != Role.READER,
+        person.volume_unit,
+        person.torque_unit,
+        name,
+        practice,
+    )
+
+
+def understood(text: str, kind: str, person: Person) -> Amount:
+    """What a typed amount means, in the kind's canonical unit."""
+    wanted, speaks = Kind(kind), speaker(person)
+    shown = {Kind.VOLUME: speaks.volume, Kind.TORQUE: speaks.torque}.get(wanted, CANONICAL[wanted])
+    measure = parse(text, wanted, shown, speaks.preference)
+    return Amount(str(measure.value), show_range(measure.low, measure.high, CANONICAL[wanted]))

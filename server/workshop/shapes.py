@@ -1,0 +1,41 @@
+"""What the workshop's API says."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Session:
+    """Who is signed in here; ``practice`` is set where minutes run faster than the clock."""
+
+    signed_in: bool
+    username: str
+    name: str
+    role: str
+    may_work: bool
+    volume_unit: str
+    torque_unit: str
+    workshop: str
+    practice: bool
+
+
+@dataclass(frozen=True)
+class Credentials:
+    username: str
+    password: str
+
+
+@dataclass(frozen=True)
+class Why:
+    """One step of an answer's why."""
+
+    rule: str
+    text: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Amount:
+    """A typed amount as understood."""
+
+    canonical: str
+    words: str

@@ -1,0 +1,87 @@
+from typing import Any
+
+from django.contrib.auth import authenticate, login, logout
+from django.utils.decorators import method_decorator
+from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from oilward_core.quantity import Kind
+from rest_framework.exceptions import AuthenticationFailed
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+
+from . import selectors
+from .access import SignInThrottle, person_of
+from .models import Person
+from .shapes import Amount, Credentials, Session
+
+
+class SessionSerializer(DataclassSerializer[Session]):
+    class Meta:
+        dataclass = Session
+
+
+class CredentialsSerializer(DataclassSerializer[Credentials]):
+    class Meta:
+        dataclass = Credentials
+
+
+class AmountSerializer(DataclassSerializer[Amount]):
+    class Meta:
+        dataclass = Amount
+
+
+@method_decorator([csrf_protect, ensure_csrf_cookie], name="dispatch")
+class SessionView(APIView):
+    """Signing in and out. CSRF is checked on signing in too."""
+
+    permission_classes = [AllowAny]
+
+    def get_throttles(self) -> list[Any]:
+        return [SignInThrottle()] if self.request.method == "POST" else []
+
+    @extend_schema(operation_id="session_get", responses=SessionSerializer)
+    def get(self, request: Request) -> Response:
+        person = request.user if isinstance(request.user, Person) else None
+        return Response(SessionSerializer(selectors.session(person)).data)
+
+    @extend_schema(
+        operation_id="session_sign_in", request=CredentialsSerializer, responses=SessionSerializer
+    )
+    def post(self, request: Request) -> Response:
+        given = CredentialsSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        wanted = given.validated_data
+        person = authenticate(request._request, username=wanted.username, password=wanted.password)
+        if not isinstance(person, Person):
+            raise AuthenticationFailed(code="access.wrong_password")
+        login(request._request, person)
+        SignInThrottle().forget(request, self)
+        return Response(SessionSerializer(selectors.session(person)).data)
+
+    @extend_schema(operation_id="session_sign_out", request=None, responses=SessionSerializer)
+    def delete(self, request: Request) -> Response:
+        logout(request._request)
+        return Response(SessionSerializer(selectors.session(None)).data)
+
+
+class AmountView(APIView):
+    """Says back what a typed amount means, while it is typed."""
+
+    @extend_schema(
+        operation_id="amount_understood",
+        parameters=[
+            OpenApiParameter("text", str, required=True),
+            OpenApiParameter("kind", str, enum=[kind.value for kind in Kind], required=True),
+        ],
+        responses=AmountSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        kind = request.query_params.get("kind", "")
+        if kind not in {known.value for known in Kind}:
+            kind = Kind.VOLUME.value
+        text = request.query_params.get("text", "")[:100]
+        answer = selectors.understood(text, kind, person_of(request))
+        return Response(AmountSerializer(answer).data)
