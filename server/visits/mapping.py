@@ -17,6 +17,7 @@ from oilward_core.sheet import (
     TaskPlan,
     TorqueCard,
     result,
+    standing,
 )
 from oilward_core.spec import ReservoirSpec, Variant
 from shelf.mapping import wrenches
@@ -30,6 +31,7 @@ from .shapes import (
     EntryShape,
     GaugeShape,
     RunSheet,
+    StandingShape,
     StepShape,
     TorqueShape,
     VerdictShape,
@@ -196,6 +198,7 @@ def run_sheet(
         plug.seal if plug else "",
         plug.drive if plug else "",
         _verdict(sheet),
+        [StandingShape(s.part, s.word, s.open) for s in standing(sheet, speaks)],
         visit.closed_by.name if visit.closed_by else "",
         [_entry_shape(e, speaks) for e in sheet.set_aside],
     )

@@ -99,6 +99,13 @@ class VerdictShape:
 
 
 @dataclass(frozen=True)
+class StandingShape:
+    part: str
+    word: str
+    open: bool
+
+
+@dataclass(frozen=True)
 class RunSheet:
     """A visit's run sheet as it stands. ``now`` is the server's clock, for the timers."""
 
@@ -128,6 +135,7 @@ class RunSheet:
     plug_seal: str
     drive: str
     verdict: VerdictShape | None
+    standing: list[StandingShape]
     closed_by: str
     set_aside: list[EntryShape]
 

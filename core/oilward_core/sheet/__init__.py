@@ -3,7 +3,7 @@
 from .entries import DRY, Entry, Speaker, part_data, part_from, read_entry
 from .fold import Bench, Sheet, Status, StepState, TorqueCard, check_entry, fold, judge_finding
 from .steps import Step, StepKind, TaskPlan
-from .words import result
+from .words import Standing, result, standing
 
 __all__ = [
     "DRY",
@@ -11,6 +11,7 @@ __all__ = [
     "Entry",
     "Sheet",
     "Speaker",
+    "Standing",
     "Status",
     "Step",
     "StepKind",
@@ -24,4 +25,5 @@ __all__ = [
     "part_from",
     "read_entry",
     "result",
+    "standing",
 ]

@@ -1,9 +1,12 @@
 """Entries in a workshop's words."""
 
+from dataclasses import dataclass
 from decimal import Decimal
 
 from ..quantity import show
 from .entries import Entry, Speaker, part_from
+from .fold import Sheet, Status
+from .steps import StepKind
 
 
 def _finding(entry: Entry) -> str:
@@ -14,12 +17,20 @@ def _finding(entry: Entry) -> str:
 
 def _volume(entry: Entry, speaker: Speaker) -> str:
     ml = Decimal(entry.data["ml"])
-    return show(ml, "ml") if speaker.volume == "ml" else f"{show(ml, 'ml')} ({show(ml, speaker.volume)})"
+    return (
+        show(ml, "ml")
+        if speaker.volume == "ml"
+        else f"{show(ml, 'ml')} ({show(ml, speaker.volume)})"
+    )
 
 
 def _level(entry: Entry) -> str:
     sight = entry.data["sight"]
-    where = f"{Decimal(entry.data['position']):.0%} of the glass" if sight == "seen" else f"{sight} the glass"
+    where = (
+        f"{Decimal(entry.data['position']):.0%} of the glass"
+        if sight == "seen"
+        else f"{sight} the glass"
+    )
     return f"{where}, {entry.data['attitude']}"
 
 
@@ -42,3 +53,59 @@ def result(entry: Entry, speaker: Speaker) -> str:
         "skip": "skipped",
     }
     return str(words.get(entry.kind) or "done")
+
+
+@dataclass(frozen=True)
+class Standing:
+    """How one part of the bike stands right now; ``open`` marks what must not be forgotten."""
+
+    part: str
+    word: str
+    open: bool
+
+
+def _done(sheet: Sheet, name: str) -> bool:
+    return any(
+        state.step.id.rpartition("/")[2] == name and state.status == Status.DONE
+        for state in sheet.steps
+    )
+
+
+def _plug(sheet: Sheet) -> Standing:
+    out = any(s.step.kind == StepKind.DRAIN and s.started_at for s in sheet.steps)
+    if _done(sheet, "torque"):
+        return Standing("Drain plug", "torqued", False)
+    if _done(sheet, "refit"):
+        return Standing("Drain plug", "finger-tight only", True)
+    return Standing("Drain plug", "out", True) if out else Standing("Drain plug", "in", False)
+
+
+def _filler(sheet: Sheet) -> Standing:
+    if sheet.stopped:
+        return Standing("Filler", "seized", True)
+    if _done(sheet, "finish"):
+        return Standing("Filler", "closed", False)
+    if _done(sheet, "filler"):
+        return Standing("Filler", "opened, loose", True)
+    return Standing("Filler", "not proven", False)
+
+
+def _oil(sheet: Sheet, speaker: Speaker) -> Standing:
+    if sheet.filled:
+        return Standing("Oil", f"level right, {show(sheet.added, speaker.volume)} in", False)
+    if sheet.added:
+        return Standing("Oil", f"{show(sheet.added, speaker.volume)} in, level not right yet", True)
+    if _done(sheet, "drain"):
+        return Standing("Oil", "drained, empty", True)
+    out = any(s.step.kind == StepKind.DRAIN and s.started_at for s in sheet.steps)
+    return Standing("Oil", "draining", True) if out else Standing("Oil", "old oil in", False)
+
+
+def standing(sheet: Sheet, speaker: Speaker) -> tuple[Standing, ...]:
+    """The state of the bike for whoever comes back to it: plug, filter, filler, oil."""
+    filters = [s for s in sheet.steps if s.step.kind == StepKind.FILTER]
+    changed = [
+        Standing("Filter", "new one on" if s.status == Status.DONE else "old one", False)
+        for s in filters
+    ]
+    return (_filler(sheet), _plug(sheet), *changed, _oil(sheet, speaker))

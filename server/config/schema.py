@@ -1,0 +1,45 @@
+"""Adds the one error shape, RFC 9457 problem details, to every operation of the schema."""
+
+from typing import Any
+
+TEXT = {"type": "string"}
+PROBLEM = {
+    "type": "object",
+    "description": "RFC 9457 problem details. `detail` is a sentence a technician understands.",
+    "required": ["type", "title", "status", "detail", "code", "errors"],
+    "properties": {
+        "type": TEXT,
+        "title": TEXT,
+        "status": {"type": "integer"},
+        "detail": TEXT,
+        "code": TEXT,
+        "errors": {
+            "type": "array",
+            "items": {
+                "type": "object",
+                "required": ["pointer", "code", "detail", "options"],
+                "properties": {
+                    "pointer": TEXT,
+                    "code": TEXT,
+                    "detail": TEXT,
+                    "options": {"type": "array", "items": TEXT},
+                },
+            },
+        },
+    },
+}
+
+
+def add_problem(result: dict[str, Any], **_: Any) -> dict[str, Any]:
+    """Postprocessing hook of drf-spectacular."""
+    result["components"]["schemas"]["Problem"] = PROBLEM
+    answer = {
+        "description": "Refused",
+        "content": {
+            "application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}
+        },
+    }
+    for path in result["paths"].values():
+        for operation in path.values():
+            operation["responses"]["default"] = answer
+    return result

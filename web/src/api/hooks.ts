@@ -1,0 +1,71 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, taken, type Shape } from "./client";
+
+export const keys = {
+  session: ["session"] as const,
+  ward: (page: number) => ["ward", page] as const,
+  bike: (id: string) => ["bike", id] as const,
+  visit: (id: string) => ["visit", id] as const,
+};
+
+export function useSession() {
+  return useQuery({
+    queryKey: keys.session,
+    queryFn: () => taken(api.GET("/api/session/")),
+    staleTime: Infinity,
+  });
+}
+
+export function useSignIn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Shape["CredentialsRequest"]) => taken(api.POST("/api/session/", { body })),
+    onSuccess: (session) => client.setQueryData(keys.session, session),
+  });
+}
+
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => taken(api.DELETE("/api/session/")),
+    onSuccess: (session) => {
+      client.clear();
+      client.setQueryData(keys.session, session);
+    },
+  });
+}
+
+export function useWard(page: number) {
+  return useQuery({
+    queryKey: keys.ward(page),
+    queryFn: () => taken(api.GET("/api/ward/", { params: { query: { page } } })),
+    refetchInterval: 10_000,
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useBike(id: string) {
+  return useQuery({
+    queryKey: keys.bike(id),
+    queryFn: () => taken(api.GET("/api/bikes/{bike_id}/", { params: { path: { bike_id: id } } })),
+  });
+}
+
+export function useOpenVisit() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Shape["NewVisitRequest"]) => taken(api.POST("/api/visits/", { body })),
+    onSuccess: (sheet) => client.setQueryData(keys.visit(sheet.id), sheet),
+  });
+}
+
+/** What a typed amount means, while it is typed. */
+export function useUnderstood(text: string, kind: "volume" | "torque" | "distance") {
+  return useQuery({
+    queryKey: ["amount", kind, text],
+    queryFn: () => taken(api.GET("/api/amount/", { params: { query: { kind, text } } })),
+    enabled: text.trim() !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+}

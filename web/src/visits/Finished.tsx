@@ -1,0 +1,105 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { Link } from "react-router";
+import { api, taken } from "../api/client";
+import { keys } from "../api/hooks";
+import { PlugTip } from "../glass/PlugTip";
+import type { Sheet } from "./outbox";
+
+function Summary({ sheet }: { sheet: Sheet }) {
+  return (
+    <dl className="summary">
+      <div>
+        <dt>Came out</dt>
+        <dd className="tabular">{sheet.drained || "not measured"}</dd>
+      </div>
+      <div>
+        <dt>It took</dt>
+        <dd className="tabular">{sheet.added}</dd>
+      </div>
+      {sheet.torque?.reading != null && (
+        <div>
+          <dt>Drain plug</dt>
+          <dd className="tabular">
+            {sheet.torque.reading.toFixed(1)} {sheet.torque.unit}
+          </dd>
+        </div>
+      )}
+      {sheet.verdict && (
+        <div>
+          <dt>Plug</dt>
+          <dd>
+            <PlugTip parts={sheet.verdict.parts} level={sheet.verdict.level} size={44} />{" "}
+            {sheet.verdict.level}
+          </dd>
+        </div>
+      )}
+    </dl>
+  );
+}
+
+/** The end of a visit: sign it, or see that it is closed. */
+export function Finished({
+  sheet,
+  mayWork,
+  waiting,
+}: {
+  sheet: Sheet;
+  mayWork: boolean;
+  waiting: number;
+}) {
+  const client = useQueryClient();
+  const sign = useMutation({
+    mutationFn: () =>
+      taken(
+        api.POST("/api/visits/{visit_id}/signature/", { params: { path: { visit_id: sheet.id } } }),
+      ),
+    onSuccess: (answer) => {
+      client.setQueryData(keys.visit(sheet.id), answer);
+      void client.invalidateQueries({ queryKey: ["ward"] });
+      void client.invalidateQueries({ queryKey: keys.bike(sheet.bike.id) });
+    },
+  });
+  if (sheet.state === "left") {
+    return (
+      <div className="finished">
+        <h1>Left without service</h1>
+        <p>{sheet.closed_by} closed this visit before anything was drained.</p>
+        <Link to="/">Back to the ward</Link>
+      </div>
+    );
+  }
+  const skipped = sheet.steps.filter((step) => step.status === "skipped");
+  return (
+    <div className="finished">
+      <h1>{sheet.state === "signed" ? "Signed and closed" : "All done. Sign it off."}</h1>
+      <Summary sheet={sheet} />
+      {skipped.length > 0 && (
+        <p>Skipped: {skipped.map((step) => `${step.title} (${step.remark})`).join("; ")}.</p>
+      )}
+      {sheet.state === "signed" ? (
+        <p>
+          Signed by {sheet.closed_by}. <Link to={`/bikes/${sheet.bike.id}`}>See the bike</Link> ·{" "}
+          <Link to="/">Back to the ward</Link>
+        </p>
+      ) : (
+        mayWork && (
+          <Button
+            type="primary"
+            className="big-action"
+            disabled={waiting > 0}
+            loading={sign.isPending}
+            onClick={() => sign.mutate()}
+          >
+            Sign
+          </Button>
+        )
+      )}
+      {sign.error && (
+        <p className="refusal" role="alert">
+          {sign.error.message}
+        </p>
+      )}
+    </div>
+  );
+}

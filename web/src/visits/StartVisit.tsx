@@ -1,0 +1,82 @@
+import { Button, Input, Modal, Segmented } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { fieldSentence, Refusal, type Shape } from "../api/client";
+import { useOpenVisit } from "../api/hooks";
+
+interface Props {
+  bike: Shape["BikePage"];
+  reservoir: Shape["ReservoirPage"];
+  close: () => void;
+}
+
+/** Opening a visit: the odometer first, then which capacity applies. */
+export function StartVisit({ bike, reservoir, close }: Props) {
+  const go = useNavigate();
+  const open = useOpenVisit();
+  const [id] = useState(() => crypto.randomUUID());
+  const [odometer, setOdometer] = useState("");
+  const [variant, setVariant] = useState(reservoir.variants[0] ?? "");
+  const problem = open.error instanceof Refusal ? open.error.problem : null;
+  const atOdometer = fieldSentence(problem, "odometer");
+  const elsewhere = open.error && !atOdometer ? open.error.message : "";
+
+  function start() {
+    open.mutate(
+      { id, bike: bike.id, reservoir: reservoir.glass.key, variant, odometer, fluid: "" },
+      { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
+    );
+  }
+
+  return (
+    <Modal
+      open
+      title={`Service the ${reservoir.glass.label}`}
+      onCancel={close}
+      footer={null}
+      width={560}
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          start();
+        }}
+        className="start"
+      >
+        <label htmlFor="odometer">Odometer now, in {bike.odometer_unit}</label>
+        <Input
+          id="odometer"
+          size="large"
+          autoFocus
+          inputMode="decimal"
+          value={odometer}
+          status={atOdometer ? "error" : undefined}
+          placeholder={`last time ${bike.odometer}`}
+          onChange={(event) => setOdometer(event.target.value)}
+        />
+        {atOdometer && (
+          <p className="refusal" role="alert">
+            {atOdometer}
+          </p>
+        )}
+        <span id="variant-label">Which capacity</span>
+        <Segmented
+          aria-labelledby="variant-label"
+          block
+          size="large"
+          value={variant}
+          options={reservoir.variants}
+          onChange={setVariant}
+        />
+        {elsewhere && (
+          <p className="refusal" role="alert">
+            {elsewhere}
+          </p>
+        )}
+        <Button type="primary" htmlType="submit" size="large" block loading={open.isPending}>
+          Start the run sheet
+        </Button>
+      </form>
+    </Modal>
+  );
+}

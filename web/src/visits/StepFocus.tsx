@@ -1,0 +1,172 @@
+import { Button, Input } from "antd";
+import { useState } from "react";
+import type { Problem, Shape } from "../api/client";
+import { fieldSentence } from "../api/client";
+import type { Sheet } from "./outbox";
+import { AmountStep } from "./steps/AmountStep";
+import { CheckStep } from "./steps/CheckStep";
+import { ChoiceStep } from "./steps/ChoiceStep";
+import { FillStep } from "./steps/FillStep";
+import { FilterStep } from "./steps/FilterStep";
+import { FindingStep } from "./steps/FindingStep";
+import { LeaksStep } from "./steps/LeaksStep";
+import { LevelStep } from "./steps/LevelStep";
+import { TimerStep } from "./steps/TimerStep";
+import { TorqueStep } from "./steps/TorqueStep";
+
+export interface StepProps {
+  sheet: Sheet;
+  step: Shape["StepShape"];
+  now: () => number;
+  problem: Problem | null;
+  busy: boolean;
+  send: (kind: string, data: Record<string, unknown>) => void;
+}
+
+const FORMS: Record<string, (props: StepProps) => React.ReactNode> = {
+  check: CheckStep,
+  timer: TimerStep,
+  drain: TimerStep,
+  gate: ChoiceStep,
+  choice: ChoiceStep,
+  amount: AmountStep,
+  finding: FindingStep,
+  torque: TorqueStep,
+  filter: FilterStep,
+  fill: FillStep,
+  level: LevelStep,
+  leaks: LeaksStep,
+};
+
+const NOT_CORRECTED = new Set(["timer", "drain"]);
+
+function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "send">) {
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState("");
+  const said = fieldSentence(problem, "reason");
+  if (!asking) {
+    return (
+      <Button type="text" className="skip" onClick={() => setAsking(true)}>
+        Skip this step
+      </Button>
+    );
+  }
+  return (
+    <form
+      className="skip-form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send("skip", { reason });
+      }}
+    >
+      <Input
+        autoFocus
+        aria-label={`Why is “${step.title}” skipped?`}
+        placeholder="Why is it skipped?"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <Button htmlType="submit">Skip</Button>
+      {said && (
+        <p className="refusal" role="alert">
+          {said}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** What has been said about a step that is already done. */
+function Done({ step, correct }: { step: Shape["StepShape"]; correct: (() => void) | null }) {
+  return (
+    <div className="done-step">
+      <p className="done-result">{step.entry?.result}</p>
+      <p className="soft">
+        {step.entry ? `${step.entry.by}, ${new Date(step.entry.at).toLocaleTimeString()}` : ""}
+      </p>
+      {correct && (
+        <Button size="large" onClick={correct}>
+          Correct it
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Sentence({ problem }: { problem: Problem | null }) {
+  // what belongs to a field is shown there
+  if (!problem || problem.errors.some((error) => error.pointer)) return null;
+  return (
+    <p className="refusal" role="alert">
+      {problem.detail}
+    </p>
+  );
+}
+
+/** What goes with a step: where, caution, a stop, and what the last entry means. */
+function Notes({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+  return (
+    <>
+      {step.place && (
+        <p className="place">
+          <b>Where</b> {step.place}
+        </p>
+      )}
+      {step.caution && (
+        <p className="caution">
+          <b>Caution</b> {step.caution}
+        </p>
+      )}
+      {sheet.stopped && (
+        <p className="caution" role="alert">
+          <b>Stop</b> {sheet.stopped}
+        </p>
+      )}
+      {step.remark && (
+        <p className="remark" role="status">
+          {step.remark}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** One step in focus: what to do, its caution, its instrument, one big action. */
+export function StepFocus({
+  readOnly,
+  correcting,
+  send,
+  ...props
+}: Omit<StepProps, "send"> & {
+  readOnly: boolean;
+  correcting: boolean;
+  send: (kind: string, data: Record<string, unknown>, supersedes: string | null) => void;
+}) {
+  const { step, sheet, problem } = props;
+  const [opened, setOpened] = useState(false);
+  const Form = FORMS[step.kind] ?? CheckStep;
+  const record = (kind: string, data: Record<string, unknown>) =>
+    send(kind, data, correcting ? (step.entry?.id ?? null) : null);
+  const showForm = !readOnly && (!correcting || opened);
+  return (
+    <>
+      <h1>{step.title}</h1>
+      <p className="instruction">{step.instruction}</p>
+      <Notes sheet={sheet} step={step} />
+      <Sentence problem={problem} />
+      {showForm ? (
+        <Form {...props} send={record} />
+      ) : (
+        <Done
+          step={step}
+          correct={
+            readOnly || NOT_CORRECTED.has(step.kind) || !step.entry ? null : () => setOpened(true)
+          }
+        />
+      )}
+      {!readOnly && !correcting && step.skippable && (
+        <Skip step={step} problem={problem} send={record} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,123 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, Refusal, taken, type Problem, type Shape } from "../api/client";
+import { keys } from "../api/hooks";
+
+export type NewEntry = Shape["NewEntryRequest"];
+export type Sheet = Shape["RunSheet"];
+
+const RETRY = 1500;
+
+function shelf(visit: string): string {
+  return `oilward.outbox.${visit}`;
+}
+
+function load(visit: string): NewEntry[] {
+  try {
+    return JSON.parse(localStorage.getItem(shelf(visit)) ?? "[]") as NewEntry[];
+  } catch {
+    return [];
+  }
+}
+
+/**
+ * A visit's run sheet and the entries on their way to it. An entry is kept on this device until the
+ * server has it; sending it twice does nothing twice, because its id is made here.
+ */
+export function useRunSheet(visit: string, accepted: () => void) {
+  const client = useQueryClient();
+  const sheet = useQuery({
+    queryKey: keys.visit(visit),
+    queryFn: () =>
+      taken(api.GET("/api/visits/{visit_id}/", { params: { path: { visit_id: visit } } })),
+    refetchInterval: 2000,
+  });
+  const [waiting, setWaiting] = useState<NewEntry[]>(() => load(visit));
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [unreachable, setUnreachable] = useState(false);
+  const sending = useRef(false);
+
+  const keep = useCallback(
+    (entries: NewEntry[]) => {
+      localStorage.setItem(shelf(visit), JSON.stringify(entries));
+      setWaiting(entries);
+    },
+    [visit],
+  );
+
+  const flush = useCallback(async () => {
+    const [first, ...rest] = load(visit);
+    if (!first || sending.current) return;
+    sending.current = true;
+    try {
+      const path = { visit_id: visit };
+      const answer = await taken(
+        api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body: first }),
+      );
+      await client.cancelQueries({ queryKey: keys.visit(visit) });
+      client.setQueryData(keys.visit(visit), answer);
+      keep(rest);
+      setUnreachable(false);
+      accepted();
+    } catch (error) {
+      if (error instanceof Refusal && error.problem.status !== 429) {
+        setProblem(error.problem);
+        keep(rest);
+        void client.invalidateQueries({ queryKey: keys.visit(visit) });
+      } else {
+        setUnreachable(true);
+      }
+    } finally {
+      sending.current = false;
+    }
+  }, [accepted, client, keep, visit]);
+
+  useEffect(() => {
+    if (waiting.length === 0) return;
+    const soon = setTimeout(() => void flush(), 0);
+    const again = setInterval(() => void flush(), RETRY);
+    return () => {
+      clearTimeout(soon);
+      clearInterval(again);
+    };
+  }, [waiting, flush]);
+
+  const send = useCallback(
+    (entry: Omit<NewEntry, "id">) => {
+      setProblem(null);
+      keep([...load(visit), { ...entry, id: crypto.randomUUID() }]);
+    },
+    [keep, visit],
+  );
+
+  return {
+    sheet,
+    send,
+    problem,
+    forget: () => setProblem(null),
+    waiting: waiting.length,
+    unreachable,
+  };
+}
+
+/** A half-typed value that survives a reload, until it is written down. */
+export function useDraft<T>(key: string, initial: T): [T, (value: T) => void, () => void] {
+  const name = `oilward.draft.${key}`;
+  const [value, setValue] = useState<T>(() => {
+    try {
+      const kept = sessionStorage.getItem(name);
+      return kept === null ? initial : (JSON.parse(kept) as T);
+    } catch {
+      return initial;
+    }
+  });
+  const set = useCallback(
+    (next: T) => {
+      sessionStorage.setItem(name, JSON.stringify(next));
+      setValue(next);
+    },
+    [name],
+  );
+  const drop = useCallback(() => sessionStorage.removeItem(name), [name]);
+  return [value, set, drop];
+}

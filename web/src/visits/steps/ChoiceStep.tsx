@@ -1,0 +1,28 @@
+import { Button } from "antd";
+import type { StepProps } from "../StepFocus";
+
+const WORDS: Record<string, string> = {
+  open: "It opens",
+  seized: "Seized",
+  new: "New seal on",
+  "turned over": "Old one turned over",
+};
+
+/** Two or three big answers; the first is the usual one. */
+export function ChoiceStep({ step, busy, send }: StepProps) {
+  return (
+    <div className="choices">
+      {step.options.map((option, index) => (
+        <Button
+          key={option}
+          type={index === 0 ? "primary" : "default"}
+          className="big-action"
+          loading={busy}
+          onClick={() => send("answer", { value: option })}
+        >
+          {WORDS[option] ?? option}
+        </Button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+import { Button } from "antd";
+import { fieldSentence } from "../../api/client";
+import { Why } from "../../workshop/Why";
+import { useDraft } from "../outbox";
+import type { StepProps } from "../StepFocus";
+import { AmountField } from "./AmountField";
+
+/** What the coach says to pour or take out, and what was really poured. */
+export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
+  const coach = sheet.coach;
+  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}`, coach?.amount ?? "");
+  const write = () => send("pour", { amount });
+  return (
+    <>
+      {coach && (
+        <div className="coach">
+          <p className="coach-words">{coach.words}</p>
+          <p>
+            {coach.belief} <Why reasons={coach.reasons} />
+          </p>
+        </div>
+      )}
+      <AmountField
+        label="Measured amount"
+        value={amount}
+        kind="volume"
+        refused={fieldSentence(problem, "amount")}
+        change={setAmount}
+        submit={write}
+      />
+      <Button type="primary" className="big-action" loading={busy} onClick={write}>
+        {step.title === "Draw the excess off" ? "It is out" : "It is in"}
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+import { Button } from "antd";
+import { fieldSentence } from "../../api/client";
+import { useDraft } from "../outbox";
+import type { StepProps } from "../StepFocus";
+import { AmountField } from "./AmountField";
+import { Ticks } from "./CheckStep";
+
+export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
+  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, sheet.prefill);
+  const [ticked, setTicked] = useDraft<string[]>(`${sheet.id}.${step.id}.ticks`, []);
+  const write = () => send("filter", { amount, items: ticked });
+  const missing = fieldSentence(problem, "items");
+  return (
+    <>
+      <Ticks items={step.items} ticked={ticked} change={setTicked} />
+      {missing && (
+        <p className="refusal" role="alert">
+          {missing}
+        </p>
+      )}
+      <AmountField
+        label="Oil in the new filter (part of the fill; empty if dry)"
+        value={amount}
+        kind="volume"
+        refused={fieldSentence(problem, "amount")}
+        change={setAmount}
+        submit={write}
+      />
+      <Button type="primary" className="big-action" loading={busy} onClick={write}>
+        Filter is on
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { Button } from "antd";
+import { fieldSentence } from "../../api/client";
+import type { StepProps } from "../StepFocus";
+
+export function LeaksStep({ step, problem, busy, send }: StepProps) {
+  const said = fieldSentence(problem, "result");
+  return (
+    <>
+      <Button
+        type="primary"
+        className="big-action"
+        loading={busy}
+        onClick={() => send("leaks", { result: "dry" })}
+      >
+        Dry everywhere
+      </Button>
+      <div className="choices">
+        {step.items.map((place) => (
+          <Button
+            key={place}
+            className="wide-choice"
+            loading={busy}
+            onClick={() => send("leaks", { result: place })}
+          >
+            Leak at the {place.toLowerCase()}
+          </Button>
+        ))}
+      </div>
+      {said && (
+        <p className="refusal" role="alert">
+          {said}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,28 @@
+import { Button } from "antd";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { Shape } from "../api/client";
+import { useSignOut } from "../api/hooks";
+
+export function Frame({ session, children }: { session: Shape["Session"]; children: ReactNode }) {
+  const signOut = useSignOut();
+  return (
+    <>
+      <header className="bar">
+        <Link to="/" className="bar-name">
+          <img src="/glass.svg" alt="" width={30} height={30} />
+          Oil Ward
+        </Link>
+        <span className="bar-shop">{session.workshop}</span>
+        {session.practice && <span className="bar-practice">practice clock: minutes run fast</span>}
+        <span className="bar-person">
+          {session.name}, {session.role}
+        </span>
+        <Button ghost onClick={() => signOut.mutate()}>
+          Sign out
+        </Button>
+      </header>
+      <main className="page">{children}</main>
+    </>
+  );
+}

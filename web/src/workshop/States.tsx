@@ -1,0 +1,34 @@
+import { Button } from "antd";
+import { Link } from "react-router";
+import { Refusal } from "../api/client";
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <div className="state" role="status">
+      <div className="state-glass" aria-hidden />
+      <p>{what} …</p>
+    </div>
+  );
+}
+
+export function WentWrong({ error, again }: { error: Error; again: () => void }) {
+  const said = error instanceof Refusal ? error.message : "The server does not answer.";
+  return (
+    <div className="state" role="alert">
+      <h2>{said}</h2>
+      <p>Nothing you wrote down is lost. It is sent as soon as the server is back.</p>
+      <Button type="primary" onClick={again}>
+        Try again
+      </Button>
+    </div>
+  );
+}
+
+export function NotHere() {
+  return (
+    <div className="state">
+      <h2>There is nothing here under that name.</h2>
+      <Link to="/">Back to the ward</Link>
+    </div>
+  );
+}
