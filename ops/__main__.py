@@ -1,13 +1,24 @@
+"""The commands behind ./ward."""
+
+import importlib
 import sys
 
-from . import serve
-
-COMMANDS = {"demo": serve.demo, "serve": serve.serve}
+# command: module of this package; the function has the command's name
+COMMANDS = {
+    "demo": "serve",
+    "serve": "serve",
+    "check": "checks",
+    "types": "checks",
+    "test": "tests",
+    "shots": "tests",
+    "bench": "bench",
+}
 
 
 def main() -> int:
     name, words = sys.argv[1], sys.argv[2:]
-    return COMMANDS[name](words)
+    module = importlib.import_module(f"ops.{COMMANDS[name]}")
+    return int(getattr(module, name)(words))
 
 
 raise SystemExit(main())

@@ -159,7 +159,7 @@ def say_due(answer: Due, now: Meter, unit: str) -> str:
         if days <= 0:
             over.append(f"{-days} days")
         else:
-            ahead.append(f"by {answer.due_on.day} {answer.due_on:%b %Y}")
+            ahead.append(f"by {answer.due_on.day}\u00a0{answer.due_on:%b}\u00a0{answer.due_on:%Y}")
     if over:
         return " and ".join(over) + " over"
     return ("in " if not ahead[0].startswith("by") else "") + " or ".join(ahead)

@@ -213,11 +213,11 @@ class GateTests(TestCase):
 
     def test_torque_card_names_wrench_and_mark(self) -> None:
         card = Clerk().sheet.torque
-        assert card is not None and card.wrench is not None
-        self.assertEqual((card.aim.value, card.wrench.scale), (22, 22))  # soft: a third up
+        assert card is not None
+        self.assertEqual((card.aim.value, card.wrenches[0].scale), (22, 22))  # soft: a third up
         bare = fold(TASK, [], Bench()).torque
         assert bare is not None
-        self.assertEqual((bare.wrench, bare.fetch), (None, "22.0 N·m"))
+        self.assertEqual(bare.wrenches, ())
 
     def test_a_leak_keeps_the_step_open(self) -> None:
         clerk = Clerk()
@@ -399,6 +399,16 @@ class BadInputTests(TestCase):
         ):
             with self.subTest(amount):
                 self.refuse(clerk, "pour", {"amount": amount}, code, "amount")
+
+    def test_torque_unit_slips_are_asked(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        torque = next(e for e in clerk.entries if e.kind == "torque")
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("torque", {"reading": "186 ft-lb"}, torque.step, torque.id)
+        self.assertEqual(caught.exception.code, "torque.slip")
+        self.assertEqual(caught.exception.fields["options"], ["186 lbf·in"])
+        clerk.record("torque", {"reading": "22"}, torque.step, torque.id)
 
     def test_findings(self) -> None:
         clerk = Clerk()

@@ -11,6 +11,7 @@ from oilward_core.torque import (
     Wrench,
     adapter_setting,
     choose_wrench,
+    fitting_wrenches,
     judge,
     plausibility,
     proof_torque,
@@ -90,6 +91,11 @@ class WrenchTests(TestCase):
         spec = read_torque("25-75 lbf·in")
         chosen = choose_wrench(spec, setting(spec).value, ALL)
         self.assertEqual((chosen.wrench.id, chosen.scale), ("s", 50))
+
+    def test_all_that_fit_are_offered_best_first(self) -> None:
+        spec = read_torque("21 N·m")
+        offered = fitting_wrenches(spec, Decimal(21), ALL)
+        self.assertEqual([(o.wrench.id, o.scale) for o in offered], [("s", 185), ("m", 21)])
 
     def test_below_a_fifth_of_the_scale_is_not_used(self) -> None:
         spec = read_torque("39 N·m")

@@ -28,6 +28,7 @@ _SENTENCES = {
     "quantity.mixed_kinds": "A {said} and a {other} do not add up.",
     "torque.no_wrench": "“{text}” is not set on a wrench.",
     "torque.no_wrench_fits": "No wrench on the shelf reaches {wanted}. Fetch one that has it in the middle of its scale.",
+    "torque.slip": "{said} is far from anything this plug takes. Do you mean {first}?",
     "torque.adapter": "With that adapter the lever would vanish. Check length and angle.",
     "fill.no_capacity": "The spec sheet has no capacity for this job. Look it up in the manual and have the lead enter it.",
     "odometer.below_last": "The odometer stood at {last} last time; {said} is less. Read it again.",

@@ -1,7 +1,7 @@
 from django.urls import include, path, re_path
 from drf_spectacular.views import SpectacularJSONAPIView
 
-from .frontend import front_end
+from .frontend import NotHereView, front_end
 
 urlpatterns = [
     path("api/schema/", SpectacularJSONAPIView.as_view(), name="schema"),
@@ -9,5 +9,6 @@ urlpatterns = [
     path("api/", include("shelf.urls")),
     path("api/", include("planning.urls")),
     path("api/", include("visits.urls")),
+    re_path(r"^api/", NotHereView.as_view()),
     re_path(r"^(?!api/|static/).*$", front_end),
 ]

@@ -161,9 +161,9 @@ COLOSSINE = Machine(
         *forks("19.5 oz", "19000 mi"),
     ),
     (
-        Past("engine", 1490, 33_100, 3380, 3260, (("paste", "steel", 0.15),)),
-        Past("engine", 1120, 41_250, 3395, 3330, (("paste", "steel", 0.2),)),
-        Past("engine", 760, 78_400, 3365, 3290, (("paste", "steel", 0.25),)),
+        Past("engine", 1490, 67_900, 3380, 3260, (("paste", "steel", 0.15),)),
+        Past("engine", 1120, 75_200, 3395, 3330, (("paste", "steel", 0.2),)),
+        Past("engine", 760, 82_600, 3365, 3290, (("paste", "steel", 0.25),)),
         Past("engine", 398, 89_900, 3390, 3310, (("paste", "steel", 0.25),)),
         Past("primary", 398, 89_900, 1005, 980, (("paste", "friction", 0.8),), variant="drain only"),
         Past("gearbox", 398, 89_900, 790, 770, (("paste", "steel", 0.35),), variant="drain only"),

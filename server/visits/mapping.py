@@ -7,7 +7,7 @@ from decimal import Decimal
 from findings.mapping import plug_part
 from garage.mapping import reservoir_spec
 from oilward_core.fill import Advice, say, say_belief
-from oilward_core.quantity import convert, format_exact, show, show_range
+from oilward_core.quantity import convert, show, show_range
 from oilward_core.sheet import (
     Bench,
     Entry,
@@ -20,6 +20,7 @@ from oilward_core.sheet import (
     standing,
 )
 from oilward_core.spec import ReservoirSpec, Variant
+from oilward_core.torque import WrenchSetting
 from shelf.mapping import wrenches
 from shelf.models import Fluid
 from workshop.mapping import seconds_per_minute, torque_school, whys
@@ -35,6 +36,7 @@ from .shapes import (
     StepShape,
     TorqueShape,
     VerdictShape,
+    WrenchShape,
 )
 
 
@@ -105,8 +107,28 @@ def _coach(advice: Advice | None, fluid: Fluid | None, speaks: Speaker) -> Coach
         say(advice, speaks.volume, fluid.bottle_ml if fluid else None),
         say_belief(advice.belief, speaks.volume),
         show(advice.ml, shown) if advice.action in ("pour", "remove") else "",
+        float(advice.ml / fluid.bottle_ml) if fluid and advice.action == "pour" else 0.0,
         list(advice.causes),
         whys(advice.reasons),
+    )
+
+
+def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
+    wrench = chosen.wrench
+    unit = wrench.unit
+    return WrenchShape(
+        wrench.id,
+        wrench.name,
+        unit,
+        f"{chosen.scale.normalize():f} {unit}",
+        "" if unit == manual else show_range(card.low, card.high, unit),
+        float(wrench.low),
+        float(wrench.high),
+        float(convert(card.low, unit)),
+        float(convert(card.high, unit)),
+        float(chosen.scale),
+        wrench.simulated,
+        whys(chosen.reasons),
     )
 
 
@@ -114,29 +136,15 @@ def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> To
     plug = spec.fastener("drain plug")
     if card is None or plug is None:
         return None
-    chosen = card.wrench
-    unit = chosen.wrench.unit if chosen else speaks.torque
-    low, high = convert(card.low, unit), convert(card.high, unit)
-    scale = (chosen.wrench.low, chosen.wrench.high) if chosen else (low * 0, high * 2)
     judged = card.verdict
     return TorqueShape(
         plug.torque.text,
-        show_range(card.low, card.high, unit if unit != plug.torque.unit else speaks.torque),
-        f"{chosen.scale.normalize():f} {unit}" if chosen else show(card.aim.value, unit),
-        chosen.wrench.name if chosen else "",
-        chosen.wrench.id if chosen else "",
-        unit,
-        float(scale[0]),
-        float(scale[1]),
-        float(low),
-        float(high),
-        float(chosen.scale) if chosen else None,
-        None if card.reading is None else float(convert(card.reading, unit)),
-        bool(chosen and chosen.wrench.simulated),
-        card.fetch,
+        show(card.aim.value, speaks.torque),
+        "" if card.reading is None else show(card.reading, speaks.torque),
         judged.verdict if judged else "",
         judged.action if judged else "",
-        whys((*card.aim.reasons, *(chosen.reasons if chosen else ()))),
+        [_wrench(chosen, card, plug.torque.unit) for chosen in card.wrenches],
+        whys(card.aim.reasons),
     )
 
 
@@ -191,7 +199,7 @@ def run_sheet(
         not drained,
         _volume(sheet.drained, speaks),
         _volume(sheet.added, speaks),
-        format_exact(spec.prefill, "ml") if spec.prefill else "",
+        _volume(spec.prefill or None, speaks),
         _coach(sheet.advice, task.fluid, speaks),
         _torque(sheet.torque, spec, speaks),
         _gauge(spec, speaks),

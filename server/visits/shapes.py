@@ -48,36 +48,46 @@ class StepShape:
 
 @dataclass(frozen=True)
 class CoachShape:
-    """What the coach says: ``amount`` is ready for the input field."""
+    """What the coach says: ``amount`` is ready for the input field, ``bottles`` is the same in
+    bottles, for drawing them."""
 
     action: str
     words: str
     belief: str
     amount: str
+    bottles: float
     causes: list[str]
     reasons: list[Why]
 
 
 @dataclass(frozen=True)
-class TorqueShape:
-    """The wrench card. Scale numbers are in the wrench's own unit."""
+class WrenchShape:
+    """A wrench that fits, with the mark to set. Scale numbers are in its own unit."""
 
-    manual: str
-    converted: str
-    setting: str
-    wrench: str
-    wrench_id: str
+    id: str
+    name: str
     unit: str
+    setting: str
+    converted: str
     scale_low: float
     scale_high: float
     band_low: float
     band_high: float
-    mark: float | None
-    reading: float | None
+    mark: float
     simulated: bool
-    fetch: str
+    reasons: list[Why]
+
+
+@dataclass(frozen=True)
+class TorqueShape:
+    """The wrench card: the aim in the manual's words, and the wrenches that fit, best first."""
+
+    manual: str
+    aim: str
+    reading: str
     verdict: str
     action: str
+    wrenches: list[WrenchShape]
     reasons: list[Why]
 
 

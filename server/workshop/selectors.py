@@ -1,8 +1,10 @@
-from oilward_core.quantity import CANONICAL, Kind, parse, show_range
+from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, show_range
 
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Role, Workshop
 from .shapes import Amount, Session
+
+KINDS = [kind.value for kind in Kind]
 
 
 def session(person: Person | None) -> Session:
@@ -24,9 +26,13 @@ def session(person: Person | None) -> Session:
     )
 
 
-def understood(text: str, kind: str, person: Person) -> Amount:
-    """What a typed amount means, in the kind's canonical unit."""
+def understood(text: str, kind: str, unit: str, person: Person) -> Amount:
+    """What a typed amount means in the kind's canonical unit, and as a number of ``unit``."""
     wanted, speaks = Kind(kind), speaker(person)
     shown = {Kind.VOLUME: speaks.volume, Kind.TORQUE: speaks.torque}.get(wanted, CANONICAL[wanted])
     measure = parse(text, wanted, shown, speaks.preference)
-    return Amount(str(measure.value), show_range(measure.low, measure.high, CANONICAL[wanted]))
+    asked = unit if unit in UNITS and UNITS[unit].kind == wanted else CANONICAL[wanted]
+    return Amount(
+        show_range(measure.low, measure.high, CANONICAL[wanted]),
+        float(convert(measure.value, asked)),
+    )

@@ -35,7 +35,7 @@ class Why:
 
 @dataclass(frozen=True)
 class Amount:
-    """A typed amount as understood."""
+    """A typed amount as understood: in words, and as a number of the unit asked for."""
 
-    canonical: str
     words: str
+    number: float

@@ -4,7 +4,6 @@ from django.contrib.auth import authenticate, login, logout
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from oilward_core.quantity import Kind
 from rest_framework.exceptions import AuthenticationFailed
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
@@ -74,14 +73,16 @@ class AmountView(APIView):
         operation_id="amount_understood",
         parameters=[
             OpenApiParameter("text", str, required=True),
-            OpenApiParameter("kind", str, enum=[kind.value for kind in Kind], required=True),
+            OpenApiParameter("unit", str),
+            OpenApiParameter("kind", str, enum=selectors.KINDS, required=True),
         ],
         responses=AmountSerializer,
     )
     def get(self, request: Request) -> Response:
         kind = request.query_params.get("kind", "")
-        if kind not in {known.value for known in Kind}:
-            kind = Kind.VOLUME.value
+        if kind not in selectors.KINDS:
+            kind = selectors.KINDS[0]
         text = request.query_params.get("text", "")[:100]
-        answer = selectors.understood(text, kind, person_of(request))
+        unit = request.query_params.get("unit", "")
+        answer = selectors.understood(text, kind, unit, person_of(request))
         return Response(AmountSerializer(answer).data)

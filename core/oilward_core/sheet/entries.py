@@ -9,7 +9,7 @@ from typing import Any
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
 from ..quantity import Kind, Preference, parse_single
-from ..torque import as_torque
+from ..torque import as_torque, plausibility, read_torque
 from .steps import Step, StepKind
 
 Data = Mapping[str, Any]
@@ -112,11 +112,22 @@ def _filter(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"items": ticked, **prefill}
 
 
+def _ask_for_slips(step: Step, said: str) -> None:
+    """Ask when a reading is unbelievable for the fastener and a unit slip explains it."""
+    if step.fastener is None:
+        return
+    doubt = plausibility(read_torque(said), step.fastener.role, step.fastener.thread)
+    if doubt.proposal:
+        raise CoreError("torque.slip", said=said, options=[doubt.proposal])
+
+
 def _torque(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     said = str(raw.get("reading") or "")
-    value = as_torque(said, raw.get("unit") or speaker.torque)
+    unit = str(raw.get("unit") or speaker.torque)
+    value = as_torque(said, unit)
     if value <= 0:
         raise CoreError("quantity.zero", kind=Kind.TORQUE.value)
+    _ask_for_slips(step, f"{said} {unit}" if said.strip()[-1:].isdigit() else said)
     return {"nm": str(value), "said": said, "wrench": str(raw.get("wrench") or "")}
 
 

@@ -20,7 +20,7 @@ from ..fill import (
 )
 from ..quantity import show
 from ..spec import FillRule, ReservoirSpec
-from ..torque import TorqueVerdict, Wrench, WrenchSetting, choose_wrench, judge, setting
+from ..torque import TorqueVerdict, Wrench, WrenchSetting, fitting_wrenches, judge, setting
 from ..torque.setting import School, Setting
 from .entries import DRY, KINDS, Entry, in_order, part_from
 from .steps import SEIZED, Step, StepKind, TaskPlan, fill_round, steps_after_fill, steps_before_fill
@@ -52,13 +52,13 @@ class StepState:
 
 @dataclass(frozen=True)
 class TorqueCard:
-    """What the torque step shows: the aim (N·m), the wrench and its mark, or what to fetch."""
+    """What the torque step shows: the aim (N·m), the wrenches that fit with their marks, best first,
+    the last reading (N·m) and what it means."""
 
     aim: Setting
     low: Decimal
     high: Decimal
-    wrench: WrenchSetting | None
-    fetch: str
+    wrenches: tuple[WrenchSetting, ...]
     reading: Decimal | None
     verdict: TorqueVerdict | None
 
@@ -219,18 +219,14 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
         return None
     spec, soft = plug.torque, plug.soft
     aim = setting(spec, bench.school, soft)
-    chosen, fetch = None, ""
-    try:
-        chosen = choose_wrench(spec, aim.value, bench.wrenches)
-    except CoreError as error:
-        fetch = str(error.fields["wanted"])
+    fitting = fitting_wrenches(spec, aim.value, bench.wrenches)
     judged = nm = None
     if reading is not None:
         nm = Decimal(reading.data["nm"])
         used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
         accuracy = used.accuracy if used else Decimal("0.06")
         judged = judge(nm, spec, accuracy, soft)
-    return TorqueCard(aim, plug.torque.low, plug.torque.high, chosen, fetch, nm, judged)
+    return TorqueCard(aim, plug.torque.low, plug.torque.high, fitting, nm, judged)
 
 
 def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:
@@ -292,7 +288,7 @@ def _remark(step: Step, entry: Entry | None, task: TaskPlan, facts: _Facts) -> s
     if step.kind == StepKind.TORQUE and facts.torque and facts.torque.verdict:
         return facts.torque.verdict.action
     if step.kind == StepKind.FINDING and facts.finding:
-        return f"{facts.finding.level.word}: {facts.finding.action}"
+        return f"{facts.finding.level.word.capitalize()}: {facts.finding.action}"
     if step.kind == StepKind.AMOUNT and facts.drained is not None:
         return _drained_remark(task, facts.drained)
     if step.kind == StepKind.LEAKS and entry.data["result"] != DRY:

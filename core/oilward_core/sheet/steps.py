@@ -5,7 +5,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from ..quantity import show
-from ..spec import FillRule, ReservoirKind, ReservoirSpec, Variant
+from ..spec import Fastener, FillRule, ReservoirKind, ReservoirSpec, Variant
 
 
 class StepKind(StrEnum):
@@ -29,7 +29,8 @@ class StepKind(StrEnum):
 class Step:
     """One step. ``minutes`` for those that wait, ``items`` to tick, ``options`` to choose from,
     ``full`` for a timer that may not be cut short,
-    ``round`` counts fill–run–settle–read rounds from 1 (0 outside them)."""
+    ``round`` counts fill–run–settle–read rounds from 1 (0 outside them),
+    ``fastener`` is what a torque step tightens."""
 
     id: str
     kind: StepKind
@@ -43,6 +44,7 @@ class Step:
     skippable: bool = False
     full: bool = False
     round: int = 0
+    fastener: Fastener | None = None
 
 
 @dataclass(frozen=True)
@@ -143,7 +145,6 @@ def _open_up(task: TaskPlan) -> list[Step]:
             StepKind.FINDING,
             "Read the plug",
             "Look at magnet and oil before anything is wiped. Then clean the magnet.",
-            place=plug.place if plug else "",
             skippable=True,
         ),
     ]
@@ -175,6 +176,7 @@ def _close_up(task: TaskPlan) -> list[Step]:
             "Torque the plug",
             "One slow pull, hand in the middle of the grip.",
             place=plug.place if plug else "",
+            fastener=plug,
         ),
     ]
     if task.variant in (Variant.WITH_FILTER, Variant.DRY) and reservoir.fastener(FILTER):

@@ -39,7 +39,8 @@ def result(entry: Entry, speaker: Speaker) -> str:
     if entry.kind in ("amount", "pour"):
         return _volume(entry, speaker)
     if entry.kind == "filter":
-        return f"pre-filled {_volume(entry, speaker)}"
+        dry = not Decimal(entry.data["ml"])
+        return "not pre-filled" if dry else f"pre-filled {_volume(entry, speaker)}"
     if entry.kind == "torque":
         return show(Decimal(entry.data["nm"]), speaker.torque)
     if entry.kind == "finding":

@@ -10,6 +10,7 @@ from .setting import (
     adapter_setting,
     as_torque,
     choose_wrench,
+    fitting_wrenches,
     judge,
     setting,
 )
@@ -26,6 +27,7 @@ __all__ = [
     "adapter_setting",
     "as_torque",
     "choose_wrench",
+    "fitting_wrenches",
     "judge",
     "plausibility",
     "plausible_band",

@@ -108,14 +108,13 @@ def _on_scale(target: Decimal, low: Decimal, high: Decimal, wrench: Wrench) -> D
     return nearest if low <= nearest <= high else None
 
 
-def choose_wrench(
+def fitting_wrenches(
     spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal = Decimal(1)
-) -> WrenchSetting:
-    """The wrench whose setting lies nearest the middle of its scale, and the mark to set.
+) -> tuple[WrenchSetting, ...]:
+    """Every wrench that can set this, with its mark; nearest the middle of its scale first.
 
     ``aim`` is in N·m; ``adapter`` is the factor of `adapter_setting`. A wrench is usable from 20 %
     to 100 % of its maximum [std ISO 6789-1:2017, from memory] and never below its lowest mark.
-    Raises CoreError ``torque.no_wrench_fits`` with the range to fetch.
     """
     low, high = _bounds(spec)
     fitting = []
@@ -127,19 +126,29 @@ def choose_wrench(
             wrench,
         )
         usable_low, usable_high = _usable(wrench)
-        if mark is not None and usable_low <= mark <= usable_high:
-            middle = (usable_low + usable_high) / 2
-            off_middle = abs(mark - middle) / (usable_high - usable_low)
-            fitting.append((off_middle, wrench.id, wrench, mark))
+        if mark is None or not usable_low <= mark <= usable_high:
+            continue
+        off_middle = abs(mark - (usable_low + usable_high) / 2) / (usable_high - usable_low)
+        text = (
+            f"{wrench.name} works from {usable_low:.0f} to {usable_high:.0f} {wrench.unit}, "
+            f"in steps of {wrench.resolution.normalize():f}; set {mark.normalize():f}."
+        )
+        why = Reason("ISO 6789 usable range", text, Source.STANDARD)
+        fitting.append((off_middle, wrench.id, WrenchSetting(wrench, mark, (why,))))
+    return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
+
+
+def choose_wrench(
+    spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal = Decimal(1)
+) -> WrenchSetting:
+    """The best of `fitting_wrenches`.
+
+    Raises CoreError ``torque.no_wrench_fits`` with the torque to fetch a wrench for.
+    """
+    fitting = fitting_wrenches(spec, aim, wrenches, adapter)
     if not fitting:
         raise CoreError("torque.no_wrench_fits", wanted=show(aim, spec.unit))
-    _, _, wrench, mark = min(fitting, key=lambda row: row[:2])
-    usable_low, usable_high = _usable(wrench)
-    text = (
-        f"{wrench.name} works from {usable_low:.0f} to {usable_high:.0f} {wrench.unit}; "
-        f"{mark.normalize():f} is nearest the middle of a scale, in steps of {wrench.resolution:f}."
-    )
-    return WrenchSetting(wrench, mark, (Reason("ISO 6789 usable range", text, Source.STANDARD),))
+    return fitting[0]
 
 
 def adapter_setting(

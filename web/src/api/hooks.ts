@@ -29,8 +29,8 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => taken(api.DELETE("/api/session/")),
     onSuccess: (session) => {
-      client.clear();
       client.setQueryData(keys.session, session);
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
     },
   });
 }
@@ -60,10 +60,10 @@ export function useOpenVisit() {
 }
 
 /** What a typed amount means, while it is typed. */
-export function useUnderstood(text: string, kind: "volume" | "torque" | "distance") {
+export function useUnderstood(text: string, kind: "volume" | "torque" | "distance", unit = "") {
   return useQuery({
-    queryKey: ["amount", kind, text],
-    queryFn: () => taken(api.GET("/api/amount/", { params: { query: { kind, text } } })),
+    queryKey: ["amount", kind, unit, text],
+    queryFn: () => taken(api.GET("/api/amount/", { params: { query: { kind, text, unit } } })),
     enabled: text.trim() !== "",
     retry: false,
     staleTime: Infinity,

@@ -4,848 +4,846 @@
  */
 
 export interface paths {
-  "/api/amount/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/amount/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Says back what a typed amount means, while it is typed. */
+        get: operations["amount_understood"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** @description Says back what a typed amount means, while it is typed. */
-    get: operations["amount_understood"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/bikes/{bike_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: operations["bike_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        get: operations["session_get"];
+        put?: never;
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        post: operations["session_sign_in"];
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        delete: operations["session_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    get: operations["session_get"];
-    put?: never;
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    post: operations["session_sign_in"];
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    delete: operations["session_sign_out"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/visits/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: operations["visit_open"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/visits/{visit_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["visit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: operations["visit_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/entries/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/visits/{visit_id}/entries/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["entry_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: operations["entry_record"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/leave/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/visits/{visit_id}/leave/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: operations["visit_leave"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/signature/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/visits/{visit_id}/signature/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_sign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: operations["visit_sign"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/ward/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/ward/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ward_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: operations["ward_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wrenches/{wrench_id}/pull/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/wrenches/{wrench_id}/pull/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A pull on a simulated digital wrench. Reads a device; writes nothing down. */
+        get: operations["wrench_pull"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** @description A pull on a simulated digital wrench. Reads a device; writes nothing down. */
-    get: operations["wrench_pull"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    Amount: {
-      canonical: string;
-      words: string;
+    schemas: {
+        Amount: {
+            words: string;
+            /** Format: double */
+            number: number;
+        };
+        BikeName: {
+            id: string;
+            name: string;
+            model: string;
+        };
+        BikePage: {
+            id: string;
+            name: string;
+            model: string;
+            layout: string;
+            displacement: string;
+            owner: string;
+            use_class: string;
+            odometer: string;
+            odometer_unit: string;
+            odometer_on: string;
+            records: string;
+            sheet_version: number;
+            sheet_approved_by: string;
+            visit: components["schemas"]["OpenVisit"] | null;
+            reservoirs: components["schemas"]["ReservoirPage"][];
+        };
+        CoachShape: {
+            action: string;
+            words: string;
+            belief: string;
+            amount: string;
+            /** Format: double */
+            bottles: number;
+            causes: string[];
+            reasons: components["schemas"]["Why"][];
+        };
+        CredentialsRequest: {
+            username: string;
+            password: string;
+        };
+        EntryShape: {
+            id: string;
+            kind: string;
+            by: string;
+            at: string;
+            result: string;
+        };
+        GaugeShape: {
+            name: string;
+            attitude: string;
+            between: string;
+            /** Format: double */
+            target: number;
+        };
+        Glass: {
+            key: string;
+            kind: string;
+            label: string;
+            column: string;
+            state: string;
+            /** Format: double */
+            level: number;
+            /** Format: double */
+            age: number;
+            when: string;
+            reasons: components["schemas"]["Why"][];
+            plug: components["schemas"]["Plug"] | null;
+        };
+        NewEntryRequest: {
+            id: string;
+            step: string;
+            kind: string;
+            at: string;
+            data?: {
+                [key: string]: unknown;
+            };
+            supersedes?: string | null;
+        };
+        NewVisitRequest: {
+            id: string;
+            bike: string;
+            reservoir: string;
+            variant: string;
+            odometer: string;
+            fluid?: string;
+        };
+        OpenVisit: {
+            id: string;
+            reservoir: string;
+            step: string;
+            ends_at: string | null;
+        };
+        Peak: {
+            reading: string;
+            simulated: boolean;
+        };
+        Plug: {
+            found_on: string;
+            level: string;
+            origin: string;
+            action: string;
+            note: string;
+            parts: components["schemas"]["PlugPart"][];
+            oil: string[];
+            rules: string[];
+        };
+        PlugPart: {
+            form: string;
+            matter: string;
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            largest_mm: number | null;
+        };
+        ReasonRequest: {
+            reason: string;
+        };
+        ReservoirPage: {
+            glass: components["schemas"]["Glass"];
+            fluid: string;
+            rule: string;
+            level_check: string;
+            lines: components["schemas"]["SpecLine"][];
+            plugs: components["schemas"]["SpecLine"][];
+            services: components["schemas"]["ServiceLine"][];
+            findings: components["schemas"]["Plug"][];
+            variants: string[];
+            serviceable: boolean;
+            not_serviceable: string;
+            expected_take: string;
+        };
+        RunSheet: {
+            id: string;
+            state: string;
+            bike: components["schemas"]["BikeName"];
+            reservoir: string;
+            kind: string;
+            variant: string;
+            fluid: string;
+            capacity: string;
+            sheet_version: number;
+            odometer: string;
+            now: string;
+            /** Format: double */
+            seconds_per_minute: number;
+            steps: components["schemas"]["StepShape"][];
+            focus: string | null;
+            stopped: string;
+            ready_to_sign: boolean;
+            may_leave: boolean;
+            drained: string;
+            added: string;
+            prefill: string;
+            coach: components["schemas"]["CoachShape"] | null;
+            torque: components["schemas"]["TorqueShape"] | null;
+            gauge: components["schemas"]["GaugeShape"] | null;
+            plug_seal: string;
+            drive: string;
+            verdict: components["schemas"]["VerdictShape"] | null;
+            standing: components["schemas"]["StandingShape"][];
+            closed_by: string;
+            set_aside: components["schemas"]["EntryShape"][];
+        };
+        ServiceLine: {
+            done_on: string;
+            odometer: string;
+            variant: string;
+            drained: string;
+            took: string;
+            fluid: string;
+            done_by: string;
+            visit: string;
+        };
+        Session: {
+            signed_in: boolean;
+            username: string;
+            name: string;
+            role: string;
+            may_work: boolean;
+            volume_unit: string;
+            torque_unit: string;
+            workshop: string;
+            practice: boolean;
+        };
+        SpecLine: {
+            name: string;
+            as_written: string;
+            converted: string;
+            source: string;
+            entered_by: string;
+            checked_by: string;
+        };
+        StandingShape: {
+            part: string;
+            word: string;
+            open: boolean;
+        };
+        StepShape: {
+            id: string;
+            kind: string;
+            title: string;
+            instruction: string;
+            caution: string;
+            place: string;
+            /** Format: double */
+            minutes: number | null;
+            items: string[];
+            options: string[];
+            skippable: boolean;
+            full: boolean;
+            round: number;
+            status: string;
+            remark: string;
+            started_at: string | null;
+            ends_at: string | null;
+            entry: components["schemas"]["EntryShape"] | null;
+        };
+        TorqueShape: {
+            manual: string;
+            aim: string;
+            reading: string;
+            verdict: string;
+            action: string;
+            wrenches: components["schemas"]["WrenchShape"][];
+            reasons: components["schemas"]["Why"][];
+        };
+        VerdictShape: {
+            level: string;
+            origin: string;
+            action: string;
+            parts: components["schemas"]["PlugPart"][];
+            rules: components["schemas"]["Why"][];
+        };
+        Ward: {
+            count: number;
+            page: number;
+            pages: number;
+            due: number;
+            now: string;
+            columns: string[];
+            bikes: components["schemas"]["WardBike"][];
+        };
+        WardBike: {
+            id: string;
+            name: string;
+            model: string;
+            odometer: string;
+            owner: string;
+            /** Format: double */
+            urgency: number;
+            headline: string;
+            glasses: components["schemas"]["Glass"][];
+            visit: components["schemas"]["OpenVisit"] | null;
+        };
+        Why: {
+            rule: string;
+            text: string;
+            source: string;
+        };
+        WrenchShape: {
+            id: string;
+            name: string;
+            unit: string;
+            setting: string;
+            converted: string;
+            /** Format: double */
+            scale_low: number;
+            /** Format: double */
+            scale_high: number;
+            /** Format: double */
+            band_low: number;
+            /** Format: double */
+            band_high: number;
+            /** Format: double */
+            mark: number;
+            simulated: boolean;
+            reasons: components["schemas"]["Why"][];
+        };
+        /** @description RFC 9457 problem details. `detail` is a sentence a technician understands. */
+        Problem: {
+            type: string;
+            title: string;
+            status: number;
+            detail: string;
+            code: string;
+            errors: {
+                pointer: string;
+                code: string;
+                detail: string;
+                options: string[];
+            }[];
+        };
     };
-    BikeName: {
-      id: string;
-      name: string;
-      model: string;
-    };
-    BikePage: {
-      id: string;
-      name: string;
-      model: string;
-      layout: string;
-      displacement: string;
-      owner: string;
-      use_class: string;
-      odometer: string;
-      odometer_unit: string;
-      odometer_on: string;
-      records: string;
-      sheet_version: number;
-      sheet_approved_by: string;
-      visit: components["schemas"]["OpenVisit"] | null;
-      reservoirs: components["schemas"]["ReservoirPage"][];
-    };
-    CoachShape: {
-      action: string;
-      words: string;
-      belief: string;
-      amount: string;
-      causes: string[];
-      reasons: components["schemas"]["Why"][];
-    };
-    CredentialsRequest: {
-      username: string;
-      password: string;
-    };
-    EntryShape: {
-      id: string;
-      kind: string;
-      by: string;
-      at: string;
-      result: string;
-    };
-    GaugeShape: {
-      name: string;
-      attitude: string;
-      between: string;
-      /** Format: double */
-      target: number;
-    };
-    Glass: {
-      key: string;
-      kind: string;
-      label: string;
-      column: string;
-      state: string;
-      /** Format: double */
-      level: number;
-      /** Format: double */
-      age: number;
-      when: string;
-      reasons: components["schemas"]["Why"][];
-      plug: components["schemas"]["Plug"] | null;
-    };
-    NewEntryRequest: {
-      id: string;
-      step: string;
-      kind: string;
-      at: string;
-      data?: {
-        [key: string]: unknown;
-      };
-      supersedes?: string | null;
-    };
-    NewVisitRequest: {
-      id: string;
-      bike: string;
-      reservoir: string;
-      variant: string;
-      odometer: string;
-      fluid?: string;
-    };
-    OpenVisit: {
-      id: string;
-      reservoir: string;
-      step: string;
-      ends_at: string | null;
-    };
-    Peak: {
-      reading: string;
-      simulated: boolean;
-    };
-    Plug: {
-      found_on: string;
-      level: string;
-      origin: string;
-      action: string;
-      note: string;
-      parts: components["schemas"]["PlugPart"][];
-      oil: string[];
-      rules: string[];
-    };
-    PlugPart: {
-      form: string;
-      matter: string;
-      /** Format: double */
-      share: number;
-      /** Format: double */
-      largest_mm: number | null;
-    };
-    ReasonRequest: {
-      reason: string;
-    };
-    ReservoirPage: {
-      glass: components["schemas"]["Glass"];
-      fluid: string;
-      rule: string;
-      level_check: string;
-      lines: components["schemas"]["SpecLine"][];
-      plugs: components["schemas"]["SpecLine"][];
-      services: components["schemas"]["ServiceLine"][];
-      findings: components["schemas"]["Plug"][];
-      variants: string[];
-      serviceable: boolean;
-      not_serviceable: string;
-      expected_take: string;
-    };
-    RunSheet: {
-      id: string;
-      state: string;
-      bike: components["schemas"]["BikeName"];
-      reservoir: string;
-      kind: string;
-      variant: string;
-      fluid: string;
-      capacity: string;
-      sheet_version: number;
-      odometer: string;
-      now: string;
-      /** Format: double */
-      seconds_per_minute: number;
-      steps: components["schemas"]["StepShape"][];
-      focus: string | null;
-      stopped: string;
-      ready_to_sign: boolean;
-      may_leave: boolean;
-      drained: string;
-      added: string;
-      prefill: string;
-      coach: components["schemas"]["CoachShape"] | null;
-      torque: components["schemas"]["TorqueShape"] | null;
-      gauge: components["schemas"]["GaugeShape"] | null;
-      plug_seal: string;
-      drive: string;
-      verdict: components["schemas"]["VerdictShape"] | null;
-      standing: components["schemas"]["StandingShape"][];
-      closed_by: string;
-      set_aside: components["schemas"]["EntryShape"][];
-    };
-    ServiceLine: {
-      done_on: string;
-      odometer: string;
-      variant: string;
-      drained: string;
-      took: string;
-      fluid: string;
-      done_by: string;
-      visit: string;
-    };
-    Session: {
-      signed_in: boolean;
-      username: string;
-      name: string;
-      role: string;
-      may_work: boolean;
-      volume_unit: string;
-      torque_unit: string;
-      workshop: string;
-      practice: boolean;
-    };
-    SpecLine: {
-      name: string;
-      as_written: string;
-      converted: string;
-      source: string;
-      entered_by: string;
-      checked_by: string;
-    };
-    StandingShape: {
-      part: string;
-      word: string;
-      open: boolean;
-    };
-    StepShape: {
-      id: string;
-      kind: string;
-      title: string;
-      instruction: string;
-      caution: string;
-      place: string;
-      /** Format: double */
-      minutes: number | null;
-      items: string[];
-      options: string[];
-      skippable: boolean;
-      full: boolean;
-      round: number;
-      status: string;
-      remark: string;
-      started_at: string | null;
-      ends_at: string | null;
-      entry: components["schemas"]["EntryShape"] | null;
-    };
-    TorqueShape: {
-      manual: string;
-      converted: string;
-      setting: string;
-      wrench: string;
-      wrench_id: string;
-      unit: string;
-      /** Format: double */
-      scale_low: number;
-      /** Format: double */
-      scale_high: number;
-      /** Format: double */
-      band_low: number;
-      /** Format: double */
-      band_high: number;
-      /** Format: double */
-      mark: number | null;
-      /** Format: double */
-      reading: number | null;
-      simulated: boolean;
-      fetch: string;
-      verdict: string;
-      action: string;
-      reasons: components["schemas"]["Why"][];
-    };
-    VerdictShape: {
-      level: string;
-      origin: string;
-      action: string;
-      parts: components["schemas"]["PlugPart"][];
-      rules: components["schemas"]["Why"][];
-    };
-    Ward: {
-      count: number;
-      page: number;
-      pages: number;
-      due: number;
-      now: string;
-      columns: string[];
-      bikes: components["schemas"]["WardBike"][];
-    };
-    WardBike: {
-      id: string;
-      name: string;
-      model: string;
-      odometer: string;
-      owner: string;
-      /** Format: double */
-      urgency: number;
-      headline: string;
-      glasses: components["schemas"]["Glass"][];
-      visit: components["schemas"]["OpenVisit"] | null;
-    };
-    Why: {
-      rule: string;
-      text: string;
-      source: string;
-    };
-    /** @description RFC 9457 problem details. `detail` is a sentence a technician understands. */
-    Problem: {
-      type: string;
-      title: string;
-      status: number;
-      detail: string;
-      code: string;
-      errors: {
-        pointer: string;
-        code: string;
-        detail: string;
-        options: string[];
-      }[];
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  amount_understood: {
-    parameters: {
-      query: {
-        kind:
-          | "distance"
-          | "length"
-          | "mass"
-          | "pressure"
-          | "temperature"
-          | "time"
-          | "torque"
-          | "viscosity"
-          | "volume";
-        text: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
+    amount_understood: {
+        parameters: {
+            query: {
+                kind: "distance" | "length" | "mass" | "pressure" | "temperature" | "time" | "torque" | "viscosity" | "volume";
+                text: string;
+                unit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Amount"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
+    bike_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["Amount"];
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  bike_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
+    session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
+    session_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["BikePage"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CredentialsRequest"];
+            };
         };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  session_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    session_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
+    visit_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["Session"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewVisitRequest"];
+            };
         };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  session_sign_in: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    visit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CredentialsRequest"];
-      };
+    entry_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntryRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
+    visit_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["Session"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonRequest"];
+            };
         };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  session_sign_out: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    visit_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
+    ward_get: {
+        parameters: {
+            query?: {
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ward"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  visit_open: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    wrench_pull: {
+        parameters: {
+            query: {
+                aim: string;
+            };
+            header?: never;
+            path: {
+                wrench_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Peak"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewVisitRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  entry_record: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewEntryRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_leave: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReasonRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_sign: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  ward_get: {
-    parameters: {
-      query?: {
-        page?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ward"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  wrench_pull: {
-    parameters: {
-      query: {
-        aim: string;
-      };
-      header?: never;
-      path: {
-        wrench_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Peak"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
 }

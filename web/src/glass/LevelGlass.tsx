@@ -6,7 +6,8 @@ interface Props {
   /** Where the oil stands: 0 low mark, 1 high mark. */
   position: number;
   target: number;
-  disabled?: boolean;
+  /** How the gauge looks: a round glass, or a dipstick. */
+  stick?: boolean;
   onChange: (position: number) => void;
 }
 
@@ -22,14 +23,73 @@ function clamp(position: number): number {
   return Math.round(Math.min(Math.max(position, LOWEST), HIGHEST) * 100) / 100;
 }
 
+const SCREWS = [45, 135, 225, 315];
+
+function Glass({ y }: { y: number }) {
+  return (
+    <>
+      <clipPath id="level-clip">
+        <circle cx="190" cy="190" r="162" />
+      </clipPath>
+      <circle cx="190" cy="190" r="182" fill="#c9cfcd" stroke={colour.metal} strokeWidth="4" />
+      {SCREWS.map((turn) => (
+        <circle
+          key={turn}
+          cx="190"
+          cy="18"
+          r="7"
+          fill={colour.metal}
+          transform={`rotate(${turn} 190 190)`}
+        />
+      ))}
+      <circle cx="190" cy="190" r="164" fill="#fffdf6" />
+      <g clipPath="url(#level-clip)">
+        <rect x="0" y={y} width="380" height="380" fill={oilTint(0.05)} />
+        <rect x="0" y={y} width="380" height="6" fill="#fff" opacity="0.45" />
+      </g>
+    </>
+  );
+}
+
+/** A dipstick with its cross-hatch between the marks, wet up to the level. */
+function Stick({ y }: { y: number }) {
+  const hatch = Array.from({ length: 12 }, (_, i) => HIGH + ((LOW - HIGH) * i) / 12);
+  return (
+    <>
+      <clipPath id="level-clip">
+        <path d="M130 -10 h120 v350 q0 30 -60 36 q-60 -6 -60 -36 z" />
+      </clipPath>
+      <g clipPath="url(#level-clip)">
+        <rect x="130" y="-10" width="120" height="400" fill="#dfe3e1" />
+        {hatch.map((at) => (
+          <path
+            key={at}
+            d={`M130 ${at} l120 ${(LOW - HIGH) / 12} M250 ${at} l-120 ${(LOW - HIGH) / 12}`}
+            stroke={colour.metal}
+            strokeWidth="2"
+          />
+        ))}
+        <rect x="130" y={y} width="120" height="400" fill={oilTint(0.05)} opacity="0.82" />
+        <rect x="130" y={y} width="120" height="5" fill="#fff" opacity="0.5" />
+      </g>
+      <path
+        d="M130 -10 v350 q0 30 60 36 q60 -6 60 -36 v-350"
+        fill="none"
+        stroke={colour.metal}
+        strokeWidth="4"
+      />
+    </>
+  );
+}
+
 /** The drawn gauge. The level is dragged to where the oil stands, or moved with the arrow keys. */
-export function LevelGlass({ position, target, disabled, onChange }: Props) {
+export function LevelGlass({ position, target, stick = false, onChange }: Props) {
   const drawing = useRef<SVGSVGElement>(null);
   const y = LOW - position * (LOW - HIGH);
 
   function drag(event: PointerEvent) {
     const box = drawing.current?.getBoundingClientRect();
-    if (!box || disabled || event.buttons === 0) return;
+    if (!box || event.buttons === 0) return;
     const at = ((event.clientY - box.top) / box.height) * 380;
     onChange(clamp((LOW - at) / (LOW - HIGH)));
   }
@@ -44,7 +104,7 @@ export function LevelGlass({ position, target, disabled, onChange }: Props) {
       PageDown: -0.25,
     };
     const move = moves[event.key];
-    if (move === undefined || disabled) return;
+    if (move === undefined) return;
     event.preventDefault();
     onChange(clamp(position + move));
   }
@@ -55,7 +115,7 @@ export function LevelGlass({ position, target, disabled, onChange }: Props) {
       viewBox="0 0 380 380"
       className="level-glass"
       role="slider"
-      tabIndex={disabled ? -1 : 0}
+      tabIndex={0}
       aria-label="Oil level"
       aria-orientation="vertical"
       aria-valuemin={LOWEST * 100}
@@ -69,34 +129,7 @@ export function LevelGlass({ position, target, disabled, onChange }: Props) {
       onPointerMove={drag}
       onKeyDown={press}
     >
-      <clipPath id="level-clip">
-        <circle cx="190" cy="190" r="162" />
-      </clipPath>
-      <circle cx="190" cy="190" r="182" fill="#c9cfcd" stroke={colour.metal} strokeWidth="4" />
-      {[45, 135, 225, 315].map((turn) => (
-        <circle
-          key={turn}
-          cx="190"
-          cy="18"
-          r="7"
-          fill={colour.metal}
-          transform={`rotate(${turn} 190 190)`}
-        />
-      ))}
-      <circle cx="190" cy="190" r="164" fill="#fffdf6" />
-      <g clipPath="url(#level-clip)">
-        <rect x="0" y={y} width="380" height="380" fill={oilTint(0.05)} />
-        <rect x="0" y={y} width="380" height="6" fill="#fff" opacity="0.45" />
-        <ellipse
-          cx="110"
-          cy="120"
-          rx="26"
-          ry="62"
-          fill="#fff"
-          opacity="0.3"
-          transform="rotate(28 110 120)"
-        />
-      </g>
+      {stick ? <Stick y={y} /> : <Glass y={y} />}
       {(
         [
           [HIGH, "high"],

@@ -19,8 +19,8 @@ function Flag({ state }: { state: string }) {
   if (state === "due") {
     return (
       <g>
-        <path d="M50 2 L66 2 L61 9 L66 16 L50 16 Z" fill={colour.alarm} />
-        <line x1="50" y1="1" x2="50" y2="22" stroke={colour.alarm} strokeWidth="3" />
+        <path d="M50 0 L84 0 L74 11 L84 22 L50 22 Z" fill={colour.alarm} />
+        <line x1="50" y1="0" x2="50" y2="34" stroke={colour.alarm} strokeWidth="5" />
       </g>
     );
   }

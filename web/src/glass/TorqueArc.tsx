@@ -24,6 +24,12 @@ function arc(from: number, to: number, r: number): string {
   return `M${x1} ${y1} A${r} ${r} 0 ${to - from > 180 ? 1 : 0} 1 ${x2} ${y2}`;
 }
 
+/** The next round number a scale would be marked in: 1, 2, 5, 10 … */
+function niceStep(rough: number): number {
+  const power = 10 ** Math.floor(Math.log10(rough));
+  return ([1, 2, 5].find((factor) => factor * power >= rough) ?? 10) * power;
+}
+
 /** The wrench's scale as an arc: the allowed band, the mark to set, and the needle of a reading. */
 export function TorqueArc(props: Props) {
   const { unit, scaleLow, scaleHigh, mark, reading } = props;
@@ -32,7 +38,12 @@ export function TorqueArc(props: Props) {
     return START + Math.min(Math.max(share, 0), 1) * SWEEP;
   };
   const bandTo = Math.max(angle(props.bandHigh), angle(props.bandLow) + 3);
-  const ticks = Array.from({ length: 7 }, (_, i) => scaleLow + ((scaleHigh - scaleLow) * i) / 6);
+  const step = niceStep((scaleHigh - scaleLow) / 6);
+  const first = Math.ceil(scaleLow / step) * step;
+  const ticks = Array.from(
+    { length: Math.floor((scaleHigh - first) / step) + 1 },
+    (_, i) => first + step * i,
+  );
   const [mx, my] = polar(angle(mark ?? scaleLow), 178);
   const [nx, ny] = polar(angle(reading ?? scaleLow), 128);
   return (
@@ -53,7 +64,7 @@ export function TorqueArc(props: Props) {
         const [x, y] = polar(angle(value), 112);
         return (
           <text key={value} x={x} y={y + 6} textAnchor="middle" fontSize="17" fill={colour.soft}>
-            {Math.round(value)}
+            {Number(value.toFixed(1))}
           </text>
         );
       })}

@@ -65,7 +65,8 @@ function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
         ))}
       </div>
       <p>
-        <b className={`verdict verdict-${plug.level}`}>{plug.level}</b> {plug.origin}. {plug.action}
+        <b className={`verdict verdict-${plug.level}`}>{plug.level}:</b> {plug.origin}.{" "}
+        {plug.action}
         {plug.rules.map((rule) => (
           <span key={rule} className="soft rule">
             {rule}

@@ -20,7 +20,7 @@ function GlassCell({ glass }: { glass: Shape["Glass"] }) {
           level={glass.level}
           age={glass.age}
           state={glass.state}
-          size={54}
+          size={50}
           label={said}
         />
         {glass.plug && (

@@ -17,12 +17,10 @@ function Summary({ sheet }: { sheet: Sheet }) {
         <dt>It took</dt>
         <dd className="tabular">{sheet.added}</dd>
       </div>
-      {sheet.torque?.reading != null && (
+      {sheet.torque?.reading && (
         <div>
           <dt>Drain plug</dt>
-          <dd className="tabular">
-            {sheet.torque.reading.toFixed(1)} {sheet.torque.unit}
-          </dd>
+          <dd className="tabular">{sheet.torque.reading}</dd>
         </div>
       )}
       {sheet.verdict && (
@@ -87,8 +85,7 @@ export function Finished({
           <Button
             type="primary"
             className="big-action"
-            disabled={waiting > 0}
-            loading={sign.isPending}
+            disabled={waiting > 0 || sign.isPending}
             onClick={() => sign.mutate()}
           >
             Sign

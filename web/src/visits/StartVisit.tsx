@@ -73,7 +73,7 @@ export function StartVisit({ bike, reservoir, close }: Props) {
             {elsewhere}
           </p>
         )}
-        <Button type="primary" htmlType="submit" size="large" block loading={open.isPending}>
+        <Button type="primary" htmlType="submit" size="large" block disabled={open.isPending}>
           Start the run sheet
         </Button>
       </form>

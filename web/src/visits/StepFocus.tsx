@@ -1,5 +1,5 @@
 import { Button, Input } from "antd";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Problem, Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
 import type { Sheet } from "./outbox";
@@ -144,13 +144,17 @@ export function StepFocus({
 }) {
   const { step, sheet, problem } = props;
   const [opened, setOpened] = useState(false);
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => heading.current?.focus(), []); // a new step: keyboard and reader start here
   const Form = FORMS[step.kind] ?? CheckStep;
   const record = (kind: string, data: Record<string, unknown>) =>
     send(kind, data, correcting ? (step.entry?.id ?? null) : null);
   const showForm = !readOnly && (!correcting || opened);
   return (
     <>
-      <h1>{step.title}</h1>
+      <h1 ref={heading} tabIndex={-1}>
+        {step.title}
+      </h1>
       <p className="instruction">{step.instruction}</p>
       <Notes sheet={sheet} step={step} />
       <Sentence problem={problem} />

@@ -50,7 +50,7 @@ export function SignIn({ workshop }: { workshop: string }) {
               {said}
             </p>
           )}
-          <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
+          <Button type="primary" htmlType="submit" size="large" block disabled={signIn.isPending}>
             Sign in
           </Button>
         </Form>

@@ -17,7 +17,7 @@ export function AmountStep({ sheet, step, problem, busy, send }: StepProps) {
         change={setAmount}
         submit={write}
       />
-      <Button type="primary" className="big-action" loading={busy} onClick={write}>
+      <Button type="primary" className="big-action" disabled={busy} onClick={write}>
         Write it down
       </Button>
     </>

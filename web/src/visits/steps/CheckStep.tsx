@@ -50,7 +50,7 @@ export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
       <Button
         type="primary"
         className="big-action"
-        loading={busy}
+        disabled={busy}
         onClick={() => {
           if (step.items.every((item) => ticked.includes(item))) drop();
           send("confirm", { items: ticked });

@@ -17,7 +17,7 @@ export function ChoiceStep({ step, busy, send }: StepProps) {
           key={option}
           type={index === 0 ? "primary" : "default"}
           className="big-action"
-          loading={busy}
+          disabled={busy}
           onClick={() => send("answer", { value: option })}
         >
           {WORDS[option] ?? option}

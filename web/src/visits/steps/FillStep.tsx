@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
+import { Bottles } from "../../glass/Bottles";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
@@ -18,6 +19,7 @@ export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
           <p>
             {coach.belief} <Why reasons={coach.reasons} />
           </p>
+          <Bottles count={coach.bottles} />
         </div>
       )}
       <AmountField
@@ -28,7 +30,7 @@ export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
         change={setAmount}
         submit={write}
       />
-      <Button type="primary" className="big-action" loading={busy} onClick={write}>
+      <Button type="primary" className="big-action" disabled={busy} onClick={write}>
         {step.title === "Draw the excess off" ? "It is out" : "It is in"}
       </Button>
     </>

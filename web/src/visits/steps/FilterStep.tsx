@@ -26,7 +26,7 @@ export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
         change={setAmount}
         submit={write}
       />
-      <Button type="primary" className="big-action" loading={busy} onClick={write}>
+      <Button type="primary" className="big-action" disabled={busy} onClick={write}>
         Filter is on
       </Button>
     </>

@@ -80,7 +80,7 @@ function PartEditor({
         toggle={(matter) => change({ ...draft, matter })}
       />
       <div className="share">
-        <label htmlFor="share">Share of the face, %</label>
+        <label htmlFor="share">Share, %</label>
         <Slider
           aria-label="Share of the face"
           min={0}
@@ -137,7 +137,7 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
   return (
     <div className="finding">
       <div className="finding-tip">
-        <PlugTip parts={drawn} size={190} label="The magnet as described" />
+        <PlugTip parts={drawn} size={160} label="The magnet as described" />
         {kept.map((part, index) => (
           <button
             key={index}
@@ -149,14 +149,14 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
         ))}
         <Button
           className="wide-choice"
-          loading={busy}
+          disabled={busy}
           onClick={() => send("finding", { parts: [], oil })}
         >
           Clean
         </Button>
         <Button
           className="wide-choice"
-          loading={busy}
+          disabled={busy}
           onClick={() => send("finding", { parts: [USUAL], oil })}
         >
           Usual paste
@@ -177,7 +177,7 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
           <Button
             type="primary"
             className="big-action"
-            loading={busy}
+            disabled={busy}
             onClick={() => send("finding", { parts: all.map(asPart), oil })}
           >
             Write it down

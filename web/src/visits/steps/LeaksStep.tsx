@@ -9,7 +9,7 @@ export function LeaksStep({ step, problem, busy, send }: StepProps) {
       <Button
         type="primary"
         className="big-action"
-        loading={busy}
+        disabled={busy}
         onClick={() => send("leaks", { result: "dry" })}
       >
         Dry everywhere
@@ -19,7 +19,7 @@ export function LeaksStep({ step, problem, busy, send }: StepProps) {
           <Button
             key={place}
             className="wide-choice"
-            loading={busy}
+            disabled={busy}
             onClick={() => send("leaks", { result: place })}
           >
             Leak at the {place.toLowerCase()}

@@ -16,7 +16,7 @@ function Contradiction({ sheet, busy, send }: Pick<StepProps, "sheet" | "busy" |
       </p>
       <div className="causes">
         {coach.causes.map((cause) => (
-          <Button key={cause} loading={busy} onClick={() => send("cause", { cause })}>
+          <Button key={cause} disabled={busy} onClick={() => send("cause", { cause })}>
             {cause}
           </Button>
         ))}
@@ -40,7 +40,12 @@ export function LevelStep({ sheet, step, problem, busy, send }: StepProps) {
     <>
       <Contradiction sheet={sheet} busy={busy} send={send} />
       <div className="two">
-        <LevelGlass position={position} target={gauge?.target ?? 0.75} onChange={setPosition} />
+        <LevelGlass
+          position={position}
+          target={gauge?.target ?? 0.75}
+          stick={gauge?.name === "dipstick"}
+          onChange={setPosition}
+        />
         <div className="level-side">
           <p>
             Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
@@ -60,15 +65,20 @@ export function LevelStep({ sheet, step, problem, busy, send }: StepProps) {
               {refused}
             </p>
           )}
-          <Button type="primary" className="big-action" loading={busy} onClick={() => read("seen")}>
+          <Button
+            type="primary"
+            className="big-action"
+            disabled={busy}
+            onClick={() => read("seen")}
+          >
             Read it
           </Button>
           <div className="choices">
-            <Button loading={busy} onClick={() => read("below")}>
+            <Button disabled={busy} onClick={() => read("below")}>
               Nothing to see
             </Button>
-            <Button loading={busy} onClick={() => read("above")}>
-              Above the glass
+            <Button disabled={busy} onClick={() => read("above")}>
+              Above the top
             </Button>
           </div>
         </div>

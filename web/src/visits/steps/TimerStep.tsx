@@ -44,7 +44,7 @@ export function TimerStep({ sheet, step, now, busy, send }: StepProps) {
         <Button
           type="primary"
           className="big-action"
-          loading={busy}
+          disabled={busy}
           onClick={() => send("start", {})}
         >
           {start}
@@ -61,8 +61,7 @@ export function TimerStep({ sheet, step, now, busy, send }: StepProps) {
       <Button
         type={over ? "primary" : "default"}
         className="big-action"
-        disabled={step.full && !over}
-        loading={busy}
+        disabled={busy || (step.full && !over)}
         onClick={() => send("stop", {})}
       >
         {over || step.kind === "drain" ? stop : "Done early"}

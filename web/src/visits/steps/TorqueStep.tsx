@@ -1,54 +1,102 @@
 import { useMutation } from "@tanstack/react-query";
-import { Button } from "antd";
-import { api, fieldSentence, taken } from "../../api/client";
+import { Button, Segmented } from "antd";
+import { useDeferredValue } from "react";
+import { api, fieldSentence, taken, type Shape } from "../../api/client";
+import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 
-/** The wrench card: what to set, the band, and the reading typed or taken from the wrench. */
-export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
-  const card = sheet.torque;
-  const [reading, setReading] = useDraft(`${sheet.id}.${step.id}`, "");
-  const wrench = card?.wrench_id ?? "";
+type Wrench = Shape["WrenchShape"];
+type Card = Shape["TorqueShape"];
+
+function PullButton({ wrench, taken: take }: { wrench: Wrench; taken: (reading: string) => void }) {
   const pull = useMutation({
     mutationFn: () =>
       taken(
         api.GET("/api/wrenches/{wrench_id}/pull/", {
-          params: { path: { wrench_id: Number(wrench) }, query: { aim: card?.setting ?? "" } },
+          params: { path: { wrench_id: Number(wrench.id) }, query: { aim: wrench.setting } },
         }),
       ),
-    onSuccess: (peak) => setReading(peak.reading),
+    onSuccess: (peak) => take(peak.reading),
   });
-  const write = () => send("torque", { reading, wrench, unit: card?.unit });
-  if (!card) {
-    return (
-      <Button type="primary" className="big-action" loading={busy} onClick={write}>
-        By hand, done
+  return (
+    <>
+      <Button className="wide-choice" block disabled={pull.isPending} onClick={() => pull.mutate()}>
+        Take from wrench (simulated)
       </Button>
-    );
-  }
+      {pull.error && (
+        <p className="refusal" role="alert">
+          {pull.error.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Dial({ wrench, reading }: { wrench: Wrench; reading: string }) {
+  const typed = useUnderstood(useDeferredValue(reading), "torque", wrench.unit);
+  return (
+    <TorqueArc
+      unit={wrench.unit}
+      scaleLow={wrench.scale_low}
+      scaleHigh={wrench.scale_high}
+      bandLow={wrench.band_low}
+      bandHigh={wrench.band_high}
+      mark={wrench.mark}
+      reading={typed.data?.number ?? null}
+    />
+  );
+}
+
+function Setting({ card, wrench }: { card: Card | null; wrench: Wrench | undefined }) {
+  return (
+    <>
+      {wrench ? (
+        <p className="setting">
+          <span className="soft">Set</span> {wrench.setting}
+        </p>
+      ) : (
+        <p className="remark">No wrench on the shelf fits. Fetch one for {card?.aim}.</p>
+      )}
+      <p>
+        Manual {card?.manual}
+        {wrench?.converted && `, that is ${wrench.converted}`}{" "}
+        <Why reasons={[...(card?.reasons ?? []), ...(wrench?.reasons ?? [])]} />
+      </p>
+    </>
+  );
+}
+
+/** The wrench card: which wrench, what to set, the band; the reading typed or taken from it. */
+export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
+  const card = sheet.torque;
+  const [reading, setReading] = useDraft(`${sheet.id}.${step.id}`, "");
+  const [chosen, setChosen] = useDraft(`${sheet.id}.${step.id}.wrench`, "");
+  const wrenches = card?.wrenches ?? [];
+  const wrench = wrenches.find(({ id }) => id === chosen) ?? wrenches[0];
+  const write = () =>
+    send("torque", { reading, wrench: wrench?.id ?? "", ...(wrench && { unit: wrench.unit }) });
   return (
     <div className="two">
-      <TorqueArc
-        unit={card.unit}
-        scaleLow={card.scale_low}
-        scaleHigh={card.scale_high}
-        bandLow={card.band_low}
-        bandHigh={card.band_high}
-        mark={card.mark}
-        reading={card.reading}
-      />
+      <div className="wrench">
+        {wrench && <Dial wrench={wrench} reading={reading} />}
+        {wrenches.length > 1 && (
+          <Segmented
+            aria-label="Wrench in hand"
+            vertical
+            block
+            value={wrench?.id}
+            options={wrenches.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={setChosen}
+          />
+        )}
+        {wrench?.simulated && <PullButton wrench={wrench} taken={setReading} />}
+      </div>
       <div>
-        <p className="setting">
-          <span className="soft">Set</span> {card.setting}
-        </p>
-        <p>
-          {card.wrench || `No wrench on the shelf fits. Fetch one for ${card.fetch}.`}
-          <br />
-          Manual {card.manual}, that is {card.converted} <Why reasons={card.reasons} />
-        </p>
+        <Setting card={card} wrench={wrench} />
         <AmountField
           label="Reading"
           value={reading}
@@ -57,21 +105,9 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
           change={setReading}
           submit={write}
         />
-        <div className="choices">
-          {card.simulated && (
-            <Button className="big-action" loading={pull.isPending} onClick={() => pull.mutate()}>
-              Take from wrench (simulated)
-            </Button>
-          )}
-          <Button type="primary" className="big-action" loading={busy} onClick={write}>
-            Write it down
-          </Button>
-        </div>
-        {pull.error && (
-          <p className="refusal" role="alert">
-            {pull.error.message}
-          </p>
-        )}
+        <Button type="primary" className="big-action" disabled={busy} onClick={write}>
+          Write it down
+        </Button>
       </div>
     </div>
   );

@@ -1,0 +1,98 @@
+import { expect, type Page } from "@playwright/test";
+
+export async function signIn(page: Page, name = "mira"): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("Name").fill(name);
+  await page.getByLabel("Password").fill(`harbour-${name}`);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Ward", exact: true })).toBeVisible();
+}
+
+/** Waits until this step is in focus. */
+export async function step(page: Page, title: string): Promise<void> {
+  await expect(page.getByRole("heading", { level: 1, name: title, exact: true })).toBeVisible();
+}
+
+export async function press(page: Page, name: string | RegExp): Promise<void> {
+  await page.getByRole("button", { name, exact: typeof name === "string" }).click();
+}
+
+export async function tickAll(page: Page): Promise<void> {
+  for (const box of await page.getByRole("checkbox").all()) {
+    if ((await box.getAttribute("aria-checked")) !== "true") await box.click();
+  }
+  await press(page, "Done");
+}
+
+export async function wait(page: Page): Promise<void> {
+  await press(page, "Start");
+  const done = page.getByRole("button", { name: "Done", exact: true });
+  await expect(done).toBeEnabled({ timeout: 60_000 });
+  await done.click();
+}
+
+/** Drags the oil in the drawn glass to a share of the way from low to high mark. */
+export async function dragLevel(page: Page, share: number): Promise<void> {
+  const glass = page.getByRole("slider", { name: "Oil level" });
+  const box = await glass.boundingBox();
+  if (!box) throw new Error("no glass to drag in");
+  const at = (position: number) => box.y + ((290 - position * 200) / 380) * box.height;
+  const x = box.x + box.width / 2;
+  await page.mouse.move(x, at(0.5));
+  await page.mouse.down();
+  await page.mouse.move(x, at((0.5 + share) / 2), { steps: 4 });
+  await page.mouse.move(x, at(share), { steps: 4 });
+  await page.mouse.up();
+  await expect(glass).toHaveAttribute("aria-valuenow", String(Math.round(share * 100)));
+}
+
+export async function stands(page: Page, attitude: string): Promise<void> {
+  await page.getByText(attitude, { exact: true }).click();
+}
+
+export async function startVisit(
+  page: Page,
+  bike: string,
+  odometer: string,
+  variant = "",
+): Promise<void> {
+  await page.getByRole("link", { name: bike }).click();
+  await press(page, "Service the engine");
+  await page.getByLabel("Odometer now").fill(odometer);
+  if (variant) await page.getByText(variant, { exact: true }).click();
+  await press(page, "Start the run sheet");
+  await step(page, "Cold checks");
+}
+
+/** From cold checks to the first pour; `filter` says whether this job changes one. */
+export async function untilFill(page: Page, filter = true): Promise<void> {
+  await tickAll(page);
+  await step(page, "Warm it up");
+  await press(page, "Start");
+  await press(page, "Done early");
+  await step(page, "Support the bike");
+  await tickAll(page);
+  await step(page, "Prove the filler opens");
+  await press(page, "It opens");
+  await step(page, "Drain the engine");
+  await press(page, "Plug is out");
+  await press(page, "Dripping has stopped");
+  await step(page, "Measure what came out");
+  await page.getByLabel("Amount, as the jug shows it").fill("0.85 l");
+  await press(page, "Write it down");
+  await step(page, "Read the plug");
+  await press(page, "Usual paste");
+  await step(page, "Seal on the plug");
+  await press(page, "New seal on");
+  await step(page, "Refit the plug by hand");
+  await tickAll(page);
+  await step(page, "Torque the plug");
+  await page.getByText("Digital wrench (simulated)", { exact: true }).click();
+  await press(page, "Take from wrench (simulated)");
+  await expect(page.getByLabel("Reading")).not.toHaveValue("");
+  await press(page, "Write it down");
+  if (!filter) return;
+  await step(page, "Change the filter");
+  await page.getByRole("checkbox").click();
+  await press(page, "Filter is on");
+}

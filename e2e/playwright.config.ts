@@ -1,0 +1,32 @@
+import { defineConfig } from "@playwright/test";
+
+export default defineConfig({
+  testDir: ".",
+  workers: 1,
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  forbidOnly: true,
+  outputDir: "test-results",
+  use: {
+    baseURL: `http://127.0.0.1:${process.env["OILWARD_E2E_PORT"]}`,
+    viewport: { width: 1280, height: 800 },
+    screenshot: "only-on-failure",
+    trace: "off",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  projects: [
+    { name: "journeys", testMatch: "*.spec.ts" },
+    { name: "shots", testMatch: "shots.ts" },
+  ],
+});

@@ -1,0 +1,101 @@
+import { press, signIn, step } from "./bench";
+import { expect, test } from "./server";
+
+test("a reader looks but does not touch", async ({ page }) => {
+  await signIn(page, "piet");
+  await page.getByRole("link", { name: "Goat" }).click();
+  await expect(page.getByRole("heading", { name: "Goat" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Service the engine" })).toHaveCount(0);
+});
+
+test("a wrong password is said, and signing out closes the door", async ({ page }) => {
+  await page.goto("/bikes/0");
+  await page.getByLabel("Name").fill("mira");
+  await page.getByLabel("Password").fill("wrong");
+  await press(page, "Sign in");
+  await expect(page.getByText("Name and password do not fit together")).toBeVisible();
+  await page.getByLabel("Password").fill("harbour-mira");
+  await press(page, "Sign in");
+  await expect(page.getByText("There is nothing here under that name.")).toBeVisible();
+  await press(page, "Sign out");
+  await expect(page.getByRole("button", { name: "Sign in" })).toBeVisible();
+});
+
+test("the ward says when it is empty, and when the server is silent", async ({ page }) => {
+  await page.route("**/api/ward/**", (route) =>
+    route.fulfill({
+      json: {
+        count: 0,
+        page: 1,
+        pages: 1,
+        due: 0,
+        now: new Date().toISOString(),
+        columns: [],
+        bikes: [],
+      },
+    }),
+  );
+  await page.goto("/");
+  await page.getByLabel("Name").fill("mira");
+  await page.getByLabel("Password").fill("harbour-mira");
+  await press(page, "Sign in");
+  await expect(page.getByText("No bikes in the ward yet.")).toBeVisible();
+  await page.unroute("**/api/ward/**");
+  await page.route("**/api/ward/**", (route) => route.abort());
+  await page.reload();
+  await expect(page.getByText("The server does not answer.")).toBeVisible({ timeout: 20_000 });
+  await page.unroute("**/api/ward/**");
+  await press(page, "Try again");
+  await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
+});
+
+test("the first steps by keyboard alone, level included", async ({ page }) => {
+  await signIn(page);
+  const key = (name: string) => page.keyboard.press(name);
+  const onto = async (
+    name: string | RegExp,
+    role: "button" | "link" | "checkbox" | "slider" = "button",
+  ) => {
+    const goal = page.getByRole(role, { name, exact: typeof name === "string" });
+    await expect(goal.first()).toBeVisible();
+    for (let presses = 0; presses < 60; presses += 1) {
+      if (await goal.first().evaluate((node) => node === document.activeElement)) return;
+      await key("Tab");
+    }
+    throw new Error(`the Tab key never reached ${String(name)}`);
+  };
+  await onto("Postie", "link");
+  await key("Enter");
+  await onto("Service the engine");
+  await key("Enter");
+  await expect(page.getByLabel("Odometer now")).toBeFocused();
+  await page.keyboard.type("960");
+  await key("Enter");
+  await step(page, "Cold checks");
+  for (const item of [
+    "No fresh oil under the bike",
+    "Tools, seals and oil laid out",
+    "Pan is clean",
+  ]) {
+    await onto(item, "checkbox");
+    await key("Space");
+  }
+  await onto("Done");
+  await key("Enter");
+  await step(page, "Warm it up");
+  await onto("Start");
+  await key("Enter");
+  await onto("Done early");
+  await key("Enter");
+  await step(page, "Support the bike");
+  for (const item of ["Stands upright", "Strapped down"]) {
+    await onto(item, "checkbox");
+    await key("Space");
+  }
+  await onto("Done");
+  await key("Enter");
+  await step(page, "Prove the filler opens");
+  await onto("It opens");
+  await key("Enter");
+  await step(page, "Drain the engine");
+});

@@ -1,0 +1,45 @@
+import { dragLevel, press, signIn, stands, startVisit, step, untilFill, wait } from "./bench";
+import { expect, test } from "./server";
+import type { Page } from "@playwright/test";
+
+/** Not a test: takes the pictures in docs/screenshots, with the demo's data. */
+async function picture(page: Page, name: string): Promise<void> {
+  await page.mouse.move(5, 795);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `../docs/screenshots/${name}.png` });
+}
+
+test("pictures", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByLabel("Name")).toBeVisible();
+  await picture(page, "sign-in");
+  await signIn(page);
+  await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
+  await picture(page, "ward");
+  await page.getByRole("link", { name: "Grey Heron" }).click();
+  await expect(page.getByRole("heading", { name: "Grey Heron" })).toBeVisible();
+  await picture(page, "bike");
+  await page.getByRole("link", { name: "Ward" }).first().click();
+  await startVisit(page, "Goat", "6 150");
+  await untilFill(page);
+  await step(page, "Fill");
+  await picture(page, "bench-fill");
+  await page.getByRole("button", { name: /Torque the plug/ }).click();
+  await press(page, "Correct it");
+  await page.getByLabel("Reading").fill("21 N·m");
+  await picture(page, "bench-torque");
+  await page.getByRole("button", { name: /Read the plug/ }).click();
+  await press(page, "Correct it");
+  await press(page, "slivers");
+  await picture(page, "bench-finding");
+  await press(page, "Back to the step in hand");
+  await press(page, "It is in");
+  await step(page, "Run the engine");
+  await wait(page);
+  await step(page, "Let it settle");
+  await wait(page);
+  await step(page, "Read the level");
+  await dragLevel(page, 0.3);
+  await stands(page, "upright");
+  await picture(page, "bench-level");
+});

@@ -1,0 +1,99 @@
+"""./ward check: everything that can be said without running the product."""
+
+import os
+import subprocess
+import sys
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from .paths import ROOT, SERVER, WEB
+
+DJANGO = {"DJANGO_SETTINGS_MODULE": "config.settings_test"}
+
+
+def _run(*words: str, cwd: Path = ROOT) -> str:
+    """The output of a failing command; empty when it passes."""
+    env = {**os.environ, **DJANGO}
+    done = subprocess.run(words, cwd=cwd, env=env, capture_output=True, text=True)
+    return "" if done.returncode == 0 else (done.stdout + done.stderr).strip() or "failed"
+
+
+def _differs(made: str, kept: Path, how: str) -> str:
+    if kept.exists() and kept.read_text() == made:
+        return ""
+    return f"{kept.relative_to(ROOT)} is not what the code says. Run {how} and commit it."
+
+
+def _make_schema(target: Path) -> str:
+    return _run(
+        sys.executable, "manage.py", "spectacular", "--format", "openapi-json",
+        "--fail-on-warn", "--file", str(target), cwd=SERVER,
+    )  # fmt: skip
+
+
+def _make_types(schema: Path, target: Path) -> str:
+    return _run("npx", "openapi-typescript", str(schema), "-o", str(target))
+
+
+def openapi() -> str:
+    """The committed schema and the client's types are what the code makes."""
+    with tempfile.TemporaryDirectory() as folder:
+        schema, types = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
+        failed = _make_schema(schema) or _make_types(schema, types)
+        return failed or (
+            _differs(schema.read_text(), SERVER / "openapi.json", "./ward types")
+            or _differs(types.read_text(), WEB / "src/api/schema.d.ts", "./ward types")
+        )
+
+
+def types(words: list[str]) -> int:
+    """./ward types: write the schema and the client's types anew."""
+    schema = SERVER / "openapi.json"
+    failed = _make_schema(schema) or _make_types(schema, WEB / "src/api/schema.d.ts")
+    if failed:
+        print(failed)
+    return 1 if failed else 0
+
+
+def mypy() -> str:
+    typed = [
+        str(path.relative_to(ROOT))
+        for name in ("services.py", "selectors.py", "mapping.py")
+        for path in sorted(SERVER.glob(f"*/{name}"))
+    ]
+    return _run("mypy", "core/oilward_core", *typed)
+
+
+CHECKS: dict[str, Callable[[], str]] = {
+    "ruff": lambda: _run("ruff", "check", ".") or _run("ruff", "format", "--check", "."),
+    "mypy strict: core, services, selectors, mapping": mypy,
+    "import boundaries": lambda: _run("lint-imports", "--no-cache"),
+    "migrations match the models": lambda: _run(
+        sys.executable, "manage.py", "makemigrations", "--check", "--dry-run", cwd=SERVER
+    ),
+    "openapi and client types match the code": openapi,
+    "tsc strict: web and e2e": lambda: (
+        _run("npx", "tsc", "--noEmit", cwd=WEB) or _run("npx", "tsc", "--noEmit", "-p", "e2e")
+    ),
+    "eslint": lambda: _run("npx", "eslint", "."),
+    "prettier": lambda: _run("npx", "prettier", "--check", "."),
+}
+
+
+def run_checks() -> tuple[int, int]:
+    """Run all; how many passed and failed."""
+    failed = 0
+    for name, check in CHECKS.items():
+        said = check()
+        print(f"  {'failed' if said else 'ok    '}  {name}", flush=True)
+        if said:
+            failed += 1
+            print(said)
+    return len(CHECKS) - failed, failed
+
+
+def check(words: list[str]) -> int:
+    passed, failed = run_checks()
+    print(f"{passed} passed, {failed} failed")
+    return 1 if failed else 0

@@ -1,0 +1,144 @@
+"""./ward test: checks, core, server, and journeys in a real browser; one closing line."""
+
+import json
+import os
+import re
+import subprocess
+import sys
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+from .checks import run_checks
+from .paths import E2E, SERVER, free_port
+from .postgres import Postgres
+from .serve import build_web, manage
+
+RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
+LOST = re.compile(r"(failures|errors|skipped|unexpected successes)=(\d+)")
+
+
+@dataclass(frozen=True)
+class Count:
+    passed: int = 0
+    failed: int = 0
+    skipped: int = 0
+
+    def __add__(self, other: "Count") -> "Count":
+        return Count(
+            self.passed + other.passed, self.failed + other.failed, self.skipped + other.skipped
+        )
+
+
+def count_django(output: str, returncode: int) -> Count:
+    """Counts from the closing lines of Django's test runner; a crash is one failure."""
+    ran = RAN.findall(output)
+    if not ran:
+        return Count(failed=1)
+    last = output[output.rindex("Ran ") :]
+    lost = {word: int(number) for word, number in LOST.findall(last)}
+    skipped = lost.pop("skipped", 0)
+    failed = sum(lost.values())
+    if returncode and not failed:
+        failed = 1
+    return Count(max(0, int(ran[-1]) - failed - skipped), failed, skipped)
+
+
+def _django(label: str, env: dict[str, str]) -> Count:
+    words = [sys.executable, "manage.py", "test", label, "--noinput"]
+    env = {**os.environ, "DJANGO_SETTINGS_MODULE": "config.settings_test", **env}
+    process = subprocess.Popen(
+        words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+    )
+    lines = []
+    assert process.stdout is not None
+    for line in process.stdout:
+        lines.append(line)
+        sys.stdout.write(line)
+        sys.stdout.flush()
+    return count_django("".join(lines), process.wait())
+
+
+def core_tests() -> Count:
+    print("· Core, without a database", flush=True)
+    return _django("../core", {"OILWARD_DB_HOST": "127.0.0.1", "OILWARD_DB_PORT": "1"})
+
+
+def server_tests(postgres: Postgres) -> Count:
+    print("· Server", flush=True)
+    return _django(".", postgres.environment())
+
+
+def e2e_environment(postgres: Postgres) -> dict[str, str]:
+    """A fresh demo database for the browser, with a quick practice clock."""
+    from psycopg import connect
+
+    env = postgres.environment("e2e")
+    with connect(
+        host="127.0.0.1",
+        port=env["OILWARD_DB_PORT"],
+        user=env["OILWARD_DB_USER"],
+        password=env["OILWARD_DB_PASSWORD"],
+        dbname="postgres",
+        autocommit=True,
+    ) as connection:
+        connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
+    postgres.ensure_database("e2e")
+    manage(env, "migrate", "--verbosity", "0")
+    manage(env, "createcachetable")
+    manage(env, "load_demo")
+    return {
+        **env,
+        "OILWARD_SECONDS_PER_MINUTE": "2",
+        "OILWARD_E2E_PORT": str(free_port(8700)),
+        "OILWARD_PYTHON": sys.executable,
+        "OILWARD_SERVER": str(SERVER),
+    }
+
+
+def browser_tests(postgres: Postgres, project: str = "journeys") -> Count:
+    print(f"· Browser: {project}", flush=True)
+    build_web()
+    env = {**os.environ, **e2e_environment(postgres)}
+    with tempfile.TemporaryDirectory() as folder:
+        report = Path(folder) / "report.json"
+        env["PLAYWRIGHT_JSON_OUTPUT_FILE"] = str(report)
+        words = ["npx", "playwright", "test", f"--project={project}", "--reporter=list,json"]
+        subprocess.run(words, cwd=E2E, env=env)
+        if not report.exists():
+            return Count(failed=1)
+        stats = json.loads(report.read_text())["stats"]
+    return Count(stats["expected"], stats["unexpected"] + stats["flaky"], stats["skipped"])
+
+
+def test(words: list[str]) -> int:
+    """All of it, or the parts named: check, core, server, browser."""
+    wanted = words or ["check", "core", "server", "browser"]
+    total = Count()
+    if "check" in wanted:
+        print("· Checks", flush=True)
+        total += Count(*run_checks())
+    if "core" in wanted:
+        total += core_tests()
+    postgres = Postgres("test", fast=True)
+    try:
+        if {"server", "browser"} & set(wanted):
+            postgres.start()
+        if "server" in wanted:
+            total += server_tests(postgres)
+        if "browser" in wanted:
+            total += browser_tests(postgres)
+    finally:
+        postgres.stop()
+    print(f"\n{total.passed} passed, {total.failed} failed, {total.skipped} skipped", flush=True)
+    return 1 if total.failed or not total.passed else 0
+
+
+def shots(words: list[str]) -> int:
+    """./ward shots: take the pictures in docs/screenshots anew."""
+    postgres = Postgres("test", fast=True)
+    try:
+        postgres.start()
+        return 1 if browser_tests(postgres, "shots").failed else 0
+    finally:
+        postgres.stop()

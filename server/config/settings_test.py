@@ -1,0 +1,5 @@
+"""Settings for the tests: as in use, but with a quick password hash."""
+
+from .settings import *  # noqa: F403
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

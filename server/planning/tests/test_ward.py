@@ -1,0 +1,135 @@
+from datetime import date
+from uuid import uuid5
+
+from demo.testing import WorkshopTestCase
+from django.core.management import call_command
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from garage.models import Bike, OdometerReading
+from visits.models import Service
+from visits.tests.bench import Technician
+from workshop.models import Person
+
+
+class WardTests(WorkshopTestCase):
+    def ward(self) -> dict:
+        return self.api.get("/api/ward/").json()
+
+    def test_due_bikes_come_first_and_say_why(self) -> None:
+        ward = self.ward()
+        names = [bike["name"] for bike in ward["bikes"]]
+        self.assertEqual((ward["count"], ward["due"]), (6, 2))
+        self.assertEqual(set(names[:2]), {"Grey Heron", "Lamplighter"})
+        engine = ward["bikes"][names.index("Grey Heron")]["glasses"][0]
+        self.assertEqual((engine["state"], engine["level"], engine["column"]), ("due", 0, "Engine"))
+        self.assertIn("over", engine["when"])
+        self.assertEqual(engine["plug"]["level"], "routine")
+
+    def test_unknown_history_is_a_baseline(self) -> None:
+        bikes = {bike["name"]: bike for bike in self.ward()["bikes"]}
+        states = {glass["state"] for glass in bikes["Lamplighter"]["glasses"]}
+        self.assertEqual(states, {"baseline"})
+
+    def test_hours_count_for_the_trail_bike(self) -> None:
+        bikes = {bike["name"]: bike for bike in self.ward()["bikes"]}
+        engine = bikes["Goat"]["glasses"][0]
+        # 30 h at severity 0.8 is 24 h; 11 h used since 158 h
+        self.assertIn("13\xa0h" if "\xa0h" in engine["when"] else "13 h", engine["when"])
+
+    def test_a_bike_in_the_shop_stands_on_top_with_its_step_and_timer(self) -> None:
+        postie = Bike.objects.get(name="Postie")
+        mira = Technician(self.api, postie.pk)
+        mira.open("950", variant="drain only")
+        mira.tick()
+        mira.entry("start")
+        first = self.ward()["bikes"][0]
+        self.assertEqual((first["name"], first["visit"]["step"]), ("Postie", "Warm it up"))
+        self.assertIsNotNone(first["visit"]["ends_at"])
+
+    def more_bikes(self, count: int) -> None:
+        heron, mira = Bike.objects.get(name="Grey Heron"), Person.objects.get(username="mira")
+        for number in range(count):
+            bike = Bike.objects.create(
+                model=heron.model,
+                name=f"Dinghy {number}",
+                use_class="touring",
+                odometer_unit="km",
+                records="none",
+            )
+            OdometerReading.objects.create(
+                bike=bike, km=100, as_written="100", read_on=date(2026, 1, 1), read_by=mira
+            )
+            Service.objects.create(
+                id=uuid5(bike.id, "s"), bike=bike, reservoir="engine", variant="with filter",
+                done_on=date(2026, 1, 1), km=50, done_by="Mira",
+            )  # fmt: skip
+            Technician(self.api, bike.pk).open(f"{200 + number}")
+
+    def test_queries_do_not_grow_with_bikes_or_visits(self) -> None:
+        self.more_bikes(1)
+        with CaptureQueriesContext(
+            connection,
+        ) as few:
+            self.ward()
+        self.more_bikes(6)
+        with CaptureQueriesContext(connection) as many:
+            self.ward()
+        self.assertEqual(len(few), len(many))
+        self.assertLess(len(many), 25)
+
+    def test_pages(self) -> None:
+        heron = Bike.objects.get(name="Grey Heron")
+        Bike.objects.bulk_create(
+            Bike(model=heron.model, name=f"B{n}", use_class="x", odometer_unit="km", records="none")
+            for n in range(50)
+        )
+        first, second = self.ward(), self.api.get("/api/ward/?page=2").json()
+        self.assertEqual((first["pages"], len(first["bikes"]), len(second["bikes"])), (2, 50, 6))
+        names = [bike["name"] for bike in (*first["bikes"], *second["bikes"])]
+        self.assertEqual(len(set(names)), 56)
+
+
+class BikePageTests(WorkshopTestCase):
+    def page(self, name: str) -> dict:
+        bike = Bike.objects.get(name=name)
+        return self.api.get(f"/api/bikes/{bike.pk}/").json()
+
+    def test_values_stand_as_the_manual_writes_them_and_converted(self) -> None:
+        engine = self.page("Grey Heron")["reservoirs"][0]
+        lines = {line["name"]: line for line in engine["lines"]}
+        filled = lines["Capacity, with filter"]
+        self.assertEqual((filled["as_written"], filled["converted"]), ("3.65 qt", "3454 ml"))
+        self.assertIn("Colossine workshop manual, p. 20", filled["source"])
+        self.assertEqual(filled["checked_by"], "Oda")
+        self.assertEqual(lines["First service, distance"]["checked_by"], "")
+        plug = engine["plugs"][0]
+        self.assertEqual((plug["as_written"], plug["converted"]), ("18-25 ft-lb", "24.4–33.9 N·m"))
+        self.assertIn("crush washer 14 mm", plug["name"])
+        self.assertIn("run 2 min, settle 3 min", engine["level_check"])
+
+    def test_what_it_really_takes(self) -> None:
+        engine = self.page("Grey Heron")["reservoirs"][0]
+        self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")
+
+    def test_forks_say_why_they_have_no_run_sheet(self) -> None:
+        forks = [
+            r for r in self.page("Grey Heron")["reservoirs"] if r["glass"]["column"] == "Forks"
+        ]
+        self.assertEqual(len(forks), 2)
+        self.assertFalse(forks[0]["serviceable"])
+        self.assertIn("Not drained", forks[0]["not_serviceable"])
+
+    def test_queries_do_not_grow_with_history(self) -> None:
+        with CaptureQueriesContext(connection) as long_history:
+            self.page("Grey Heron")
+        with CaptureQueriesContext(connection) as no_history:
+            self.page("Lamplighter")
+        self.assertEqual(len(long_history), len(no_history))
+
+
+class DemoTests(WorkshopTestCase):
+    def test_a_second_load_changes_nothing(self) -> None:
+        before = (Bike.objects.count(), Service.objects.count(), Person.objects.count())
+        call_command("load_demo", verbosity=0)
+        after = (Bike.objects.count(), Service.objects.count(), Person.objects.count())
+        self.assertEqual((before, before[0]), (after, 6))

@@ -1,0 +1,107 @@
+"""Somebody at the bench, through the API: shared by the visit tests."""
+
+from datetime import timedelta
+from typing import Any
+from unittest import mock
+from uuid import uuid4
+
+from django.utils import timezone
+from rest_framework.test import APIClient
+
+
+class Technician:
+    """Works through a visit by the API, with a clock that can be moved."""
+
+    def __init__(self, api: APIClient, bike_id: object) -> None:
+        self.api = api
+        self.bike_id = str(bike_id)
+        self.visit = str(uuid4())
+        self.now = timezone.now()
+        self.sheet: dict[str, Any] = {}
+        self.last: Any = None
+
+    def _post(self, path: str, body: dict[str, Any]) -> Any:
+        with mock.patch("django.utils.timezone.now", return_value=self.now):
+            self.last = self.api.post(path, body, format="json")
+        if self.last.status_code < 300:
+            self.sheet = self.last.json()
+        return self.last
+
+    def open(
+        self, odometer: str = "61 300", variant: str = "with filter", key: str = "engine"
+    ) -> Any:
+        body = {
+            "id": self.visit,
+            "bike": self.bike_id,
+            "reservoir": key,
+            "variant": variant,
+            "odometer": odometer,
+            "fluid": "",
+        }
+        return self._post("/api/visits/", body)
+
+    def entry(self, kind: str, data: dict[str, Any] | None = None, **more: Any) -> Any:
+        body = {
+            "id": str(uuid4()),
+            "step": self.sheet["focus"],
+            "kind": kind,
+            "at": self.now.isoformat(),
+            "data": data or {},
+            **more,
+        }
+        answer = self._post(f"/api/visits/{self.visit}/entries/", body)
+        answer.body_sent = body
+        self.now += timedelta(seconds=5)
+        return answer
+
+    def step(self, step_id: str) -> dict[str, Any]:
+        return next(step for step in self.sheet["steps"] if step["id"] == step_id)
+
+    def tick(self) -> Any:
+        return self.entry("confirm", {"items": self.step(self.sheet["focus"])["items"]})
+
+    def wait(self, minutes: int) -> None:
+        self.entry("start")
+        self.now += timedelta(minutes=minutes)
+        self.entry("stop")
+
+    def until_fill(self, parts: list[dict[str, Any]] | None = None) -> None:
+        self.tick()
+        self.wait(10)
+        self.tick()
+        self.entry("answer", {"value": "open"})
+        self.wait(10)
+        self.entry("amount", {"amount": "3.4 qt"})
+        self.entry("finding", {"parts": parts or [], "oil": ["dark"]})
+        self.entry("answer", {"value": "new"})
+        self.tick()
+        self.entry("torque", {"reading": "27.5", "unit": "N·m", "wrench": self.wrench_id})
+        if self.sheet["focus"].endswith("/filter"):
+            self.entry(
+                "filter", {"amount": "5 oz", "items": self.step(self.sheet["focus"])["items"]}
+            )
+
+    @property
+    def wrench_id(self) -> str:
+        return str(self.sheet["torque"]["wrenches"][0]["id"])
+
+    def round(self, position: str) -> None:
+        self.entry("pour", {"amount": self.sheet["coach"]["amount"]})
+        self.wait(2)
+        self.wait(3)
+        self.entry("level", {"sight": "seen", "position": position, "attitude": "upright"})
+
+    def whole(self, **more: Any) -> None:
+        """From opening to the last step."""
+        self.open()
+        self.until_fill(**more)
+        self.round("0.4")
+        self.round("0.72")
+        self.entry("leaks", {"result": "dry"})
+        self.tick()
+
+    def sign(self) -> Any:
+        return self._post(f"/api/visits/{self.visit}/signature/", {})
+
+    def leave(self, reason: str) -> Any:
+        return self._post(f"/api/visits/{self.visit}/leave/", {"reason": reason})

@@ -1,0 +1,275 @@
+"""A visit from due to signed, through the API, and everything that must not happen to it."""
+
+from datetime import datetime, timedelta
+from decimal import Decimal
+from uuid import uuid4
+
+from demo.testing import WorkshopTestCase
+from django.db import DatabaseError, transaction
+from findings.models import Finding
+from garage.models import Bike, OdometerReading
+
+from visits.models import EntryRow, Service, Visit
+from visits.tests.bench import Technician
+
+PASTE = {"form": "paste", "matter": "steel", "share_percent": 25, "largest": ""}
+
+
+class VisitTestCase(WorkshopTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.mira = Technician(self.api, self.heron.pk)
+
+
+class JourneyTests(VisitTestCase):
+    def test_from_due_to_signed(self) -> None:
+        before = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        self.assertEqual(before["reservoirs"][0]["glass"]["state"], "due")
+        self.mira.whole(parts=[PASTE])
+        self.assertTrue(self.mira.sheet["ready_to_sign"])
+        self.assertEqual(self.mira.sign().status_code, 200)
+        self.assertEqual(
+            (self.mira.sheet["state"], self.mira.sheet["closed_by"]), ("signed", "Mira")
+        )
+        engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
+        self.assertEqual(engine["glass"]["state"], "fine")
+        self.assertIn("in 4500", engine["glass"]["when"].replace("\xa0", " "))
+        latest = engine["services"][0]
+        self.assertEqual((latest["took"], latest["drained"]), (self.mira.sheet["added"], "3218 ml"))
+        self.assertEqual(engine["findings"][0]["level"], "routine")
+
+    def test_what_it_took_is_learned(self) -> None:
+        self.mira.whole()
+        self.mira.sign()
+        took = Service.objects.get(visit_id=self.mira.visit).took_ml
+        self.assertEqual(took, Decimal(self.mira.sheet["added"].split()[0]))
+        again = Technician(self.api, self.heron.pk)
+        again.open("61 400")
+        reasons = [why["rule"] for why in again.sheet["coach"]["reasons"]]
+        self.assertIn("learned capacity", reasons)
+
+    def test_the_first_amount_and_the_wrench_come_from_the_sheet(self) -> None:
+        self.mira.open()
+        torque = self.mira.sheet["torque"]
+        self.assertEqual(torque["manual"], "18-25 ft-lb")
+        best = torque["wrenches"][0]
+        self.assertEqual(best["converted"], "24.4–33.9 N·m")
+        # soft thread: 18 + 7/3 = 20.33 lbf·ft = 27.57 N·m, on a scale in steps of 0.5
+        self.assertEqual(best["setting"], "27.5 N·m")
+
+    def test_drain_only_takes_another_capacity_and_no_filter(self) -> None:
+        self.mira.open(variant="drain only")
+        self.assertEqual(self.mira.sheet["capacity"], "3170 ml")
+        self.assertNotIn("engine/filter", [step["id"] for step in self.mira.sheet["steps"]])
+
+    def test_an_exact_reservoir_goes_through(self) -> None:
+        self.mira.open(variant="drain only", key="primary")
+        self.mira.tick()
+        self.mira.wait(10)
+        self.mira.tick()
+        self.mira.entry("answer", {"value": "open"})
+        self.mira.wait(10)
+        self.mira.entry("skip", {"reason": "jug in use"})
+        self.mira.entry("finding", {"parts": [], "oil": []})
+        self.mira.entry("answer", {"value": "new"})
+        self.mira.tick()
+        self.mira.entry("torque", {"reading": "170", "unit": "lbf·in"})
+        self.mira.entry("pour", {"amount": "34 oz"})
+        self.assertEqual(self.mira.sheet["focus"], "primary/leaks")
+
+    def test_leaving_before_draining_needs_a_reason(self) -> None:
+        self.mira.open()
+        self.assertEqual(self.mira.leave(" ").status_code, 422)
+        self.assertEqual(self.mira.leave("Owner came early").status_code, 200)
+        self.assertEqual(self.mira.sheet["state"], "left")
+        self.assertEqual(self.mira.leave("Owner came early").status_code, 200)
+        self.assertFalse(Service.objects.filter(visit_id=self.mira.visit).exists())
+        self.assertEqual(Technician(self.api, self.heron.pk).open("61 301").status_code, 201)
+
+    def test_leaving_with_the_oil_out_is_refused(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        answer = self.mira.leave("Lunch")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("The oil is out", self.sentence(answer))
+
+
+class RepeatTests(VisitTestCase):
+    """Everything sent twice stands once."""
+
+    def test_opening(self) -> None:
+        self.assertEqual(self.mira.open().status_code, 201)
+        self.assertEqual(self.mira.open().status_code, 201)
+        self.assertEqual(Visit.objects.count(), 1)
+        self.assertEqual(OdometerReading.objects.filter(pk=self.mira.visit).count(), 1)
+
+    def test_entries(self) -> None:
+        self.mira.open()
+        first = self.mira.tick()
+        state = self.mira.sheet
+        again = self.mira._post(f"/api/visits/{self.mira.visit}/entries/", first.body_sent)
+        self.assertEqual(again.status_code, 200)
+        self.assertEqual(self.mira.sheet["steps"], state["steps"])
+        self.assertEqual(EntryRow.objects.count(), 1)
+
+    def test_an_id_used_for_something_else_clashes(self) -> None:
+        self.mira.open()
+        first = self.mira.tick()
+        answer = self.mira.entry("start", id=first.body_sent["id"])
+        self.assertEqual((answer.status_code, EntryRow.objects.count()), (409, 1))
+
+    def test_an_id_of_another_visit_clashes(self) -> None:
+        self.mira.open()
+        first = self.mira.tick()
+        other = Technician(self.api, Bike.objects.get(name="Red Buoy").pk)
+        other.open("31 900")
+        answer = other.entry("confirm", {"items": []}, id=first.body_sent["id"])
+        self.assertEqual(answer.status_code, 409)
+
+    def test_signing(self) -> None:
+        self.mira.whole(parts=[PASTE])
+        found = Finding.objects.count()
+        self.mira.sign()
+        self.assertEqual(self.mira.sign().status_code, 200)
+        self.assertEqual(Service.objects.filter(visit_id=self.mira.visit).count(), 1)
+        self.assertEqual(Finding.objects.count(), found + 1)
+
+    def test_two_technicians_on_one_step(self) -> None:
+        self.mira.open()
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.sheet = self.mira.visit, self.mira.sheet
+        self.mira.tick()
+        answer = oda.tick()
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("already written down", self.sentence(answer))
+
+    def test_one_open_visit_a_bike(self) -> None:
+        self.mira.open()
+        answer = Technician(self.api, self.heron.pk).open("61 301")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("already has an open visit", self.sentence(answer))
+
+
+class GuardTests(VisitTestCase):
+    """What the server does not take."""
+
+    def test_bad_input_gets_a_sentence_at_its_field_and_writes_nothing(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        count = EntryRow.objects.count()
+        for amount, words in (
+            ("20 N·m", "That is a torque"),
+            ("2,750 l", "Is that 2.75 l or 2750 l?"),
+            ("", "Nothing typed yet"),
+            ("-300 ml", "cannot be below zero"),
+        ):
+            with self.subTest(amount):
+                answer = self.mira.entry("pour", {"amount": amount})
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(words, self.sentence(answer, "/amount"))
+        self.assertEqual(EntryRow.objects.count(), count)
+
+    def test_a_share_over_100_percent(self) -> None:
+        self.mira.open()
+        self.mira.tick()
+        self.mira.wait(10)
+        self.mira.tick()
+        self.mira.entry("answer", {"value": "open"})
+        self.mira.wait(10)
+        self.mira.entry("skip", {"reason": "no jug"})
+        answer = self.mira.entry("finding", {"parts": [{**PASTE, "share_percent": 140}], "oil": []})
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("0 to 100 %", self.sentence(answer, "/share"))
+
+    def test_an_odometer_below_the_last(self) -> None:
+        answer = self.mira.open("61000")
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("stood at 61240 mi last time", self.sentence(answer, "/odometer"))
+        self.assertEqual(Visit.objects.count(), 0)
+        self.assertEqual(self.mira.open("98 700 km").status_code, 201)
+
+    def test_steps_wait_for_their_turn(self) -> None:
+        self.mira.open()
+        answer = self.mira.entry("start", step="engine/drain")
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(self.sentence(answer), "First finish “Cold checks”.")
+
+    def test_signing_needs_everything_done(self) -> None:
+        self.mira.open()
+        answer = self.mira.sign()
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("Cold checks", self.sentence(answer))
+
+    def test_a_signed_visit_is_closed(self) -> None:
+        self.mira.whole()
+        self.mira.sign()
+        answer = self.mira.entry("confirm", {"items": []}, step="cold")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("closed", self.sentence(answer))
+        self.assertEqual(self.mira.leave("x").status_code, 409)
+
+    def test_times_from_the_future_are_refused_and_old_ones_kept(self) -> None:
+        self.mira.open()
+        self.mira.tick()
+        ahead = (self.mira.now + timedelta(hours=1)).isoformat()
+        answer = self.mira.entry("start", at=ahead)
+        self.assertEqual(answer.status_code, 422)
+        late = self.mira.now - timedelta(minutes=3)
+        self.mira.entry("start", at=late.isoformat())
+        self.assertEqual(self.mira.step("warm")["started_at"], late.isoformat())
+
+    def test_correcting_needs_an_entry_of_the_same_step(self) -> None:
+        self.mira.open()
+        first = self.mira.tick()
+        items = first.body_sent["data"]
+        wrong = self.mira.entry("confirm", items, step="cold", supersedes=str(uuid4()))
+        self.assertEqual(wrong.status_code, 404)
+        right = self.mira.entry("confirm", items, step="cold", supersedes=first.body_sent["id"])
+        self.assertEqual(right.status_code, 200)
+        self.assertEqual(EntryRow.objects.count(), 2)
+
+    def test_a_reader_cannot_write(self) -> None:
+        self.mira.open()
+        piet = Technician(self.signed_in("piet"), self.heron.pk)
+        piet.visit, piet.sheet = self.mira.visit, self.mira.sheet
+        self.assertEqual(piet.tick().status_code, 403)
+        self.assertEqual(piet.sign().status_code, 403)
+        self.assertEqual(piet.api.get(f"/api/visits/{self.mira.visit}/").status_code, 200)
+
+    def test_unknown_reservoir_or_variant(self) -> None:
+        self.assertEqual(self.mira.open(key="boiler").status_code, 422)
+        answer = self.mira.open(variant="half")
+        self.assertIn("with filter", self.sentence(answer, "/variant"))
+        answer = self.mira.open(key="primary", variant="with filter")
+        self.assertIn("no capacity for this job", self.sentence(answer))
+        self.assertEqual(Visit.objects.count(), 0)
+
+    def test_nonsense_bodies(self) -> None:
+        self.mira.open()
+        path = f"/api/visits/{self.mira.visit}/entries/"
+        self.assertEqual(self.api.post(path, {"id": 1}, format="json").status_code, 400)
+        answer = self.mira.entry("confirm", {}, id="not-a-uuid")
+        self.assertEqual(answer.status_code, 404)
+
+    def test_the_database_refuses_to_change_an_entry(self) -> None:
+        self.mira.open()
+        self.mira.tick()
+        for write in (
+            lambda: EntryRow.objects.update(kind="skip"),
+            lambda: EntryRow.objects.all().delete(),
+        ):
+            with self.assertRaises(DatabaseError) as caught, transaction.atomic():
+                write()
+            self.assertIn("append-only", str(caught.exception))
+
+
+class PracticeClockTests(VisitTestCase):
+    def test_minutes_follow_the_practice_clock(self) -> None:
+        with self.settings(SECONDS_PER_MINUTE=2):
+            self.mira.open()
+            self.mira.tick()
+            self.mira.entry("start")
+            step = self.mira.step("warm")
+            self.assertEqual(self.mira.sheet["seconds_per_minute"], 2)
+        start, end = (datetime.fromisoformat(step[name]) for name in ("started_at", "ends_at"))
+        self.assertEqual((end - start).total_seconds(), 20)
