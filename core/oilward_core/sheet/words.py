@@ -84,7 +84,10 @@ def _plug(sheet: Sheet) -> Standing:
 def _filler(sheet: Sheet) -> Standing:
     if sheet.stopped:
         return Standing("Filler", "seized", True)
-    if _done(sheet, "finish"):
+    running = any(
+        s.step.kind == StepKind.TIMER and s.step.round and s.started_at for s in sheet.steps
+    )
+    if running or _done(sheet, "finish"):
         return Standing("Filler", "closed", False)
     if _done(sheet, "filler"):
         return Standing("Filler", "opened, loose", True)

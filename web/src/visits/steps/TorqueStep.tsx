@@ -87,6 +87,7 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
           <Segmented
             aria-label="Wrench in hand"
             vertical
+            size="large"
             block
             value={wrench?.id}
             options={wrenches.map(({ id, name }) => ({ value: id, label: name }))}
