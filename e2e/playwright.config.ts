@@ -11,6 +11,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${process.env["OILWARD_E2E_PORT"]}`,
     viewport: { width: 1280, height: 800 },
     screenshot: "only-on-failure",
+    actionTimeout: 20_000,
     trace: "off",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -85,7 +85,7 @@ def e2e_environment(postgres: Postgres) -> dict[str, str]:
         connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
     postgres.ensure_database("e2e")
     manage(env, "migrate", "--verbosity", "0")
-    manage(env, "createcachetable")
+    manage(env, "createcachetable", "--verbosity", "0")
     manage(env, "load_demo")
     return {
         **env,

@@ -1,3 +1,4 @@
+import "./ward.css";
 import { Button, Pagination } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";

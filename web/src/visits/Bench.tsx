@@ -1,3 +1,4 @@
+import "./bench.css";
 import { Button } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";

@@ -1,3 +1,4 @@
+import "./steps/steps.css";
 import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Problem, Shape } from "../api/client";

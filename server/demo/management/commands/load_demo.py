@@ -26,7 +26,7 @@ from shelf.models import Fluid, WrenchRow
 from visits.models import Service
 from workshop.models import Person, Workshop
 
-from demo.fleet import FLEET, FLUIDS, PEOPLE, WORKSHOP, WRENCHES, Machine, Past, Tank
+from demo.fleet import DATA, FLEET, Machine, Past, Tank
 
 KINDS = {"capacity": Kind.VOLUME, "initial": Kind.VOLUME, "prefill": Kind.VOLUME}
 
@@ -49,31 +49,18 @@ class Loader:
     def __init__(self, today: date) -> None:
         self.today = today
         self.people = {
-            username: Person.objects.create_person(username, password, name=name, role=role)
-            for username, name, role, password in PEOPLE
+            person["username"]: Person.objects.create_person(**person) for person in DATA["people"]
         }
         self.mira, self.oda = self.people["mira"], self.people["oda"]
 
     def shelf(self) -> None:
-        Workshop.objects.create(name=WORKSHOP)
-        for name, grade, friction, serves, bottle in FLUIDS:
-            Fluid.objects.create(
-                name=name,
-                grade=grade,
-                friction_class=friction,
-                serves=serves,
-                bottle_ml=parse(bottle, Kind.VOLUME).low,
-            )
-        for name, unit, low, high, resolution, accuracy, simulated in WRENCHES:
-            WrenchRow.objects.create(
-                name=name,
-                unit=unit,
-                low=Decimal(low),
-                high=Decimal(high),
-                resolution=Decimal(resolution),
-                accuracy=Decimal(accuracy),
-                simulated=simulated,
-            )
+        Workshop.objects.create(name=DATA["workshop"])
+        for fluid in DATA["fluids"]:
+            bottle = parse(fluid["bottle"], Kind.VOLUME).low
+            known = {name: value for name, value in fluid.items() if name != "bottle"}
+            Fluid.objects.create(**known, bottle_ml=bottle)
+        for wrench in DATA["wrenches"]:
+            WrenchRow.objects.create(**wrench)
 
     def _sourced(self, manual: str, page: int, text: str, checked: bool) -> dict[str, Any]:
         return {
@@ -134,7 +121,7 @@ class Loader:
     def past(self, bike: Bike, machine: Machine, past: Past, wiped_at: int) -> None:
         day = self.today - timedelta(days=past.days)
         tank = next(tank for tank in machine.tanks if tank.key == past.tank)
-        grades = {grade: name for name, grade, _, serves, _ in FLUIDS if serves == tank.kind}
+        grades = {f["grade"]: f["name"] for f in DATA["fluids"] if f["serves"] == tank.kind}
         Service.objects.create(
             id=uuid5(bike.id, f"{past.tank}-{past.days}"),
             bike=bike,
