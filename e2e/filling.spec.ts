@@ -73,7 +73,7 @@ test("nothing in the glass, then overfull, on a dipstick", async ({ page }) => {
   await step(page, "All done. Sign it off.");
   await press(page, "Sign");
   await step(page, "Signed and closed");
-  await expect(page.getByText("910 ml")).toBeVisible();
+  await expect(page.getByText("910 ml", { exact: true })).toBeVisible();
 });
 
 test("an exact quantity is measured whole, with no level to read", async ({ page }) => {
