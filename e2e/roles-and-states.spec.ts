@@ -1,4 +1,4 @@
-import { press, signIn, step } from "./bench";
+import { press, signIn } from "./bench";
 import { expect, test } from "./server";
 
 test("a reader looks but does not touch", async ({ page }) => {
@@ -47,55 +47,4 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
   await page.unroute("**/api/ward/**");
   await press(page, "Try again");
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
-});
-
-test("the first steps by keyboard alone, level included", async ({ page }) => {
-  await signIn(page);
-  const key = (name: string) => page.keyboard.press(name);
-  const onto = async (
-    name: string | RegExp,
-    role: "button" | "link" | "checkbox" | "slider" = "button",
-  ) => {
-    const goal = page.getByRole(role, { name, exact: typeof name === "string" });
-    await expect(goal.first()).toBeVisible();
-    for (let presses = 0; presses < 60; presses += 1) {
-      if (await goal.first().evaluate((node) => node === document.activeElement)) return;
-      await key("Tab");
-    }
-    throw new Error(`the Tab key never reached ${String(name)}`);
-  };
-  await onto("Postie", "link");
-  await key("Enter");
-  await onto("Service the engine");
-  await key("Enter");
-  await expect(page.getByLabel("Odometer now")).toBeFocused();
-  await page.keyboard.type("990");
-  await key("Enter");
-  await step(page, "Cold checks");
-  for (const item of [
-    "No fresh oil under the bike",
-    "Tools, seals and oil laid out",
-    "Pan is clean",
-  ]) {
-    await onto(item, "checkbox");
-    await key("Space");
-  }
-  await onto("Done");
-  await key("Enter");
-  await step(page, "Warm it up");
-  await onto("Start");
-  await key("Enter");
-  await onto("Done early");
-  await key("Enter");
-  await step(page, "Support the bike");
-  for (const item of ["Stands upright", "Strapped down"]) {
-    await onto(item, "checkbox");
-    await key("Space");
-  }
-  await onto("Done");
-  await key("Enter");
-  await step(page, "Prove the filler opens");
-  await onto("It opens");
-  await key("Enter");
-  await step(page, "Drain the engine");
 });

@@ -60,7 +60,7 @@ class Postgres:
         self.home.chmod(0o755)
         if (self.data / "PG_VERSION").exists():
             return
-        print("· Creating the database (a few seconds)", flush=True)
+        print("· 5 of 6: creating the database (a few seconds)", flush=True)
         shutil.rmtree(self.data, ignore_errors=True)
         self.data.mkdir(mode=0o700)
         self._own(self.data)

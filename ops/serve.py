@@ -32,7 +32,7 @@ def build_web() -> None:
     stamp, now = DIST / ".stamp", _web_stamp()
     if stamp.exists() and stamp.read_text() == now:
         return
-    print("· Building the front end (about half a minute)", flush=True)
+    print("· 4 of 6: building the front end (a few seconds)", flush=True)
     subprocess.run(["npm", "run", "--silent", "build"], cwd=WEB, check=True)
     stamp.write_text(now)
 
@@ -73,7 +73,7 @@ def prepare(postgres: Postgres) -> dict[str, str]:
     postgres.start()
     postgres.ensure_database()
     env = postgres.environment()
-    print("· Bringing the database up to date", flush=True)
+    print("· 6 of 6: bringing the database up to date", flush=True)
     manage(env, "migrate", "--verbosity", "0")
     manage(env, "createcachetable", "--verbosity", "0")
     manage(env, "load_demo")

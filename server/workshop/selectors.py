@@ -1,8 +1,8 @@
-from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, show_range
+from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, quick_sum, show_range
 
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Role, Workshop
-from .shapes import Amount, Session
+from .shapes import Amount, QuickSum, Session
 
 KINDS = [kind.value for kind in Kind]
 
@@ -24,6 +24,12 @@ def session(person: Person | None) -> Session:
         name,
         practice,
     )
+
+
+def summed(text: str, person: Person) -> QuickSum:
+    """A line of bench arithmetic, answered."""
+    answer = quick_sum(text, speaker(person).preference)
+    return QuickSum(answer.words, answer.kind.value)
 
 
 def understood(text: str, kind: str, unit: str, person: Person) -> Amount:

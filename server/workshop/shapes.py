@@ -39,3 +39,11 @@ class Amount:
 
     words: str
     number: float
+
+
+@dataclass(frozen=True)
+class QuickSum:
+    """The answer of a line of bench arithmetic, ready to be read or put into a field."""
+
+    words: str
+    kind: str

@@ -14,7 +14,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from . import selectors
 from .access import SignInThrottle, person_of
 from .models import Person
-from .shapes import Amount, Credentials, Session
+from .shapes import Amount, Credentials, QuickSum, Session
 
 
 class SessionSerializer(DataclassSerializer[Session]):
@@ -64,6 +64,24 @@ class SessionView(APIView):
     def delete(self, request: Request) -> Response:
         logout(request._request)
         return Response(SessionSerializer(selectors.session(None)).data)
+
+
+class QuickSumSerializer(DataclassSerializer[QuickSum]):
+    class Meta:
+        dataclass = QuickSum
+
+
+class QuickSumView(APIView):
+    """Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml."""
+
+    @extend_schema(
+        operation_id="quick_sum",
+        parameters=[OpenApiParameter("text", str, required=True)],
+        responses=QuickSumSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        text = request.query_params.get("text", "")[:100]
+        return Response(QuickSumSerializer(selectors.summed(text, person_of(request))).data)
 
 
 class AmountView(APIView):

@@ -101,6 +101,20 @@ class AmountTests(WorkshopTestCase):
         answer = self.ask(kind="torque", text="186 in-lb", unit="lbf·ft").json()
         self.assertAlmostEqual(answer["number"], 15.5, places=4)
 
+    def test_quick_sums(self) -> None:
+        for text, words in (
+            ("2.7 l - 2.5 qt", "334 ml"),
+            ("38 oz in qt", "1.19 qt"),
+            ("mid 14-21 ft-lb in Nm", "23.7 N·m"),
+            ("3 x 946 ml", "2838 ml"),
+        ):
+            with self.subTest(text):
+                answer = self.api.get("/api/quick-sum/", {"text": text})
+                self.assertEqual(answer.json()["words"], words)
+        mixed = self.api.get("/api/quick-sum/", {"text": "2.7 l - 20 Nm"})
+        self.assertEqual(mixed.status_code, 422)
+        self.assertEqual(self.sentence(mixed), "A volume and a torque do not add up.")
+
     def test_asks_or_refuses_in_sentences(self) -> None:
         for text, words in (
             ("20 N·m", "That is a torque. This field wants a volume"),

@@ -59,6 +59,18 @@ export function useOpenVisit() {
   });
 }
 
+/** A line of bench arithmetic, answered while it is typed. */
+export function useQuickSum(text: string) {
+  return useQuery({
+    queryKey: ["quick-sum", text],
+    queryFn: () => taken(api.GET("/api/quick-sum/", { params: { query: { text } } })),
+    enabled: text.trim() !== "",
+    retry: false,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+}
+
 /** What a typed amount means, while it is typed. */
 export function useUnderstood(text: string, kind: "volume" | "torque" | "distance", unit = "") {
   return useQuery({

@@ -37,6 +37,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quick-sum/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml. */
+        get: operations["quick_sum"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -288,6 +305,10 @@ export interface components {
             /** Format: double */
             largest_mm: number | null;
         };
+        QuickSum: {
+            words: string;
+            kind: string;
+        };
         ReasonRequest: {
             reason: string;
         };
@@ -524,6 +545,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BikePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_sum: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickSum"];
                 };
             };
             /** @description Refused */

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
+import { QuickSum } from "./QuickSum";
 
 export function Frame({ session, children }: { session: Shape["Session"]; children: ReactNode }) {
   const signOut = useSignOut();
@@ -15,6 +16,7 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
         </Link>
         <span className="bar-shop">{session.workshop}</span>
         {session.practice && <span className="bar-practice">practice clock: minutes run fast</span>}
+        <QuickSum />
         <span className="bar-person">
           {session.name}, {session.role}
         </span>

@@ -1,0 +1,134 @@
+import "./quick-sum.css";
+import { Button, Input, Modal, type InputRef } from "antd";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
+import { Refusal } from "../api/client";
+import { useQuickSum } from "../api/hooks";
+
+const EXAMPLES = ["2.7 l - 2.5 qt", "38 oz in qt", "mid 14-21 ft-lb in Nm", "3 x 946 ml"];
+
+type Field = HTMLInputElement | HTMLTextAreaElement;
+
+function isField(node: Element | null): node is Field {
+  return node instanceof HTMLInputElement || node instanceof HTMLTextAreaElement;
+}
+
+/** Puts words into a field as if they had been typed there. */
+function putInto(field: Field, words: string): void {
+  const setter = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), "value")?.set;
+  setter?.call(field, words);
+  field.dispatchEvent(new Event("input", { bubbles: true }));
+  field.focus();
+}
+
+function useAnswer(text: string): { words: string; doubt: string } {
+  const typed = useDeferredValue(text);
+  const answer = useQuickSum(typed);
+  if (!typed.trim()) return { words: "", doubt: "" };
+  if (answer.error instanceof Refusal) return { words: "", doubt: answer.error.message };
+  return { words: answer.data?.words ?? "", doubt: "" };
+}
+
+function Sheet({ from, close }: { from: Field | null; close: () => void }) {
+  const [text, setText] = useState("");
+  const [copied, setCopied] = useState(false);
+  const input = useRef<InputRef>(null);
+  const { words, doubt } = useAnswer(text);
+
+  function insert() {
+    if (!words || !from?.isConnected) return;
+    close();
+    // after the sheet has given the focus back
+    setTimeout(() => putInto(from, words), 0);
+  }
+
+  async function copy() {
+    await navigator.clipboard.writeText(words);
+    setCopied(true);
+  }
+
+  return (
+    <Modal
+      open
+      title="Quick sum"
+      footer={null}
+      onCancel={close}
+      width={620}
+      afterOpenChange={(open) => open && input.current?.focus()}
+    >
+      <Input
+        ref={input}
+        className="amount-input quick-input"
+        aria-label="Sum"
+        autoComplete="off"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setCopied(false);
+        }}
+        onPressEnter={() => (from ? insert() : void copy())}
+      />
+      <p className="quick-answer" role="status">
+        {words ? `= ${words}` : doubt}
+      </p>
+      <div className="choices">
+        {from && (
+          <Button type="primary" size="large" disabled={!words} onClick={insert}>
+            Put it in the field
+          </Button>
+        )}
+        <Button size="large" disabled={!words} onClick={() => void copy()}>
+          {copied ? "Copied" : "Copy"}
+        </Button>
+      </div>
+      <p className="soft quick-examples">
+        {EXAMPLES.map((example) => (
+          <button key={example} className="why" onClick={() => setText(example)}>
+            {example}
+          </button>
+        ))}
+      </p>
+    </Modal>
+  );
+}
+
+/** Bench arithmetic from anywhere: the button, or Ctrl and K. */
+export function QuickSum() {
+  const [open, setOpen] = useState(false);
+  const [from, setFrom] = useState<Field | null>(null);
+  const last = useRef<Element | null>(null);
+
+  useEffect(() => {
+    const show = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "k") return;
+      event.preventDefault();
+      const active = document.activeElement;
+      setFrom(isField(active) && !active.readOnly ? active : null);
+      setOpen(true);
+    };
+    const leave = (event: FocusEvent) => {
+      last.current = event.target instanceof Element ? event.target : null;
+    };
+    window.addEventListener("keydown", show);
+    window.addEventListener("focusout", leave);
+    return () => {
+      window.removeEventListener("keydown", show);
+      window.removeEventListener("focusout", leave);
+    };
+  }, []);
+
+  return (
+    <>
+      <Button
+        ghost
+        className="bar-sum"
+        onClick={() => {
+          setFrom(isField(last.current) && last.current.isConnected ? last.current : null);
+          setOpen(true);
+        }}
+      >
+        Quick sum <kbd>Ctrl K</kbd>
+      </Button>
+      {open && <Sheet from={from} close={() => setOpen(false)} />}
+    </>
+  );
+}
