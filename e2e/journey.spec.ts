@@ -172,6 +172,22 @@ test("sending the same entry twice does nothing twice", async ({ page }) => {
   await step(page, "Left without service");
 });
 
+test("an entry made after the session ended is sent once somebody signs in", async ({ page }) => {
+  await signIn(page);
+  await startVisit(page, "Lamplighter", "27 750");
+  for (const box of await page.getByRole("checkbox").all()) await box.click();
+  await page.context().clearCookies({ name: "sessionid" });
+  await press(page, "Done");
+  await page.getByLabel("Name").fill("mira");
+  await page.getByLabel("Password").fill("harbour-mira");
+  await press(page, "Sign in");
+  await step(page, "Warm it up");
+  await press(page, "Leave this visit");
+  await page.getByLabel("Nothing has been drained").fill("Wrong bike");
+  await press(page, "Leave it");
+  await step(page, "Left without service");
+});
+
 test("two tablets on one visit see each other's entries", async ({ page, browser }) => {
   await signIn(page);
   await startVisit(page, "Ferry Bell", "58 500");

@@ -9,7 +9,7 @@ test("a quick sum from anywhere, answered while typing and put into the field", 
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").focus();
   await page.keyboard.press("Control+k");
-  const sum = page.getByLabel("Sum");
+  const sum = page.getByRole("textbox", { name: "Sum" });
   await expect(sum).toBeFocused();
   const answer = page.getByRole("dialog", { name: "Quick sum" }).getByRole("status");
   for (const [typed, words] of [

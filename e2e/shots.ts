@@ -16,6 +16,15 @@ test("pictures", async ({ page }) => {
   await signIn(page);
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
   await picture(page, "ward");
+  await page.getByRole("link", { name: "Shelf" }).click();
+  await press(page, "Draw Slipway 23");
+  await picture(page, "shelf");
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page.keyboard.press("Control+k");
+  await page.getByRole("textbox", { name: "Sum" }).fill("2.7 l - 2.5 qt");
+  await expect(page.getByText("= 334 ml")).toBeVisible();
+  await picture(page, "quick-sum");
+  await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Grey Heron" }).click();
   await expect(page.getByRole("heading", { name: "Grey Heron" })).toBeVisible();
   await picture(page, "bike");

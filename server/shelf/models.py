@@ -9,9 +9,27 @@ class Fluid(models.Model):
     friction_class = models.CharField(max_length=10, blank=True)
     serves = models.CharField(max_length=20)
     bottle_ml = models.DecimalField(max_digits=12, decimal_places=6)
+    # from the data sheet: cSt at 40 and 100 °C, mPa·s at 150 °C and at the W grade's temperatures
+    kv40 = models.DecimalField(max_digits=8, decimal_places=2, null=True)
+    kv100 = models.DecimalField(max_digits=8, decimal_places=2, null=True)
+    hths = models.DecimalField(max_digits=5, decimal_places=2, null=True)
+    cranking = models.DecimalField(max_digits=8, decimal_places=0, null=True)
+    pumping = models.DecimalField(max_digits=8, decimal_places=0, null=True)
+    # friction indices: dynamic, static, stop time
+    dfi = models.DecimalField(max_digits=4, decimal_places=2, null=True)
+    sfi = models.DecimalField(max_digits=4, decimal_places=2, null=True)
+    sti = models.DecimalField(max_digits=4, decimal_places=2, null=True)
 
     class Meta:
-        ordering = ["name"]
+        ordering = ["serves", "name"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(kv40__isnull=True)
+                | models.Q(kv100__isnull=True)
+                | models.Q(kv40__gt=models.F("kv100"), kv100__gt=0),
+                name="fluid_thins_with_heat",
+            )
+        ]
 
 
 class WrenchRow(models.Model):

@@ -1,5 +1,8 @@
 from django.urls import path
 
-from .views import WrenchPullView
+from .views import ShelfView, WrenchPullView
 
-urlpatterns = [path("wrenches/<int:wrench_id>/pull/", WrenchPullView.as_view())]
+urlpatterns = [
+    path("shelf/", ShelfView.as_view()),
+    path("wrenches/<int:wrench_id>/pull/", WrenchPullView.as_view()),
+]

@@ -95,7 +95,8 @@ def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:
     return True
 
 
-def _when(text: str, now: datetime) -> datetime:
+def _when(text: str, visit: Visit, now: datetime) -> datetime:
+    """When it happened, as the tablet says; never after now, never before the visit was opened."""
     try:
         at = datetime.fromisoformat(text)
     except ValueError:
@@ -104,7 +105,7 @@ def _when(text: str, now: datetime) -> datetime:
         return now
     if at > now + CLOCK_SLACK:
         raise CoreError("visit.future", field="at")
-    return min(at, now)
+    return max(min(at, now), visit.opened_at)
 
 
 def _superseded(visit: Visit, new: NewEntry) -> EntryRow | None:
@@ -125,7 +126,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
         return visit
     if visit.state != Visit.State.OPEN:
         raise Conflict("visit.closed")
-    at, old = _when(new.at, now), _superseded(visit, new)
+    at, old = _when(new.at, visit, now), _superseded(visit, new)
     sheet = sheet_of(visit, plan_of(task_of(visit)))
     step = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
     data = read_entry(step, new.kind, new.data, speaker(actor))

@@ -3,6 +3,7 @@ import { useSession } from "./api/hooks";
 import { BikePage } from "./planning/BikePage";
 import { Ward } from "./planning/Ward";
 import { Bench } from "./visits/Bench";
+import { Shelf } from "./shelf/Shelf";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./workshop/States";
 import { SignIn } from "./workshop/SignIn";
@@ -20,6 +21,7 @@ export function App() {
         <Route path="/" element={<Ward mayWork={session.data.may_work} />} />
         <Route path="/bikes/:id" element={<BikePage mayWork={session.data.may_work} />} />
         <Route path="/visits/:id" element={<Bench mayWork={session.data.may_work} />} />
+        <Route path="/shelf" element={<Shelf />} />
         <Route path="*" element={<NotHere />} />
       </Routes>
     </Frame>

@@ -1,6 +1,8 @@
 """Fluids: viscosity over temperature, index, blends, and the grades measured values satisfy."""
 
 from .grades import (
+    ENGINE_HOT,
+    GEAR_HOT,
     Measured,
     clutch_class,
     engine_disagreements,
@@ -20,6 +22,8 @@ from .viscosity import (
 )
 
 __all__ = [
+    "ENGINE_HOT",
+    "GEAR_HOT",
     "Measured",
     "TwoPoint",
     "blend_by_mass",

@@ -218,6 +218,14 @@ class GuardTests(VisitTestCase):
         self.mira.entry("start", at=late.isoformat())
         self.assertEqual(self.mira.step("warm")["started_at"], late.isoformat())
 
+    def test_times_before_the_visit_count_from_its_opening(self) -> None:
+        opened = self.mira.now
+        self.mira.open()
+        self.mira.now += timedelta(minutes=1)
+        self.mira.tick()
+        self.mira.entry("start", at=(opened - timedelta(days=3)).isoformat())
+        self.assertEqual(self.mira.step("warm")["started_at"], opened.isoformat())
+
     def test_correcting_needs_an_entry_of_the_same_step(self) -> None:
         self.mira.open()
         first = self.mira.tick()

@@ -51,6 +51,10 @@ export function useBike(id: string) {
   });
 }
 
+export function useShelf() {
+  return useQuery({ queryKey: ["shelf"], queryFn: () => taken(api.GET("/api/shelf/")) });
+}
+
 export function useOpenVisit() {
   const client = useQueryClient();
   return useMutation({

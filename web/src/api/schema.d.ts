@@ -73,6 +73,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/": {
         parameters: {
             query?: never;
@@ -195,6 +211,13 @@ export interface components {
             /** Format: double */
             number: number;
         };
+        Band: {
+            grade: string;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number | null;
+        };
         BikeName: {
             id: string;
             name: string;
@@ -231,12 +254,31 @@ export interface components {
             username: string;
             password: string;
         };
+        CurvePoint: {
+            /** Format: double */
+            t: number;
+            /** Format: double */
+            v: number;
+        };
         EntryShape: {
             id: string;
             kind: string;
             by: string;
             at: string;
             result: string;
+        };
+        FluidCard: {
+            id: string;
+            name: string;
+            label: string;
+            serves: string;
+            bottle: string;
+            kv40: string;
+            kv100: string;
+            index: number | null;
+            satisfies: string[];
+            disagrees: string[];
+            curve: components["schemas"]["CurvePoint"][];
         };
         GaugeShape: {
             name: string;
@@ -358,6 +400,10 @@ export interface components {
             closed_by: string;
             set_aside: components["schemas"]["EntryShape"][];
         };
+        Scale: {
+            name: string;
+            bands: components["schemas"]["Band"][];
+        };
         ServiceLine: {
             done_on: string;
             odometer: string;
@@ -378,6 +424,11 @@ export interface components {
             torque_unit: string;
             workshop: string;
             practice: boolean;
+        };
+        Shelf: {
+            fluids: components["schemas"]["FluidCard"][];
+            scales: components["schemas"]["Scale"][];
+            caveat: string;
         };
         SpecLine: {
             name: string;
@@ -663,6 +714,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
             };
             /** @description Refused */
             default: {

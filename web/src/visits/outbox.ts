@@ -60,7 +60,10 @@ export function useRunSheet(visit: string, accepted: () => void) {
       setUnreachable(false);
       accepted();
     } catch (error) {
-      if (error instanceof Refusal && error.problem.status !== 429) {
+      if (error instanceof Refusal && error.problem.status === 401) {
+        // signed out meanwhile: the entry waits here until somebody signs in
+        void client.invalidateQueries({ queryKey: keys.session });
+      } else if (error instanceof Refusal && error.problem.status !== 429) {
         setProblem(error.problem);
         keep(rest);
         void client.invalidateQueries({ queryKey: keys.visit(visit) });

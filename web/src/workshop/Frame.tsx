@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+import { Link, NavLink } from "react-router";
 import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
 import { QuickSum } from "./QuickSum";
@@ -14,6 +14,12 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
           <img src="/glass.svg" alt="" width={30} height={30} />
           Oil Ward
         </Link>
+        <nav className="bar-nav" aria-label="Rooms">
+          <NavLink to="/" end>
+            Ward
+          </NavLink>
+          <NavLink to="/shelf">Shelf</NavLink>
+        </nav>
         <span className="bar-shop">{session.workshop}</span>
         {session.practice && <span className="bar-practice">practice clock: minutes run fast</span>}
         <QuickSum />
