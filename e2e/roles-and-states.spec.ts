@@ -8,6 +8,15 @@ test("a reader looks but does not touch", async ({ page }) => {
   await expect(page.getByRole("button", { name: "Service the engine" })).toHaveCount(0);
 });
 
+test("a bike is found by anything typed", async ({ page }) => {
+  await signIn(page, "piet");
+  await page.getByLabel("Find a bike").fill("boxer ferr");
+  await expect(page.getByRole("link", { name: "Goat" })).toHaveCount(0);
+  await expect(page.getByRole("link", { name: "Ferry Bell" })).toBeVisible();
+  await page.getByLabel("Find a bike").fill("nothing like it");
+  await expect(page.getByText("No bike fits that.")).toBeVisible();
+});
+
 test("a wrong password is said, and signing out closes the door", async ({ page }) => {
   await page.goto("/bikes/0");
   await page.getByLabel("Name").fill("mira");

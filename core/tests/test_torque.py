@@ -206,6 +206,8 @@ class PlausibilityTests(TestCase):
             ("29 N·m", "drain plug", "M12x1.5"),
             ("10 N·m", "cover screw", "M6"),
             ("3/4 turn", "filter", ""),
+            ("12 N·m", "filter", "M20x1.5"),
+            ("5 N·m", "fill plug", "M30x1.5"),
             ("hand tight", "filter", ""),
         ):
             with self.subTest(text):

@@ -1,7 +1,7 @@
 from collections.abc import Iterable
 from uuid import UUID
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch, Q, QuerySet
 
 from .models import Bike, FastenerRow, OdometerReading, ReservoirRow, SpecSheet, SpecValue
 
@@ -15,8 +15,26 @@ def reservoirs() -> QuerySet[ReservoirRow]:
     )
 
 
-def bikes() -> QuerySet[Bike]:
-    return Bike.objects.filter(archived=False).select_related("model")
+_SEARCHED = (
+    "name",
+    "owner",
+    "use_class",
+    "model__make",
+    "model__name",
+    "model__layout",
+    "model__year",
+)
+
+
+def bikes(typed: str = "") -> QuerySet[Bike]:
+    """Bikes in which every typed word is found somewhere."""
+    found = Bike.objects.filter(archived=False).select_related("model")
+    for word in typed.split()[:8]:
+        anywhere = Q()
+        for field in _SEARCHED:
+            anywhere |= Q(**{f"{field}__icontains": word})
+        found = found.filter(anywhere)
+    return found
 
 
 def approved_sheets(model_ids: Iterable[int]) -> dict[int, SpecSheet]:

@@ -8,6 +8,7 @@ from findings.mapping import plug
 from findings.models import Finding
 from garage.mapping import reservoir_spec, when_new
 from garage.models import Bike, FastenerRow, OdometerReading, ReservoirRow, SpecValue
+from oilward_core.doubts import doubts
 from oilward_core.due import Due, Meter, due, say_due
 from oilward_core.fill import FillCase, prior
 from oilward_core.quantity import show, show_range
@@ -191,6 +192,14 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
 def variants(spec: ReservoirSpec) -> list[str]:
     order = [Variant.WITH_FILTER, Variant.DRAIN_ONLY, Variant.DRY]
     return [variant.value for variant in order if variant in spec.capacities]
+
+
+def doubted(tanks: Sequence[ReservoirRow], displacement_cc: int) -> dict[str, list[str]]:
+    """What looks wrong on a sheet, in sentences, by reservoir."""
+    found: dict[str, list[str]] = {}
+    for doubt in doubts([reservoir_spec(row) for row in tanks], displacement_cc):
+        found.setdefault(doubt.reservoir, []).append(doubt.text)
+    return found
 
 
 def why_not_serviceable(spec: ReservoirSpec) -> str:

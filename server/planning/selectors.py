@@ -58,9 +58,9 @@ def _ward_bike(
     )
 
 
-def ward(page: int, today: date, now: datetime) -> Ward:
-    """All bikes by urgency, those in the shop first; a page of them."""
-    every = list(bikes())
+def ward(page: int, typed: str, today: date, now: datetime) -> Ward:
+    """The bikes that match what was typed, by urgency, those in the shop first; a page of them."""
+    every = list(bikes(typed))
     ids = [bike.id for bike in every]
     sheets = approved_sheets({bike.model_id for bike in every})
     odometer, services = last_odometer(ids), services_of(ids)
@@ -109,6 +109,7 @@ def _reservoir_page(
     found: list[Finding],
     now: Meter,
     speaks: Speaker,
+    doubted: list[str],
 ) -> ReservoirPage:
     spec = reservoir_spec(row)
     shape, _ = mapping.glass(bike, row, services, found[0] if found else None, now)
@@ -126,6 +127,7 @@ def _reservoir_page(
         not why_not,
         why_not,
         mapping.expected_take(spec, services, speaks),
+        doubted,
     )
 
 
@@ -140,6 +142,8 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     services, findings = services_of([bike.id]), of_bike(bike.id)
     visit = open_sheets([bike.id], services).get(bike.id)
     speaks = speaker(person)
+    tanks = list(sheet.reservoirs.all()) if sheet else []
+    doubted = mapping.doubted(tanks, bike.model.displacement_cc)
     return BikePage(
         str(bike.id),
         bike.name,
@@ -163,7 +167,8 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
                 [finding for finding in findings if finding.reservoir == row.key],
                 now,
                 speaks,
+                doubted.get(row.key, []),
             )
-            for row in (sheet.reservoirs.all() if sheet else ())
+            for row in tanks
         ],
     )

@@ -97,6 +97,7 @@ class ReservoirPage:
     serviceable: bool
     not_serviceable: str
     expected_take: str
+    doubts: list[str]
 
 
 @dataclass(frozen=True)

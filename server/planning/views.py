@@ -27,13 +27,14 @@ class WardView(APIView):
 
     @extend_schema(
         operation_id="ward_get",
-        parameters=[OpenApiParameter("page", int)],
+        parameters=[OpenApiParameter("page", int), OpenApiParameter("search", str)],
         responses=WardSerializer,
     )
     def get(self, request: Request) -> Response:
         page = request.query_params.get("page", "1")
         now = timezone.now()
-        ward = selectors.ward(int(page) if page.isdigit() else 1, now.date(), now)
+        typed = request.query_params.get("search", "")[:100]
+        ward = selectors.ward(int(page) if page.isdigit() else 1, typed, now.date(), now)
         return Response(WardSerializer(ward).data)
 
 

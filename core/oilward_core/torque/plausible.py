@@ -40,6 +40,7 @@ ROLE_BANDS = _bands(
         "axle nut": (50, 150),
     }
 )
+_SEALED = ("drain plug", "fill plug", "level plug", "filter")
 # The bands are soft: what lies up to this factor outside is let pass without a question.
 _SLACK = Decimal("1.35")
 
@@ -75,10 +76,12 @@ def proof_torque(diameter: float, pitch: float, friction: float = 0.20) -> float
 def plausible_band(role: str, thread: str = "") -> Band:
     """The band in N·m a torque for this role (and thread, if known) is expected in."""
     match = _METRIC.match(thread)
+    size = f"M{match['d']}" if match else ""
+    if role.endswith("plug") and size in PLUG_BANDS:
+        return PLUG_BANDS[size]
+    if role in _SEALED:  # these seal; how tight has little to do with what the thread could bear
+        return ROLE_BANDS[role]
     if match:
-        size = f"M{match['d']}"
-        if role.endswith("plug") and size in PLUG_BANDS:
-            return PLUG_BANDS[size]
         diameter = int(match["d"])
         pitch = float(match["p"] or COARSE_PITCH.get(diameter, 1.5))
         highest = Decimal(str(round(proof_torque(diameter, pitch), 1)))

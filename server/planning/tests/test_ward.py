@@ -5,7 +5,7 @@ from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from garage.models import Bike, OdometerReading
+from garage.models import Bike, OdometerReading, SpecValue
 from visits.models import Service
 from visits.tests.bench import Technician
 from workshop.models import Person
@@ -77,6 +77,19 @@ class WardTests(WorkshopTestCase):
         self.assertEqual(len(few), len(many))
         self.assertLess(len(many), 25)
 
+    def test_search_finds_every_word_anywhere(self) -> None:
+        for typed, names in (
+            ("heron", {"Grey Heron"}),
+            ("chain single", {"Postie", "Goat", "Lamplighter"}),
+            ("quillon vintage", {"Lamplighter"}),
+            ("2020", {"Ferry Bell"}),
+            ("heron boxer", set()),
+            ("%", set()),
+        ):
+            with self.subTest(typed):
+                ward = self.api.get("/api/ward/", {"search": typed}).json()
+                self.assertEqual({bike["name"] for bike in ward["bikes"]}, names)
+
     def test_pages(self) -> None:
         heron = Bike.objects.get(name="Grey Heron")
         Bike.objects.bulk_create(
@@ -110,6 +123,16 @@ class BikePageTests(WorkshopTestCase):
     def test_what_it_really_takes(self) -> None:
         engine = self.page("Grey Heron")["reservoirs"][0]
         self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")
+
+    def test_a_slipped_number_is_doubted_where_it_stands(self) -> None:
+        for name in ("Grey Heron", "Ferry Bell", "Red Buoy", "Postie", "Goat", "Lamplighter"):
+            engine = self.page(name)["reservoirs"][0]
+            with self.subTest(name):
+                self.assertEqual([d for d in engine["doubts"] if "friction" not in d], [])
+        values = SpecValue.objects.filter(reservoir__sheet__model__name="Tandem 890")
+        values.filter(name="capacity.drain only").update(low="3.05", high="3.05")
+        said = self.page("Red Buoy")["reservoirs"][0]["doubts"]
+        self.assertIn("Litres, not millilitres? 3.05 l.", said[0])
 
     def test_forks_say_why_they_have_no_run_sheet(self) -> None:
         forks = [

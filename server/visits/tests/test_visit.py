@@ -210,6 +210,7 @@ class GuardTests(VisitTestCase):
 
     def test_times_from_the_future_are_refused_and_old_ones_kept(self) -> None:
         self.mira.open()
+        self.mira.now += timedelta(minutes=10)
         self.mira.tick()
         ahead = (self.mira.now + timedelta(hours=1)).isoformat()
         answer = self.mira.entry("start", at=ahead)

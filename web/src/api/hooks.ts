@@ -3,7 +3,7 @@ import { api, taken, type Shape } from "./client";
 
 export const keys = {
   session: ["session"] as const,
-  ward: (page: number) => ["ward", page] as const,
+  ward: (page: number, search: string) => ["ward", page, search] as const,
   bike: (id: string) => ["bike", id] as const,
   visit: (id: string) => ["visit", id] as const,
 };
@@ -35,10 +35,10 @@ export function useSignOut() {
   });
 }
 
-export function useWard(page: number) {
+export function useWard(page: number, search: string) {
   return useQuery({
-    queryKey: keys.ward(page),
-    queryFn: () => taken(api.GET("/api/ward/", { params: { query: { page } } })),
+    queryKey: keys.ward(page, search),
+    queryFn: () => taken(api.GET("/api/ward/", { params: { query: { page, search } } })),
     refetchInterval: 10_000,
     placeholderData: keepPreviousData,
   });

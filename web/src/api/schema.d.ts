@@ -367,6 +367,7 @@ export interface components {
             serviceable: boolean;
             not_serviceable: string;
             expected_take: string;
+            doubts: string[];
         };
         RunSheet: {
             id: string;
@@ -918,6 +919,7 @@ export interface operations {
         parameters: {
             query?: {
                 page?: number;
+                search?: string;
             };
             header?: never;
             path?: never;

@@ -160,6 +160,16 @@ function Panel({
           <Services services={reservoir.services} />
         </div>
         <div>
+          {reservoir.doubts.length > 0 && (
+            <div className="doubts" role="note" aria-label="Look at these numbers again">
+              <b>Look at these numbers again</b>
+              <ul>
+                {reservoir.doubts.map((doubt) => (
+                  <li key={doubt}>{doubt}</li>
+                ))}
+              </ul>
+            </div>
+          )}
           <SpecTable title="Capacity and interval" lines={reservoir.lines} />
           <SpecTable title="Plugs and filter" lines={reservoir.plugs} />
         </div>

@@ -1,6 +1,6 @@
 import "./ward.css";
-import { Button, Pagination } from "antd";
-import { useState } from "react";
+import { Button, Input, Pagination } from "antd";
+import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Shape } from "../api/client";
 import { useWard } from "../api/hooks";
@@ -86,28 +86,63 @@ function BikeRow({
   );
 }
 
+function Empty({ searched, mayWork }: { searched: boolean; mayWork: boolean }) {
+  if (searched) {
+    return (
+      <div className="state">
+        <h2>No bike fits that.</h2>
+        <p>Try its name, make, model, year, owner or use.</p>
+      </div>
+    );
+  }
+  return (
+    <div className="state">
+      <h2>No bikes in the ward yet.</h2>
+      <p>{mayWork ? "Ask the lead to enter the first bike." : "Nothing to look at yet."}</p>
+    </div>
+  );
+}
+
+function Stack({ ward, now }: { ward: Shape["Ward"]; now: () => number }) {
+  // a column nobody on this page has is left out; the others keep their order
+  const columns = ward.columns.filter((column) =>
+    ward.bikes.some((bike) => bike.glasses.some((glass) => glass.column === column)),
+  );
+  return (
+    <table className="ward">
+      <thead>
+        <tr>
+          <th scope="col">Bike</th>
+          {columns.map((column) => (
+            <th key={column} scope="col">
+              {column}
+            </th>
+          ))}
+          <th scope="col">
+            <span className="hidden">What to do</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {ward.bikes.map((bike) => (
+          <BikeRow key={bike.id} bike={bike} columns={columns} now={now} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 export function Ward({ mayWork }: { mayWork: boolean }) {
   const [page, setPage] = useState(1);
-  const ward = useWard(page);
+  const [typed, setTyped] = useState("");
+  const ward = useWard(page, useDeferredValue(typed.trim()));
   const now = useClock(ward.data?.now, ward.dataUpdatedAt);
   if (ward.isPending) return <Waiting what="Filling the glasses" />;
   if (ward.isError && !ward.data) {
     return <WentWrong error={ward.error} again={() => void ward.refetch()} />;
   }
-  const { bikes, due, count } = ward.data;
-  if (count === 0) {
-    return (
-      <div className="state">
-        <h2>No bikes in the ward yet.</h2>
-        <p>{mayWork ? "Ask the lead to enter the first bike." : "Nothing to look at yet."}</p>
-      </div>
-    );
-  }
+  const { bikes, due, count, pages } = ward.data;
   const inShop = bikes.filter((bike) => bike.visit).length;
-  // a column nobody on this page has is left out; the others keep their order
-  const columns = ward.data.columns.filter((column) =>
-    bikes.some((bike) => bike.glasses.some((glass) => glass.column === column)),
-  );
   return (
     <>
       <div className="heading">
@@ -120,28 +155,24 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
             The server does not answer. This is the last picture of the ward.
           </p>
         )}
+        <Input
+          className="ward-search"
+          aria-label="Find a bike"
+          placeholder="Find a bike"
+          allowClear
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            setPage(1);
+          }}
+        />
       </div>
-      <table className="ward">
-        <thead>
-          <tr>
-            <th scope="col">Bike</th>
-            {columns.map((column) => (
-              <th key={column} scope="col">
-                {column}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="hidden">What to do</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {bikes.map((bike) => (
-            <BikeRow key={bike.id} bike={bike} columns={columns} now={now} />
-          ))}
-        </tbody>
-      </table>
-      {ward.data.pages > 1 && (
+      {count === 0 ? (
+        <Empty searched={typed.trim() !== ""} mayWork={mayWork} />
+      ) : (
+        <Stack ward={ward.data} now={now} />
+      )}
+      {pages > 1 && (
         <Pagination
           current={page}
           pageSize={PAGE}

@@ -1,0 +1,149 @@
+"""Bad sheets, each with the doubt it raises. Common practice, no source."""
+
+from dataclasses import replace
+from decimal import Decimal
+from typing import NamedTuple
+from unittest import TestCase
+
+from oilward_core.doubts import capacity_band, doubts
+from oilward_core.due import DueLimits
+from oilward_core.spec import (
+    FillRule,
+    LevelCheck,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+)
+
+from .test_sheet import ENGINE, fastener
+
+GOOD = replace(
+    ENGINE,
+    fasteners=(
+        fastener("drain plug", "20-26 N·m"),
+        replace(fastener("fill plug", "hand tight"), place="right cover"),
+        replace(fastener("filter", "3/4 turn"), place="front"),
+    ),
+)
+LEVEL = GOOD.level
+assert LEVEL is not None
+
+
+def ml(**variants: int) -> dict[Variant, Decimal]:
+    """Capacities in ml."""
+    return {Variant[name]: Decimal(value) for name, value in variants.items()}
+
+
+def torque(text: str) -> ReservoirSpec:
+    """The good sheet with another drain plug torque."""
+    return replace(GOOD, fasteners=(fastener("drain plug", text), *GOOD.fasteners[1:]))
+
+
+def level(**changes: Decimal) -> ReservoirSpec:
+    """The good sheet with another level check."""
+    assert LEVEL is not None
+    return replace(GOOD, level=replace(LEVEL, **changes))
+
+
+class Bad(NamedTuple):
+    """A bad reservoir, the rule that doubts it, and a word of its sentence."""
+
+    spec: ReservoirSpec
+    rule: str
+    word: str
+
+
+BAD = (
+    Bad(replace(GOOD, capacities={}), "no capacity", "look it up"),
+    Bad(replace(GOOD, fasteners=GOOD.fasteners[1:]), "no drain plug", "where?"),
+    Bad(replace(GOOD, fasteners=GOOD.fasteners[:1]), "no fill plug", "where?"),
+    Bad(
+        replace(GOOD, capacities=ml(DRAIN_ONLY=2800, WITH_FILTER=2600)), "capacity order", "Swapped"
+    ),
+    Bad(replace(GOOD, capacities=ml(WITH_FILTER=2800, DRY=2700)), "capacity order", "Swapped"),
+    Bad(replace(GOOD, capacities=ml(DRAIN_ONLY=2600, WITH_FILTER=2600)), "capacity order", "less"),
+    Bad(replace(GOOD, capacities={Variant.DRAIN_ONLY: Decimal("2.6")}), "capacity band", "Litres"),
+    Bad(replace(GOOD, capacities=ml(DRAIN_ONLY=2_600_000)), "capacity band", "Millilitres"),
+    Bad(replace(GOOD, capacities=ml(DRAIN_ONLY=26_000)), "capacity band", "unusual"),
+    Bad(replace(GOOD, capacities=ml(DRAIN_ONLY=260)), "capacity band", "1.6–5.0 l"),
+    Bad(replace(GOOD, initial=Decimal(2600)), "first amount", "more than the capacity"),
+    Bad(replace(GOOD, level=None), "gauge without marks", "between the marks"),
+    Bad(replace(GOOD, fill_rule=FillRule.EXACT), "exact with gauge", "Which is it"),
+    Bad(level(between_marks=Decimal("0.5")), "marks", "Unit slipped"),
+    Bad(level(between_marks=Decimal(1500)), "marks", "61%"),
+    Bad(level(run_minutes=Decimal(120)), "minutes", "Seconds"),
+    Bad(level(settle_minutes=Decimal(180)), "minutes", "Seconds"),
+    Bad(torque("240 lbf·ft"), "torque", "lbf·in?"),
+    Bad(torque("20 lbf·in"), "torque", "lbf·ft?"),
+    Bad(torque("2 N·m"), "torque", "Look again"),
+    Bad(torque("300 N·m"), "torque", "lbf·in?"),
+    Bad(replace(GOOD, limits=DueLimits(repeat_km=Decimal(90))), "interval", "nought"),
+    Bad(replace(GOOD, limits=DueLimits(repeat_km=Decimal(90_000))), "interval", "nought"),
+    Bad(replace(GOOD, limits=DueLimits(repeat_months=120)), "interval", "120 months"),
+    Bad(
+        replace(GOOD, limits=DueLimits(first_km=Decimal(9000), repeat_km=Decimal(1000))),
+        "first after repeat",
+        "Swapped",
+    ),
+    Bad(replace(GOOD, fluid="10W-40"), "friction class", "MA, MA1 or MA2"),
+    Bad(replace(GOOD, fluid=""), "friction class", "wet the clutch"),
+)
+
+
+class DoubtTests(TestCase):
+    """One slip at a time on an otherwise good sheet."""
+
+    def test_a_good_sheet_raises_none(self) -> None:
+        self.assertEqual(doubts([GOOD], 890), ())
+
+    def test_each_slip_is_doubted(self) -> None:
+        for number, bad in enumerate(BAD):
+            with self.subTest(number=number, rule=bad.rule):
+                said = {doubt.rule: doubt.text for doubt in doubts([bad.spec], 890)}
+                self.assertIn(bad.rule, said)
+                self.assertIn(bad.word, said[bad.rule])
+
+    def test_other_kinds_have_their_own_bands(self) -> None:
+        for kind, good, wrong in (
+            (ReservoirKind.PRIMARY, 900, 9000),
+            (ReservoirKind.GEARBOX, 800, 80),
+            (ReservoirKind.FINAL_DRIVE, 190, 1900),
+            (ReservoirKind.FORK, 520, 5200),
+        ):
+            for capacity, doubted in ((good, False), (wrong, True)):
+                spec = replace(GOOD, kind=kind, capacities=ml(DRAIN_ONLY=capacity), level=None)
+                rules = {doubt.rule for doubt in doubts([spec], 890)}
+                with self.subTest(kind=kind, capacity=capacity):
+                    self.assertEqual("capacity band" in rules, doubted)
+
+    def test_engine_bands_grow_with_displacement(self) -> None:
+        lows = [capacity_band(ReservoirKind.ENGINE, cc) for cc in (125, 300, 890, 1600)]
+        self.assertEqual(lows, sorted(lows))
+        self.assertIsNone(capacity_band(ReservoirKind.COOLANT, 125))
+
+    def test_a_separate_primary_frees_the_engine_from_a_friction_class(self) -> None:
+        primary = replace(
+            GOOD,
+            key="primary",
+            kind=ReservoirKind.PRIMARY,
+            capacities=ml(DRAIN_ONLY=900),
+            fasteners=(),
+            level=LevelCheck("glass", "upright", Decimal(0), Decimal(1), Decimal(100)),
+        )
+        rules = {doubt.rule for doubt in doubts([replace(GOOD, fluid="20W-50"), primary], 890)}
+        self.assertNotIn("friction class", rules)
+        said = {doubt.rule for doubt in doubts([replace(GOOD, fluid="5W-40, no clutch")], 890)}
+        self.assertNotIn("friction class", said)
+
+    def test_two_plugs_cannot_stand_at_one_place(self) -> None:
+        gearbox = replace(
+            GOOD,
+            key="gearbox",
+            label="gearbox",
+            kind=ReservoirKind.GEARBOX,
+            capacities=ml(DRAIN_ONLY=800),
+            fasteners=(GOOD.fasteners[0], replace(GOOD.fasteners[1], place="left cover")),
+        )
+        found = [doubt for doubt in doubts([GOOD, gearbox], 890) if doubt.rule == "same place"]
+        self.assertEqual([doubt.reservoir for doubt in found], ["gearbox"])
+        self.assertIn("engine drain plug", found[0].text)
