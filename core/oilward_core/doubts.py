@@ -87,10 +87,8 @@ def _capacities(spec: ReservoirSpec, cc: int) -> Iterator[tuple[str, str]]:
             asked = f" Litres, not millilitres? {show(ml * _THOUSAND, 'l')}."
         elif _inside(ml / _THOUSAND, band):
             asked = f" Millilitres, not litres? {show(ml / _THOUSAND, 'ml')}."
-        yield (
-            "capacity band",
-            f"{show(ml, 'ml' if ml < 100 else 'l')} {variant} is unusual here; {usual} would be usual.{asked}",
-        )
+        said = show(ml, "ml" if ml < 100 else "l")
+        yield "capacity band", f"{said} {variant} is unusual here; {usual} would be usual.{asked}"
 
 
 def _order(spec: ReservoirSpec, cc: int) -> Iterator[tuple[str, str]]:

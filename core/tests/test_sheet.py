@@ -2,6 +2,7 @@
 
 import random
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from typing import Any
@@ -17,6 +18,7 @@ from oilward_core.sheet import (
     Sheet,
     Speaker,
     Status,
+    StepKind,
     TaskPlan,
     check_entry,
     fold,
@@ -210,6 +212,23 @@ class GateTests(TestCase):
         self.assertEqual(sheet.torque.verdict.verdict, "under")
         clerk.record("torque", {"reading": "22 N·m", "wrench": "m"})
         self.assertEqual(clerk.sheet.focus, "engine/fill.1")
+
+    def test_a_plug_without_a_wrench_torque_is_ticked_off(self) -> None:
+        for text in ("hand tight", "1/2 turn"):
+            plug = fastener("drain plug", text)
+            engine = replace(ENGINE, fasteners=(plug, *ENGINE.fasteners[1:]))
+            state = fold(replace(TASK, reservoir=engine), [], BENCH).step("engine/torque")
+            assert state is not None
+            with self.subTest(text):
+                self.assertEqual(state.step.kind, StepKind.CHECK)
+                self.assertEqual(state.step.items, (f"Tightened: {text}",))
+
+    def test_a_fill_plug_with_a_torque_is_not_forgotten_at_the_end(self) -> None:
+        plugs = (ENGINE.fasteners[0], fastener("fill plug", "19 N·m"), ENGINE.fasteners[2])
+        engine = replace(ENGINE, fasteners=plugs)
+        state = fold(replace(TASK, reservoir=engine), [], BENCH).step("engine/finish")
+        assert state is not None
+        self.assertEqual(state.step.items[0], "Fill plug torqued to 19 N·m")
 
     def test_torque_card_names_wrench_and_mark(self) -> None:
         card = Clerk().sheet.torque

@@ -136,7 +136,7 @@ def spec_line(value: SpecValue, speaks: Speaker, unit: str) -> SpecLine:
 def plug_line(row: FastenerRow, speaks: Speaker) -> SpecLine:
     torque = read_torque(row.as_written)
     converted = ""
-    if torque.low is not None and torque.high is not None and torque.form != "turn":
+    if torque.by_wrench and torque.low is not None and torque.high is not None:
         converted = show_range(torque.low, torque.high, speaks.torque)
     details = [row.role.capitalize(), row.thread, row.drive, "magnet" if row.magnet else ""]
     return SpecLine(

@@ -215,9 +215,10 @@ def _fill(task: TaskPlan, book: _Book, bench: Bench) -> _Filling:
 
 def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCard | None:
     plug = task.reservoir.fastener("drain plug")
-    if plug is None or plug.torque.low is None or plug.torque.high is None:
+    if plug is None or not plug.torque.by_wrench:
         return None
     spec, soft = plug.torque, plug.soft
+    low, high = spec.low or Decimal(0), spec.high or Decimal(0)
     aim = setting(spec, bench.school, soft)
     fitting = fitting_wrenches(spec, aim.value, bench.wrenches)
     judged = nm = None
@@ -226,7 +227,7 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
         used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
         accuracy = used.accuracy if used else Decimal("0.06")
         judged = judge(nm, spec, accuracy, soft)
-    return TorqueCard(aim, plug.torque.low, plug.torque.high, fitting, nm, judged)
+    return TorqueCard(aim, low, high, fitting, nm, judged)
 
 
 def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:

@@ -170,18 +170,29 @@ def _close_up(task: TaskPlan) -> list[Step]:
             place=plug.place if plug else "",
             items=("Runs in by hand to contact",),
         ),
-        Step(
-            f"{key}/torque",
-            StepKind.TORQUE,
-            "Torque the plug",
-            "One slow pull, hand in the middle of the grip.",
-            place=plug.place if plug else "",
-            fastener=plug,
-        ),
+        _tighten(reservoir, plug),
     ]
     if task.variant in (Variant.WITH_FILTER, Variant.DRY) and reservoir.fastener(FILTER):
         steps.append(_filter(reservoir))
     return steps
+
+
+def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
+    """The plug by wrench; by turns or by hand where the manual says so."""
+    step = f"{reservoir.key}/torque"
+    place = plug.place if plug else ""
+    if plug and not plug.torque.by_wrench:
+        done = f"Tightened: {plug.torque.text}"
+        text = "No wrench here: as the manual says, and no more."
+        return Step(step, StepKind.CHECK, "Tighten the plug", text, place=place, items=(done,))
+    return Step(
+        step,
+        StepKind.TORQUE,
+        "Torque the plug",
+        "One slow pull, hand in the middle of the grip.",
+        place=place,
+        fastener=plug,
+    )
 
 
 def _filter(reservoir: ReservoirSpec) -> Step:
@@ -251,6 +262,12 @@ def fill_round(task: TaskPlan, number: int, remove: bool) -> list[Step]:
     return steps
 
 
+def _closed(reservoir: ReservoirSpec) -> str:
+    plug = reservoir.fastener("fill plug")
+    by_wrench = plug is not None and plug.torque.by_wrench
+    return f"Fill plug torqued to {plug.torque.text}" if plug and by_wrench else "Filler cap on"
+
+
 def _finish(task: TaskPlan) -> list[Step]:
     key = task.reservoir.key
     return [
@@ -269,7 +286,7 @@ def _finish(task: TaskPlan) -> list[Step]:
             StepKind.CHECK,
             "Finish",
             "Service indicator reset as the manual says. Waste oil and filter by local rules.",
-            items=("Filler cap on", "Waste oil in the container", "Bike wiped down"),
+            items=(_closed(task.reservoir), "Waste oil in the container", "Bike wiped down"),
         ),
     ]
 

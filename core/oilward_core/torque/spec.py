@@ -28,6 +28,11 @@ class TorqueSpec:
     unit: str
     text: str
 
+    @property
+    def by_wrench(self) -> bool:
+        """Whether a torque wrench sets it: not hand tight, and not so many turns."""
+        return self.form in ("single", "range", "tolerance")
+
 
 def _turns(text: str) -> tuple[Decimal, Decimal] | None:
     parts = [part.strip() for part in re.split(r"-|–|\bto\b", text)]

@@ -1,0 +1,53 @@
+"""Findings are kept once, with the verdict of the day, and the latest one is found."""
+
+from datetime import date
+from decimal import Decimal
+from uuid import uuid4
+
+from demo.testing import WorkshopTestCase
+from oilward_core.debris import Form, Matter, Observation, Part, verdict
+from oilward_core.sheet import part_data
+from oilward_core.spec import ReservoirKind
+from workshop.models import Person
+
+from findings.mapping import plug
+from findings.models import Finding
+from findings.selectors import last_findings
+from findings.services import keep_finding
+
+FLAKES = Part(Form.FLAKES, Matter.STEEL, Decimal("0.2"), Decimal("1.5"))
+
+
+class KeepTests(WorkshopTestCase):
+    def keep(self, finding_id=None) -> Finding:
+        seen = Observation(ReservoirKind.ENGINE, (FLAKES,), frozenset(), Decimal(8000), False)
+        return keep_finding(
+            self.heron,
+            "engine",
+            {"parts": [part_data(FLAKES)], "oil": ["dark"], "note": "sample in jar 3"},
+            verdict(seen),
+            finding_id=finding_id or uuid4(),
+            found_on=date(2030, 1, 1),
+            km=Decimal(99_000),
+            km_since_wiped=Decimal(8000),
+            actor=Person.objects.get(username="mira"),
+        )
+
+    def test_the_verdict_of_the_day_is_kept(self) -> None:
+        row = self.keep()
+        self.assertEqual((row.level, row.wear), ("investigate", {"steel": "0.750"}))
+        shown = plug(row)
+        self.assertEqual((shown.parts[0].form, shown.parts[0].largest_mm), ("flakes", 1.5))
+        self.assertEqual(shown.rules, ["D5: Steel flakes."])
+
+    def test_the_same_id_is_kept_once(self) -> None:
+        finding_id, before = uuid4(), Finding.objects.count()
+        self.keep(finding_id)
+        self.keep(finding_id)
+        self.assertEqual(Finding.objects.count(), before + 1)
+
+    def test_the_latest_of_each_reservoir(self) -> None:
+        newest = self.keep()
+        found = last_findings([self.heron.pk])
+        self.assertEqual(found[self.heron.pk, "engine"], newest)
+        self.assertEqual({key for _, key in found}, {"engine", "primary", "gearbox"})
