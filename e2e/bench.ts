@@ -31,6 +31,15 @@ export async function wait(page: Page): Promise<void> {
   await done.click();
 }
 
+/** Runs the engine, lets it settle, and stands before the gauge. */
+export async function runAndSettle(page: Page): Promise<void> {
+  await step(page, "Run the engine");
+  await wait(page);
+  await step(page, "Let it settle");
+  await wait(page);
+  await step(page, "Read the level");
+}
+
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */
 export async function dragLevel(page: Page, share: number): Promise<void> {
   const glass = page.getByRole("slider", { name: "Oil level" });

@@ -1,24 +1,15 @@
 import {
   dragLevel,
   press,
+  runAndSettle,
   signIn,
   stands,
   startVisit,
   step,
   tickAll,
   untilFill,
-  wait,
 } from "./bench";
 import { expect, test } from "./server";
-import type { Page } from "@playwright/test";
-
-async function runAndSettle(page: Page): Promise<void> {
-  await step(page, "Run the engine");
-  await wait(page);
-  await step(page, "Let it settle");
-  await wait(page);
-  await step(page, "Read the level");
-}
 
 test("gauge and book disagree: the coach stops until a cause is found", async ({ page }) => {
   await signIn(page);

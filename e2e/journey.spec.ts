@@ -1,4 +1,4 @@
-import { dragLevel, press, signIn, stands, startVisit, step, tickAll, wait } from "./bench";
+import { dragLevel, press, runAndSettle, signIn, stands, startVisit, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("one engine, from due to signed, with the server killed on the way", async ({
@@ -98,13 +98,9 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await expect(page.getByText("the median counts")).toBeVisible();
   await page.keyboard.press("Escape");
   await press(page, "It is in");
-  await step(page, "Run the engine");
-  await wait(page);
-  await step(page, "Let it settle");
-  await wait(page);
 
   // the level is dragged in the glass; on the side stand it is kept and not used
-  await step(page, "Read the level");
+  await runAndSettle(page);
   await dragLevel(page, 0.45);
   await stands(page, "side stand");
   await press(page, "Read it");
@@ -118,11 +114,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
     /^Pour [0-9]+0 ml: [0-9]+0 ml of a 946 ml bottle/,
   );
   await press(page, "It is in");
-  await step(page, "Run the engine");
-  await wait(page);
-  await step(page, "Let it settle");
-  await wait(page);
-  await step(page, "Read the level");
+  await runAndSettle(page);
   await dragLevel(page, 0.75);
   await stands(page, "upright");
   await press(page, "Read it");

@@ -1,4 +1,13 @@
-import { dragLevel, press, signIn, stands, startVisit, step, untilFill, wait } from "./bench";
+import {
+  dragLevel,
+  press,
+  runAndSettle,
+  signIn,
+  stands,
+  startVisit,
+  step,
+  untilFill,
+} from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -43,11 +52,7 @@ test("pictures", async ({ page }) => {
   await picture(page, "bench-finding");
   await press(page, "Back to the step in hand");
   await press(page, "It is in");
-  await step(page, "Run the engine");
-  await wait(page);
-  await step(page, "Let it settle");
-  await wait(page);
-  await step(page, "Read the level");
+  await runAndSettle(page);
   await dragLevel(page, 0.3);
   await stands(page, "upright");
   await picture(page, "bench-level");

@@ -320,7 +320,10 @@ class FillingTests(TestCase):
         assert sheet.advice is not None
         self.assertEqual((sheet.advice.action, sheet.focus), ("stop", "engine/level.1"))
         clerk.record("cause", {"cause": "Old oil left in"})
-        self.assertEqual(clerk.sheet.focus, "engine/leaks")
+        sheet = clerk.sheet
+        self.assertEqual((sheet.focus, sheet.filled), ("engine/leaks", True))
+        self.assertFalse(sheet.take_valid)  # 2000 ml is not what this engine takes
+        self.assertTrue(whole_visit().sheet.take_valid)
 
     def test_overfull_draws_off(self) -> None:
         clerk = Clerk()

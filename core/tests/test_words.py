@@ -62,7 +62,7 @@ class EntryWordsTests(TestCase):
                 "torque": "22.0 N·m",
                 "filter": "pre-filled 150 ml",
                 "pour": "100 ml",
-                "level": "70% of the glass, upright",
+                "level": "70% between the marks, upright",
                 "leaks": "dry",
             },
         )
@@ -87,7 +87,7 @@ class EntryWordsTests(TestCase):
         clerk.wait(2)
         clerk.wait(3)
         unseen = clerk.record("level", {"sight": "below", "attitude": "upright"})
-        self.assertEqual(result(unseen, Speaker()), "below the glass, upright")
+        self.assertEqual(result(unseen, Speaker()), "below the low mark, upright")
 
 
 class StandingTests(TestCase):

@@ -15,6 +15,7 @@ from oilward_core.quantity import show, show_range
 from oilward_core.sheet import Speaker
 from oilward_core.spec import FillRule, ReservoirKind, ReservoirSpec, Variant
 from oilward_core.torque import read_torque
+from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
 
@@ -179,7 +180,7 @@ def level_check(spec: ReservoirSpec) -> str:
 
 def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Speaker) -> str:
     """What it really takes, from its own history; empty without one."""
-    took = tuple(s.took_ml for s in services if s.took_ml is not None)
+    took = valid_takes(services)
     last = services[-1] if services else None
     capacity = spec.capacities.get(Variant(last.variant)) if last else None
     if not took or capacity is None:

@@ -44,15 +44,20 @@ def bench() -> Bench:
     return Bench(wrenches(), torque_school(), seconds_per_minute())
 
 
+def valid_takes(services: Iterable[Service]) -> tuple[Decimal, ...]:
+    """What a reservoir really took, where gauge and book agreed; the coach learns from these."""
+    return tuple(s.took_ml for s in services if s.take_valid and s.took_ml is not None)
+
+
 def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     """A task with what is known of its reservoir. ``history``: its services before, oldest first."""
     before = list(history)
-    same = [s for s in before if s.variant == task.variant and s.took_ml is not None]
+    same = [s for s in before if s.variant == task.variant]
     km = task.visit.odometer.km
     return TaskPlan(
         reservoir_spec(task.reservoir),
         Variant(task.variant),
-        tuple(s.took_ml for s in same if s.took_ml is not None),
+        valid_takes(same),
         same[-1].took_ml if same else None,
         km - before[-1].km if before else km,
         not before and km < 1500,

@@ -88,6 +88,7 @@ class Service(models.Model):
     hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
     drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    take_valid = models.BooleanField(default=True)
     fluid = models.CharField(max_length=80, blank=True)
     done_by = models.CharField(max_length=80)
 

@@ -167,6 +167,7 @@ def _keep_service(
         hours=odometer.hours,
         drained_ml=sheet.drained,
         took_ml=sheet.added,
+        take_valid=sheet.take_valid,
         fluid=task.fluid.name if task.fluid else plan.reservoir.fluid,
         done_by=actor.name,
     )

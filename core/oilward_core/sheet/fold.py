@@ -66,7 +66,8 @@ class TorqueCard:
 @dataclass(frozen=True)
 class Sheet:
     """The state of a run sheet. ``focus`` is the step to do now (None: all done or stopped),
-    ``stopped`` says why nothing may go on, ``set_aside`` are entries whose step is gone."""
+    ``stopped`` says why nothing may go on, ``set_aside`` are entries whose step is gone.
+    ``take_valid``: what it took may be learned from (gauge and book never disagreed)."""
 
     steps: tuple[StepState, ...]
     focus: str | None
@@ -77,6 +78,7 @@ class Sheet:
     drained: Decimal | None
     added: Decimal
     filled: bool
+    take_valid: bool
     ready_to_sign: bool
     set_aside: tuple[Entry, ...]
 
@@ -357,6 +359,7 @@ def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         facts.drained,
         filling.advice.added,
         filling.level_done,
+        filling.level_done and not any(isinstance(e, CauseFound) for e in filling.events),
         focus is None and filling.level_done,
         tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
     )

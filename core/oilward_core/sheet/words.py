@@ -24,18 +24,16 @@ def _volume(entry: Entry, speaker: Speaker) -> str:
     )
 
 
+_UNSEEN = {"below": "below the low mark", "above": "above the high mark"}
+
+
 def _level(entry: Entry) -> str:
-    sight = entry.data["sight"]
-    where = (
-        f"{Decimal(entry.data['position']):.0%} of the glass"
-        if sight == "seen"
-        else f"{sight} the glass"
-    )
-    return f"{where}, {entry.data['attitude']}"
+    between = f"{Decimal(entry.data['position']):.0%} between the marks"
+    return f"{_UNSEEN.get(entry.data['sight'], between)}, {entry.data['attitude']}"
 
 
 def result(entry: Entry, speaker: Speaker) -> str:
-    """What an entry says, short: ``2500 ml``, ``22.0 N·m``, ``45 % of the glass, upright``."""
+    """What an entry says, short: ``2500 ml``, ``22.0 N·m``, ``45% between the marks, upright``."""
     if entry.kind in ("amount", "pour"):
         return _volume(entry, speaker)
     if entry.kind == "filter":

@@ -48,6 +48,22 @@ class JourneyTests(VisitTestCase):
         reasons = [why["rule"] for why in again.sheet["coach"]["reasons"]]
         self.assertIn("learned capacity", reasons)
 
+    def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        self.mira.entry("pour", {"amount": "2.6 l"})
+        self.mira.wait(2)
+        self.mira.wait(3)
+        self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
+        self.assertEqual(self.mira.sheet["coach"]["action"], "stop")
+        self.mira.entry("cause", {"cause": "Old oil left in"})
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200)
+        self.assertFalse(Service.objects.get(visit_id=self.mira.visit).take_valid)
+        engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
+        self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")
+
     def test_the_first_amount_and_the_wrench_come_from_the_sheet(self) -> None:
         self.mira.open()
         torque = self.mira.sheet["torque"]

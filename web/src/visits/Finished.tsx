@@ -5,6 +5,7 @@ import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
+import { Refused } from "../workshop/Refused";
 
 function Summary({ sheet }: { sheet: Sheet }) {
   return (
@@ -92,11 +93,7 @@ export function Finished({
           </Button>
         )
       )}
-      {sign.error && (
-        <p className="refusal" role="alert">
-          {sign.error.message}
-        </p>
-      )}
+      <Refused said={sign.error?.message} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import { Countdown } from "./Countdown";
 import type { Sheet } from "./outbox";
+import { Refused } from "../workshop/Refused";
 
 function Leave({ sheet }: { sheet: Sheet }) {
   const client = useQueryClient();
@@ -43,11 +44,7 @@ function Leave({ sheet }: { sheet: Sheet }) {
           value={reason}
           onChange={(event) => setReason(event.target.value)}
         />
-        {leave.error && (
-          <p className="refusal" role="alert">
-            {leave.error.message}
-          </p>
-        )}
+        <Refused said={leave.error?.message} />
       </Modal>
     </>
   );

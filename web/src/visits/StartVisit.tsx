@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { fieldSentence, Refusal, type Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
+import { Refused } from "../workshop/Refused";
 
 interface Props {
   bike: Shape["BikePage"];
@@ -54,11 +55,7 @@ export function StartVisit({ bike, reservoir, close }: Props) {
           placeholder={`last time ${bike.odometer}`}
           onChange={(event) => setOdometer(event.target.value)}
         />
-        {atOdometer && (
-          <p className="refusal" role="alert">
-            {atOdometer}
-          </p>
-        )}
+        <Refused said={atOdometer} />
         <span id="variant-label">Which capacity</span>
         <Segmented
           aria-labelledby="variant-label"
@@ -68,11 +65,7 @@ export function StartVisit({ bike, reservoir, close }: Props) {
           options={reservoir.variants}
           onChange={setVariant}
         />
-        {elsewhere && (
-          <p className="refusal" role="alert">
-            {elsewhere}
-          </p>
-        )}
+        <Refused said={elsewhere} />
         <Button type="primary" htmlType="submit" size="large" block disabled={open.isPending}>
           Start the run sheet
         </Button>

@@ -14,6 +14,7 @@ import { LeaksStep } from "./steps/LeaksStep";
 import { LevelStep } from "./steps/LevelStep";
 import { TimerStep } from "./steps/TimerStep";
 import { TorqueStep } from "./steps/TorqueStep";
+import { Refused } from "../workshop/Refused";
 
 export interface StepProps {
   sheet: Sheet;
@@ -68,11 +69,7 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
         onChange={(event) => setReason(event.target.value)}
       />
       <Button htmlType="submit">Skip</Button>
-      {said && (
-        <p className="refusal" role="alert">
-          {said}
-        </p>
-      )}
+      <Refused said={said} />
     </form>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Form, Input } from "antd";
 import { Refusal } from "../api/client";
 import { useSignIn } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
+import { Refused } from "./Refused";
 
 interface Fields {
   username: string;
@@ -45,11 +46,7 @@ export function SignIn({ workshop }: { workshop: string }) {
           >
             <Input.Password autoComplete="current-password" />
           </Form.Item>
-          {said && (
-            <p className="refusal" role="alert">
-              {said}
-            </p>
-          )}
+          <Refused said={said} />
           <Button type="primary" htmlType="submit" size="large" block disabled={signIn.isPending}>
             Sign in
           </Button>

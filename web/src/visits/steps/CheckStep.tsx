@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
+import { Refused } from "../../workshop/Refused";
 
 /** Rows to tick, large enough for a glove. */
 export function Ticks({
@@ -42,11 +43,7 @@ export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
   return (
     <>
       <Ticks items={step.items} ticked={ticked} change={setTicked} />
-      {said && (
-        <p className="refusal" role="alert">
-          {said}
-        </p>
-      )}
+      <Refused said={said} />
       <Button
         type="primary"
         className="big-action"

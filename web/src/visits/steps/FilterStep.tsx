@@ -4,6 +4,7 @@ import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 import { Ticks } from "./CheckStep";
+import { Refused } from "../../workshop/Refused";
 
 export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, sheet.prefill);
@@ -13,11 +14,7 @@ export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
   return (
     <>
       <Ticks items={step.items} ticked={ticked} change={setTicked} />
-      {missing && (
-        <p className="refusal" role="alert">
-          {missing}
-        </p>
-      )}
+      <Refused said={missing} />
       <AmountField
         label="Oil in the new filter (part of the fill; empty if dry)"
         value={amount}

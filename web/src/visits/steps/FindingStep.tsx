@@ -3,6 +3,7 @@ import { fieldSentence, type Problem } from "../../api/client";
 import { PlugTip } from "../../glass/PlugTip";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
+import { Refused } from "../../workshop/Refused";
 
 const FORMS = ["paste", "fuzz", "slivers", "flakes", "chips", "fragments"];
 const MATTERS = [
@@ -106,11 +107,7 @@ function PartEditor({
           onChange={(event) => change({ ...draft, largest: event.target.value })}
         />
       </div>
-      {(share || largest) && (
-        <p className="refusal" role="alert">
-          {share || largest}
-        </p>
-      )}
+      <Refused said={share || largest} />
     </>
   );
 }

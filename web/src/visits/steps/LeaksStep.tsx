@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
 import type { StepProps } from "../StepFocus";
+import { Refused } from "../../workshop/Refused";
 
 export function LeaksStep({ step, problem, busy, send }: StepProps) {
   const said = fieldSentence(problem, "result");
@@ -26,11 +27,7 @@ export function LeaksStep({ step, problem, busy, send }: StepProps) {
           </Button>
         ))}
       </div>
-      {said && (
-        <p className="refusal" role="alert">
-          {said}
-        </p>
-      )}
+      <Refused said={said} />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { LevelGlass } from "../../glass/LevelGlass";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
+import { Refused } from "../../workshop/Refused";
 
 function Contradiction({ sheet, busy, send }: Pick<StepProps, "sheet" | "busy" | "send">) {
   const coach = sheet.coach;
@@ -60,11 +61,7 @@ export function LevelStep({ sheet, step, problem, busy, send }: StepProps) {
             options={step.options}
             onChange={setAttitude}
           />
-          {refused && (
-            <p className="refusal" role="alert">
-              {refused}
-            </p>
-          )}
+          <Refused said={refused} />
           <Button
             type="primary"
             className="big-action"

@@ -8,6 +8,7 @@ import { Why } from "../../workshop/Why";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
+import { Refused } from "../../workshop/Refused";
 
 type Wrench = Shape["WrenchShape"];
 type Card = Shape["TorqueShape"];
@@ -27,11 +28,7 @@ function PullButton({ wrench, taken: take }: { wrench: Wrench; taken: (reading: 
       <Button className="wide-choice" block disabled={pull.isPending} onClick={() => pull.mutate()}>
         Take from wrench (simulated)
       </Button>
-      {pull.error && (
-        <p className="refusal" role="alert">
-          {pull.error.message}
-        </p>
-      )}
+      <Refused said={pull.error?.message} />
     </>
   );
 }
