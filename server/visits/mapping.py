@@ -50,10 +50,11 @@ def valid_takes(services: Iterable[Service]) -> tuple[Decimal, ...]:
 
 
 def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
-    """A task with what is known of its reservoir. ``history``: its services before, oldest first."""
-    before = list(history)
-    same = [s for s in before if s.variant == task.variant]
+    """A task with what was known of its reservoir then. ``history``: its services, oldest first;
+    its own and later ones are left out, so that an old sheet reads as it did."""
     km = task.visit.odometer.km
+    before = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
+    same = [s for s in before if s.variant == task.variant]
     return TaskPlan(
         reservoir_spec(task.reservoir),
         Variant(task.variant),

@@ -29,9 +29,7 @@ def task_of(visit: Visit) -> Task:
 
 
 def plan_of(task: Task) -> TaskPlan:
-    history = Service.objects.filter(
-        bike_id=task.visit.bike_id, reservoir=task.reservoir.key
-    ).exclude(visit=task.visit)
+    history = Service.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir.key)
     return mapping.task_plan(task, history)
 
 

@@ -48,6 +48,22 @@ class JourneyTests(VisitTestCase):
         reasons = [why["rule"] for why in again.sheet["coach"]["reasons"]]
         self.assertIn("learned capacity", reasons)
 
+    def test_an_old_sheet_reads_as_it_did_after_later_services(self) -> None:
+        self.mira.whole(parts=[PASTE])
+        self.mira.sign()
+        then = {**self.mira.sheet, "now": ""}
+        later = Technician(self.api, self.heron.pk)
+        later.now += timedelta(days=5)
+        later.open("65 000")
+        later.until_fill()
+        later.round("0.75")
+        later.entry("leaks", {"result": "dry"})
+        later.tick()
+        self.assertEqual(later.sign().status_code, 200)
+        self.assertNotEqual(later.sheet["coach"]["reasons"], then["coach"]["reasons"])
+        now = self.api.get(f"/api/visits/{self.mira.visit}/").json()
+        self.assertEqual({**now, "now": ""}, then)
+
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()

@@ -27,7 +27,7 @@ function chosenStep(sheet: Sheet, looking: string | null): Step | undefined {
   return sheet.steps.find((step) => step.id === (looking ?? sheet.focus));
 }
 
-function Workplace({
+function BenchTop({
   sheet,
   bench,
   mayWork,
@@ -107,6 +107,6 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
     return <Waiting what="Unrolling the run sheet" />;
   }
   return (
-    <Workplace sheet={sheet} bench={bench} mayWork={mayWork} looking={looking} look={setLooking} />
+    <BenchTop sheet={sheet} bench={bench} mayWork={mayWork} looking={looking} look={setLooking} />
   );
 }
