@@ -1,6 +1,7 @@
 """A PostgreSQL server of our own: loopback, free port, generated password, never root."""
 
 import contextlib
+import fcntl
 import os
 import pwd
 import secrets
@@ -76,12 +77,22 @@ class Postgres:
         finally:
             given.unlink()
 
+    def _claim(self) -> None:
+        """One run at a time: a second one would stop the first one's database."""
+        self.lock = (self.home / "lock").open("w")
+        try:
+            fcntl.flock(self.lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError as error:
+            raise SystemExit("Already running from this clone. Stop that one first.") from error
+
     def running(self) -> bool:
         return self._run(BIN / "pg_ctl", "status", "-D", self.data, check=False).returncode == 0
 
     def start(self) -> None:
         self._create()
-        if self.running():
+        self._claim()
+        if self.running():  # left over from a run that was killed: ours to stop again
+            self.started = True
             return
         port = free_port(54330)
         settings = [
@@ -112,6 +123,8 @@ class Postgres:
 
     def remove(self) -> None:
         """Throw the whole state away, stopping a left-over server first."""
+        if self.home.exists():
+            self._claim()
         if (self.data / "PG_VERSION").exists() and self.running():
             self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
         shutil.rmtree(self.home, ignore_errors=True)
