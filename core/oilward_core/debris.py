@@ -139,6 +139,17 @@ class Verdict:
     reasons: tuple[Reason, ...]
 
 
+RUN_IN_KM = Decimal(1500)
+
+
+def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
+    """Whether fine shavings are to be expected: the first service, or below 1500 km [trade].
+
+    A bike without records may have been served, so for it only the distance counts.
+    """
+    return km < RUN_IN_KM or (known_from_new and not served_before)
+
+
 _GEARED = (ReservoirKind.GEARBOX, ReservoirKind.FINAL_DRIVE)
 _FORMS = list(Form)
 _PASTY = (Form.PASTE, Form.FUZZ)

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from .quantity import show
-from .spec import FillRule, ReservoirKind, ReservoirSpec, Variant
+from .spec import DRAINED, FillRule, ReservoirKind, ReservoirSpec, Variant
 from .torque import plausibility
 
 Band = tuple[Decimal, Decimal]
@@ -43,12 +43,6 @@ _KIND_BANDS = {
     ReservoirKind.FORK: _band("80", "1400"),
 }
 _ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
-_DRAINED = (
-    *_ENGINES,
-    ReservoirKind.PRIMARY,
-    ReservoirKind.GEARBOX,
-    ReservoirKind.FINAL_DRIVE,
-)
 _THOUSAND = Decimal(1000)
 _KM = _band("400", "50000")
 _MOST_MONTHS = 60
@@ -67,7 +61,7 @@ def _inside(value: Decimal, band: Band) -> bool:
 
 
 def _missing(spec: ReservoirSpec, cc: int) -> Iterator[tuple[str, str]]:
-    if spec.kind not in _DRAINED:
+    if spec.kind not in DRAINED:
         return
     if not spec.capacities:
         yield "no capacity", "No capacity: look it up before anything is drained."
@@ -103,7 +97,7 @@ def _order(spec: ReservoirSpec, cc: int) -> Iterator[tuple[str, str]]:
 
 def _gauge(spec: ReservoirSpec, cc: int) -> Iterator[tuple[str, str]]:
     level = spec.level
-    if spec.fill_rule == FillRule.LEVEL and level is None and spec.kind in _DRAINED:
+    if spec.fill_rule == FillRule.LEVEL and level is None and spec.kind in DRAINED:
         yield "gauge without marks", "Filled by level, but no gauge with its ml between the marks."
     if spec.fill_rule == FillRule.EXACT and level is not None:
         yield "exact with gauge", "An exact quantity has no level to read. Which is it?"

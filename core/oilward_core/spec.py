@@ -35,6 +35,18 @@ WATCHED_ONLY = frozenset(
 )
 
 
+# drained through a plug, so a run sheet can lead through them
+DRAINED = frozenset(
+    {
+        ReservoirKind.ENGINE,
+        ReservoirKind.ENGINE_DRY,
+        ReservoirKind.PRIMARY,
+        ReservoirKind.GEARBOX,
+        ReservoirKind.FINAL_DRIVE,
+    }
+)
+
+
 class FillRule(StrEnum):
     """How a reservoir is filled: by level, by an exact quantity, by air gap, or only watched."""
 
@@ -98,3 +110,14 @@ class ReservoirSpec:
     def fastener(self, role: str) -> Fastener | None:
         """The first fastener with this role, if the sheet has one."""
         return next((f for f in self.fasteners if f.role == role), None)
+
+
+def why_not_serviceable(spec: ReservoirSpec) -> str:
+    """What stands against leading through this reservoir with a run sheet; empty if nothing."""
+    if spec.kind not in DRAINED:
+        return "Not drained through a plug."
+    if not spec.capacities:
+        return "The spec sheet has no capacity."
+    if spec.fastener("drain plug") is None:
+        return "The spec sheet has no drain plug."
+    return ""

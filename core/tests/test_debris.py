@@ -13,6 +13,7 @@ from oilward_core.debris import (
     Observation,
     OilLook,
     Part,
+    running_in,
     verdict,
     wear_index,
 )
@@ -145,6 +146,21 @@ class RuleTests(TestCase):
         self.assertGreaterEqual(after.level, Level.INVESTIGATE)
         if before.spoke and all(rule.rule != "D1" for rule in before.spoke):
             self.assertGreaterEqual(after.level, before.level)
+
+
+class RunningInTests(TestCase):
+    """First service, or below 1500 km."""
+
+    def test_cases(self) -> None:
+        for km, known, served, expected in (
+            (980, True, False, True),
+            (980, True, True, True),
+            (1700, True, False, True),
+            (1700, True, True, False),
+            (40_000, False, False, False),
+        ):
+            with self.subTest(km=km, known=known, served=served):
+                self.assertEqual(running_in(Decimal(km), known, served), expected)
 
 
 class WearTests(TestCase):

@@ -152,6 +152,9 @@ class GrammarTests(TestCase):
             ("1-2-3 l", Kind.VOLUME, "quantity.too_much"),
             ("20 °C 5 °C", Kind.TEMPERATURE, "quantity.too_much"),
             ("--5 °C", Kind.TEMPERATURE, "quantity.not_a_number"),
+            ("99999999 l", Kind.VOLUME, "quantity.too_large"),
+            ("9" * 70, Kind.VOLUME, "quantity.unit_missing"),
+            ("9" * 500 + " ml", Kind.VOLUME, "quantity.too_large"),
         ):
             with self.subTest(text):
                 refused(self, code, text, kind)

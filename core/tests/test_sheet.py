@@ -449,6 +449,8 @@ class BadInputTests(TestCase):
             ([{**paste, "matter": "gold"}], "sheet.choose", "matter"),
             ([{**paste, "largest": "2 l"}], "quantity.wrong_kind", "largest"),
             ([{**paste, "count": "few"}], "finding.count", "count"),
+            ([{**paste, "count": "-2"}], "finding.count", "count"),
+            ([{**paste, "count": "1e99"}], "finding.count", "count"),
         ):
             with self.subTest(code=code, field=field):
                 self.refuse(clerk, "finding", {"parts": parts}, code, field)
@@ -464,6 +466,19 @@ class BadInputTests(TestCase):
         clerk.wait(10)
         clerk.tick()
         self.refuse(clerk, "answer", {"value": "maybe"}, "sheet.choose", "value")
+
+    def test_bodies_of_the_wrong_shape_are_refused_like_missing_ones(self) -> None:
+        clerk = Clerk()
+        for items in (5, "Pan is clean", {"a": 1}, None):
+            with self.subTest(items=items):
+                self.refuse(clerk, "confirm", {"items": items}, "sheet.not_ticked", "items")
+
+    def test_a_bare_half_takes_the_wrenchs_unit(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        torque = next(e for e in clerk.entries if e.kind == "torque")
+        clerk.record("torque", {"reading": "22½", "unit": "N·m"}, torque.step, torque.id)
+        self.assertEqual(clerk.entries[-1].data["nm"], "22.5")
 
     def test_levels(self) -> None:
         clerk = Clerk()

@@ -33,13 +33,6 @@ COLUMNS = {
     ReservoirKind.SHOCK: "Shock",
 }
 WATCHED = "Watched"
-DRAINED = {
-    ReservoirKind.ENGINE,
-    ReservoirKind.ENGINE_DRY,
-    ReservoirKind.PRIMARY,
-    ReservoirKind.GEARBOX,
-    ReservoirKind.FINAL_DRIVE,
-}
 
 
 def column(kind: ReservoirKind) -> str:
@@ -180,9 +173,10 @@ def level_check(spec: ReservoirSpec) -> str:
 
 def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Speaker) -> str:
     """What it really takes, from its own history; empty without one."""
-    took = valid_takes(services)
-    last = services[-1] if services else None
-    capacity = spec.capacities.get(Variant(last.variant)) if last else None
+    if not services:
+        return ""
+    variant = Variant(services[-1].variant)
+    took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
     if not took or capacity is None:
         return ""
     belief, _ = prior(FillCase(capacity, None, None, took))
@@ -201,14 +195,3 @@ def doubted(tanks: Sequence[ReservoirRow], displacement_cc: int) -> dict[str, li
     for doubt in doubts([reservoir_spec(row) for row in tanks], displacement_cc):
         found.setdefault(doubt.reservoir, []).append(doubt.text)
     return found
-
-
-def why_not_serviceable(spec: ReservoirSpec) -> str:
-    """What stands against leading through this reservoir with a run sheet; empty if nothing."""
-    if spec.kind not in DRAINED:
-        return "Not drained through a plug."
-    if not spec.capacities:
-        return "The spec sheet has no capacity."
-    if spec.fastener("drain plug") is None:
-        return "The spec sheet has no drain plug."
-    return ""

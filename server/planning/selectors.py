@@ -12,6 +12,7 @@ from garage.selectors import approved_sheets, bikes, last_odometer
 from oilward_core.due import Due, DueState, Meter
 from oilward_core.quantity import show
 from oilward_core.sheet import Speaker
+from oilward_core.spec import why_not_serviceable
 from visits.models import Service
 from visits.selectors import OpenSheet, open_sheets, services_of
 from workshop.mapping import speaker
@@ -34,13 +35,6 @@ def _open_visit(found: OpenSheet) -> OpenVisit:
     )
 
 
-def _headline(glasses: list[tuple[Glass, Due]]) -> str:
-    if not glasses:
-        return "No approved spec sheet yet"
-    first, _ = min(glasses, key=lambda pair: pair[1].left)
-    return f"{first.label}: {first.when}"
-
-
 def _ward_bike(
     bike: Bike, glasses: list[tuple[Glass, Due]], now: Meter, visit: OpenSheet | None
 ) -> WardBike:
@@ -51,8 +45,6 @@ def _ward_bike(
         f"{bike.model.make} {bike.model.name}",
         show(now.km, bike.odometer_unit) + hours,
         bike.owner,
-        min((float(answer.left) for _, answer in glasses), default=0.0),
-        _headline(glasses),
         [glass for glass, _ in glasses],
         _open_visit(visit) if visit else None,
     )
@@ -113,7 +105,7 @@ def _reservoir_page(
 ) -> ReservoirPage:
     spec = reservoir_spec(row)
     shape, _ = mapping.glass(bike, row, services, found[0] if found else None, now)
-    why_not = mapping.why_not_serviceable(spec)
+    why_not = why_not_serviceable(spec)
     return ReservoirPage(
         shape,
         row.fluid,

@@ -38,8 +38,6 @@ class WardBike:
     model: str
     odometer: str
     owner: str
-    urgency: float
-    headline: str
     glasses: list[Glass]
     visit: OpenVisit | None
 

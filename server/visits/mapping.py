@@ -5,7 +5,8 @@ from datetime import datetime
 from decimal import Decimal
 
 from findings.mapping import plug_part
-from garage.mapping import reservoir_spec
+from garage.mapping import reservoir_spec, when_new
+from oilward_core.debris import running_in
 from oilward_core.fill import Advice, say, say_belief
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.sheet import (
@@ -44,9 +45,13 @@ def bench() -> Bench:
     return Bench(wrenches(), torque_school(), seconds_per_minute())
 
 
-def valid_takes(services: Iterable[Service]) -> tuple[Decimal, ...]:
-    """What a reservoir really took, where gauge and book agreed; the coach learns from these."""
-    return tuple(s.took_ml for s in services if s.take_valid and s.took_ml is not None)
+def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal, ...]:
+    """What this job really took, where gauge and book agreed; the coach learns from these."""
+    return tuple(
+        s.took_ml
+        for s in services
+        if s.variant == variant and s.take_valid and s.took_ml is not None
+    )
 
 
 def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
@@ -58,10 +63,10 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     return TaskPlan(
         reservoir_spec(task.reservoir),
         Variant(task.variant),
-        valid_takes(same),
+        valid_takes(before, Variant(task.variant)),
         same[-1].took_ml if same else None,
         km - before[-1].km if before else km,
-        not before and km < 1500,
+        running_in(km, when_new(task.visit.bike) is not None, bool(before)),
     )
 
 
@@ -183,8 +188,6 @@ def run_sheet(
     visit: Visit, task: Task, plan: TaskPlan, sheet: Sheet, speaks: Speaker, now: datetime
 ) -> RunSheet:
     spec, unit = plan.reservoir, visit.bike.odometer_unit
-    plug = spec.fastener("drain plug")
-    drained = any(s.step.kind == "drain" and s.started_at for s in sheet.steps)
     return RunSheet(
         str(visit.id),
         visit.state,
@@ -202,15 +205,13 @@ def run_sheet(
         sheet.focus,
         sheet.stopped,
         sheet.ready_to_sign,
-        not drained,
+        not sheet.opened_drain,
         _volume(sheet.drained, speaks),
         _volume(sheet.added, speaks),
         _volume(spec.prefill or None, speaks),
         _coach(sheet.advice, task.fluid, speaks),
         _torque(sheet.torque, spec, speaks),
         _gauge(spec, speaks),
-        plug.seal if plug else "",
-        plug.drive if plug else "",
         _verdict(sheet),
         [StandingShape(s.part, s.word, s.open) for s in standing(sheet, speaks)],
         visit.closed_by.name if visit.closed_by else "",

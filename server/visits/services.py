@@ -217,7 +217,7 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
     if not reason.strip():
         raise CoreError("sheet.reason", field="reason")
     sheet = sheet_of(visit, plan_of(task_of(visit)))
-    if any(state.step.kind == "drain" and state.started_at for state in sheet.steps):
+    if sheet.opened_drain:
         raise Conflict("visit.oil_is_out")
     _close(visit, Visit.State.LEFT, actor, now, reason.strip()[:500])
     return visit

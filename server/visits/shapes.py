@@ -142,8 +142,6 @@ class RunSheet:
     coach: CoachShape | None
     torque: TorqueShape | None
     gauge: GaugeShape | None
-    plug_seal: str
-    drive: str
     verdict: VerdictShape | None
     standing: list[StandingShape]
     closed_by: str

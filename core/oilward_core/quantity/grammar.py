@@ -14,7 +14,9 @@ Form = Literal["single", "range", "tolerance"]
 Preference = Literal["us", "imperial"]
 
 QUANTUM = Decimal("0.000001")
-_EXACT = Context(prec=40, rounding=ROUND_HALF_EVEN)
+LARGEST = Fraction(10_000_000)  # of any canonical unit: no workshop quantity is near it
+LONGEST = 80  # characters
+_EXACT = Context(prec=120, rounding=ROUND_HALF_EVEN)
 
 _PLAIN = str.maketrans(
     {"−": "-", "\u00a0": " ", "\u2009": " ", "\u202f": " ", "’": "'", "⋅": "·", "•": "·"}
@@ -186,12 +188,14 @@ def parse(
     the field shows, taken by a bare number, and ``preference`` the reader's idea of an ounce.
 
     Raises CoreError with codes ``quantity.empty``, ``.negative``, ``.wrong_kind``, ``.not_a_number``,
-    ``.unknown_unit``, ``.unit_missing``, ``.unfinished``, ``.too_much``, ``.range_reversed`` and the
-    questions ``.doubtful_comma`` and ``.which_size``.
+    ``.unknown_unit``, ``.unit_missing``, ``.unfinished``, ``.too_much``, ``.too_large``,
+    ``.range_reversed`` and the questions ``.doubtful_comma`` and ``.which_size``.
     """
     plain = " ".join(text.translate(_PLAIN).lower().split())
     if not plain:
         raise CoreError("quantity.empty")
+    if len(plain) > LONGEST:
+        raise CoreError("quantity.too_large")
     shown = UNITS[unit] if unit else None
     sides, operator = _scan(plain, kind, preference)
     units = [term.unit for side in sides for term in side.terms if term.unit]
@@ -207,6 +211,8 @@ def parse(
         tolerance = operator in ("±", "+/-")
         form = "tolerance" if tolerance else "range"
         low, high = _tolerance(low, other, said) if tolerance else (low, other)
+    if max(abs(low), abs(high)) > LARGEST:
+        raise CoreError("quantity.too_large")
     if low > high:
         raise CoreError("quantity.range_reversed", text=plain)
     if low < 0 and said.kind != Kind.TEMPERATURE:

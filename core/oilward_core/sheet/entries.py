@@ -8,8 +8,8 @@ from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
-from ..quantity import Kind, Preference, parse_single
-from ..torque import as_torque, plausibility, read_torque
+from ..quantity import UNITS, Kind, Preference, parse_single
+from ..torque import TorqueSpec, as_torque, plausibility, read_torque
 from .steps import Step, StepKind
 
 Data = Mapping[str, Any]
@@ -54,6 +54,7 @@ KINDS: dict[StepKind, tuple[str, ...]] = {
     StepKind.LEAKS: ("leaks",),
 }
 DRY = "dry"
+MOST_PIECES = 1000
 
 
 def number(raw: Any, field: str, code: str) -> Decimal:
@@ -67,6 +68,12 @@ def number(raw: Any, field: str, code: str) -> Decimal:
     return value
 
 
+def _listed(raw: Data, name: str) -> list[Any]:
+    """A list from JSON; anything else counts as an empty one."""
+    found = raw.get(name)
+    return found if isinstance(found, list) else []
+
+
 def _volume(raw: Data, speaker: Speaker) -> dict[str, Any]:
     measure = parse_single(
         str(raw.get("amount") or ""), Kind.VOLUME, speaker.volume, speaker.preference
@@ -75,7 +82,7 @@ def _volume(raw: Data, speaker: Speaker) -> dict[str, Any]:
 
 
 def _ticked(step: Step, raw: Data) -> list[str]:
-    ticked = [item for item in step.items if item in (raw.get("items") or [])]
+    ticked = [item for item in step.items if item in _listed(raw, "items")]
     if len(ticked) < len(step.items):
         missing = next(item for item in step.items if item not in ticked)
         raise CoreError("sheet.not_ticked", field="items", item=missing)
@@ -112,13 +119,13 @@ def _filter(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"items": ticked, **prefill}
 
 
-def _ask_for_slips(step: Step, said: str) -> None:
+def _ask_for_slips(step: Step, said: TorqueSpec) -> None:
     """Ask when a reading is unbelievable for the fastener and a unit slip explains it."""
     if step.fastener is None:
         return
-    doubt = plausibility(read_torque(said), step.fastener.role, step.fastener.thread)
+    doubt = plausibility(said, step.fastener.role, step.fastener.thread)
     if doubt.proposal:
-        raise CoreError("torque.slip", said=said, options=[doubt.proposal])
+        raise CoreError("torque.slip", said=said.text, options=[doubt.proposal])
 
 
 def _torque(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
@@ -127,7 +134,7 @@ def _torque(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     value = as_torque(said, unit)
     if value <= 0:
         raise CoreError("quantity.zero", kind=Kind.TORQUE.value)
-    _ask_for_slips(step, f"{said} {unit}" if said.strip()[-1:].isdigit() else said)
+    _ask_for_slips(step, read_torque(said, unit if unit in UNITS else None))
     return {"nm": str(value), "said": said, "wrench": str(raw.get("wrench") or "")}
 
 
@@ -136,6 +143,15 @@ def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field:
         return words(value)
     except ValueError as error:
         raise CoreError("sheet.choose", field=field, options=[str(w) for w in words]) from error
+
+
+def _count(raw: Any) -> int | None:
+    if raw in (None, ""):
+        return None
+    value = number(raw, "count", "finding.count")
+    if value != value.to_integral_value() or not 0 <= value <= MOST_PIECES:
+        raise CoreError("finding.count", field="count")
+    return int(value)
 
 
 def read_part(raw: Data, speaker: Speaker) -> Part:
@@ -148,14 +164,14 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
             largest = parse_single(said, Kind.LENGTH, "mm", speaker.preference).low
         except CoreError as error:
             raise CoreError(error.code, **{**error.fields, "field": "largest"}) from error
-    count = raw.get("count")
+    magnetic = raw.get("magnetic")
     return Part(
         _one_of(raw.get("form"), Form, "form"),
         _one_of(raw.get("matter"), Matter, "matter"),
         share,
         largest,
-        None if count in (None, "") else int(number(count, "count", "finding.count")),
-        raw.get("magnetic"),
+        _count(raw.get("count")),
+        magnetic if isinstance(magnetic, bool) else None,
     )
 
 
@@ -185,10 +201,10 @@ def part_from(data: Data) -> Part:
 
 
 def _finding(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
-    parts = [read_part(part, speaker) for part in raw.get("parts") or []]
+    parts = [read_part(part, speaker) for part in _listed(raw, "parts") if isinstance(part, dict)]
     if sum(part.share for part in parts) > 1:
         raise CoreError("finding.share_sum", field="share")
-    oil = [_one_of(look, OilLook, "oil") for look in raw.get("oil") or []]
+    oil = [_one_of(look, OilLook, "oil") for look in _listed(raw, "oil")]
     return {
         "parts": [part_data(part) for part in parts],
         "oil": [look.value for look in oil],

@@ -82,6 +82,11 @@ class Sheet:
     ready_to_sign: bool
     set_aside: tuple[Entry, ...]
 
+    @property
+    def opened_drain(self) -> bool:
+        """Whether the drain plug has been taken out in this visit."""
+        return any(s.step.kind == StepKind.DRAIN and s.started_at for s in self.steps)
+
     def step(self, step_id: str) -> StepState | None:
         """The state of one step, if the sheet has it."""
         return next((state for state in self.steps if state.step.id == step_id), None)

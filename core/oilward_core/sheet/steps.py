@@ -72,6 +72,11 @@ ATTITUDES = ("upright", "side stand")
 FILTER = "filter"
 
 
+def _where(fastener: Fastener | None) -> str:
+    """Its place in words, and what opens it."""
+    return f"{fastener.place} · {fastener.drive}" if fastener else ""
+
+
 def _prepare(task: TaskPlan) -> list[Step]:
     steps = [
         Step(
@@ -120,7 +125,7 @@ def _open_up(task: TaskPlan) -> list[Step]:
             "Prove the filler opens",
             "Clean round it, crack it open, leave it loosely in place. If it will not open, "
             "do not drain.",
-            place=filler.place if filler else "",
+            place=_where(filler),
             options=(OPEN, SEIZED),
         ),
         Step(
@@ -129,7 +134,7 @@ def _open_up(task: TaskPlan) -> list[Step]:
             f"Drain the {reservoir.label}",
             "Break the plug loose, pan under, last turns by hand. Wait until dripping has stopped.",
             caution="Hot oil. Gloves and glasses. Used oil never goes to ground or drain.",
-            place=plug.place if plug else "",
+            place=_where(plug),
             minutes=DRIP_MINUTES,
         ),
         Step(
@@ -167,7 +172,7 @@ def _close_up(task: TaskPlan) -> list[Step]:
             StepKind.CHECK,
             "Refit the plug by hand",
             "Start it with the fingers. Tight, loose, tight again is a seal tearing: out with it.",
-            place=plug.place if plug else "",
+            place=_where(plug),
             items=("Runs in by hand to contact",),
         ),
         _tighten(reservoir, plug),
@@ -180,7 +185,7 @@ def _close_up(task: TaskPlan) -> list[Step]:
 def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
     """The plug by wrench; by turns or by hand where the manual says so."""
     step = f"{reservoir.key}/torque"
-    place = plug.place if plug else ""
+    place = _where(plug)
     if plug and not plug.torque.by_wrench:
         done = f"Tightened: {plug.torque.text}"
         text = "No wrench here: as the manual says, and no more."
@@ -204,7 +209,7 @@ def _filter(reservoir: ReservoirSpec) -> Step:
         "Change the filter",
         f"Oil the new gasket.{prefill} Spin to contact, then {unit.torque.text if unit else ''}. "
         "By hand only.",
-        place=unit.place if unit else "",
+        place=_where(unit),
         items=("Old gasket came off with the old filter",),
     )
 

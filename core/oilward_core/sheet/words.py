@@ -71,12 +71,15 @@ def _done(sheet: Sheet, name: str) -> bool:
 
 
 def _plug(sheet: Sheet) -> Standing:
-    out = any(s.step.kind == StepKind.DRAIN and s.started_at for s in sheet.steps)
     if _done(sheet, "torque"):
         return Standing("Drain plug", "torqued", False)
     if _done(sheet, "refit"):
         return Standing("Drain plug", "finger-tight only", True)
-    return Standing("Drain plug", "out", True) if out else Standing("Drain plug", "in", False)
+    return (
+        Standing("Drain plug", "out", True)
+        if sheet.opened_drain
+        else Standing("Drain plug", "in", False)
+    )
 
 
 def _filler(sheet: Sheet) -> Standing:
@@ -99,8 +102,11 @@ def _oil(sheet: Sheet, speaker: Speaker) -> Standing:
         return Standing("Oil", f"{show(sheet.added, speaker.volume)} in, level not right yet", True)
     if _done(sheet, "drain"):
         return Standing("Oil", "drained, empty", True)
-    out = any(s.step.kind == StepKind.DRAIN and s.started_at for s in sheet.steps)
-    return Standing("Oil", "draining", True) if out else Standing("Oil", "old oil in", False)
+    return (
+        Standing("Oil", "draining", True)
+        if sheet.opened_drain
+        else Standing("Oil", "old oil in", False)
+    )
 
 
 def standing(sheet: Sheet, speaker: Speaker) -> tuple[Standing, ...]:

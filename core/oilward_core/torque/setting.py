@@ -138,19 +138,6 @@ def fitting_wrenches(
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
 
 
-def choose_wrench(
-    spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal = Decimal(1)
-) -> WrenchSetting:
-    """The best of `fitting_wrenches`.
-
-    Raises CoreError ``torque.no_wrench_fits`` with the torque to fetch a wrench for.
-    """
-    fitting = fitting_wrenches(spec, aim, wrenches, adapter)
-    if not fitting:
-        raise CoreError("torque.no_wrench_fits", wanted=show(aim, spec.unit))
-    return fitting[0]
-
-
 def adapter_setting(
     torque: Decimal, length: Decimal, extension: Decimal, angle: Decimal
 ) -> Decimal:

@@ -394,8 +394,6 @@ export interface components {
             coach: components["schemas"]["CoachShape"] | null;
             torque: components["schemas"]["TorqueShape"] | null;
             gauge: components["schemas"]["GaugeShape"] | null;
-            plug_seal: string;
-            drive: string;
             verdict: components["schemas"]["VerdictShape"] | null;
             standing: components["schemas"]["StandingShape"][];
             closed_by: string;
@@ -495,9 +493,6 @@ export interface components {
             model: string;
             odometer: string;
             owner: string;
-            /** Format: double */
-            urgency: number;
-            headline: string;
             glasses: components["schemas"]["Glass"][];
             visit: components["schemas"]["OpenVisit"] | null;
         };

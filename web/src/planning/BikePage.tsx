@@ -232,7 +232,12 @@ export function BikePage({ mayWork }: { mayWork: boolean }) {
         </span>
       </nav>
       {shown ? (
-        <Panel reservoir={shown} canStart={mayWork && !visit} start={() => setStarting(true)} />
+        <Panel
+          key={shown.glass.key}
+          reservoir={shown}
+          canStart={mayWork && !visit}
+          start={() => setStarting(true)}
+        />
       ) : (
         <p className="state">No reservoirs yet: the lead has to approve a spec sheet first.</p>
       )}

@@ -8,6 +8,7 @@ import { PlugTip } from "../glass/PlugTip";
 import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
 import { useClock } from "../visits/useClock";
+import { Refused } from "../workshop/Refused";
 import { WentWrong, Waiting } from "../workshop/States";
 
 const PAGE = 50;
@@ -151,9 +152,7 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
           <b>{due}</b> of {count} bikes need oil{inShop ? ` · ${inShop} in the shop` : ""}
         </p>
         {ward.isError && (
-          <p className="refusal" role="alert">
-            The server does not answer. This is the last picture of the ward.
-          </p>
+          <Refused said="The server does not answer. This is the last picture of the ward." />
         )}
         <Input
           className="ward-search"

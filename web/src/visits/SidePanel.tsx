@@ -91,6 +91,11 @@ export function SidePanel({
           ),
       )}
       {sheet.coach && sheet.added && <p className="soft">{sheet.coach.belief}</p>}
+      {sheet.set_aside.length > 0 && (
+        <p className="soft">
+          Set aside by a correction: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
+        </p>
+      )}
       <p className="soft side-sheet">
         {sheet.odometer} · spec sheet version {sheet.sheet_version}. The service manual comes first.
       </p>
