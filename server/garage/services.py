@@ -28,7 +28,7 @@ def record_odometer(
         bike=bike,
         km=measure.low,
         hours=last.hours if last else None,
-        as_written=measure.text,
+        as_written=measure.text[:40],
         read_on=read_on,
         read_by=actor,
     )

@@ -81,6 +81,10 @@ class OdometerTests(WorkshopTestCase):
         latest = last_odometer([self.heron.pk])[self.heron.pk]
         self.assertEqual((latest.km, latest.as_written), (98700, "98 700 km"))
 
+    def test_long_winded_readings_are_taken(self) -> None:
+        row = self.record("61 300" + " " * 60 + "mi")
+        self.assertLessEqual(len(row.as_written), 40)
+
     def test_refusals_name_the_field(self) -> None:
         for text, code in (
             ("61 000", "odometer.below_last"),

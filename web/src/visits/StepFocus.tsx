@@ -94,11 +94,7 @@ function Done({ step, correct }: { step: Shape["StepShape"]; correct: (() => voi
 function Sentence({ problem }: { problem: Problem | null }) {
   // what belongs to a field is shown there
   if (!problem || problem.errors.some((error) => error.pointer)) return null;
-  return (
-    <p className="refusal" role="alert">
-      {problem.detail}
-    </p>
-  );
+  return <Refused said={problem.detail} />;
 }
 
 /** What goes with a step: where, caution, a stop, and what the last entry means. */

@@ -8,7 +8,8 @@ import { AmountField } from "./AmountField";
 
 /** What the coach says to pour or take out, and what was really poured. */
 export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
-  const coach = sheet.coach;
+  // what the coach says now belongs to the step in hand, not to one being corrected
+  const coach = step.status === "focus" ? sheet.coach : null;
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}`, coach?.amount ?? "");
   const write = () => send("pour", { amount });
   return (

@@ -18,7 +18,6 @@ const MATTERS = [
 ];
 const LOOKS = ["clear", "dark", "milky", "sparkle", "fuel smell", "burnt smell"];
 const NOTHING: Draft = { form: "paste", matter: "steel", share: "20", largest: "" };
-const USUAL = { form: "paste", matter: "steel", share_percent: "20", largest: "" };
 
 interface Draft {
   form: string;
@@ -154,7 +153,7 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
         <Button
           className="wide-choice"
           disabled={busy}
-          onClick={() => send("finding", { parts: [USUAL], oil })}
+          onClick={() => send("finding", { parts: [asPart(NOTHING)], oil })}
         >
           Usual paste
         </Button>
