@@ -60,7 +60,7 @@ def mypy() -> str:
     typed = [
         str(path.relative_to(ROOT))
         for name in ("services.py", "selectors.py", "mapping.py")
-        for path in sorted(SERVER.glob(f"*/{name}"))
+        for path in sorted(SERVER.glob(f"**/{name}"))
     ]
     return _run("mypy", "core/oilward_core", *typed)
 

@@ -59,6 +59,18 @@ class Due:
     reasons: tuple[Reason, ...]
 
 
+# km a year of a bike nobody has read often enough, by what it is used for [trade]
+USE_CLASSES = {
+    "commuting": Decimal(6000),
+    "touring": Decimal(9000),
+    "delivery": Decimal(18000),
+    "mixed": Decimal(5000),
+    "off-road": Decimal(2500),
+    "track": Decimal(3000),
+    "vintage": Decimal(1500),
+}
+
+
 def add_months(day: date, months: int) -> date:
     """The same day ``months`` later; the 31st of a short month is its last day."""
     years, month = divmod(day.month - 1 + months, 12)
@@ -129,15 +141,6 @@ def due(
     state = DueState.DUE if left <= 0 else DueState.SOON if left < SOON_BELOW else DueState.FINE
     reasons = tuple(reason for _, reason in shares)
     return Due(state, left.quantize(Decimal("0.001")), due_on, due_km, due_hours, reasons)
-
-
-def check_odometer(reading: Decimal, last: Decimal | None, unit: str) -> None:
-    """Refuse an odometer (km) below the last one.
-
-    Raises CoreError ``odometer.below_last`` (fields ``last`` in the bike's unit).
-    """
-    if last is not None and reading < last:
-        raise CoreError("odometer.below_last", last=show(last, unit), said=show(reading, unit))
 
 
 def say_due(answer: Due, now: Meter, unit: str) -> str:

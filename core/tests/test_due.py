@@ -4,7 +4,7 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.due import DueLimits, DueState, Meter, add_months, check_odometer, due
+from oilward_core.due import DueLimits, DueState, Meter, add_months, due
 from oilward_core.errors import CoreError
 
 LIMITS = DueLimits(Decimal(1000), 2, Decimal(8000), 12, Decimal(100))
@@ -68,17 +68,3 @@ class DueTests(TestCase):
     def test_months_end_on_the_last_day(self) -> None:
         self.assertEqual(add_months(date(2026, 1, 31), 1), date(2026, 2, 28))
         self.assertEqual(add_months(date(2023, 11, 30), 15), date(2025, 2, 28))
-
-
-class OdometerTests(TestCase):
-    """An odometer does not run backwards."""
-
-    def test_below_the_last_is_refused_in_the_bikes_unit(self) -> None:
-        with self.assertRaises(CoreError) as caught:
-            check_odometer(Decimal(16000), Decimal("16093.44"), "mi")
-        self.assertEqual(caught.exception.code, "odometer.below_last")
-        self.assertEqual(caught.exception.fields["last"], "10000 mi")
-
-    def test_same_or_higher_is_taken(self) -> None:
-        check_odometer(Decimal(16000), Decimal(16000), "km")
-        check_odometer(Decimal(5), None, "km")

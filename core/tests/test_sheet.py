@@ -28,6 +28,7 @@ from oilward_core.spec import (
     Fastener,
     FillRule,
     LevelCheck,
+    Requirement,
     ReservoirKind,
     ReservoirSpec,
     Variant,
@@ -54,7 +55,7 @@ ENGINE = ReservoirSpec(
     capacities={Variant.DRAIN_ONLY: Decimal(2450), Variant.WITH_FILTER: Decimal(2700)},
     initial=None,
     level=LevelCheck("sight glass", "upright", Decimal(2), Decimal(3), Decimal(500)),
-    fluid="10W-40, MA2",
+    requirement=Requirement("10W-40", friction="MA2"),
     prefill=Decimal(150),
     fasteners=(
         fastener("drain plug", "20-26 N·m", "crush washer 12 mm", magnet=True),
@@ -355,7 +356,8 @@ class FillingTests(TestCase):
     def test_exact_quantity_goes_straight_to_leaks(self) -> None:
         drive = ReservoirSpec(
             "final drive", ReservoirKind.FINAL_DRIVE, "final drive", FillRule.EXACT,
-            {Variant.DRAIN_ONLY: Decimal(210)}, None, None, "75W-90 GL-5", Decimal(0),
+            {Variant.DRAIN_ONLY: Decimal(210)}, None, None,
+            Requirement("75W-90", service="GL-5"), Decimal(0),
             ENGINE.fasteners[:2], ENGINE.limits,
         )  # fmt: skip
         clerk = Clerk(TaskPlan(drive, Variant.DRAIN_ONLY, (), None, Decimal(8000), False))

@@ -1,5 +1,7 @@
 """The one error map: every refusal leaves as RFC 9457 problem details with a sentence."""
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
@@ -7,16 +9,28 @@ from django.http import Http404
 from oilward_core.errors import CoreError
 from rest_framework import exceptions, status
 from rest_framework.response import Response
+from workshop.access import LeadOnly
 
 from .sentences import sentence
 
 
-class Conflict(Exception):
-    """A write that clashes with what is already there. ``code`` names the sentence."""
+@dataclass(frozen=True)
+class Fault:
+    """One thing wrong at one place: a JSON pointer, a code for the sentence, and its facts."""
 
-    def __init__(self, code: str, **fields: Any) -> None:
+    place: str
+    code: str
+    fields: dict[str, Any]
+
+
+class Conflict(Exception):
+    """A write that clashes with what is already there. ``code`` names the sentence; ``faults``
+    are the places it clashes at."""
+
+    def __init__(self, code: str, faults: Sequence[Fault] = (), **fields: Any) -> None:
         super().__init__(code, fields)
         self.code = code
+        self.faults = list(faults)
         self.fields = fields
 
 
@@ -47,15 +61,22 @@ def _respond(
     return Response(body, status=code, headers=headers, content_type="application/problem+json")
 
 
+def _item(fault: Fault) -> dict[str, Any]:
+    return {
+        "pointer": fault.place,
+        "code": fault.code,
+        "detail": sentence(fault.code, fault.fields),
+        "options": [str(option) for option in fault.fields.get("options", [])],
+    }
+
+
 def _from_core(error: CoreError) -> Response:
     detail = sentence(error.code, error.fields)
+    if "faults" in error.fields:
+        items = [_item(fault) for fault in error.fields["faults"]]
+        return _respond(422, error.code, detail, items, {})
     field = error.fields.get("field", "")
-    item = {
-        "pointer": f"/{field}" if field else "",
-        "code": error.code,
-        "detail": detail,
-        "options": [str(option) for option in error.fields.get("options", [])],
-    }
+    item = _item(Fault(f"/{field}" if field else "", error.code, error.fields))
     code = status.HTTP_409_CONFLICT if error.code in _CONFLICTS else 422
     return _respond(code, error.code, detail, [item], {})
 
@@ -90,9 +111,12 @@ def problem(error: Exception, context: dict[str, Any]) -> Response | None:
     if isinstance(error, Http404):
         return _respond(404, "not_found", sentence("not_found", {}), [], {})
     if isinstance(error, PermissionDenied):
+        if isinstance(error, LeadOnly):
+            return _respond(403, "access.lead", sentence("access.lead", {}), [], {})
         return _respond(403, "access.role", sentence("access.role", {}), [], {})
     if isinstance(error, Conflict):
-        return _respond(409, error.code, sentence(error.code, error.fields), [], {})
+        items = [_item(fault) for fault in error.faults]
+        return _respond(409, error.code, sentence(error.code, error.fields), items, {})
     if isinstance(error, CoreError):
         return _from_core(error)
     if isinstance(error, exceptions.APIException):

@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from oilward_core.errors import CoreError
+
 _EXAMPLES = {
     "volume": "2.7 l, 38 oz or 1 qt 6 oz",
     "torque": "22 N·m, 16 lbf·ft or 186 lbf·in",
@@ -36,6 +38,48 @@ _SENTENCES = {
     "fluid.out_of_reach": "No blend of these two reaches that viscosity.",
     "fluid.label": "“{label}” is no engine grade.",
     "fill.no_capacity": "The spec sheet has no capacity for this job. Look it up in the manual and have the lead enter it.",
+    "fluid.density": "No lubricating oil weighs that. Type kg per litre or kg/m³ at 15 °C, like 870.",
+    "spec.path": "“{text}” is no place on a spec sheet.",
+    "spec.no_field": "A spec sheet has no “{text}”.",
+    "spec.no_kind": "“{text}” has no kind yet. Say what it is: engine, gearbox, fork leg …",
+    "spec.count": "Type a whole number, like {hint}.",
+    "spec.share": "Type how far up, like 75 % or 0.75.",
+    "spec.spot": "A place on the map is two shares from 0 to 1, like 0.4 0.8.",
+    "spec.too_long": "That is too long. {most} characters are enough.",
+    "spec.disagree": "“{said}” and “{other}” are not the same amount. Which one does the manual mean?",
+    "spec.no_source": "Name the document it stands in: manual, label, handbook.",
+    "spec.edited": "{by} changed {what} to “{theirs}” meanwhile. Yours is “{mine}”. Choose which stands.",
+    "spec.approved": "This version is approved and stays as it is. Start a draft to change it.",
+    "spec.doubts_left": "{count} doubts are not answered yet. Look at each again, or correct the value.",
+    "spec.empty": "Nothing is written on this sheet yet.",
+    "spec.has_bikes": "{count} bikes are of this model. It stays.",
+    "spec.draft_stands": "Draft {version} of this model holds other values. Approve or discard it first.",
+    "spec.second_person": "You wrote {what} yourself. Somebody else has to check it.",
+    "document.faults": "{count} faults in this document; nothing was taken in.",
+    "document.shape": "{text}",
+    "document.twice": "“{text}” stands here twice.",
+    "document.date": "That is no date. Write it like 2026-03-14.",
+    "table.empty": "Nothing pasted yet. Paste rows with tabs or commas between the columns.",
+    "table.long": "That is a long table. Paste at most {most} rows at once.",
+    "table.field": "“{text}” is nothing a sheet has a line for. Map the column, or leave the row out.",
+    "table.reservoir": "Which reservoir is “{text}”? Name one of the sheet's, or choose one for all rows.",
+    "table.nothing": "Nothing in this row to write.",
+    "garage.name_it": "Give it a name.",
+    "garage.year": "Type the model year, like 2018.",
+    "garage.displacement": "Type the displacement in cm³, like 890.",
+    "garage.no_model": "Choose the model first. A new one is made under Spec sheets.",
+    "garage.date": "Type the day like 2026-03-14, not in the future.",
+    "garage.severity": "Severity runs from 0.5 (hard use) to 1 (as the book).",
+    "garage.hours": "Type the hours as a number, not less than last time ({last}).",
+    "garage.edited": "{by} changed this bike meanwhile. Look at it again before you save.",
+    "shelf.name_taken": "There is a fluid called {name} already. Change that one, or choose another name.",
+    "shelf.two_oils": "Choose two different oils.",
+    "shelf.no_viscosity": "Both oils need their viscosity at 40 °C for a blend. Add it from the data sheet.",
+    "school.none": "There is no such choice for this reservoir.",
+    "picture.kind": "That is no picture we can read. Use JPEG, PNG or WebP.",
+    "picture.large": "That picture is too large. Up to 12 MB and 50 megapixels are fine.",
+    "odometer.which_unit": "Is that {first} or {second}? Type the unit with it.",
+    "odometer.jump": "Last time it showed {last}; {said} is a long way on. If it is right, type it with its unit.",
     "odometer.below_last": "The odometer stood at {last} last time; {said} is less. Read it again.",
     "finding.share": "A share of the magnet runs from 0 to 100 %. Type what part of the face is covered.",
     "finding.share_sum": "Together these cover more than the whole magnet. Lower a share.",
@@ -64,9 +108,15 @@ _SENTENCES = {
     "access.sign_in": "Sign in to go on.",
     "access.wrong_password": "Name and password do not fit together. Try again.",
     "access.role": "Your role may look but not do this. Ask a technician or the lead.",
+    "access.lead": "Only a lead may do this. Ask one.",
     "access.slow_down": "Too many tries. Wait a minute, then try again.",
     "not_found": "There is nothing here under that name.",
 }
+
+
+def sentence_of(error: CoreError) -> str:
+    """A core error in words."""
+    return sentence(error.code, error.fields)
 
 
 def sentence(code: str, fields: dict[str, Any]) -> str:
@@ -75,6 +125,7 @@ def sentence(code: str, fields: dict[str, Any]) -> str:
     facts = {
         "word": "",
         "text": "",
+        "hint": "",
         **fields,
         "example": _EXAMPLES.get(str(fields.get("wanted")), "2.7 l"),
         "choices": ", ".join(options),

@@ -7,6 +7,7 @@ urlpatterns = [
     path("api/schema/", SpectacularJSONAPIView.as_view(), name="schema"),
     path("api/", include("workshop.urls")),
     path("api/", include("shelf.urls")),
+    path("api/", include("garage.urls")),
     path("api/", include("planning.urls")),
     path("api/", include("visits.urls")),
     re_path(r"^api/", NotHereView.as_view()),

@@ -1,42 +1,15 @@
-"""The demo's invented fleet, read from fleet.json: an island harbour workshop.
+"""The demo's invented fleet, read from fleet.json and its spec sheets from sheets/.
 
-Nothing in it is a real make, person or number. Values are written as a manual would give them; the
-loader reads them with the core.
+An island harbour workshop; nothing in it is a real make, person or number. Sheets are in the open
+format everybody can export and import.
 """
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-
-@dataclass(frozen=True)
-class Plug:
-    """A fastener with its torque as the manual writes it."""
-
-    role: str
-    place: str
-    thread: str
-    drive: str
-    torque: str
-    seal: str = ""
-    magnet: bool = False
-    soft: bool = True
-
-
-@dataclass(frozen=True)
-class Tank:
-    """A reservoir of a sheet. ``values`` maps a value's name to the manual's words."""
-
-    key: str
-    kind: str
-    label: str
-    rule: str
-    fluid: str
-    values: dict[str, str]
-    plugs: tuple[Plug, ...] = ()
-    gauge: str = ""
-    attitude: str = ""
+HERE = Path(__file__).parent
 
 
 @dataclass(frozen=True)
@@ -53,40 +26,52 @@ class Past:
     hours: int | None = None
     variant: str = "with filter"
     first: bool = False
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Replaced:
+    """A new odometer: days ago, what the old one showed at last and the new one at first, km."""
+
+    days: int
+    old: int
+    new_shows: int
 
 
 @dataclass(frozen=True)
 class Machine:
-    """A bike with its model and its sheet. ``new_days``: how long ago it was new, if known."""
+    """A bike with its model's sheet. ``km`` is what the odometer shows, in its ``unit``;
+    ``new_days``: how long ago it was new, if known."""
 
-    make: str
-    model: str
-    year: int
-    layout: str
-    cc: int
+    sheet: str
     name: str
     owner: str
     use: str
     unit: str
     km: int
-    manual: str
-    tanks: tuple[Tank, ...]
     past: tuple[Past, ...] = ()
     new_days: int | None = None
     hours: int | None = None
     severity: str = "1"
-
-
-def _tank(data: dict[str, Any]) -> Tank:
-    plugs = tuple(Plug(**plug) for plug in data.pop("plugs", ()))
-    return Tank(**data, plugs=plugs)
+    counts_hours: bool = False
+    notes: str = ""
+    replaced: Replaced | None = None
+    own: tuple[dict[str, str], ...] = ()
+    schools: tuple[dict[str, str], ...] = ()
+    document: dict[str, Any] = field(default_factory=dict)
 
 
 def _machine(data: dict[str, Any]) -> Machine:
-    tanks = tuple(_tank(tank) for tank in data.pop("tanks"))
     past = tuple(Past(**past) for past in data.pop("past", ()))
-    return Machine(**data, tanks=tanks, past=past)
+    replaced = data.pop("replaced", None)
+    document = json.loads((HERE / "sheets" / data["sheet"]).read_text())
+    return Machine(
+        **data,
+        past=past,
+        replaced=Replaced(**replaced) if replaced else None,
+        document=document,
+    )
 
 
-DATA = json.loads((Path(__file__).parent / "fleet.json").read_text())
+DATA = json.loads((HERE / "fleet.json").read_text())
 FLEET = tuple(_machine(bike) for bike in DATA["bikes"])

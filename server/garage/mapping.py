@@ -1,84 +1,143 @@
-"""Between the garage's rows and the core's spec sheet."""
+"""Between the garage's rows and the core's cells and spec sheets."""
 
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from decimal import Decimal
+from typing import Any
 
-from oilward_core.due import DueLimits, Meter
-from oilward_core.spec import (
-    Fastener,
-    FillRule,
-    LevelCheck,
-    ReservoirKind,
-    ReservoirSpec,
-    Variant,
-)
-from oilward_core.torque import read_torque
+from oilward_core.due import USE_CLASSES as USES
+from oilward_core.due import Meter
+from oilward_core.odometer import LastReading, Odometer
+from oilward_core.schools import Schools, Topic
+from oilward_core.spec import Cell, Cells, ModelName, Path, ReservoirSpec, Value, overlay, sheet_of
+from oilward_core.torque import TorqueSpec
 
-from .models import Bike, FastenerRow, OdometerReading, ReservoirRow
+from .models import Bike, BikeModel, CellRow, OdometerReading, OwnCell, SpecSheet
+from .shapes import BikeForm, SchoolLine, SchoolTopic
+
+USE_CLASSES = list(USES)
 
 
-def fastener(row: FastenerRow) -> Fastener:
-    return Fastener(
-        row.role,
-        row.place,
-        row.thread,
-        row.drive,
-        row.magnet,
-        row.soft,
-        read_torque(row.as_written),
-        row.seal,
+def path_of(row: CellRow) -> Path:
+    return Path(row.reservoir, row.part, row.field)
+
+
+def cell(row: CellRow) -> Cell:
+    return Cell(
+        row.written,
+        row.document,
+        row.page,
+        row.entered_by,
+        row.entered_on,
+        row.checked_by,
+        row.checked_on,
     )
 
 
-def _values(row: ReservoirRow) -> dict[str, Decimal]:
-    return {value.name: (value.low + value.high) / 2 for value in row.values.all()}
+def cells(rows: Iterable[CellRow]) -> dict[Path, Cell]:
+    return {path_of(row): cell(row) for row in rows}
 
 
-def _limits(values: dict[str, Decimal]) -> DueLimits:
-    def months(name: str) -> int | None:
-        return int(values[name]) if name in values else None
-
-    return DueLimits(
-        values.get("first.km"),
-        months("first.months"),
-        values.get("repeat.km"),
-        months("repeat.months"),
-        values.get("repeat.hours"),
-    )
+def low_high(value: Value) -> tuple[Decimal | None, Decimal | None]:
+    """The canonical numbers kept beside a cell's words."""
+    if isinstance(value, TorqueSpec):
+        return value.low, value.high
+    if isinstance(value, tuple):
+        return value
+    if isinstance(value, bool) or not isinstance(value, int | Decimal):
+        return None, None
+    return Decimal(value), Decimal(value)
 
 
-def _level(row: ReservoirRow, values: dict[str, Decimal]) -> LevelCheck | None:
-    if not row.gauge or "level.between" not in values:
-        return None
-    return LevelCheck(
-        row.gauge,
-        row.attitude,
-        values.get("level.run", Decimal(0)),
-        values.get("level.settle", Decimal(0)),
-        values["level.between"],
-        values.get("level.target", Decimal("0.75")),
-    )
-
-
-def reservoir_spec(row: ReservoirRow) -> ReservoirSpec:
-    """A reservoir with its values and fasteners; prefetch both."""
-    values = _values(row)
-    capacities = {
-        variant: values[f"capacity.{variant.value}"]
-        for variant in Variant
-        if f"capacity.{variant.value}" in values
+def cell_fields(path: Path, written: Cell, value: Value) -> dict[str, Any]:
+    """A cell as the columns of its row."""
+    low, high = low_high(value)
+    return {
+        "reservoir": path.reservoir,
+        "part": path.part,
+        "field": path.field,
+        "low": low,
+        "high": high,
+        **vars(written),
     }
-    return ReservoirSpec(
-        row.key,
-        ReservoirKind(row.kind),
-        row.label,
-        FillRule(row.fill_rule),
-        capacities,
-        values.get("initial"),
-        _level(row, values),
-        row.fluid,
-        values.get("prefill", Decimal(0)),
-        tuple(fastener(f) for f in row.fasteners.all()),
-        _limits(values),
+
+
+def model_name(model: BikeModel) -> ModelName:
+    return ModelName(model.make, model.name, model.year, model.layout, model.displacement_cc)
+
+
+@dataclass(frozen=True)
+class BikeSpec:
+    """What one bike is serviced by: its model's approved sheet with its own values laid over;
+    ``own`` are those values' revisions."""
+
+    sheet: SpecSheet
+    cells: Cells
+    own: Mapping[Path, int]
+    reservoirs: tuple[ReservoirSpec, ...]
+
+    def reservoir(self, key: str) -> ReservoirSpec | None:
+        return next((spec for spec in self.reservoirs if spec.key == key), None)
+
+    def cells_of(self, key: str) -> dict[Path, Cell]:
+        return {path: one for path, one in self.cells.items() if path.reservoir == key}
+
+
+def model_spec(sheet: SpecSheet) -> BikeSpec:
+    """A sheet as it stands for every bike of the model; prefetch its cells."""
+    laid = cells(sheet.cells.all())
+    return BikeSpec(sheet, laid, {}, sheet_of(laid))
+
+
+def own_spec(spec: BikeSpec, own: Sequence[OwnCell]) -> BikeSpec:
+    """The sheet with one bike's own values."""
+    if not own:
+        return spec
+    laid = overlay(spec.cells, cells(own))
+    revisions = {path_of(row): row.revision for row in own}
+    mine = {path: revision for path, revision in revisions.items() if path in laid}
+    return BikeSpec(spec.sheet, laid, mine, sheet_of(laid))
+
+
+def last_reading(row: OdometerReading) -> LastReading:
+    return LastReading(row.km, row.read_on)
+
+
+def odometer(bike: Bike) -> Odometer:
+    return Odometer(bike.odometer_unit, bike.offset_km)
+
+
+def bike_form(bike: Bike | None) -> BikeForm:
+    """A bike as its form shows it; without one, an empty form."""
+    if bike is None:
+        return BikeForm(
+            "", 0, "", "", USE_CLASSES[0], "km", Bike.Records.NONE, "", "1", False, "", False, 0
+        )
+    return BikeForm(
+        str(bike.pk),
+        bike.model_id,
+        bike.name,
+        bike.owner,
+        bike.use_class,
+        bike.odometer_unit,
+        bike.records,
+        bike.new_on.isoformat() if bike.new_on else "",
+        f"{bike.severity.normalize():f}",
+        bike.counts_hours,
+        bike.notes,
+        bike.archived,
+        bike.version,
+    )
+
+
+def school_topic(topic: Topic, schools: Schools) -> SchoolTopic:
+    lines = [(kind, schools.of(kind, topic.key)) for kind in topic.kinds]
+    return SchoolTopic(
+        topic.key,
+        topic.label,
+        topic.acts,
+        list(topic.choices),
+        [SchoolLine(kind.value, chosen.choice, chosen.whose) for kind, chosen in lines],
     )
 
 

@@ -4,13 +4,8 @@ import uuid
 
 from django.conf import settings
 from django.db import models
-from oilward_core.spec import FillRule, ReservoirKind
 
 person = settings.AUTH_USER_MODEL
-
-
-def _choices(words: type[ReservoirKind] | type[FillRule]) -> list[tuple[str, str]]:
-    return [(word.value, word.value) for word in words]
 
 
 class BikeModel(models.Model):
@@ -43,6 +38,9 @@ class SpecSheet(models.Model):
 
     class Meta:
         constraints = [
+            models.UniqueConstraint(
+                fields=["model"], condition=models.Q(state="draft"), name="one_draft_a_model"
+            ),
             models.UniqueConstraint(fields=["model", "version"], name="one_sheet_a_version"),
             models.CheckConstraint(
                 condition=models.Q(state="draft")
@@ -52,80 +50,74 @@ class SpecSheet(models.Model):
         ]
 
 
-class ReservoirRow(models.Model):
-    """One reservoir of a spec sheet. Its numbers are `SpecValue` rows, its plugs `FastenerRow`."""
+class CellRow(models.Model):
+    """A value as the manual gives it, where it stands there, who wrote it and who checked it.
 
-    sheet = models.ForeignKey(SpecSheet, models.CASCADE, related_name="reservoirs")
-    key = models.CharField(max_length=40)
-    kind = models.CharField(max_length=20, choices=_choices(ReservoirKind))
-    label = models.CharField(max_length=60)
-    order = models.PositiveSmallIntegerField()
-    fill_rule = models.CharField(max_length=10, choices=_choices(FillRule))
-    fluid = models.CharField(max_length=120, blank=True)
-    gauge = models.CharField(max_length=40, blank=True)
-    attitude = models.CharField(max_length=20, blank=True)
+    ``low``/``high`` are canonical (ml, N·m, km, mm, min, cSt) for numbers, equal for a single one.
+    ``revision`` counts its changes: a write has to name the one it saw.
+    """
+
+    reservoir = models.CharField(max_length=40)
+    part = models.CharField(max_length=40, blank=True)
+    field = models.CharField(max_length=40)
+    written = models.CharField(max_length=400)
+    low = models.DecimalField(max_digits=18, decimal_places=6, null=True)
+    high = models.DecimalField(max_digits=18, decimal_places=6, null=True)
+    document = models.CharField(max_length=120, blank=True)
+    page = models.CharField(max_length=20, blank=True)
+    entered_by = models.CharField(max_length=80)
+    entered_on = models.DateField()
+    checked_by = models.CharField(max_length=80, blank=True)
+    checked_on = models.DateField(null=True)
+    revision = models.PositiveIntegerField(default=1)
 
     class Meta:
-        ordering = ["order"]
+        abstract = True
+        ordering = ["id"]
+
+
+class SheetCell(CellRow):
+    """A value of a spec sheet's version."""
+
+    sheet = models.ForeignKey(SpecSheet, models.CASCADE, related_name="cells")
+
+    class Meta(CellRow.Meta):
         constraints = [
-            models.UniqueConstraint(fields=["sheet", "key"], name="one_reservoir_a_key"),
+            models.UniqueConstraint(
+                fields=["sheet", "reservoir", "part", "field"], name="one_cell_a_path"
+            ),
             models.CheckConstraint(
-                condition=models.Q(kind__in=[kind.value for kind in ReservoirKind]),
-                name="reservoir_kind",
+                condition=models.Q(low__lte=models.F("high")), name="cell_low_high"
             ),
         ]
 
 
-class Sourced(models.Model):
-    """What every number on a sheet carries: the manual's words, where they stand, who checked."""
+class AnsweredDoubt(models.Model):
+    """Somebody looked at a doubt again and says the manual really says so."""
 
-    as_written = models.CharField(max_length=80)
-    source_document = models.CharField(max_length=120)
-    source_page = models.CharField(max_length=20, blank=True)
-    entered_by = models.ForeignKey(person, models.PROTECT, related_name="+")
-    checked_by = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
-
-    class Meta:
-        abstract = True
-
-
-class SpecValue(Sourced):
-    """A number of a reservoir: ``capacity.with filter``, ``level.settle``, ``repeat.km`` …
-
-    ``low``/``high`` are canonical (ml, N·m, km, mm, min), equal for a single value.
-    """
-
-    reservoir = models.ForeignKey(ReservoirRow, models.CASCADE, related_name="values")
-    name = models.CharField(max_length=40)
-    low = models.DecimalField(max_digits=18, decimal_places=6)
-    high = models.DecimalField(max_digits=18, decimal_places=6)
+    sheet = models.ForeignKey(SpecSheet, models.CASCADE, related_name="answers")
+    rule = models.CharField(max_length=40)
+    reservoir = models.CharField(max_length=40)
+    text = models.CharField(max_length=400)
+    reason = models.CharField(max_length=200)
+    answered_by = models.CharField(max_length=80)
+    answered_on = models.DateField()
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["reservoir", "name"], name="one_value_a_name"),
-            models.CheckConstraint(condition=models.Q(low__lte=models.F("high")), name="low_high"),
+            models.UniqueConstraint(
+                fields=["sheet", "rule", "reservoir", "text"], name="one_answer_a_doubt"
+            )
         ]
 
 
-class FastenerRow(Sourced):
-    """A plug, filter or screw; ``as_written`` is its torque as the manual gives it."""
-
-    reservoir = models.ForeignKey(ReservoirRow, models.CASCADE, related_name="fasteners")
-    role = models.CharField(max_length=30)
-    place = models.CharField(max_length=160)
-    thread = models.CharField(max_length=20, blank=True)
-    drive = models.CharField(max_length=40)
-    magnet = models.BooleanField(default=False)
-    soft = models.BooleanField(default=False)
-    seal = models.CharField(max_length=80, blank=True)
-
-    class Meta:
-        ordering = ["id"]
-
-
 class Bike(models.Model):
+    """``version`` counts its changes: a write has to name the one it saw. ``offset_km`` is what
+    earlier odometers had run before the one fitted now."""
+
     class Records(models.TextChoices):
         FROM_NEW = "from new"
+        SOME = "some"
         NONE = "none"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
@@ -139,19 +131,68 @@ class Bike(models.Model):
     severity = models.DecimalField(max_digits=3, decimal_places=2, default=1)
     version = models.PositiveIntegerField(default=1)
     archived = models.BooleanField(default=False)
+    offset_km = models.DecimalField(max_digits=12, decimal_places=3, default=0)
+    counts_hours = models.BooleanField(default=False)
+    notes = models.TextField(blank=True)
+    changed_by = models.CharField(max_length=80, blank=True)
 
     class Meta:
         ordering = ["name", "id"]
 
 
+class OwnCell(CellRow):
+    """A value that differs on one bike from its model's sheet."""
+
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="own_cells")
+
+    class Meta(CellRow.Meta):
+        constraints = [
+            models.UniqueConstraint(
+                fields=["bike", "reservoir", "part", "field"], name="one_own_cell_a_path"
+            )
+        ]
+
+
+class OwnSchool(models.Model):
+    """A practice chosen for one bike, before the workshop's."""
+
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="own_schools")
+    kind = models.CharField(max_length=20)
+    topic = models.CharField(max_length=12)
+    choice = models.CharField(max_length=40)
+    chosen_by = models.CharField(max_length=80)
+    chosen_on = models.DateField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["bike", "kind", "topic"], name="one_own_school")
+        ]
+
+
+class BikePhoto(models.Model):
+    """A picture of a bike, cleaned of what a camera writes into it."""
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="photos")
+    jpeg = models.BinaryField()
+    caption = models.CharField(max_length=120, blank=True)
+    taken_on = models.DateField()
+    taken_by = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["taken_on", "id"]
+
+
 class OdometerReading(models.Model):
-    """Append-only. Hours only for bikes that have an hour meter."""
+    """Append-only. ``km`` is the whole life of the bike, earlier odometers included; hours only for
+    bikes that have an hour meter; ``replaced``: a new odometer was fitted at this reading."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="odometer")
     km = models.DecimalField(max_digits=12, decimal_places=3)
     hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
     as_written = models.CharField(max_length=40)
+    replaced = models.BooleanField(default=False)
     read_on = models.DateField()
     read_by = models.ForeignKey(person, models.PROTECT, related_name="+")
 

@@ -1,19 +1,16 @@
 from collections.abc import Iterable
 from uuid import UUID
 
-from django.db.models import Prefetch, Q, QuerySet
+from django.db.models import Q, QuerySet
+from django.http import Http404
+from oilward_core.schools import TOPICS, Choice, Schools
+from workshop.mapping import choice
+from workshop.models import Person, Role, SchoolRow
 
-from .models import Bike, FastenerRow, OdometerReading, ReservoirRow, SpecSheet, SpecValue
-
-
-def reservoirs() -> QuerySet[ReservoirRow]:
-    """Reservoirs with everything the core's spec needs, in two further queries."""
-    people = ("entered_by", "checked_by")
-    return ReservoirRow.objects.prefetch_related(
-        Prefetch("values", queryset=SpecValue.objects.select_related(*people).order_by("id")),
-        Prefetch("fasteners", queryset=FastenerRow.objects.select_related(*people)),
-    )
-
+from . import mapping
+from .mapping import BikeSpec
+from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool, SpecSheet
+from .shapes import BikeFormPage, ModelChoice, PhotoLine, SchoolsPage
 
 _SEARCHED = (
     "name",
@@ -23,12 +20,13 @@ _SEARCHED = (
     "model__name",
     "model__layout",
     "model__year",
+    "notes",
 )
 
 
-def bikes(typed: str = "") -> QuerySet[Bike]:
+def bikes(typed: str = "", archived: bool = False) -> QuerySet[Bike]:
     """Bikes in which every typed word is found somewhere."""
-    found = Bike.objects.filter(archived=False).select_related("model")
+    found = Bike.objects.filter(archived=archived).select_related("model")
     for word in typed.split()[:8]:
         anywhere = Q()
         for field in _SEARCHED:
@@ -38,15 +36,36 @@ def bikes(typed: str = "") -> QuerySet[Bike]:
 
 
 def approved_sheets(model_ids: Iterable[int]) -> dict[int, SpecSheet]:
-    """The newest approved sheet of each model, with its reservoirs."""
+    """The newest approved sheet of each model, with its cells."""
     sheets = (
         SpecSheet.objects.filter(model_id__in=list(model_ids), state=SpecSheet.State.APPROVED)
         .order_by("model_id", "-version")
         .distinct("model_id")
-        .prefetch_related(Prefetch("reservoirs", queryset=reservoirs()))
+        .prefetch_related("cells")
         .select_related("approved_by")
     )
     return {sheet.model_id: sheet for sheet in sheets}
+
+
+def own_cells(bike_ids: Iterable[UUID]) -> dict[UUID, list[OwnCell]]:
+    """What differs on single bikes from their model's sheet."""
+    found: dict[UUID, list[OwnCell]] = {}
+    for row in OwnCell.objects.filter(bike_id__in=list(bike_ids)):
+        found.setdefault(row.bike_id, []).append(row)
+    return found
+
+
+def specs_of(many: Iterable[Bike]) -> dict[UUID, BikeSpec]:
+    """What each of these bikes is serviced by; those without an approved sheet are left out."""
+    listed = list(many)
+    sheets = approved_sheets({bike.model_id for bike in listed})
+    shared = {model: mapping.model_spec(sheet) for model, sheet in sheets.items()}
+    own = own_cells([bike.pk for bike in listed])
+    return {
+        bike.pk: mapping.own_spec(shared[bike.model_id], own.get(bike.pk, []))
+        for bike in listed
+        if bike.model_id in shared
+    }
 
 
 def last_odometer(bike_ids: Iterable[UUID]) -> dict[UUID, OdometerReading]:
@@ -57,3 +76,51 @@ def last_odometer(bike_ids: Iterable[UUID]) -> dict[UUID, OdometerReading]:
         .distinct("bike_id")
     )
     return {row.bike_id: row for row in rows}
+
+
+def schools_of(bike_ids: Iterable[UUID]) -> dict[UUID, Schools]:
+    """The practices that count for each bike: its own, then the workshop's."""
+    listed = list(bike_ids)
+    shared = tuple(choice(row) for row in SchoolRow.objects.all())
+    own: dict[UUID, list[Choice]] = {}
+    for row in OwnSchool.objects.filter(bike_id__in=listed):
+        own.setdefault(row.bike_id, []).append(Choice(row.kind, row.topic, row.choice, True))
+    return {bike: Schools((*own.get(bike, ()), *shared)) for bike in listed}
+
+
+def workshop_schools() -> Schools:
+    return Schools(tuple(choice(row) for row in SchoolRow.objects.all()))
+
+
+def schools_page(bike_id: UUID | None, person: Person) -> SchoolsPage:
+    """Every practice with what counts now, for the workshop or for one bike."""
+    schools = schools_of([bike_id])[bike_id] if bike_id else workshop_schools()
+    may = person.role == Role.LEAD or (bike_id is not None and person.role != Role.READER)
+    return SchoolsPage([mapping.school_topic(topic, schools) for topic in TOPICS], may)
+
+
+def bike_form(bike_id: UUID | None) -> BikeFormPage:
+    """A bike's form, or an empty one, with what can be chosen in it."""
+    models = [
+        ModelChoice(model.pk, f"{model.make} {model.name}, {model.year}")
+        for model in BikeModel.objects.order_by("make", "name", "year")
+    ]
+    bike = Bike.objects.filter(pk=bike_id).first() if bike_id else None
+    if bike_id and bike is None:
+        raise Http404
+    form = mapping.bike_form(bike)
+    return BikeFormPage(form, models, mapping.USE_CLASSES, list(Bike.Records.values))
+
+
+def photos_of(bike_id: UUID) -> list[PhotoLine]:
+    rows = BikePhoto.objects.filter(bike_id=bike_id).defer("jpeg")
+    return [
+        PhotoLine(str(row.pk), row.caption, row.taken_on.isoformat(), row.taken_by) for row in rows
+    ]
+
+
+def photo_or_404(photo_id: UUID) -> bytes:
+    row = BikePhoto.objects.filter(pk=photo_id).first()
+    if row is None:
+        raise Http404
+    return bytes(row.jpeg)

@@ -1,20 +1,44 @@
 """Between rows and the core for due states, glasses and spec lines."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
 
 from findings.mapping import plug
 from findings.models import Finding
-from garage.mapping import reservoir_spec, when_new
-from garage.models import Bike, FastenerRow, OdometerReading, ReservoirRow, SpecValue
-from oilward_core.doubts import doubts
+from garage.mapping import BikeSpec, when_new
+from garage.models import Bike, OdometerReading
 from oilward_core.due import Due, Meter, due, say_due
+from oilward_core.errors import CoreError
 from oilward_core.fill import FillCase, prior
-from oilward_core.quantity import show, show_range
+from oilward_core.quantity import show
+from oilward_core.reasons import Reason, Source
+from oilward_core.schools import (
+    FILTER,
+    HALF_THE_BOOK,
+    INTERVAL,
+    Schools,
+    filter_is_due,
+    severity_with,
+    since_filter,
+)
 from oilward_core.sheet import Speaker
-from oilward_core.spec import FillRule, ReservoirKind, ReservoirSpec, Variant
-from oilward_core.torque import read_torque
+from oilward_core.spec import (
+    Cell,
+    FillRule,
+    Path,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+    doubts,
+    field_of,
+    is_number,
+    missing,
+    read_value,
+    said,
+    what,
+)
 from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
@@ -45,104 +69,88 @@ def now_of(bike: Bike, reading: OdometerReading | None, today: date) -> Meter:
     return Meter(today, reading.km, reading.hours)
 
 
-def how_due(bike: Bike, spec: ReservoirSpec, services: Sequence[Service], now: Meter) -> Due:
+def how_due(
+    bike: Bike, spec: ReservoirSpec, services: Sequence[Service], now: Meter, schools: Schools
+) -> Due:
+    interval = schools.of(spec.kind, INTERVAL)
+    severity = severity_with(bike.severity, interval)
     if services:
         last = services[-1]
         done = Meter(last.done_on, last.km, last.hours)
-        return due(spec.limits, done, now, severity=bike.severity)
-    new = when_new(bike)
-    return due(spec.limits, new, now, first=True, severity=bike.severity)
+        answer = due(spec.limits, done, now, severity=severity)
+    else:
+        answer = due(spec.limits, when_new(bike), now, first=True, severity=severity)
+    if interval.choice == HALF_THE_BOOK:
+        why = Reason("school", f"Intervals: {interval}.", Source.TRADE)
+        return replace(answer, reasons=(*answer.reasons, why))
+    return answer
+
+
+@dataclass(frozen=True)
+class Known:
+    """What a reservoir's glass is drawn from besides its spec."""
+
+    bike: Bike
+    now: Meter
+    schools: Schools
 
 
 def glass(
-    bike: Bike,
-    row: ReservoirRow,
-    services: Sequence[Service],
-    finding: Finding | None,
-    now: Meter,
+    known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
 ) -> tuple[Glass, Due]:
-    spec = reservoir_spec(row)
-    answer = how_due(bike, spec, services, now)
+    bike = known.bike
+    answer = how_due(bike, spec, services, known.now, known.schools)
     level = min(max(float(answer.left), 0.0), 1.0)
     shape = Glass(
-        row.key,
-        row.kind,
-        row.label,
+        spec.key,
+        spec.kind.value,
+        spec.label,
         column(spec.kind),
         answer.state.value,
         level,
         1 - level,
-        say_due(answer, now, bike.odometer_unit),
+        say_due(answer, known.now, bike.odometer_unit),
         whys(answer.reasons),
         plug(finding) if finding else None,
     )
     return shape, answer
 
 
-_KILOMETRES = (".km",)
-_NAMES = {
-    "initial": "First amount",
-    "prefill": "Filter pre-fill",
-    "level.between": "Between the marks",
-    "level.target": "Fill to",
-    "level.run": "Run before reading",
-    "level.settle": "Settle before reading",
-    "first.km": "First service, distance",
-    "first.months": "First service, time",
-    "repeat.km": "Every, distance",
-    "repeat.months": "Every, time",
-    "repeat.hours": "Every, hours",
-}
-_UNITS = {"level.run": " min", "level.settle": " min", "repeat.hours": " h"}
+def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
+    field = field_of(path)
+    try:
+        value = read_value(field, cell.written)
+    except CoreError:
+        return ""
+    return said(field, value, volume=speaks.volume, torque=speaks.torque, distance=unit)
 
 
-def _converted(value: SpecValue, speaks: Speaker, unit: str) -> str:
-    name = value.name
-    if name.startswith("capacity.") or name in ("initial", "prefill", "level.between"):
-        return show_range(value.low, value.high, speaks.volume)
-    if name.endswith(_KILOMETRES):
-        return show_range(value.low, value.high, unit)
-    if name.endswith(".months"):
-        return f"{value.low:.0f} months"
-    if name == "level.target":
-        return f"{value.low:.0%} of the way up"
-    return f"{value.low:.0f}{_UNITS.get(name, '')}"
-
-
-def _source(row: SpecValue | FastenerRow) -> str:
-    return (
-        f"{row.source_document}, p. {row.source_page}" if row.source_page else row.source_document
-    )
-
-
-def spec_line(value: SpecValue, speaks: Speaker, unit: str) -> SpecLine:
-    name = _NAMES.get(value.name) or f"Capacity, {value.name.removeprefix('capacity.')}"
+def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLine:
+    cell = spec.cells[path]
     return SpecLine(
-        name,
-        value.as_written,
-        _converted(value, speaks, unit),
-        _source(value),
-        value.entered_by.name,
-        value.checked_by.name if value.checked_by else "",
+        str(path),
+        what(path._replace(reservoir="")).capitalize(),
+        cell.written,
+        _meant(path, cell, speaks, bike.odometer_unit),
+        cell.source,
+        cell.entered_by,
+        cell.checked_by,
+        is_number(field_of(path)),
+        path in spec.own,
+        spec.own.get(path, 0),
     )
 
 
-def plug_line(row: FastenerRow, speaks: Speaker) -> SpecLine:
-    torque = read_torque(row.as_written)
-    converted = ""
-    if torque.by_wrench and torque.low is not None and torque.high is not None:
-        converted = show_range(torque.low, torque.high, speaks.torque)
-    details = [row.role.capitalize(), row.thread, row.drive, "magnet" if row.magnet else ""]
-    return SpecLine(
-        ", ".join([d for d in details if d])
-        + f" · {row.place}"
-        + (f" · {row.seal}" if row.seal else ""),
-        row.as_written,
-        converted,
-        _source(row),
-        row.entered_by.name,
-        row.checked_by.name if row.checked_by else "",
-    )
+_SAID_ELSEWHERE = ("kind", "label", "fill rule", "role", "spot", "place")
+
+
+def spec_lines(spec: BikeSpec, key: str, speaks: Speaker, bike: Bike) -> list[SpecLine]:
+    """A reservoir's values, its own first, then plug by plug."""
+    paths = [
+        path for path in spec.cells_of(key) if path.field not in _SAID_ELSEWHERE or path in spec.own
+    ]
+    paths.sort(key=lambda path: path.part)
+    return [spec_line(path, spec, speaks, bike) for path in paths]
 
 
 def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
@@ -165,10 +173,11 @@ def level_check(spec: ReservoirSpec) -> str:
     level = spec.level
     if level is None:
         return "Exact quantity, no level to read." if spec.fill_rule == FillRule.EXACT else ""
-    return (
-        f"{level.gauge.capitalize()}, {level.attitude}: run {level.run_minutes.normalize():f} min, "
-        f"settle {level.settle_minutes.normalize():f} min, read at eye level."
-    )
+    minutes = level.run_minutes.normalize()
+    run = f"run {minutes:f} min, " if minutes else ""
+    held = f"{level.dipstick}, " if level.dipstick else ""
+    settle = f"settle {level.settle_minutes.normalize():f} min"
+    return f"{level.gauge.capitalize()}, {held}{level.attitude}: {run}{settle}, read at eye level."
 
 
 def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Speaker) -> str:
@@ -184,14 +193,25 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     return f"{mean} ± {sd}, against {show(capacity, speaks.volume)} in the book"
 
 
-def variants(spec: ReservoirSpec) -> list[str]:
-    order = [Variant.WITH_FILTER, Variant.DRAIN_ONLY, Variant.DRY]
-    return [variant.value for variant in order if variant in spec.capacities]
+def variants(spec: ReservoirSpec, services: Sequence[Service], schools: Schools) -> list[str]:
+    """What a job here can be, the proposed one first: with the filter when that is due."""
+    known = [
+        v for v in (Variant.WITH_FILTER, Variant.DRAIN_ONLY, Variant.DRY) if v in spec.capacities
+    ]
+    count = since_filter([s.variant for s in services], Variant.WITH_FILTER.value)
+    school = schools.of(spec.kind, FILTER).choice
+    if Variant.DRAIN_ONLY in known and not filter_is_due(spec.filter_every, school, count):
+        known.sort(key=lambda v: v != Variant.DRAIN_ONLY)
+    return [v.value for v in known or [Variant.DRAIN_ONLY]]
 
 
-def doubted(tanks: Sequence[ReservoirRow], displacement_cc: int) -> dict[str, list[str]]:
+def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[str, list[str]]:
     """What looks wrong on a sheet, in sentences, by reservoir."""
     found: dict[str, list[str]] = {}
-    for doubt in doubts([reservoir_spec(row) for row in tanks], displacement_cc):
+    for doubt in doubts(reservoirs, displacement_cc):
         found.setdefault(doubt.reservoir, []).append(doubt.text)
     return found
+
+
+def missing_words(spec: ReservoirSpec) -> list[str]:
+    return [what(path._replace(reservoir="")) for path in missing(spec)]

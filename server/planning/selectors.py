@@ -6,13 +6,16 @@ from django.http import Http404
 from findings.mapping import plug
 from findings.models import Finding
 from findings.selectors import last_findings, of_bike
-from garage.mapping import reservoir_spec
-from garage.models import Bike, ReservoirRow
-from garage.selectors import approved_sheets, bikes, last_odometer
+from garage.mapping import BikeSpec, odometer
+from garage.models import Bike
+from garage.selectors import bikes, last_odometer, photos_of, schools_of, specs_of
 from oilward_core.due import Due, DueState, Meter
-from oilward_core.quantity import show
+from oilward_core.odometer import shown
 from oilward_core.sheet import Speaker
-from oilward_core.spec import why_not_serviceable
+from oilward_core.spec import ReservoirSpec, why_not_serviceable
+from shelf.selectors import matches as held_against
+from shelf.shapes import Matches
+from visits.mapping import plugs
 from visits.models import Service
 from visits.selectors import OpenSheet, open_sheets, services_of
 from workshop.mapping import speaker
@@ -29,21 +32,25 @@ def _open_visit(found: OpenSheet) -> OpenVisit:
     running = state.ends_at if state and state.ends_at and state.status == "focus" else None
     return OpenVisit(
         str(found.visit.id),
-        found.task.reservoir.label,
+        found.label,
         state.step.title if state else "Sign",
         running.isoformat() if running else None,
     )
 
 
+def _odometer(bike: Bike, now: Meter) -> str:
+    hours = f" · {now.hours:.0f} h" if now.hours else ""
+    return shown(now.km, odometer(bike)) + hours
+
+
 def _ward_bike(
     bike: Bike, glasses: list[tuple[Glass, Due]], now: Meter, visit: OpenSheet | None
 ) -> WardBike:
-    hours = f" · {now.hours:.0f} h" if now.hours else ""
     return WardBike(
         str(bike.id),
         bike.name,
         f"{bike.model.make} {bike.model.name}",
-        show(now.km, bike.odometer_unit) + hours,
+        _odometer(bike, now),
         bike.owner,
         [glass for glass, _ in glasses],
         _open_visit(visit) if visit else None,
@@ -54,22 +61,21 @@ def ward(page: int, typed: str, today: date, now: datetime) -> Ward:
     """The bikes that match what was typed, by urgency, those in the shop first; a page of them."""
     every = list(bikes(typed))
     ids = [bike.id for bike in every]
-    sheets = approved_sheets({bike.model_id for bike in every})
-    odometer, services = last_odometer(ids), services_of(ids)
+    specs, schools = specs_of(every), schools_of(ids)
+    read, services = last_odometer(ids), services_of(ids)
     findings, visits = last_findings(ids), open_sheets(ids, services)
     rows: list[tuple[Bike, list[tuple[Glass, Due]], Meter]] = []
     for bike in every:
-        meter = mapping.now_of(bike, odometer.get(bike.id), today)
-        sheet = sheets.get(bike.model_id)
+        meter = mapping.now_of(bike, read.get(bike.id), today)
+        known, spec = mapping.Known(bike, meter, schools[bike.id]), specs.get(bike.id)
         glasses = [
             mapping.glass(
-                bike,
-                row,
-                services.get((bike.id, row.key), []),
-                findings.get((bike.id, row.key)),
-                meter,
+                known,
+                reservoir,
+                services.get((bike.id, reservoir.key), []),
+                findings.get((bike.id, reservoir.key)),
             )
-            for row in (sheet.reservoirs.all() if sheet else ())
+            for reservoir in (spec.reservoirs if spec else ())
         ]
         rows.append((bike, glasses, meter))
     rows.sort(
@@ -95,47 +101,56 @@ def ward(page: int, typed: str, today: date, now: datetime) -> Ward:
 
 
 def _reservoir_page(
-    bike: Bike,
-    row: ReservoirRow,
+    known: mapping.Known,
+    spec: BikeSpec,
+    reservoir: ReservoirSpec,
     services: list[Service],
     found: list[Finding],
-    now: Meter,
     speaks: Speaker,
     doubted: list[str],
 ) -> ReservoirPage:
-    spec = reservoir_spec(row)
-    shape, _ = mapping.glass(bike, row, services, found[0] if found else None, now)
-    why_not = why_not_serviceable(spec)
+    shape, _ = mapping.glass(known, reservoir, services, found[0] if found else None)
+    why_not = why_not_serviceable(reservoir)
+    unit = known.bike.odometer_unit
     return ReservoirPage(
         shape,
-        row.fluid,
-        row.fill_rule,
-        mapping.level_check(spec),
-        [mapping.spec_line(v, speaks, bike.odometer_unit) for v in row.values.all()],
-        [mapping.plug_line(f, speaks) for f in row.fasteners.all()],
-        [mapping.service_line(s, speaks, bike.odometer_unit) for s in reversed(services)],
+        reservoir.fluid,
+        reservoir.fill_rule.value,
+        mapping.level_check(reservoir),
+        mapping.spec_lines(spec, reservoir.key, speaks, known.bike),
+        [mapping.service_line(s, speaks, unit) for s in reversed(services)],
         [plug(f) for f in found],
-        mapping.variants(spec),
+        mapping.variants(reservoir, services, known.schools),
         not why_not,
         why_not,
-        mapping.expected_take(spec, services, speaks),
+        mapping.expected_take(reservoir, services, speaks),
         doubted,
+        mapping.missing_words(reservoir),
+        reservoir.serves,
+        reservoir.caution,
+        reservoir.reset,
     )
+
+
+def _bike_or_404(bike_id: UUID) -> Bike:
+    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
+    if bike is None:
+        raise Http404
+    return bike
 
 
 def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     """Everything about one bike: its reservoirs, their specs with sources, and their history."""
-    bike = bikes().filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
-    sheet = approved_sheets([bike.model_id]).get(bike.model_id)
+    bike = _bike_or_404(bike_id)
+    spec = specs_of([bike]).get(bike.pk)
     reading = last_odometer([bike.id]).get(bike.id)
     now = mapping.now_of(bike, reading, today)
     services, findings = services_of([bike.id]), of_bike(bike.id)
     visit = open_sheets([bike.id], services).get(bike.id)
-    speaks = speaker(person)
-    tanks = list(sheet.reservoirs.all()) if sheet else []
-    doubted = mapping.doubted(tanks, bike.model.displacement_cc)
+    known = mapping.Known(bike, now, schools_of([bike.pk])[bike.pk])
+    reservoirs = spec.reservoirs if spec else ()
+    doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
+    sheet = spec.sheet if spec else None
     return BikePage(
         str(bike.id),
         bike.name,
@@ -144,23 +159,42 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         f"{bike.model.displacement_cc} cm³",
         bike.owner,
         bike.use_class,
-        show(now.km, bike.odometer_unit) + (f" · {now.hours:.0f} h" if now.hours else ""),
+        _odometer(bike, now),
         bike.odometer_unit,
         reading.read_on.isoformat() if reading else "",
         bike.records,
+        bike.notes,
+        bike.archived,
+        bike.counts_hours,
+        bike.model_id,
+        sheet.pk if sheet else 0,
         sheet.version if sheet else 0,
         sheet.approved_by.name if sheet and sheet.approved_by else "",
         _open_visit(visit) if visit else None,
         [
             _reservoir_page(
-                bike,
-                row,
-                services.get((bike.id, row.key), []),
-                [finding for finding in findings if finding.reservoir == row.key],
-                now,
-                speaks,
-                doubted.get(row.key, []),
+                known,
+                spec,
+                reservoir,
+                services.get((bike.id, reservoir.key), []),
+                [finding for finding in findings if finding.reservoir == reservoir.key],
+                speaker(person),
+                doubted.get(reservoir.key, []),
             )
-            for row in tanks
+            for reservoir in reservoirs
+            if spec
         ],
+        plugs(spec) if spec else [],
+        photos_of(bike.pk),
     )
+
+
+def fluid_matches(bike_id: UUID, key: str) -> Matches:
+    """The shelf held against what one reservoir of a bike asks for."""
+    bike = _bike_or_404(bike_id)
+    spec = specs_of([bike]).get(bike.pk)
+    reservoir = spec.reservoir(key) if spec else None
+    if reservoir is None:
+        raise Http404
+    schools = schools_of([bike.pk])[bike.pk]
+    return held_against(reservoir.label, reservoir.requirement, reservoir.kind, schools)

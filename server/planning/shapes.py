@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 
 from findings.mapping import Plug
+from garage.shapes import PhotoLine
+from visits.shapes import MapPlug
 from workshop.shapes import Why
 
 
@@ -57,14 +59,20 @@ class Ward:
 
 @dataclass(frozen=True)
 class SpecLine:
-    """A value of the spec sheet: the manual's words, converted, and where it stands."""
+    """A value of the spec sheet: the manual's words, converted, and where it stands. ``number``
+    wants a second check; ``own``: it differs on this bike from its model, with that value's
+    ``revision``."""
 
+    path: str
     name: str
     as_written: str
     converted: str
     source: str
     entered_by: str
     checked_by: str
+    number: bool
+    own: bool
+    revision: int
 
 
 @dataclass(frozen=True)
@@ -88,7 +96,6 @@ class ReservoirPage:
     rule: str
     level_check: str
     lines: list[SpecLine]
-    plugs: list[SpecLine]
     services: list[ServiceLine]
     findings: list[Plug]
     variants: list[str]
@@ -96,6 +103,10 @@ class ReservoirPage:
     not_serviceable: str
     expected_take: str
     doubts: list[str]
+    missing: list[str]
+    serves: str
+    caution: str
+    reset: str
 
 
 @dataclass(frozen=True)
@@ -111,7 +122,14 @@ class BikePage:
     odometer_unit: str
     odometer_on: str
     records: str
+    notes: str
+    archived: bool
+    counts_hours: bool
+    model_id: int
+    sheet_id: int
     sheet_version: int
     sheet_approved_by: str
     visit: OpenVisit | None
     reservoirs: list[ReservoirPage]
+    plugs: list[MapPlug]
+    photos: list[PhotoLine]

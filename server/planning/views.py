@@ -6,6 +6,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from shelf.shapes import Matches
 from workshop.access import MayWork, person_of
 
 from . import selectors
@@ -45,3 +46,23 @@ class BikeView(APIView):
     def get(self, request: Request, bike_id: UUID) -> Response:
         page = selectors.bike_page(bike_id, person_of(request), timezone.now().date())
         return Response(BikePageSerializer(page).data)
+
+
+class MatchesSerializer(DataclassSerializer[Matches]):
+    class Meta:
+        dataclass = Matches
+
+
+class MatchesView(APIView):
+    """Which fluids of the shelf fit a reservoir, and why."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="matches_get",
+        parameters=[OpenApiParameter("reservoir", str, required=True)],
+        responses=MatchesSerializer,
+    )
+    def get(self, request: Request, bike_id: UUID) -> Response:
+        found = selectors.fluid_matches(bike_id, request.query_params.get("reservoir", ""))
+        return Response(MatchesSerializer(found).data)

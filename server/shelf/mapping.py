@@ -8,24 +8,34 @@ from oilward_core.fluid import (
     ENGINE_HOT,
     GEAR_HOT,
     Measured,
+    Offer,
     TwoPoint,
+    blend_by_volume,
+    climate,
     clutch_class,
     engine_disagreements,
     engine_grades,
     gear_grade,
+    hot_band,
     iso_vg,
+    match,
+    share_of_thicker,
     viscosity_at,
     viscosity_index,
+    volume_at,
 )
-from oilward_core.quantity import show
+from oilward_core.quantity import convert, show
+from oilward_core.reasons import Reason, Source
+from oilward_core.schools import Schools
+from oilward_core.spec import Requirement, ReservoirKind
 from oilward_core.torque import Wrench
+from workshop.mapping import whys
 
 from .models import Fluid, WrenchRow
-from .shapes import Band, CurvePoint, FluidCard, Scale
+from .shapes import Band, Blend, CurvePoint, FluidCard, FluidForm, FluidMatch, Scale, Wanted
 
 CURVE_FROM, CURVE_TO, CURVE_STEP = 0, 140, 10
-ENGINE_LIKE = ("engine", "engine, dry sump")
-GEARED = ("gearbox", "final drive")
+HOT = 90
 
 
 def wrench(row: WrenchRow) -> Wrench:
@@ -56,12 +66,12 @@ def _measured(row: Fluid) -> Measured | None:
 
 
 def _viscosity_grades(row: Fluid) -> list[str]:
-    """The grades the measured viscosities satisfy, on the scale that goes with the reservoir."""
-    oil, label = _measured(row), row.grade.split(",")[0]
-    if row.serves in ENGINE_LIKE and oil is not None:
-        w = label.split("-")[0] if "-" in label else None
+    """The grades the measured viscosities satisfy, on the scale that goes with the family."""
+    oil = _measured(row)
+    if row.family == "engine" and oil is not None:
+        w = row.grade.split("-")[0] if "-" in row.grade else None
         return [f"SAE {grade}" for grade in engine_grades(oil, w)]
-    if row.serves in GEARED and oil is not None:
+    if row.family == "gear" and oil is not None:
         grade = gear_grade(oil.kv100)
         return [f"gear oil {grade}"] if grade else []
     vg = iso_vg(row.kv40) if row.kv40 is not None else None
@@ -77,9 +87,9 @@ def _friction(row: Fluid) -> str | None:
 def _disagreements(row: Fluid) -> list[str]:
     said: list[str] = []
     oil, friction = _measured(row), _friction(row)
-    if row.serves in ENGINE_LIKE and oil is not None:
+    if row.family == "engine" and oil is not None:
         try:
-            said += engine_disagreements(row.grade.split(",")[0], oil)
+            said += engine_disagreements(row.grade, oil)
         except CoreError:
             said.append(f"“{row.grade}” names no engine grade to compare with")
     if row.friction_class and friction and friction != row.friction_class:
@@ -87,10 +97,36 @@ def _disagreements(row: Fluid) -> list[str]:
     return said
 
 
-def _curve(row: Fluid) -> list[CurvePoint]:
+def two_points(row: Fluid) -> TwoPoint | None:
     if row.kv40 is None or row.kv100 is None:
+        return None
+    return TwoPoint(40, float(row.kv40), 100, float(row.kv100))
+
+
+def offer(row: Fluid) -> Offer:
+    """A fluid as the core matches it; friction indices speak where the label does not."""
+    return Offer(
+        row.name,
+        row.family,
+        row.grade,
+        _float(row.kv40),
+        _float(row.kv100),
+        row.friction_class or _friction(row) or "",
+        row.service,
+        row.base,
+        row.approvals,
+    )
+
+
+def label(row: Fluid) -> str:
+    parts = (row.grade, row.friction_class, row.service, row.base)
+    return ", ".join(dict.fromkeys(part for part in parts if part))
+
+
+def curve(row: Fluid) -> list[CurvePoint]:
+    oil = two_points(row)
+    if oil is None:
         return []
-    oil = TwoPoint(40, float(row.kv40), 100, float(row.kv100))
     steps = range(CURVE_FROM, CURVE_TO + 1, CURVE_STEP)
     return [CurvePoint(float(t), round(viscosity_at(oil, t), 2)) for t in steps]
 
@@ -111,18 +147,123 @@ def scales() -> list[Scale]:
     return [Scale("Engine", engine), Scale("Gear", gear)]
 
 
-def fluid_card(row: Fluid, volume_unit: str) -> FluidCard:
-    friction = _friction(row)
-    return FluidCard(
-        str(row.pk),
+def _plain(value: Decimal | None) -> str:
+    return "" if value is None else f"{value.normalize():f}"
+
+
+_MEASURED = (
+    *("kv40", "kv100", "hths", "cranking", "pumping", "density15", "pour_point"),
+    *("dfi", "sfi", "sti"),
+)
+
+
+def bottle(row: Fluid) -> str:
+    """What a bottle holds, in the round number it is sold by."""
+    quarts = convert(row.bottle_ml, "qt")
+    if quarts == quarts.to_integral_value():
+        return show(row.bottle_ml, "qt", 0)
+    round_litres = row.bottle_ml % 10 == 0 and row.bottle_ml >= 1000
+    return f"{(row.bottle_ml / 1000).normalize():f} l" if round_litres else show(row.bottle_ml, "ml")
+
+
+def fluid_form(row: Fluid) -> FluidForm:
+    measured = {name: _plain(getattr(row, name)) for name in _MEASURED}
+    return FluidForm(
+        id=row.pk,
+        version=row.version,
+        name=row.name,
+        family=row.family,
+        bottle=bottle(row),
+        grade=row.grade,
+        friction_class=row.friction_class,
+        service=row.service,
+        base=row.base,
+        approvals=row.approvals,
+        retired=row.retired,
+        **measured,
+    )
+
+
+def _swells(row: Fluid) -> str:
+    """What a litre filled at 20 °C becomes at 90 °C."""
+    if row.density15 is None:
+        return ""
+    hot = volume_at(1000, 20, HOT, float(row.density15))
+    return f"1 l at 20 °C stands as {hot:.0f} ml at {HOT} °C"
+
+
+def fluid_match(
+    row: Fluid, need: Requirement, kind: ReservoirKind, schools: Schools, coldest: float
+) -> FluidMatch:
+    found = match(need, kind, offer(row), schools)
+    cold = climate(row.grade, two_points(row), coldest)
+    return FluidMatch(
+        row.pk,
         row.name,
-        row.grade,
-        row.serves,
-        show(row.bottle_ml, volume_unit),
+        label(row),
+        found.fit.word,
+        int(found.fit),
+        cold.text,
+        cold.ok,
+        curve(row),
+        whys(found.reasons),
+    )
+
+
+def wanted(need: Requirement) -> Wanted:
+    """What the chart shows of a requirement; a grade stands for its band at 100 °C."""
+    band = hot_band(need.grade)
+    at100 = [float(v) for v in need.kv100] if need.kv100 else list(band or ())
+    at40 = [float(v) for v in need.kv40] if need.kv40 else []
+    return Wanted(str(need) or "nothing in particular", at40, [v for v in at100 if not isinf(v)])
+
+
+def fluid_card(row: Fluid, coldest: float) -> FluidCard:
+    friction, cold = _friction(row), climate(row.grade, two_points(row), coldest)
+    density = "" if row.density15 is None else f"{row.density15 / 1000:.3f} kg/l at 15 °C"
+    return FluidCard(
+        row.pk,
+        row.name,
+        label(row),
+        row.family,
+        bottle(row),
         "" if row.kv40 is None else f"{row.kv40:.1f}",
         "" if row.kv100 is None else f"{row.kv100:.1f}",
         _index(row),
         _viscosity_grades(row) + ([f"friction {friction}"] if friction else []),
         _disagreements(row),
-        _curve(row),
+        density,
+        _swells(row),
+        cold.text,
+        cold.ok,
+        curve(row),
+        fluid_form(row),
+    )
+
+
+def _mixed(thin: Decimal | None, thick: Decimal | None, share: float) -> str:
+    if thin is None or thick is None:
+        return ""
+    return f"{blend_by_volume([1 - share, share], [float(thin), float(thick)]):.1f} cSt"
+
+
+def blend(thin: Fluid, thick: Fluid, wanted: Decimal, total: Decimal, unit: str) -> Blend:
+    """A blend to ``wanted`` cSt at 40 °C; both fluids need their viscosity there."""
+    share = share_of_thicker(float(thin.kv40 or 0), float(thick.kv40 or 0), float(wanted))
+    part = (total * Decimal(str(share))).quantize(Decimal(1))
+    rest = total - part
+    words = f"{show(rest, unit)} of {thin.name} and {show(part, unit)} of {thick.name}"
+    why = Reason(
+        "blend",
+        f"lg lg(v + 0.7) mixed by volume: {share:.1%} of the thicker one. Expect a few percent "
+        "against a measured blend.",
+        Source.STANDARD,
+    )
+    return Blend(
+        words,
+        show(rest, unit),
+        show(part, unit),
+        _mixed(thin.kv40, thick.kv40, share),
+        _mixed(thin.kv100, thick.kv100, share),
+        whys((why,)),
     )

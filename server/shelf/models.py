@@ -4,24 +4,36 @@ from django.db import models
 
 
 class Fluid(models.Model):
+    """A fluid as label and data sheet describe it. ``version`` counts its changes: a write has to
+    name the one it saw."""
+
     name = models.CharField(max_length=80, unique=True)
-    grade = models.CharField(max_length=40)
+    family = models.CharField(max_length=12, default="engine")
+    grade = models.CharField(max_length=40, blank=True)
     friction_class = models.CharField(max_length=10, blank=True)
-    serves = models.CharField(max_length=20)
+    service = models.CharField(max_length=120, blank=True)
+    base = models.CharField(max_length=40, blank=True)
+    approvals = models.CharField(max_length=200, blank=True)
     bottle_ml = models.DecimalField(max_digits=12, decimal_places=6)
-    # from the data sheet: cSt at 40 and 100 °C, mPa·s at 150 °C and at the W grade's temperatures
+    # from the data sheet: cSt at 40 and 100 °C, mPa·s at 150 °C and at the W grade's temperatures,
+    # kg/m³ at 15 °C, °C
     kv40 = models.DecimalField(max_digits=8, decimal_places=2, null=True)
     kv100 = models.DecimalField(max_digits=8, decimal_places=2, null=True)
     hths = models.DecimalField(max_digits=5, decimal_places=2, null=True)
     cranking = models.DecimalField(max_digits=8, decimal_places=0, null=True)
     pumping = models.DecimalField(max_digits=8, decimal_places=0, null=True)
+    density15 = models.DecimalField(max_digits=6, decimal_places=1, null=True)
+    pour_point = models.DecimalField(max_digits=4, decimal_places=0, null=True)
     # friction indices: dynamic, static, stop time
     dfi = models.DecimalField(max_digits=4, decimal_places=2, null=True)
     sfi = models.DecimalField(max_digits=4, decimal_places=2, null=True)
     sti = models.DecimalField(max_digits=4, decimal_places=2, null=True)
+    retired = models.BooleanField(default=False)
+    version = models.PositiveIntegerField(default=1)
+    changed_by = models.CharField(max_length=80, blank=True)
 
     class Meta:
-        ordering = ["serves", "name"]
+        ordering = ["family", "name"]
         constraints = [
             models.CheckConstraint(
                 condition=models.Q(kv40__isnull=True)

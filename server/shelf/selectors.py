@@ -2,14 +2,18 @@ from decimal import Decimal
 
 from django.http import Http404
 from oilward_core.errors import CoreError
+from oilward_core.fluid import FAMILIES, Fit, match
 from oilward_core.quantity import Kind, parse_single, show
+from oilward_core.schools import FLUID, Schools
+from oilward_core.spec import Requirement, ReservoirKind
 from workshop.mapping import speaker
-from workshop.models import Person
+from workshop.models import Person, Workshop
 
+from . import mapping
 from .devices import SimulatedWrench, TorqueSource
 from .mapping import fluid_card, scales, wrench
 from .models import Fluid, WrenchRow
-from .shapes import Peak, Shelf
+from .shapes import Blend, Matches, Peak, Shelf
 
 CAVEAT = "Grade limits are recalled, not quoted: compare with the current edition."
 
@@ -19,15 +23,64 @@ def pull(wrench_id: int, aim: str, source: TorqueSource | None = None) -> Peak:
     row = WrenchRow.objects.filter(pk=wrench_id, simulated=True).first()
     if row is None:
         raise Http404
-    try:
-        target = parse_single(aim, Kind.TORQUE, row.unit).low
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": "aim"}) from error
+    target = _typed("aim", aim, Kind.TORQUE, row.unit)
     peak: Decimal = (source or SimulatedWrench()).peak(wrench(row), target)
     return Peak(show(peak, row.unit, 1), row.simulated)
 
 
-def shelf(person: Person) -> Shelf:
+def shelf() -> Shelf:
     """Every fluid with what its measured values satisfy, in one query."""
-    unit = speaker(person).volume
-    return Shelf([fluid_card(row, unit) for row in Fluid.objects.all()], scales(), CAVEAT)
+    cold = coldest_start()
+    cards = [fluid_card(row, cold) for row in Fluid.objects.filter(retired=False)]
+    return Shelf(cards, scales(), list(FAMILIES), f"{cold:g} °C", CAVEAT)
+
+
+def coldest_start() -> float:
+    workshop = Workshop.objects.first()
+    return float(workshop.coldest_start) if workshop else 0.0
+
+
+def matches(reservoir: str, need: Requirement, kind: ReservoirKind, schools: Schools) -> Matches:
+    """The shelf held against what a reservoir asks for, best first."""
+    cold = coldest_start()
+    found = [
+        mapping.fluid_match(row, need, kind, schools, cold)
+        for row in Fluid.objects.filter(retired=False)
+    ]
+    found.sort(key=lambda fluid: (fluid.rank, fluid.name))
+    school = str(schools.of(kind, FLUID)) if kind in _BY_SCHOOL else ""
+    return Matches(reservoir, mapping.wanted(need), school, found, scales(), CAVEAT)
+
+
+_BY_SCHOOL = (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX)
+
+
+def best_fluid(need: Requirement, kind: ReservoirKind, schools: Schools) -> Fluid | None:
+    """The fluid that fits best and is not refused, by name among equals."""
+    rows = list(Fluid.objects.filter(retired=False))
+    judged = [(match(need, kind, mapping.offer(row), schools).fit, row.name, row) for row in rows]
+    allowed = sorted(found for found in judged if found[0] < Fit.CAUTION)
+    return allowed[0][2] if allowed else None
+
+
+def blend(thin_id: int, thick_id: int, target: str, total: str, person: Person) -> Blend:
+    """Two oils of the shelf mixed to a viscosity at 40 °C between them."""
+    rows = {row.pk: row for row in Fluid.objects.filter(pk__in=(thin_id, thick_id))}
+    if len(rows) != 2:
+        raise CoreError("shelf.two_oils", field="thick")
+    thin, thick = sorted(rows.values(), key=lambda row: row.kv40 or Decimal(0))
+    if thin.kv40 is None or thick.kv40 is None:
+        raise CoreError("shelf.no_viscosity", field="thin")
+    wanted = _typed("target", target, Kind.VISCOSITY, "cSt")
+    amount = _typed("total", total, Kind.VOLUME, speaker(person).volume)
+    try:
+        return mapping.blend(thin, thick, wanted, amount, speaker(person).volume)
+    except CoreError as error:
+        raise CoreError(error.code, **{**error.fields, "field": "target"}) from error
+
+
+def _typed(field: str, text: str, kind: Kind, unit: str) -> Decimal:
+    try:
+        return parse_single(text, kind, unit).low
+    except CoreError as error:
+        raise CoreError(error.code, **{**error.fields, "field": field}) from error

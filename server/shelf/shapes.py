@@ -1,6 +1,8 @@
-"""What the shelf's API says."""
+"""What the shelf's API says and takes."""
 
 from dataclasses import dataclass
+
+from workshop.shapes import Why
 
 
 @dataclass(frozen=True)
@@ -20,23 +22,57 @@ class CurvePoint:
 
 
 @dataclass(frozen=True)
+class FluidForm:
+    """A fluid as it is entered: everything as typed. ``id`` is 0 for a new one; ``version`` is the
+    one the writer saw."""
+
+    id: int
+    version: int
+    name: str
+    family: str
+    bottle: str
+    grade: str = ""
+    friction_class: str = ""
+    service: str = ""
+    base: str = ""
+    approvals: str = ""
+    kv40: str = ""
+    kv100: str = ""
+    hths: str = ""
+    cranking: str = ""
+    pumping: str = ""
+    density15: str = ""
+    pour_point: str = ""
+    dfi: str = ""
+    sfi: str = ""
+    sti: str = ""
+    retired: bool = False
+
+
+@dataclass(frozen=True)
 class FluidCard:
     """A fluid: its label, what was measured, what grade that satisfies, and where they disagree.
 
-    ``curve`` is empty when only one viscosity is known.
+    ``curve`` is empty when only one viscosity is known; ``swells`` says what a litre becomes hot;
+    ``cold`` says whether it can be started at the workshop's coldest.
     """
 
-    id: str
+    id: int
     name: str
     label: str
-    serves: str
+    family: str
     bottle: str
     kv40: str
     kv100: str
     index: int | None
     satisfies: list[str]
     disagrees: list[str]
+    density: str
+    swells: str
+    cold: str
+    cold_ok: bool
     curve: list[CurvePoint]
+    form: FluidForm
 
 
 @dataclass(frozen=True)
@@ -61,5 +97,55 @@ class Shelf:
     """All fluids; ``caveat`` belongs beside every grade shown."""
 
     fluids: list[FluidCard]
+    scales: list[Scale]
+    families: list[str]
+    coldest: str
+    caveat: str
+
+
+@dataclass(frozen=True)
+class Blend:
+    """Two oils to one between: shares by volume, amounts, and what it will be."""
+
+    words: str
+    thin: str
+    thick: str
+    kv40: str
+    kv100: str
+    reasons: list[Why]
+
+
+@dataclass(frozen=True)
+class FluidMatch:
+    """How a fluid of the shelf fits a reservoir, with every reason."""
+
+    id: int
+    name: str
+    label: str
+    fit: str
+    rank: int
+    cold: str
+    cold_ok: bool
+    curve: list[CurvePoint]
+    reasons: list[Why]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What a reservoir asks for, as the chart shows it: windows in cSt at 40 and 100 °C."""
+
+    words: str
+    at40: list[float]
+    at100: list[float]
+
+
+@dataclass(frozen=True)
+class Matches:
+    """The shelf held against one reservoir's requirement, best first."""
+
+    reservoir: str
+    wanted: Wanted
+    school: str
+    fluids: list[FluidMatch]
     scales: list[Scale]
     caveat: str

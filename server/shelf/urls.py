@@ -1,8 +1,10 @@
 from django.urls import path
 
-from .views import ShelfView, WrenchPullView
+from .views import BlendView, FluidsView, ShelfView, WrenchPullView
 
 urlpatterns = [
     path("shelf/", ShelfView.as_view()),
+    path("shelf/fluids/", FluidsView.as_view()),
+    path("shelf/blend/", BlendView.as_view()),
     path("wrenches/<int:wrench_id>/pull/", WrenchPullView.as_view()),
 ]

@@ -1,3 +1,5 @@
+from typing import Any
+
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -5,8 +7,14 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
-from . import selectors
-from .shapes import Peak, Shelf
+from . import selectors, services
+from .shapes import Blend, FluidForm, Peak, Shelf
+
+_TEXTS = (
+    *("name", "family", "bottle", "grade", "friction_class", "service", "base", "approvals"),
+    *("kv40", "kv100", "hths", "cranking", "pumping", "density15", "pour_point"),
+    *("dfi", "sfi", "sti"),
+)
 
 
 class PeakSerializer(DataclassSerializer[Peak]):
@@ -19,12 +27,64 @@ class ShelfSerializer(DataclassSerializer[Shelf]):
         dataclass = Shelf
 
 
+class FluidFormSerializer(DataclassSerializer[FluidForm]):
+    class Meta:
+        dataclass = FluidForm
+        extra_kwargs: dict[str, Any] = {name: {"allow_blank": True} for name in _TEXTS}
+
+
+class BlendSerializer(DataclassSerializer[Blend]):
+    class Meta:
+        dataclass = Blend
+
+
 class ShelfView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(operation_id="shelf_get", responses=ShelfSerializer)
     def get(self, request: Request) -> Response:
-        return Response(ShelfSerializer(selectors.shelf(person_of(request))).data)
+        return Response(ShelfSerializer(selectors.shelf()).data)
+
+
+class FluidsView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="fluid_save", request=FluidFormSerializer, responses=ShelfSerializer
+    )
+    def put(self, request: Request) -> Response:
+        given = FluidFormSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        services.save_fluid(given.validated_data, actor=person_of(request))
+        return Response(ShelfSerializer(selectors.shelf()).data)
+
+
+class BlendView(APIView):
+    """Two oils to one between."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="blend_get",
+        parameters=[
+            OpenApiParameter("thin", int, required=True),
+            OpenApiParameter("thick", int, required=True),
+            OpenApiParameter("target", str, required=True),
+            OpenApiParameter("total", str, required=True),
+        ],
+        responses=BlendSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        asked = request.query_params
+        thin, thick = asked.get("thin", ""), asked.get("thick", "")
+        answer = selectors.blend(
+            int(thin) if thin.isdigit() else 0,
+            int(thick) if thick.isdigit() else 0,
+            asked.get("target", "")[:80],
+            asked.get("total", "")[:80],
+            person_of(request),
+        )
+        return Response(BlendSerializer(answer).data)
 
 
 class WrenchPullView(APIView):

@@ -5,10 +5,12 @@ from datetime import datetime
 from decimal import Decimal
 
 from findings.mapping import plug_part
-from garage.mapping import reservoir_spec, when_new
+from garage.mapping import BikeSpec, odometer, when_new
 from oilward_core.debris import running_in
 from oilward_core.fill import Advice, say, say_belief
+from oilward_core.odometer import shown
 from oilward_core.quantity import convert, show, show_range
+from oilward_core.schools import Choice, Schools
 from oilward_core.sheet import (
     Bench,
     Entry,
@@ -20,11 +22,11 @@ from oilward_core.sheet import (
     result,
     standing,
 )
-from oilward_core.spec import ReservoirSpec, Variant
+from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
 from shelf.mapping import wrenches
 from shelf.models import Fluid
-from workshop.mapping import seconds_per_minute, torque_school, whys
+from workshop.mapping import seconds_per_minute, whys
 
 from .models import EntryRow, Service, Task, Visit
 from .shapes import (
@@ -32,7 +34,9 @@ from .shapes import (
     CoachShape,
     EntryShape,
     GaugeShape,
+    MapPlug,
     RunSheet,
+    SpotShape,
     StandingShape,
     StepShape,
     TorqueShape,
@@ -42,7 +46,7 @@ from .shapes import (
 
 
 def bench() -> Bench:
-    return Bench(wrenches(), torque_school(), seconds_per_minute())
+    return Bench(wrenches(), seconds_per_minute())
 
 
 def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal, ...]:
@@ -60,14 +64,17 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     km = task.visit.odometer.km
     before = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
     same = [s for s in before if s.variant == task.variant]
+    cells = unpack(task.spec)
     return TaskPlan(
-        reservoir_spec(task.reservoir),
+        reservoir_of(task.reservoir, cells),
         Variant(task.variant),
         valid_takes(before, Variant(task.variant)),
         same[-1].took_ml if same else None,
         km - before[-1].km if before else km,
         running_in(km, when_new(task.visit.bike) is not None, bool(before)),
-    )
+        cells,
+        schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
+    ).asking()
 
 
 def entry(row: EntryRow) -> Entry:
@@ -106,7 +113,33 @@ def _step(state: StepState, speaks: Speaker) -> StepShape:
         state.started_at.isoformat() if state.started_at else None,
         state.ends_at.isoformat() if state.ends_at else None,
         _entry_shape(state.entry, speaks) if state.entry else None,
+        spot(step.spot),
+        list(step.unchecked),
+        str(step.path) if step.path else "",
     )
+
+
+def spot(found: Spot | None) -> SpotShape | None:
+    return SpotShape(float(found.x), float(found.y)) if found else None
+
+
+def plugs(spec: BikeSpec) -> list[MapPlug]:
+    """Everything of a sheet that is placed on the bike map."""
+    return [
+        MapPlug(
+            reservoir.key,
+            reservoir.label,
+            fastener.key or fastener.role,
+            fastener.role,
+            fastener.place,
+            fastener.torque.text if fastener.torque else "",
+            float(fastener.spot.x),
+            float(fastener.spot.y),
+        )
+        for reservoir in spec.reservoirs
+        for fastener in reservoir.fasteners
+        if fastener.spot
+    ]
 
 
 def _coach(advice: Advice | None, fluid: Fluid | None, speaks: Speaker) -> CoachShape | None:
@@ -145,7 +178,7 @@ def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape
 
 def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> TorqueShape | None:
     plug = spec.fastener("drain plug")
-    if card is None or plug is None:
+    if card is None or plug is None or plug.torque is None:
         return None
     judged = card.verdict
     return TorqueShape(
@@ -185,9 +218,15 @@ def bike_name(visit: Visit) -> BikeName:
 
 
 def run_sheet(
-    visit: Visit, task: Task, plan: TaskPlan, sheet: Sheet, speaks: Speaker, now: datetime
+    visit: Visit,
+    task: Task,
+    plan: TaskPlan,
+    sheet: Sheet,
+    speaks: Speaker,
+    now: datetime,
+    placed: list[MapPlug],
 ) -> RunSheet:
-    spec, unit = plan.reservoir, visit.bike.odometer_unit
+    spec = plan.reservoir
     return RunSheet(
         str(visit.id),
         visit.state,
@@ -198,7 +237,7 @@ def run_sheet(
         task.fluid.name if task.fluid else spec.fluid,
         _volume(plan.capacity, speaks),
         visit.sheet.version,
-        show(visit.odometer.km, unit),
+        shown(visit.odometer.km, odometer(visit.bike)),
         now.isoformat(),
         seconds_per_minute(),
         [_step(state, speaks) for state in sheet.steps],
@@ -216,4 +255,6 @@ def run_sheet(
         [StandingShape(s.part, s.word, s.open) for s in standing(sheet, speaks)],
         visit.closed_by.name if visit.closed_by else "",
         [_entry_shape(e, speaks) for e in sheet.set_aside],
+        visit.bike.model.layout,
+        placed,
     )

@@ -5,7 +5,7 @@ import uuid
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
-from garage.models import Bike, OdometerReading, ReservoirRow, SpecSheet
+from garage.models import Bike, OdometerReading, SpecSheet
 from oilward_core.spec import Variant
 from shelf.models import Fluid
 
@@ -45,10 +45,13 @@ class Visit(models.Model):
 
 
 class Task(models.Model):
-    """One reservoir's service in a visit."""
+    """One reservoir's service in a visit. ``spec`` are its values as they were when the visit was
+    opened, the bike's own ones included, and ``schools`` the choices that counted then."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
-    reservoir = models.ForeignKey(ReservoirRow, models.PROTECT, related_name="+")
+    reservoir = models.CharField(max_length=40)
+    spec = models.JSONField(default=dict)
+    schools = models.JSONField(default=list)
     variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
 

@@ -4,7 +4,7 @@ from datetime import datetime
 from uuid import UUID
 
 from django.db.models import Prefetch, QuerySet
-from garage.selectors import reservoirs
+from garage.mapping import model_spec
 from oilward_core.sheet import Sheet, TaskPlan, fold
 from workshop.mapping import speaker
 from workshop.models import Person
@@ -21,15 +21,14 @@ def visits() -> QuerySet[Visit]:
 
 
 def task_of(visit: Visit) -> Task:
-    """The visit's task with its reservoir's spec."""
+    """The visit's task."""
     task = Task.objects.select_related("fluid").get(visit=visit)
     task.visit = visit
-    task.reservoir = reservoirs().get(pk=task.reservoir_id)
     return task
 
 
 def plan_of(task: Task) -> TaskPlan:
-    history = Service.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir.key)
+    history = Service.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir)
     return mapping.task_plan(task, history)
 
 
@@ -41,7 +40,9 @@ def sheet_of(visit: Visit, plan: TaskPlan) -> Sheet:
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     task = task_of(visit)
     plan = plan_of(task)
-    return mapping.run_sheet(visit, task, plan, sheet_of(visit, plan), speaker(person), now)
+    placed = mapping.plugs(model_spec(visit.sheet))
+    sheet = sheet_of(visit, plan)
+    return mapping.run_sheet(visit, task, plan, sheet, speaker(person), now, placed)
 
 
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:
@@ -57,7 +58,7 @@ class OpenSheet:
     """An open visit with its run sheet as it stands."""
 
     visit: Visit
-    task: Task
+    label: str
     sheet: Sheet
 
 
@@ -70,7 +71,6 @@ def open_sheets(
         .filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
         .prefetch_related(
             Prefetch("tasks", queryset=Task.objects.select_related("fluid")),
-            Prefetch("tasks__reservoir", queryset=reservoirs()),
             Prefetch("entries", queryset=EntryRow.objects.select_related("by")),
         )
     )
@@ -79,7 +79,7 @@ def open_sheets(
     for visit in rows:
         task = visit.tasks.all()[0]
         task.visit = visit
-        plan = mapping.task_plan(task, services.get((visit.bike_id, task.reservoir.key), []))
+        plan = mapping.task_plan(task, services.get((visit.bike_id, task.reservoir), []))
         entries = [mapping.entry(row) for row in visit.entries.all()]
-        found[visit.bike_id] = OpenSheet(visit, task, fold(plan, entries, bench))
+        found[visit.bike_id] = OpenSheet(visit, plan.reservoir.label, fold(plan, entries, bench))
     return found

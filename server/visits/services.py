@@ -7,13 +7,16 @@ from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from findings.services import keep_finding
-from garage.models import Bike, ReservoirRow, SpecSheet
-from garage.selectors import approved_sheets
+from garage.models import Bike
+from garage.selectors import schools_of, specs_of
 from garage.services import record_odometer
+from garage.sheets.services import note_looked_up
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Sheet, TaskPlan, check_entry, read_entry
-from oilward_core.spec import Variant
+from oilward_core.sheet import Sheet, StepKind, TaskPlan, check_entry, read_entry
+from oilward_core.spec import Cell, Path, Variant, pack
 from shelf.models import Fluid
+from shelf.selectors import best_fluid
+from workshop.access import as_id
 from workshop.mapping import speaker
 from workshop.models import Person
 
@@ -24,26 +27,12 @@ from .shapes import NewEntry, NewVisit
 CLOCK_SLACK = timedelta(seconds=30)
 
 
-def as_id(text: str) -> UUID:
-    try:
-        return UUID(text)
-    except ValueError as error:
-        raise Http404 from error
-
-
 def locked(visit_id: UUID) -> Visit:
     """The visit, locked for this transaction: writes to one visit queue up."""
     visit = visits().select_for_update(of=("self",)).filter(pk=visit_id).first()
     if visit is None:
         raise Http404
     return visit
-
-
-def _reservoir(sheet: SpecSheet, key: str) -> ReservoirRow:
-    row = next((r for r in sheet.reservoirs.all() if r.key == key), None)
-    if row is None:
-        raise CoreError("visit.no_such_reservoir", field="reservoir")
-    return row
 
 
 def _variant(text: str) -> Variant:
@@ -58,7 +47,8 @@ def _variant(text: str) -> Variant:
 def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
     """Open a visit for one reservoir. The same id again gives the same visit."""
     visit_id = as_id(new.id)
-    bike = Bike.objects.select_for_update().filter(pk=as_id(new.bike), archived=False).first()
+    bikes = Bike.objects.select_related("model").select_for_update(of=("self",))
+    bike = bikes.filter(pk=as_id(new.bike), archived=False).first()
     if bike is None:
         raise Http404
     existing = visits().filter(pk=visit_id).first()
@@ -68,19 +58,35 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
         return existing
     if Visit.objects.filter(bike=bike, state=Visit.State.OPEN).exists():
         raise Conflict("visit.open_already")
-    sheet = approved_sheets([bike.model_id]).get(bike.model_id)
-    if sheet is None:
+    spec = specs_of([bike]).get(bike.pk)
+    if spec is None:
         raise CoreError("visit.no_sheet")
-    reservoir, variant = _reservoir(sheet, new.reservoir), _variant(new.variant)
+    reservoir, variant = spec.reservoir(new.reservoir), _variant(new.variant)
+    if reservoir is None:
+        raise CoreError("visit.no_such_reservoir", field="reservoir")
+    if reservoir.capacities and variant not in reservoir.capacities:
+        raise CoreError("fill.no_capacity", field="variant")
     odometer = record_odometer(
-        bike, new.odometer, reading_id=visit_id, read_on=now.date(), actor=actor
+        bike,
+        new.odometer,
+        reading_id=visit_id,
+        read_on=now.date(),
+        actor=actor,
+        hours=new.hours,
     )
     visit = Visit.objects.create(
-        id=visit_id, bike=bike, sheet=sheet, odometer=odometer, opened_by=actor, opened_at=now
+        id=visit_id, bike=bike, sheet=spec.sheet, odometer=odometer, opened_by=actor, opened_at=now
     )
+    schools = schools_of([bike.pk])[bike.pk]
     fluid = Fluid.objects.filter(name=new.fluid).first() if new.fluid else None
-    fluid = fluid or Fluid.objects.filter(serves=reservoir.kind, grade=reservoir.fluid).first()
-    task = Task.objects.create(visit=visit, reservoir=reservoir, variant=variant, fluid=fluid)
+    task = Task.objects.create(
+        visit=visit,
+        reservoir=reservoir.key,
+        variant=variant,
+        fluid=fluid or best_fluid(reservoir.requirement, reservoir.kind, schools),
+        spec=pack(spec.cells_of(reservoir.key)),
+        schools=[vars(choice) for choice in schools.choices],
+    )
     sheet_of(visit, plan_of(task))  # a sheet that cannot be made refuses the visit
     return visit
 
@@ -187,6 +193,23 @@ def _keep_service(
             )
 
 
+def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
+    """What was looked up at the bench goes into the model's draft, for a lead to approve."""
+    found = {
+        Path.of(entry.data["path"]): Cell(
+            entry.data["written"],
+            entry.data["document"],
+            entry.data["page"],
+            entry.by,
+            entry.at.date(),
+        )
+        for state in sheet.steps
+        if (entry := state.entry) and state.step.kind == StepKind.LOOKUP
+    }
+    if found:
+        note_looked_up(visit.bike.model_id, found, actor=actor)
+
+
 @transaction.atomic
 def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
     """Close a finished visit and keep its service and finding. Signing twice changes nothing."""
@@ -202,6 +225,7 @@ def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
         state = sheet.step(sheet.focus or "")
         raise Conflict("visit.not_ready", step=state.step.title if state else "")
     _keep_service(visit, task, plan, sheet, actor=actor, now=now)
+    _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     _close(visit, Visit.State.SIGNED, actor, now, "")
     return visit
 

@@ -24,8 +24,31 @@ class EntryShape:
 
 
 @dataclass(frozen=True)
+class SpotShape:
+    """A place on the bike map, shares of its width and height."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
+class MapPlug:
+    """A plug, filter or screw on the bike map."""
+
+    reservoir: str
+    reservoir_label: str
+    part: str
+    role: str
+    place: str
+    torque: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class StepShape:
-    """A step as the bench shows it. ``place`` is where the plug is."""
+    """A step as the bench shows it. ``place`` is where the plug is in words, ``spot`` on the map;
+    ``unchecked`` warns of values nobody has checked; ``path`` is what a look-up asks for."""
 
     id: str
     kind: str
@@ -44,6 +67,9 @@ class StepShape:
     started_at: str | None
     ends_at: str | None
     entry: EntryShape | None
+    spot: SpotShape | None
+    unchecked: list[str]
+    path: str
 
 
 @dataclass(frozen=True)
@@ -146,6 +172,8 @@ class RunSheet:
     standing: list[StandingShape]
     closed_by: str
     set_aside: list[EntryShape]
+    layout: str
+    plugs: list[MapPlug]
 
 
 @dataclass(frozen=True)
@@ -158,6 +186,7 @@ class NewVisit:
     variant: str
     odometer: str
     fluid: str = ""
+    hours: str = ""
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ class RunSheetSerializer(DataclassSerializer[RunSheet]):
 class NewVisitSerializer(DataclassSerializer[NewVisit]):
     class Meta:
         dataclass = NewVisit
-        extra_kwargs = {"odometer": {"allow_blank": True}, "fluid": {"allow_blank": True}}
+        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "fluid", "hours")}
 
 
 class NewEntrySerializer(DataclassSerializer[NewEntry]):

@@ -1,7 +1,10 @@
 """Who may what. Views name one of these; nobody else decides about rights."""
 
 from typing import cast
+from uuid import UUID
 
+from django.core.exceptions import PermissionDenied
+from django.http import Http404
 from rest_framework.permissions import SAFE_METHODS, BasePermission
 from rest_framework.request import Request
 from rest_framework.throttling import SimpleRateThrottle
@@ -20,6 +23,16 @@ class MayWork(BasePermission):
         return request.method in SAFE_METHODS or person.role in (Role.TECHNICIAN, Role.LEAD)
 
 
+def require_lead(person: Person) -> None:
+    """Refuse what only a lead may do."""
+    if person.role != Role.LEAD:
+        raise LeadOnly
+
+
+class LeadOnly(PermissionDenied):
+    """Something only a lead may do."""
+
+
 class SignInThrottle(SimpleRateThrottle):
     """Counts failed tries per name and address; a success clears them."""
 
@@ -31,6 +44,14 @@ class SignInThrottle(SimpleRateThrottle):
 
     def forget(self, request: Request, view: APIView) -> None:
         self.cache.delete(self.get_cache_key(request, view))
+
+
+def as_id(text: str) -> UUID:
+    """An id somebody sent; one that is none names nothing."""
+    try:
+        return UUID(text)
+    except ValueError as error:
+        raise Http404 from error
 
 
 def person_of(request: Request) -> Person:

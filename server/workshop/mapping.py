@@ -5,10 +5,10 @@ from typing import cast
 from django.conf import settings
 from oilward_core.quantity import Preference
 from oilward_core.reasons import Reason
+from oilward_core.schools import Choice
 from oilward_core.sheet import Speaker
-from oilward_core.torque import School
 
-from .models import Person, Workshop
+from .models import Person, SchoolRow
 from .shapes import Why
 
 
@@ -16,9 +16,8 @@ def speaker(person: Person) -> Speaker:
     return Speaker(person.volume_unit, person.torque_unit, cast(Preference, person.ounces))
 
 
-def torque_school() -> School:
-    workshop = Workshop.objects.first()
-    return cast(School, workshop.torque_school if workshop else "middle")
+def choice(row: SchoolRow) -> Choice:
+    return Choice(row.kind, row.topic, row.choice)
 
 
 def seconds_per_minute() -> float:

@@ -42,11 +42,20 @@ class Person(AbstractBaseUser):
 
 
 class Workshop(models.Model):
-    """The one workshop of this installation, with its chosen practices."""
+    """The one workshop of this installation, and the coldest start expected, °C."""
 
     name = models.CharField(max_length=120)
-    torque_school = models.CharField(
-        max_length=12,
-        choices=[("middle", "middle"), ("lower third", "lower third")],
-        default="middle",
-    )
+    coldest_start = models.DecimalField(max_digits=4, decimal_places=1, default=0)
+
+
+class SchoolRow(models.Model):
+    """A practice the workshop chose for a kind of reservoir."""
+
+    kind = models.CharField(max_length=20)
+    topic = models.CharField(max_length=12)
+    choice = models.CharField(max_length=40)
+    chosen_by = models.CharField(max_length=80)
+    chosen_on = models.DateField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["kind", "topic"], name="one_school")]

@@ -1,12 +1,23 @@
+import { lazy, Suspense } from "react";
 import { Route, Routes } from "react-router";
 import { useSession } from "./api/hooks";
 import { BikePage } from "./planning/BikePage";
 import { Ward } from "./planning/Ward";
 import { Bench } from "./visits/Bench";
-import { Shelf } from "./shelf/Shelf";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./workshop/States";
 import { SignIn } from "./workshop/SignIn";
+
+// rooms that are not entered every day are fetched when they are
+const Shelf = lazy(() => import("./shelf/Shelf").then((m) => ({ default: m.Shelf })));
+const Sheets = lazy(() => import("./garage/Sheets").then((m) => ({ default: m.Sheets })));
+const SheetPage = lazy(() => import("./garage/SheetPage").then((m) => ({ default: m.SheetPage })));
+const BikeFormPage = lazy(() =>
+  import("./garage/BikeFormPage").then((m) => ({ default: m.BikeFormPage })),
+);
+const WorkshopPage = lazy(() =>
+  import("./garage/SchoolsPanel").then((m) => ({ default: m.WorkshopPage })),
+);
 
 export function App() {
   const session = useSession();
@@ -17,13 +28,20 @@ export function App() {
   if (!session.data.signed_in) return <SignIn workshop={session.data.workshop} />;
   return (
     <Frame session={session.data}>
-      <Routes>
-        <Route path="/" element={<Ward mayWork={session.data.may_work} />} />
-        <Route path="/bikes/:id" element={<BikePage mayWork={session.data.may_work} />} />
-        <Route path="/visits/:id" element={<Bench mayWork={session.data.may_work} />} />
-        <Route path="/shelf" element={<Shelf />} />
-        <Route path="*" element={<NotHere />} />
-      </Routes>
+      <Suspense fallback={<Waiting what="Opening the door" />}>
+        <Routes>
+          <Route path="/" element={<Ward mayWork={session.data.may_work} />} />
+          <Route path="/bikes/:id" element={<BikePage mayWork={session.data.may_work} />} />
+          <Route path="/visits/:id" element={<Bench mayWork={session.data.may_work} />} />
+          <Route path="/shelf" element={<Shelf mayWork={session.data.may_work} />} />
+          <Route path="/sheets" element={<Sheets mayWork={session.data.may_work} />} />
+          <Route path="/sheets/:id" element={<SheetPage />} />
+          <Route path="/bikes/new" element={<BikeFormPage />} />
+          <Route path="/bikes/:id/card" element={<BikeFormPage />} />
+          <Route path="/workshop" element={<WorkshopPage />} />
+          <Route path="*" element={<NotHere />} />
+        </Routes>
+      </Suspense>
     </Frame>
   );
 }

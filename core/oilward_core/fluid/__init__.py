@@ -1,5 +1,7 @@
 """Fluids: viscosity over temperature, index, blends, and the grades measured values satisfy."""
 
+from .climate import Climate, climate
+from .density import density15_from, density_at, volume_at, volume_correction
 from .grades import (
     ENGINE_HOT,
     GEAR_HOT,
@@ -11,6 +13,7 @@ from .grades import (
     gear_w_grade,
     iso_vg,
 )
+from .match import FAMILIES, Fit, Match, Offer, check_family, hot_band, match
 from .viscosity import (
     TwoPoint,
     blend_by_mass,
@@ -23,19 +26,32 @@ from .viscosity import (
 
 __all__ = [
     "ENGINE_HOT",
+    "FAMILIES",
     "GEAR_HOT",
+    "Climate",
+    "Fit",
+    "Match",
     "Measured",
+    "Offer",
     "TwoPoint",
     "blend_by_mass",
     "blend_by_volume",
+    "check_family",
+    "climate",
     "clutch_class",
+    "density15_from",
+    "density_at",
     "engine_disagreements",
     "engine_grades",
     "gear_grade",
     "gear_w_grade",
+    "hot_band",
     "iso_vg",
+    "match",
     "share_of_thicker",
     "temperature_for",
     "viscosity_at",
     "viscosity_index",
+    "volume_at",
+    "volume_correction",
 ]

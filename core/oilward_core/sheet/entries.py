@@ -9,6 +9,7 @@ from typing import Any
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
 from ..quantity import UNITS, Kind, Preference, parse_single
+from ..spec import field_of, read_value
 from ..torque import TorqueSpec, as_torque, plausibility, read_torque
 from .steps import Step, StepKind
 
@@ -40,6 +41,7 @@ class Speaker:
 
 # which entries a step takes; the first one completes it
 KINDS: dict[StepKind, tuple[str, ...]] = {
+    StepKind.LOOKUP: ("look up",),
     StepKind.CHECK: ("confirm",),
     StepKind.TIMER: ("stop", "start"),
     StepKind.GATE: ("answer",),
@@ -234,6 +236,17 @@ def _cause(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"cause": cause[:500]}
 
 
+def _look_up(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+    assert step.path is not None
+    written = str(raw.get("written") or "").strip()
+    read_value(field_of(step.path), written)
+    document = str(raw.get("document") or "").strip()[:120]
+    if not document:
+        raise CoreError("spec.no_source", field="document")
+    page = str(raw.get("page") or "").strip()[:20]
+    return {"path": str(step.path), "written": written, "document": document, "page": page}
+
+
 def _leaks(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     result = raw.get("result")
     if result != DRY and result not in step.items:
@@ -253,6 +266,7 @@ def _skip(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
 _Reader = Callable[[Step, Data, Speaker], dict[str, Any]]
 # raw field that a quantity error belongs to, and the reader, by entry kind
 _READERS: dict[str, tuple[str, _Reader]] = {
+    "look up": ("written", _look_up),
     "confirm": ("items", _confirm),
     "start": ("", _nothing),
     "stop": ("", _nothing),

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 from enum import StrEnum
+from typing import cast
 
 from ..debris import Observation, OilLook, Verdict, verdict
 from ..errors import CoreError
@@ -19,11 +20,22 @@ from ..fill import (
     coach,
 )
 from ..quantity import show
-from ..spec import FillRule, ReservoirSpec
+from ..reasons import Reason, Source
+from ..schools import TORQUE
+from ..spec import Cell, FillRule, LevelCheck, Path, ReservoirSpec, needed
 from ..torque import TorqueVerdict, Wrench, WrenchSetting, fitting_wrenches, judge, setting
 from ..torque.setting import School, Setting
 from .entries import DRY, KINDS, Entry, in_order, part_from
-from .steps import SEIZED, Step, StepKind, TaskPlan, fill_round, steps_after_fill, steps_before_fill
+from .steps import (
+    SEIZED,
+    Step,
+    StepKind,
+    TaskPlan,
+    fill_round,
+    look_up,
+    steps_after_fill,
+    steps_before_fill,
+)
 
 MOST_ROUNDS = 12
 
@@ -94,11 +106,10 @@ class Sheet:
 
 @dataclass(frozen=True)
 class Bench:
-    """What the workshop brings: wrenches, its torque school, and how long a minute is
+    """What the workshop brings: its wrenches, and how long a minute is
     (60 s; a practice clock runs faster and says so)."""
 
     wrenches: tuple[Wrench, ...] = ()
-    school: School = "middle"
     seconds_per_minute: float = 60.0
 
     def length(self, minutes: Decimal) -> timedelta:
@@ -150,7 +161,8 @@ def _why_unused(
     level = reservoir.level
     if level is None:
         return ""
-    if entry.data["attitude"] != level.attitude:
+    second = level.second.attitude if level.second else level.attitude
+    if entry.data["attitude"] not in (level.attitude, second):
         return (
             f"Read {entry.data['attitude']}; this {level.gauge} is read {level.attitude}. Kept, "
             "not used. Stand it right and read again."
@@ -162,8 +174,13 @@ def _why_unused(
     return ""
 
 
-def _reading(entry: Entry, valid: bool) -> LevelReading:
-    return LevelReading(entry.data["sight"], Decimal(entry.data["position"]), valid)
+def _reading(entry: Entry, level: LevelCheck | None, valid: bool) -> LevelReading:
+    """A reading on the first pair of marks; one on the second is carried over by its ml."""
+    position = Decimal(entry.data["position"])
+    if level and level.second and entry.data["attitude"] == level.second.attitude:
+        below = (level.second.target - position) * level.second.between
+        position = level.target - below / level.between_marks
+    return LevelReading(entry.data["sight"], position, valid)
 
 
 @dataclass
@@ -174,7 +191,7 @@ class _Filling:
     events: list[FillEvent]
     remarks: dict[str, str]
     level_done: bool
-    advice: Advice
+    advice: Advice | None
 
 
 def _read_round(
@@ -185,14 +202,19 @@ def _read_round(
     for entry in book.by_step.get(last.id, ()):
         if entry.kind == "level":
             unused = _why_unused(entry, task.reservoir, book, steps, bench)
-            filling.events.append(_reading(entry, not unused))
+            filling.events.append(_reading(entry, task.reservoir.level, not unused))
             filling.remarks[last.id] = unused
         elif entry.kind == "cause":
             filling.events.append(CauseFound(entry.data["cause"]))
 
 
 def _fill(task: TaskPlan, book: _Book, bench: Bench) -> _Filling:
-    """Walk the rounds: pour, run, settle, read, until the coach is done or waits for an entry."""
+    """Walk the rounds: pour, run, settle, read, until the coach is done or waits for an entry.
+
+    Without the values the coach needs there are no rounds yet: they are being looked up.
+    """
+    if set(needed(task.reservoir, task.variant)) & set(task.asks):
+        return _Filling([], [], {}, False, None)
     case = _case(task)
     prefills = [
         Poured(Decimal(entry.data["ml"]), prefill=True)
@@ -202,7 +224,7 @@ def _fill(task: TaskPlan, book: _Book, bench: Bench) -> _Filling:
     ][-1:]
     filling = _Filling([], list(prefills), {}, False, coach(case, prefills))
     for number in range(1, MOST_ROUNDS + 1):
-        remove = filling.advice.action == "remove"
+        remove = filling.advice is not None and filling.advice.action == "remove"
         steps = fill_round(task, number, remove)
         filling.steps += steps
         poured = book.last(steps[0], "pour")
@@ -212,21 +234,25 @@ def _fill(task: TaskPlan, book: _Book, bench: Bench) -> _Filling:
         filling.events.append(Poured(-ml if remove else ml))
         if case.gauge is not None:
             _read_round(filling, task, steps, book, bench)
-        filling.advice = coach(case, filling.events)
-        if filling.advice.action == "done":
+        advice = filling.advice = coach(case, filling.events)
+        if advice.action == "done":
             filling.level_done = True
-        if filling.advice.action in ("done", "read", "stop"):
+        if advice.action in ("done", "read", "stop"):
             return filling
     return filling
 
 
 def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCard | None:
     plug = task.reservoir.fastener("drain plug")
-    if plug is None or not plug.torque.by_wrench:
+    if plug is None or plug.torque is None or not plug.torque.by_wrench:
         return None
     spec, soft = plug.torque, plug.soft
     low, high = spec.low or Decimal(0), spec.high or Decimal(0)
-    aim = setting(spec, bench.school, soft)
+    chosen = task.schools.of(task.reservoir.kind, TORQUE)
+    aim = setting(spec, cast(School, chosen.choice), soft)
+    if spec.form == "range" and not soft:
+        why = Reason("school", f"Inside a torque range: {chosen}.", Source.TRADE)
+        aim = Setting(aim.value, (*aim.reasons, why))
     fitting = fitting_wrenches(spec, aim.value, bench.wrenches)
     judged = nm = None
     if reading is not None:
@@ -323,6 +349,17 @@ def _stopped(steps: Sequence[Step], book: _Book) -> str:
     return ""
 
 
+def _looked_up(task: TaskPlan, book: _Book) -> dict[Path, Cell]:
+    """What was looked up in this visit, with where it stands."""
+    found = {}
+    for path in task.asks:
+        entry = book.last(look_up(path), "look up")
+        if entry is not None:
+            data = entry.data
+            found[path] = Cell(data["written"], data["document"], data["page"], entry.by)
+    return found
+
+
 def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     """The run sheet as its entries make it.
 
@@ -330,6 +367,7 @@ def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     Raises CoreError ``fill.no_capacity`` when the spec sheet lacks the variant's capacity.
     """
     book = _Book(entries)
+    task = task.told(_looked_up(task, book))
     filling = _fill(task, book, bench)
     steps = [*steps_before_fill(task), *filling.steps, *steps_after_fill(task)]
     by_kind = {step.kind: book.completing(step) for step in steps if not step.round}
@@ -362,7 +400,7 @@ def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         facts.torque,
         facts.finding,
         facts.drained,
-        filling.advice.added,
+        filling.advice.added if filling.advice else Decimal(0),
         filling.level_done,
         filling.level_done and not any(isinstance(e, CauseFound) for e in filling.events),
         focus is None and filling.level_done,

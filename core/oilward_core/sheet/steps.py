@@ -1,16 +1,35 @@
 """The steps of a run sheet, in the trade's order, for one reservoir."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
 
 from ..quantity import show
-from ..spec import Fastener, FillRule, ReservoirKind, ReservoirSpec, Variant
+from ..schools import RING, SEALANT, WASHER, Schools
+from ..spec import (
+    Cell,
+    Cells,
+    Fastener,
+    FillRule,
+    LevelCheck,
+    Path,
+    ReservoirKind,
+    ReservoirSpec,
+    Spot,
+    Variant,
+    field_of,
+    needed,
+    reservoir_of,
+    what,
+    written_in,
+)
 
 
 class StepKind(StrEnum):
     """What a step asks for; each kind takes its own entries."""
 
+    LOOKUP = "look up"
     CHECK = "check"
     TIMER = "timer"
     GATE = "gate"
@@ -30,7 +49,9 @@ class Step:
     """One step. ``minutes`` for those that wait, ``items`` to tick, ``options`` to choose from,
     ``full`` for a timer that may not be cut short,
     ``round`` counts fill–run–settle–read rounds from 1 (0 outside them),
-    ``fastener`` is what a torque step tightens."""
+    ``fastener`` is what a torque step tightens, ``spot`` where it is on the bike map,
+    ``unchecked`` the values it works with that no second person has checked,
+    ``path`` the value a look-up asks for."""
 
     id: str
     kind: StepKind
@@ -45,11 +66,17 @@ class Step:
     full: bool = False
     round: int = 0
     fastener: Fastener | None = None
+    spot: Spot | None = None
+    unchecked: tuple[str, ...] = ()
+    path: Path | None = None
 
 
 @dataclass(frozen=True)
 class TaskPlan:
-    """What a run sheet is made from: the reservoir's spec, the variant, and what is known of it."""
+    """What a run sheet is made from: the reservoir's spec, the variant, and what is known of it.
+
+    ``cells`` are the values behind the spec and ``asks`` those that were missing when it began.
+    """
 
     reservoir: ReservoirSpec
     variant: Variant
@@ -57,6 +84,22 @@ class TaskPlan:
     last_put_in: Decimal | None
     km_since_wiped: Decimal
     first_service: bool
+    cells: Cells = field(default_factory=dict)
+    asks: tuple[Path, ...] = ()
+    schools: Schools = field(default_factory=Schools)
+
+    def asking(self) -> "TaskPlan":
+        """The same plan, asking for every value the job cannot do without."""
+        return replace(self, asks=needed(self.reservoir, self.variant))
+
+    def told(self, answers: Mapping[Path, Cell]) -> "TaskPlan":
+        """The plan with the values that were looked up."""
+        if not answers:
+            return self
+        cells: Cells = self.cells
+        for path, cell in answers.items():
+            cells = written_in(cells, path, cell.written, cell)
+        return replace(self, cells=cells, reservoir=reservoir_of(self.reservoir.key, cells))
 
     @property
     def capacity(self) -> Decimal | None:
@@ -77,8 +120,32 @@ def _where(fastener: Fastener | None) -> str:
     return f"{fastener.place} · {fastener.drive}" if fastener else ""
 
 
+_UNCHECKED = "Nobody has checked {} against the manual. Look at it yourself."
+
+
+def _unchecked(reservoir: ReservoirSpec, *names: str) -> tuple[str, ...]:
+    """A sentence for each of these values (``part/field``) that no second person has checked."""
+    paths = (Path(reservoir.key, *name.split("/")) for name in names if name in reservoir.unchecked)
+    return tuple(_UNCHECKED.format(what(path)) for path in paths)
+
+
+def look_up(path: Path) -> Step:
+    """The step that asks for a value the sheet does not give."""
+    hint = field_of(path).hint
+    example = f" Type it as it stands there, like {hint}." if hint else ""
+    return Step(
+        f"{path.reservoir}/look up.{path.part}.{path.field}",
+        StepKind.LOOKUP,
+        f"Look up: {what(path)}",
+        f"The spec sheet does not say.{example} Name the document and the page.",
+        options=field_of(path).choices,
+        path=path,
+    )
+
+
 def _prepare(task: TaskPlan) -> list[Step]:
     steps = [
+        *(look_up(path) for path in task.asks),
         Step(
             "cold",
             StepKind.CHECK,
@@ -86,7 +153,7 @@ def _prepare(task: TaskPlan) -> list[Step]:
             "Look the bike over before the engine is warm.",
             items=("No fresh oil under the bike", "Tools, seals and oil laid out", "Pan is clean"),
             skippable=True,
-        )
+        ),
     ]
     if task.reservoir.kind not in (ReservoirKind.FORK, ReservoirKind.SHOCK):
         steps.append(
@@ -117,7 +184,7 @@ def _prepare(task: TaskPlan) -> list[Step]:
 def _open_up(task: TaskPlan) -> list[Step]:
     reservoir = task.reservoir
     plug, filler = reservoir.fastener("drain plug"), reservoir.fastener("fill plug")
-    key = reservoir.key
+    key, caution = reservoir.key, reservoir.caution
     return [
         Step(
             f"{key}/filler",
@@ -126,6 +193,7 @@ def _open_up(task: TaskPlan) -> list[Step]:
             "Clean round it, crack it open, leave it loosely in place. If it will not open, "
             "do not drain.",
             place=_where(filler),
+            spot=filler.spot if filler else None,
             options=(OPEN, SEIZED),
         ),
         Step(
@@ -133,8 +201,11 @@ def _open_up(task: TaskPlan) -> list[Step]:
             StepKind.DRAIN,
             f"Drain the {reservoir.label}",
             "Break the plug loose, pan under, last turns by hand. Wait until dripping has stopped.",
-            caution="Hot oil. Gloves and glasses. Used oil never goes to ground or drain.",
+            caution=" ".join(
+                ["Hot oil. Gloves and glasses. Used oil never goes to ground or drain.", caution]
+            ).strip(),
             place=_where(plug),
+            spot=plug.spot if plug else None,
             minutes=DRIP_MINUTES,
         ),
         Step(
@@ -158,21 +229,27 @@ def _open_up(task: TaskPlan) -> list[Step]:
 def _close_up(task: TaskPlan) -> list[Step]:
     reservoir = task.reservoir
     plug = reservoir.fastener("drain plug")
-    key, seal = reservoir.key, plug.seal if plug else ""
+    key, kind = reservoir.key, reservoir.kind
+    seal = (plug.seal if plug else "") or "Seal"
+    topic = RING if "o-ring" in seal.lower() else WASHER
+    manual = plug.sealant if plug else ""
+    sealant = f"{manual}, as the manual says" if manual else task.schools.of(kind, SEALANT)
     steps = [
         Step(
             f"{key}/washer",
             StepKind.CHOICE,
             "Seal on the plug",
-            f"{seal or 'Seal'}: a new one each time. The old one must be off the case.",
+            f"{seal}: {task.schools.of(kind, topic)}. The old one must be off the case.",
             options=(NEW_WASHER, TURNED_WASHER),
         ),
         Step(
             f"{key}/refit",
             StepKind.CHECK,
             "Refit the plug by hand",
-            "Start it with the fingers. Tight, loose, tight again is a seal tearing: out with it.",
+            f"On the threads: {sealant}. Start it with the fingers. Tight, loose, tight again is "
+            "a seal tearing: out with it.",
             place=_where(plug),
+            spot=plug.spot if plug else None,
             items=("Runs in by hand to contact",),
         ),
         _tighten(reservoir, plug),
@@ -186,10 +263,13 @@ def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
     """The plug by wrench; by turns or by hand where the manual says so."""
     step = f"{reservoir.key}/torque"
     place = _where(plug)
-    if plug and not plug.torque.by_wrench:
+    spot = plug.spot if plug else None
+    unchecked = _unchecked(reservoir, f"{plug.key or plug.role}/torque") if plug else ()
+    if plug and plug.torque and not plug.torque.by_wrench:
         done = f"Tightened: {plug.torque.text}"
         text = "No wrench here: as the manual says, and no more."
-        return Step(step, StepKind.CHECK, "Tighten the plug", text, place=place, items=(done,))
+        title = "Tighten the plug"
+        return Step(step, StepKind.CHECK, title, text, place=place, items=(done,), spot=spot)
     return Step(
         step,
         StepKind.TORQUE,
@@ -197,19 +277,24 @@ def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
         "One slow pull, hand in the middle of the grip.",
         place=place,
         fastener=plug,
+        spot=spot,
+        unchecked=unchecked,
     )
 
 
 def _filter(reservoir: ReservoirSpec) -> Step:
     unit = reservoir.fastener(FILTER)
     prefill = f" Pre-fill about {show(reservoir.prefill, 'ml')}." if reservoir.prefill else ""
+    direction = f" {unit.direction.capitalize()}." if unit and unit.direction else ""
+    turn = unit.torque.text if unit and unit.torque else "as the manual says"
     return Step(
         f"{reservoir.key}/filter",
         StepKind.FILTER,
         "Change the filter",
-        f"Oil the new gasket.{prefill} Spin to contact, then {unit.torque.text if unit else ''}. "
-        "By hand only.",
+        f"Oil the new gasket.{prefill}{direction} Spin to contact, then {turn}. By hand only.",
         place=_where(unit),
+        spot=unit.spot if unit else None,
+        unchecked=_unchecked(reservoir, f"{unit.key or unit.role}/torque") if unit else (),
         items=("Old gasket came off with the old filter",),
     )
 
@@ -225,6 +310,7 @@ def fill_round(task: TaskPlan, number: int, remove: bool) -> list[Step]:
         title,
         "Take out what the coach says, measured." if remove else "Measure it, pour slowly.",
         round=number,
+        unchecked=_unchecked(reservoir, f"/capacity.{task.variant}"),
     )
     if reservoir.fill_rule == FillRule.EXACT or level is None:
         return [fill]
@@ -259,18 +345,29 @@ def fill_round(task: TaskPlan, number: int, remove: bool) -> list[Step]:
             f"{key}/level.{number}",
             StepKind.LEVEL,
             "Read the level",
-            f"Bike {level.attitude}, eye level with the {level.gauge}.",
+            f"Bike {level.attitude}, eye level with the {_gauge(level)}.",
             options=ATTITUDES,
             round=number,
+            unchecked=_unchecked(reservoir, "/level.between"),
         )
     )
     return steps
 
 
+def _gauge(level: LevelCheck) -> str:
+    return f"{level.gauge}, {level.dipstick}" if level.dipstick else level.gauge
+
+
 def _closed(reservoir: ReservoirSpec) -> str:
     plug = reservoir.fastener("fill plug")
-    by_wrench = plug is not None and plug.torque.by_wrench
-    return f"Fill plug torqued to {plug.torque.text}" if plug and by_wrench else "Filler cap on"
+    torque = plug.torque if plug else None
+    return f"Fill plug torqued to {torque.text}" if torque and torque.by_wrench else "Filler cap on"
+
+
+def _reset(reservoir: ReservoirSpec) -> str:
+    if reservoir.reset:
+        return f"Service indicator: {reservoir.reset}."
+    return "Service indicator reset as the manual says."
 
 
 def _finish(task: TaskPlan) -> list[Step]:
@@ -290,7 +387,7 @@ def _finish(task: TaskPlan) -> list[Step]:
             f"{key}/finish",
             StepKind.CHECK,
             "Finish",
-            "Service indicator reset as the manual says. Waste oil and filter by local rules.",
+            f"{_reset(task.reservoir)} Waste oil and filter by local rules.",
             items=(_closed(task.reservoir), "Waste oil in the container", "Bike wiped down"),
         ),
     ]

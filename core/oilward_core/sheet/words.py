@@ -46,6 +46,7 @@ def result(entry: Entry, speaker: Speaker) -> str:
     if entry.kind == "level":
         return _level(entry)
     words = {
+        "look up": entry.data.get("written"),
         "answer": entry.data.get("value"),
         "leaks": entry.data.get("result"),
         "cause": entry.data.get("cause"),

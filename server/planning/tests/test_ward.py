@@ -5,7 +5,7 @@ from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from garage.models import Bike, OdometerReading, SpecValue
+from garage.models import Bike, OdometerReading, SheetCell
 from visits.models import Service
 from visits.tests.bench import Technician
 from workshop.models import Person
@@ -115,9 +115,9 @@ class BikePageTests(WorkshopTestCase):
         self.assertIn("Colossine workshop manual, p. 20", filled["source"])
         self.assertEqual(filled["checked_by"], "Oda")
         self.assertEqual(lines["First service, distance"]["checked_by"], "")
-        plug = engine["plugs"][0]
+        plug = lines["Drain plug, torque"]
         self.assertEqual((plug["as_written"], plug["converted"]), ("18-25 ft-lb", "24.4–33.9 N·m"))
-        self.assertIn("crush washer 14 mm", plug["name"])
+        self.assertEqual(lines["Drain plug, seal"]["as_written"], "crush washer 14 mm")
         self.assertIn("run 2 min, settle 3 min", engine["level_check"])
 
     def test_what_it_really_takes(self) -> None:
@@ -129,8 +129,8 @@ class BikePageTests(WorkshopTestCase):
             engine = self.page(name)["reservoirs"][0]
             with self.subTest(name):
                 self.assertEqual([d for d in engine["doubts"] if "friction" not in d], [])
-        values = SpecValue.objects.filter(reservoir__sheet__model__name="Tandem 890")
-        values.filter(name="capacity.drain only").update(low="3.05", high="3.05")
+        values = SheetCell.objects.filter(sheet__model__name="Tandem 890", reservoir="engine")
+        values.filter(field="capacity.drain only").update(written="3.05 ml")
         said = self.page("Red Buoy")["reservoirs"][0]["doubts"]
         self.assertIn("Litres, not millilitres? 3.05 l.", said[0])
 

@@ -31,6 +31,9 @@ class ShelfTests(WorkshopTestCase):
 
     def test_curves_fall_and_pass_through_the_measured_points(self) -> None:
         for card in self.cards().values():
+            if card["family"] in ("brake", "coolant"):
+                self.assertEqual(card["curve"], [])
+                continue
             curve = {point["t"]: point["v"] for point in card["curve"]}
             with self.subTest(card["name"]):
                 self.assertEqual(sorted(curve.values(), reverse=True), list(curve.values()))
@@ -38,7 +41,7 @@ class ShelfTests(WorkshopTestCase):
                 self.assertAlmostEqual(curve[100], float(card["kv100"]), delta=0.06)
 
     def test_a_fluid_without_measurements_says_nothing_it_does_not_know(self) -> None:
-        Fluid.objects.create(name="Unlabelled drum", grade="?", serves="engine", bottle_ml=5000)
+        Fluid.objects.create(name="Unlabelled drum", grade="?", family="engine", bottle_ml=5000)
         card = self.cards()["Unlabelled drum"]
         self.assertEqual((card["satisfies"], card["curve"], card["index"]), ([], [], None))
 
@@ -46,7 +49,7 @@ class ShelfTests(WorkshopTestCase):
         with CaptureQueriesContext(connection) as few:
             self.cards()
         Fluid.objects.bulk_create(
-            Fluid(name=f"Drum {n}", grade="SAE 50", serves="engine", bottle_ml=1000)
+            Fluid(name=f"Drum {n}", grade="SAE 50", family="engine", bottle_ml=1000)
             for n in range(30)
         )
         with CaptureQueriesContext(connection) as many:

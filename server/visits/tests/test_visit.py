@@ -54,7 +54,7 @@ class JourneyTests(VisitTestCase):
         then = {**self.mira.sheet, "now": ""}
         later = Technician(self.api, self.heron.pk)
         later.now += timedelta(days=5)
-        later.open("65 000")
+        later.open("65 000 mi")
         later.until_fill()
         later.round("0.75")
         later.entry("leaks", {"result": "dry"})
@@ -282,7 +282,7 @@ class GuardTests(VisitTestCase):
         answer = self.mira.open(variant="half")
         self.assertIn("with filter", self.sentence(answer, "/variant"))
         answer = self.mira.open(key="primary", variant="with filter")
-        self.assertIn("no capacity for this job", self.sentence(answer))
+        self.assertIn("no capacity for this job", self.sentence(answer, "/variant"))
         self.assertEqual(Visit.objects.count(), 0)
 
     def test_nonsense_bodies(self) -> None:

@@ -21,6 +21,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_form_empty"];
+        put?: never;
+        post: operations["bike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/": {
         parameters: {
             query?: never;
@@ -37,6 +53,151 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/fluids/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Which fluids of the shelf fit a reservoir, and why. */
+        get: operations["matches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/form/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_form_get"];
+        put: operations["bike_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/odometer/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["odometer_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/own-values/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_value_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/photos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photos_get"];
+        put?: never;
+        post: operations["photo_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["models_get"];
+        put?: never;
+        post: operations["model_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/{model_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["model_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/{model_id}/draft/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draft_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photo_get"];
+        put?: never;
+        post?: never;
+        delete: operations["photo_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quick-sum/": {
         parameters: {
             query?: never;
@@ -47,6 +208,22 @@ export interface paths {
         /** @description Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml. */
         get: operations["quick_sum"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schools_get"];
+        put: operations["school_choose"];
         post?: never;
         delete?: never;
         options?: never;
@@ -73,6 +250,200 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{sheet_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet_get"];
+        put?: never;
+        post?: never;
+        delete: operations["sheet_discard"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/answers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["doubt_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/approval/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_approve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/cells/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["cells_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cells_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/copy/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/document/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/fasteners.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fasteners_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/parts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["part_add"];
+        delete: operations["part_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/reading/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Says back what a value means, while it is typed. */
+        get: operations["cell_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/table/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a pasted table would write. Writes nothing. */
+        post: operations["table_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/document/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/": {
         parameters: {
             query?: never;
@@ -82,6 +453,39 @@ export interface paths {
         };
         get: operations["shelf_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/blend/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Two oils to one between. */
+        get: operations["blend_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/fluids/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["fluid_save"];
         post?: never;
         delete?: never;
         options?: never;
@@ -211,12 +615,58 @@ export interface components {
             /** Format: double */
             number: number;
         };
+        AnswerRequest: {
+            rule: string;
+            reservoir: string;
+            text: string;
+            reason: string;
+        };
         Band: {
             grade: string;
             /** Format: double */
             low: number;
             /** Format: double */
             high: number | null;
+        };
+        BikeForm: {
+            id: string;
+            model: number;
+            name: string;
+            owner: string;
+            use_class: string;
+            odometer_unit: string;
+            records: string;
+            new_on: string;
+            severity: string;
+            counts_hours: boolean;
+            notes: string;
+            archived: boolean;
+            version: number;
+            odometer?: string;
+            hours?: string;
+        };
+        BikeFormPage: {
+            form: components["schemas"]["BikeForm"];
+            models: components["schemas"]["ModelChoice"][];
+            use_classes: string[];
+            records: string[];
+        };
+        BikeFormRequest: {
+            id: string;
+            model: number;
+            name: string;
+            owner: string;
+            use_class: string;
+            odometer_unit: string;
+            records: string;
+            new_on: string;
+            severity: string;
+            counts_hours: boolean;
+            notes: string;
+            archived: boolean;
+            version: number;
+            odometer?: string;
+            hours?: string;
         };
         BikeName: {
             id: string;
@@ -235,10 +685,35 @@ export interface components {
             odometer_unit: string;
             odometer_on: string;
             records: string;
+            notes: string;
+            archived: boolean;
+            counts_hours: boolean;
+            model_id: number;
+            sheet_id: number;
             sheet_version: number;
             sheet_approved_by: string;
             visit: components["schemas"]["OpenVisit"] | null;
             reservoirs: components["schemas"]["ReservoirPage"][];
+            plugs: components["schemas"]["MapPlug"][];
+            photos: components["schemas"]["PhotoLine"][];
+        };
+        Blend: {
+            words: string;
+            thin: string;
+            thick: string;
+            kv40: string;
+            kv100: string;
+            reasons: components["schemas"]["Why"][];
+        };
+        CellWriteRequest: {
+            path: string;
+            revision: number;
+            written?: string;
+            document?: string;
+            page?: string;
+        };
+        CellWritesRequest: {
+            cells: components["schemas"]["CellWriteRequest"][];
         };
         CoachShape: {
             action: string;
@@ -250,6 +725,10 @@ export interface components {
             causes: string[];
             reasons: components["schemas"]["Why"][];
         };
+        CopyFromRequest: {
+            sheet: number;
+            reservoirs?: string[];
+        };
         CredentialsRequest: {
             username: string;
             password: string;
@@ -260,6 +739,14 @@ export interface components {
             /** Format: double */
             v: number;
         };
+        DoubtLine: {
+            rule: string;
+            reservoir: string;
+            place: string;
+            text: string;
+            answered_by: string;
+            reason: string;
+        };
         EntryShape: {
             id: string;
             kind: string;
@@ -268,17 +755,79 @@ export interface components {
             result: string;
         };
         FluidCard: {
-            id: string;
+            id: number;
             name: string;
             label: string;
-            serves: string;
+            family: string;
             bottle: string;
             kv40: string;
             kv100: string;
             index: number | null;
             satisfies: string[];
             disagrees: string[];
+            density: string;
+            swells: string;
+            cold: string;
+            cold_ok: boolean;
             curve: components["schemas"]["CurvePoint"][];
+            form: components["schemas"]["FluidForm"];
+        };
+        FluidForm: {
+            id: number;
+            version: number;
+            name: string;
+            family: string;
+            bottle: string;
+            grade?: string;
+            friction_class?: string;
+            service?: string;
+            base?: string;
+            approvals?: string;
+            kv40?: string;
+            kv100?: string;
+            hths?: string;
+            cranking?: string;
+            pumping?: string;
+            density15?: string;
+            pour_point?: string;
+            dfi?: string;
+            sfi?: string;
+            sti?: string;
+            retired?: boolean;
+        };
+        FluidFormRequest: {
+            id: number;
+            version: number;
+            name: string;
+            family: string;
+            bottle: string;
+            grade?: string;
+            friction_class?: string;
+            service?: string;
+            base?: string;
+            approvals?: string;
+            kv40?: string;
+            kv100?: string;
+            hths?: string;
+            cranking?: string;
+            pumping?: string;
+            density15?: string;
+            pour_point?: string;
+            dfi?: string;
+            sfi?: string;
+            sti?: string;
+            retired?: boolean;
+        };
+        FluidMatch: {
+            id: number;
+            name: string;
+            label: string;
+            fit: string;
+            rank: number;
+            cold: string;
+            cold_ok: boolean;
+            curve: components["schemas"]["CurvePoint"][];
+            reasons: components["schemas"]["Why"][];
         };
         GaugeShape: {
             name: string;
@@ -301,6 +850,44 @@ export interface components {
             reasons: components["schemas"]["Why"][];
             plug: components["schemas"]["Plug"] | null;
         };
+        MapPlug: {
+            reservoir: string;
+            reservoir_label: string;
+            part: string;
+            role: string;
+            place: string;
+            torque: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        Matches: {
+            reservoir: string;
+            wanted: components["schemas"]["Wanted"];
+            school: string;
+            fluids: components["schemas"]["FluidMatch"][];
+            scales: components["schemas"]["Scale"][];
+            caveat: string;
+        };
+        ModelChoice: {
+            id: number;
+            name: string;
+        };
+        ModelLine: {
+            id: number;
+            make: string;
+            name: string;
+            year: number;
+            layout: string;
+            displacement_cc: number;
+            bikes: number;
+            sheets: components["schemas"]["SheetLine"][];
+        };
+        Models: {
+            models: components["schemas"]["ModelLine"][];
+            layouts: string[];
+        };
         NewEntryRequest: {
             id: string;
             step: string;
@@ -311,6 +898,23 @@ export interface components {
             };
             supersedes?: string | null;
         };
+        NewModelRequest: {
+            make: string;
+            name: string;
+            year: number;
+            layout: string;
+            displacement_cc: number;
+        };
+        NewPartRequest: {
+            kind: string;
+            reservoir?: string;
+        };
+        NewReadingRequest: {
+            id: string;
+            odometer: string;
+            hours?: string;
+            new_shows?: string;
+        };
         NewVisitRequest: {
             id: string;
             bike: string;
@@ -318,6 +922,7 @@ export interface components {
             variant: string;
             odometer: string;
             fluid?: string;
+            hours?: string;
         };
         OpenVisit: {
             id: string;
@@ -325,9 +930,41 @@ export interface components {
             step: string;
             ends_at: string | null;
         };
+        PartBlock: {
+            key: string;
+            role: string;
+            place: string;
+            torque: string;
+            /** Format: double */
+            x: number | null;
+            /** Format: double */
+            y: number | null;
+            revision: number;
+            rows: components["schemas"]["Row"][];
+        };
+        PathsRequest: {
+            paths: string[];
+        };
         Peak: {
             reading: string;
             simulated: boolean;
+        };
+        PhotoLine: {
+            id: string;
+            caption: string;
+            taken_on: string;
+            taken_by: string;
+        };
+        PhotoUploadRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            picture: string;
+            caption?: string;
+        };
+        Plate: {
+            title: string;
+            rows: components["schemas"]["Row"][];
         };
         Plug: {
             found_on: string;
@@ -351,8 +988,19 @@ export interface components {
             words: string;
             kind: string;
         };
+        Reading: {
+            reads: string;
+            doubts: string[];
+        };
         ReasonRequest: {
             reason: string;
+        };
+        ReservoirBlock: {
+            key: string;
+            kind: string;
+            label: string;
+            plates: components["schemas"]["Plate"][];
+            parts: components["schemas"]["PartBlock"][];
         };
         ReservoirPage: {
             glass: components["schemas"]["Glass"];
@@ -360,7 +1008,6 @@ export interface components {
             rule: string;
             level_check: string;
             lines: components["schemas"]["SpecLine"][];
-            plugs: components["schemas"]["SpecLine"][];
             services: components["schemas"]["ServiceLine"][];
             findings: components["schemas"]["Plug"][];
             variants: string[];
@@ -368,6 +1015,26 @@ export interface components {
             not_serviceable: string;
             expected_take: string;
             doubts: string[];
+            missing: string[];
+            serves: string;
+            caution: string;
+            reset: string;
+        };
+        Row: {
+            path: string;
+            label: string;
+            form: string;
+            choices: string[];
+            hint: string;
+            written: string;
+            reads: string;
+            document: string;
+            page: string;
+            entered_by: string;
+            checked_by: string;
+            number: boolean;
+            revision: number;
+            needed: boolean;
         };
         RunSheet: {
             id: string;
@@ -398,10 +1065,34 @@ export interface components {
             standing: components["schemas"]["StandingShape"][];
             closed_by: string;
             set_aside: components["schemas"]["EntryShape"][];
+            layout: string;
+            plugs: components["schemas"]["MapPlug"][];
         };
         Scale: {
             name: string;
             bands: components["schemas"]["Band"][];
+        };
+        SchoolChoiceRequest: {
+            kind: string;
+            topic: string;
+            choice: string;
+            bike?: string;
+        };
+        SchoolLine: {
+            kind: string;
+            choice: string;
+            whose: string;
+        };
+        SchoolTopic: {
+            key: string;
+            label: string;
+            acts: string;
+            choices: string[];
+            lines: components["schemas"]["SchoolLine"][];
+        };
+        SchoolsPage: {
+            topics: components["schemas"]["SchoolTopic"][];
+            may_choose: boolean;
         };
         ServiceLine: {
             done_on: string;
@@ -424,18 +1115,55 @@ export interface components {
             workshop: string;
             practice: boolean;
         };
+        SheetLine: {
+            id: number;
+            version: number;
+            state: string;
+            entered_by: string;
+            approved_by: string;
+        };
+        SheetPage: {
+            id: number;
+            model: components["schemas"]["ModelLine"];
+            version: number;
+            state: string;
+            approved_by: string;
+            reservoirs: components["schemas"]["ReservoirBlock"][];
+            doubts: components["schemas"]["DoubtLine"][];
+            changes: string[];
+            compared_with: number;
+            unchecked: number;
+            missing: string[];
+            kinds: string[];
+            roles: string[];
+            may_edit: boolean;
+            may_approve: boolean;
+            not_approvable: string;
+        };
         Shelf: {
             fluids: components["schemas"]["FluidCard"][];
             scales: components["schemas"]["Scale"][];
+            families: string[];
+            coldest: string;
             caveat: string;
         };
         SpecLine: {
+            path: string;
             name: string;
             as_written: string;
             converted: string;
             source: string;
             entered_by: string;
             checked_by: string;
+            number: boolean;
+            own: boolean;
+            revision: number;
+        };
+        SpotShape: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         StandingShape: {
             part: string;
@@ -461,6 +1189,32 @@ export interface components {
             started_at: string | null;
             ends_at: string | null;
             entry: components["schemas"]["EntryShape"] | null;
+            spot: components["schemas"]["SpotShape"] | null;
+            unchecked: string[];
+            path: string;
+        };
+        TableLine: {
+            line: number;
+            path: string;
+            label: string;
+            written: string;
+            document: string;
+            page: string;
+            stands: string;
+            revision: number;
+            fault: string;
+        };
+        TableReading: {
+            columns: string[];
+            choices: string[];
+            rows: string[][];
+            lines: components["schemas"]["TableLine"][];
+        };
+        TableRequest: {
+            text: string;
+            reservoir?: string;
+            heading?: boolean;
+            columns?: string[];
         };
         TorqueShape: {
             manual: string;
@@ -477,6 +1231,11 @@ export interface components {
             action: string;
             parts: components["schemas"]["PlugPart"][];
             rules: components["schemas"]["Why"][];
+        };
+        Wanted: {
+            words: string;
+            at40: number[];
+            at100: number[];
         };
         Ward: {
             count: number;
@@ -575,6 +1334,66 @@ export interface operations {
             };
         };
     };
+    bike_form_empty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bike_get: {
         parameters: {
             query?: never;
@@ -605,6 +1424,410 @@ export interface operations {
             };
         };
     };
+    matches_get: {
+        parameters: {
+            query: {
+                reservoir: string;
+            };
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matches"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_form_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    odometer_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReadingRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_value_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellWriteRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PhotoUploadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    models_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Models"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    model_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewModelRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    model_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quick_sum: {
         parameters: {
             query: {
@@ -622,6 +1845,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuickSum"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools_get: {
+        parameters: {
+            query?: {
+                bike?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    school_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolChoiceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPage"];
                 };
             };
             /** @description Refused */
@@ -722,6 +2007,461 @@ export interface operations {
             };
         };
     };
+    sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_discard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doubt_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_approve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cells_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellWritesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cells_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyFromRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fasteners_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPartRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_remove: {
+        parameters: {
+            query: {
+                part?: string;
+                reservoir: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cell_reading: {
+        parameters: {
+            query: {
+                path: string;
+                written: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReading"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shelf_get: {
         parameters: {
             query?: never;
@@ -730,6 +2470,71 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blend_get: {
+        parameters: {
+            query: {
+                target: string;
+                thick: number;
+                thin: number;
+                total: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fluid_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FluidFormRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -154,6 +154,11 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
         {ward.isError && (
           <Refused said="The server does not answer. This is the last picture of the ward." />
         )}
+        {mayWork && (
+          <Link to="/bikes/new" className="link-button ward-new">
+            New bike
+          </Link>
+        )}
         <Input
           className="ward-search"
           aria-label="Find a bike"

@@ -1,14 +1,27 @@
 import "./shelf.css";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { useShelf } from "../api/hooks";
 import { colour } from "../theme";
 import { Waiting, WentWrong } from "../workshop/States";
+import { Blend } from "./Blend";
+import { EMPTY, FluidDialog } from "./FluidDialog";
 import { DASHES, ViscosityChart } from "./ViscosityChart";
 
 type Card = Shape["FluidCard"];
 
-function Row({ fluid, place, toggle }: { fluid: Card; place: number; toggle: () => void }) {
+function Row({
+  fluid,
+  place,
+  toggle,
+  open,
+}: {
+  fluid: Card;
+  place: number;
+  toggle: () => void;
+  open: (() => void) | null;
+}) {
   const drawn = place >= 0;
   return (
     <tr>
@@ -36,9 +49,15 @@ function Row({ fluid, place, toggle }: { fluid: Card; place: number; toggle: () 
         </button>
       </td>
       <td>
-        <b>{fluid.name}</b>
+        {open ? (
+          <button className="fluid-name" onClick={open}>
+            {fluid.name}
+          </button>
+        ) : (
+          <b>{fluid.name}</b>
+        )}
         <span className="soft shelf-label">
-          {fluid.label} · {fluid.bottle}
+          {[fluid.family, fluid.label, fluid.bottle].filter(Boolean).join(" · ")}
         </span>
       </td>
       <td className="tabular">{fluid.kv40 || "–"}</td>
@@ -46,6 +65,8 @@ function Row({ fluid, place, toggle }: { fluid: Card; place: number; toggle: () 
       <td className="tabular">{fluid.index ?? "–"}</td>
       <td>
         {fluid.satisfies.join(", ") || "–"}
+        {!fluid.cold_ok && <span className="shelf-said shelf-cold">{fluid.cold}</span>}
+        {fluid.swells && <span className="soft shelf-label">{fluid.swells}</span>}
         {fluid.disagrees.map((said) => (
           <span key={said} className="refusal shelf-said">
             {said}
@@ -57,22 +78,16 @@ function Row({ fluid, place, toggle }: { fluid: Card; place: number; toggle: () 
 }
 
 /** The fluids: what the label says, what was measured, and how they compare in thickness. */
-export function Shelf() {
+export function Shelf({ mayWork }: { mayWork: boolean }) {
   const shelf = useShelf();
-  const [chosen, setChosen] = useState<string[] | null>(null);
+  const [chosen, setChosen] = useState<number[] | null>(null);
+  const [opened, setOpened] = useState<Required<Shape["FluidForm"]> | null>(null);
   if (shelf.isPending) return <Waiting what="Going to the shelf" />;
   if (shelf.isError) return <WentWrong error={shelf.error} again={() => void shelf.refetch()} />;
-  const { fluids, scales, caveat } = shelf.data;
-  if (fluids.length === 0) {
-    return (
-      <div className="state">
-        <h2>No fluids on the shelf yet.</h2>
-      </div>
-    );
-  }
+  const { fluids, scales, caveat, families, coldest } = shelf.data;
   const drawable = fluids.filter((fluid) => fluid.curve.length > 0);
   const drawn = chosen ?? drawable.slice(0, 2).map((fluid) => fluid.id);
-  const toggle = (id: string) =>
+  const toggle = (id: number) =>
     setChosen(
       drawn.includes(id)
         ? drawn.filter((other) => other !== id)
@@ -83,7 +98,15 @@ export function Shelf() {
     <>
       <div className="heading">
         <h1>Shelf</h1>
-        <p className="heading-sum">{fluids.length} fluids. Draw up to four to compare them.</p>
+        <p className="heading-sum">
+          {fluids.length} fluids. Draw up to four to compare them. Coldest start expected: {coldest}
+          .
+        </p>
+        {mayWork && (
+          <Button type="primary" onClick={() => setOpened(EMPTY)}>
+            New fluid
+          </Button>
+        )}
       </div>
       <div className="shelf">
         <table className="spec shelf-table">
@@ -106,6 +129,7 @@ export function Shelf() {
                 fluid={fluid}
                 place={drawn.indexOf(fluid.id)}
                 toggle={() => toggle(fluid.id)}
+                open={mayWork ? () => setOpened({ ...EMPTY, ...fluid.form }) : null}
               />
             ))}
           </tbody>
@@ -117,8 +141,10 @@ export function Shelf() {
             Engine and gear numbers are different scales for one thickness; the same height never
             licenses a substitution. {caveat}
           </p>
+          <Blend fluids={fluids} />
         </section>
       </div>
+      {opened && <FluidDialog start={opened} families={families} close={() => setOpened(null)} />}
     </>
   );
 }

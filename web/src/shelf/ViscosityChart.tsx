@@ -1,7 +1,7 @@
 import type { Shape } from "../api/client";
 import { colour } from "../theme";
 
-type Card = Shape["FluidCard"];
+type Drawn = Pick<Shape["FluidCard"], "id" | "name" | "curve">;
 
 export const DASHES = ["none", "11 6", "2 6", "16 5 3 5"];
 const LINES = [3, 5, 10, 20, 50, 100, 200, 500, 1000, 2000];
@@ -89,8 +89,33 @@ function Ladder({ scale, at }: { scale: Shape["Scale"]; at: number }) {
   );
 }
 
+/** What is asked for at one temperature, as a gate the line has to go through. */
+function Window({ t, range }: { t: number; range: number[] }) {
+  const [low, high] = range;
+  if (low === undefined || high === undefined) return null;
+  return (
+    <rect
+      x={x(t) - 9}
+      y={y(high)}
+      width={18}
+      height={Math.max(4, y(low) - y(high))}
+      fill="none"
+      stroke={colour.warn}
+      strokeWidth="4"
+    />
+  );
+}
+
 /** Straight lines on double-log axes; grades stand beside them at their height at 100 °C. */
-export function ViscosityChart({ fluids, scales }: { fluids: Card[]; scales: Shape["Scale"][] }) {
+export function ViscosityChart({
+  fluids,
+  scales,
+  wanted,
+}: {
+  fluids: Drawn[];
+  scales: Shape["Scale"][];
+  wanted?: Shape["Wanted"];
+}) {
   return (
     <svg
       viewBox="0 0 640 462"
@@ -105,6 +130,8 @@ export function ViscosityChart({ fluids, scales }: { fluids: Card[]; scales: Sha
       {scales.map((scale, index) => (
         <Ladder key={scale.name} scale={scale} at={BOX.right + 14 + index * 54} />
       ))}
+      {wanted && <Window t={40} range={wanted.at40} />}
+      {wanted && <Window t={100} range={wanted.at100} />}
       {fluids.map((fluid, index) => (
         <polyline
           key={fluid.id}

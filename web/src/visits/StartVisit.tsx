@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { fieldSentence, Refusal, type Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
+import { Options } from "../workshop/Options";
 import { Refused } from "../workshop/Refused";
 
 interface Props {
@@ -17,14 +18,16 @@ export function StartVisit({ bike, reservoir, close }: Props) {
   const open = useOpenVisit();
   const [id] = useState(() => crypto.randomUUID());
   const [odometer, setOdometer] = useState("");
+  const [hours, setHours] = useState("");
   const [variant, setVariant] = useState(reservoir.variants[0] ?? "");
   const problem = open.error instanceof Refusal ? open.error.problem : null;
   const atOdometer = fieldSentence(problem, "odometer");
-  const elsewhere = open.error && !atOdometer ? open.error.message : "";
+  const elsewhere =
+    open.error && !atOdometer && !fieldSentence(problem, "hours") ? open.error.message : "";
 
   function start() {
     open.mutate(
-      { id, bike: bike.id, reservoir: reservoir.glass.key, variant, odometer, fluid: "" },
+      { id, bike: bike.id, reservoir: reservoir.glass.key, variant, odometer, hours, fluid: "" },
       { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
     );
   }
@@ -56,6 +59,19 @@ export function StartVisit({ bike, reservoir, close }: Props) {
           onChange={(event) => setOdometer(event.target.value)}
         />
         <Refused said={atOdometer} />
+        <Options problem={problem} field="odometer" choose={setOdometer} />
+        {bike.counts_hours && (
+          <>
+            <label htmlFor="visit-hours">Hour meter now</label>
+            <Input
+              id="visit-hours"
+              size="large"
+              value={hours}
+              onChange={(event) => setHours(event.target.value)}
+            />
+            <Refused said={fieldSentence(problem, "hours")} />
+          </>
+        )}
         <span id="variant-label">Which capacity</span>
         <Segmented
           aria-labelledby="variant-label"

@@ -3,6 +3,7 @@ import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Problem, Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
+import { BikeMap } from "../glass/BikeMap";
 import type { Sheet } from "./outbox";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
@@ -12,6 +13,7 @@ import { FilterStep } from "./steps/FilterStep";
 import { FindingStep } from "./steps/FindingStep";
 import { LeaksStep } from "./steps/LeaksStep";
 import { LevelStep } from "./steps/LevelStep";
+import { LookUpStep } from "./steps/LookUpStep";
 import { TimerStep } from "./steps/TimerStep";
 import { TorqueStep } from "./steps/TorqueStep";
 import { Refused } from "../workshop/Refused";
@@ -26,6 +28,7 @@ export interface StepProps {
 }
 
 const FORMS: Record<string, (props: StepProps) => React.ReactNode> = {
+  "look up": LookUpStep,
   check: CheckStep,
   timer: TimerStep,
   drain: TimerStep,
@@ -106,6 +109,11 @@ function Notes({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
           <b>Where</b> {step.place}
         </p>
       )}
+      {step.unchecked.map((said) => (
+        <p key={said} className="not-checked">
+          <b>Not checked</b> {said}
+        </p>
+      ))}
       {step.caution && (
         <p className="caution">
           <b>Caution</b> {step.caution}
@@ -122,6 +130,37 @@ function Notes({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
         </p>
       )}
     </>
+  );
+}
+
+/** This plug, here: the step's plug on the bike map, the others faint. */
+function ThisPlug({ sheet, spot }: { sheet: Sheet; spot: Shape["SpotShape"] }) {
+  const plugs = sheet.plugs.map((plug) => ({
+    id: `${plug.reservoir}/${plug.part}`,
+    label: `${plug.reservoir_label}, ${plug.part}`,
+    role: plug.role,
+    x: plug.x,
+    y: plug.y,
+  }));
+  const here = plugs.find((plug) => plug.x === spot.x && plug.y === spot.y);
+  if (!here) return null;
+  return (
+    <figure className="this-plug">
+      <BikeMap layout={sheet.layout} plugs={plugs} here={here.id} compact />
+      <figcaption>This one: {here.label}</figcaption>
+    </figure>
+  );
+}
+
+function Instruction({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+  return (
+    <div className={step.spot ? "focus-top-map" : ""}>
+      <div>
+        <p className="instruction">{step.instruction}</p>
+        <Notes sheet={sheet} step={step} />
+      </div>
+      {step.spot && <ThisPlug sheet={sheet} spot={step.spot} />}
+    </div>
   );
 }
 
@@ -149,8 +188,7 @@ export function StepFocus({
       <h1 ref={heading} tabIndex={-1}>
         {step.title}
       </h1>
-      <p className="instruction">{step.instruction}</p>
-      <Notes sheet={sheet} step={step} />
+      <Instruction sheet={sheet} step={step} />
       <Sentence problem={problem} />
       {showForm ? (
         <Form {...props} send={record} />

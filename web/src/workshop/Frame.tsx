@@ -19,8 +19,9 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
             Ward
           </NavLink>
           <NavLink to="/shelf">Shelf</NavLink>
+          <NavLink to="/sheets">Spec sheets</NavLink>
+          <NavLink to="/workshop">Workshop</NavLink>
         </nav>
-        <span className="bar-shop">{session.workshop}</span>
         {session.practice && <span className="bar-practice">practice clock: minutes run fast</span>}
         <QuickSum />
         <span className="bar-person">

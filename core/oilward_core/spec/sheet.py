@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
 
-from .due import DueLimits
-from .torque import TorqueSpec
+from ..due import DueLimits
+from ..torque import TorqueSpec
 
 
 class ReservoirKind(StrEnum):
@@ -48,12 +48,13 @@ DRAINED = frozenset(
 
 
 class FillRule(StrEnum):
-    """How a reservoir is filled: by level, by an exact quantity, by air gap, or only watched."""
+    """How a reservoir is filled: by level, exact quantity, air gap, at a rebuild, or only watched."""
 
     LEVEL = "level"
     EXACT = "exact"
     AIR_GAP = "air gap"
     WATCH = "watch"
+    REBUILD = "rebuild"
 
 
 class Variant(StrEnum):
@@ -65,9 +66,20 @@ class Variant(StrEnum):
 
 
 @dataclass(frozen=True)
+class Marks:
+    """A pair of marks on a gauge, for one attitude: ml between them and the target as a share of
+    the way up (0 low mark, 1 high mark)."""
+
+    attitude: str
+    between: Decimal
+    target: Decimal = Decimal("0.75")
+
+
+@dataclass(frozen=True)
 class LevelCheck:
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
-    (0 low mark, 1 high mark)."""
+    (0 low mark, 1 high mark). ``engine`` is the state it is read in, ``dipstick`` how it is held
+    (resting on its threads, screwed in), ``second`` another pair of marks for another attitude."""
 
     gauge: str
     attitude: str
@@ -75,11 +87,25 @@ class LevelCheck:
     settle_minutes: Decimal
     between_marks: Decimal
     target: Decimal = Decimal("0.75")
+    dipstick: str = ""
+    engine: str = ""
+    second: Marks | None = None
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A place on the bike map: shares of its width and height, from the top left."""
+
+    x: Decimal
+    y: Decimal
 
 
 @dataclass(frozen=True)
 class Fastener:
-    """A plug, filter or screw with its place in words and its torque."""
+    """A plug, filter or screw with its place in words and on the map, and its torque.
+
+    ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic.
+    """
 
     role: str
     place: str
@@ -87,13 +113,47 @@ class Fastener:
     drive: str
     magnet: bool
     soft: bool
-    torque: TorqueSpec
+    torque: TorqueSpec | None
     seal: str
+    key: str = ""
+    spot: Spot | None = None
+    sealant: str = ""
+    pattern: str = ""
+    count: int = 1
+    one_use: bool = False
+    safety_wire: bool = False
+    direction: str = ""
+
+
+@dataclass(frozen=True)
+class Requirement:
+    """What a reservoir asks of its fluid. Viscosities are (low, high) in cSt; empty: not asked."""
+
+    grade: str = ""
+    kv40: tuple[Decimal, Decimal] | None = None
+    kv100: tuple[Decimal, Decimal] | None = None
+    friction: str = ""
+    service: str = ""
+    base: str = ""
+    approval: str = ""
+
+    def __str__(self) -> str:
+        """In words, as the shelf would be asked: ``20W-50, MA2``."""
+        friction = "" if self.friction == NO_CLUTCH else self.friction
+        parts = (self.grade, friction, self.service, self.base, self.approval)
+        return ", ".join(part for part in parts if part)
+
+
+NO_CLUTCH = "wets no clutch"
 
 
 @dataclass(frozen=True)
 class ReservoirSpec:
-    """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing."""
+    """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing.
+
+    ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
+    ``unchecked`` names the values no second person has checked (``drain plug/torque``).
+    """
 
     key: str
     kind: ReservoirKind
@@ -102,10 +162,22 @@ class ReservoirSpec:
     capacities: dict[Variant, Decimal]
     initial: Decimal | None
     level: LevelCheck | None
-    fluid: str
+    requirement: Requirement
     prefill: Decimal
     fasteners: tuple[Fastener, ...]
     limits: DueLimits
+    serves: str = ""
+    air_gap: Decimal | None = None
+    filter_every: int | None = None
+    seal_life: int | None = None
+    caution: str = ""
+    reset: str = ""
+    unchecked: frozenset[str] = frozenset()
+
+    @property
+    def fluid(self) -> str:
+        """What it asks of its fluid, in words."""
+        return str(self.requirement)
 
     def fastener(self, role: str) -> Fastener | None:
         """The first fastener with this role, if the sheet has one."""
@@ -116,8 +188,6 @@ def why_not_serviceable(spec: ReservoirSpec) -> str:
     """What stands against leading through this reservoir with a run sheet; empty if nothing."""
     if spec.kind not in DRAINED:
         return "Not drained through a plug."
-    if not spec.capacities:
-        return "The spec sheet has no capacity."
     if spec.fastener("drain plug") is None:
         return "The spec sheet has no drain plug."
     return ""

@@ -1,0 +1,47 @@
+"""Can it still be started? The W grade against the coldest morning."""
+
+import re
+from dataclasses import dataclass
+
+from .grades import ENGINE_COLD, GEAR_W
+from .viscosity import TwoPoint, viscosity_at
+
+_TOO_STIFF = 5000.0  # cSt; an oil without W grade is too stiff to crank above [trade]
+
+
+@dataclass(frozen=True)
+class Climate:
+    """Whether an oil suits a start at that temperature, and why."""
+
+    ok: bool
+    text: str
+
+
+def _w_limit(grade: str) -> tuple[str, int] | None:
+    match = re.search(r"\b(\d{1,2}W)", grade.upper())
+    if match is None:
+        return None
+    w = match[1]
+    if w in ENGINE_COLD:
+        return w, ENGINE_COLD[w][1]
+    return (w, int(GEAR_W[2019][w][0])) if w in GEAR_W[2019] else None
+
+
+def climate(grade: str, oil: TwoPoint | None, coldest: float) -> Climate:
+    """The W grade's cranking limit (SAE J300; for gear oils SAE J306) against the coldest start, °C.
+
+    Without a W grade the viscosity at that temperature decides (ASTM D341, over 5000 cSt is too
+    stiff: common practice, no source).
+    """
+    limit = _w_limit(grade)
+    if limit is not None:
+        w, t = limit
+        ok = coldest >= t
+        verdict = "enough" if ok else "too stiff"
+        return Climate(ok, f"{w} is held to {t} °C; for {coldest:g} °C that is {verdict}.")
+    if oil is None:
+        return Climate(True, "No W grade and no viscosities: nothing to say about the cold.")
+    v = viscosity_at(oil, coldest)
+    ok = v <= _TOO_STIFF
+    verdict = "it will crank" if ok else "too stiff to crank"
+    return Climate(ok, f"No W grade; about {v:,.0f} cSt at {coldest:g} °C: {verdict}.")

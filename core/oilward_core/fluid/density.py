@@ -1,0 +1,43 @@
+"""Density and volume of lubricating oil over temperature."""
+
+from math import exp
+
+from ..errors import CoreError
+
+K1_LUBRICATING = 0.6278  # kg/m³·°C⁻¹ at base 15 °C, generalized lubricating oils
+_LEAST, _MOST = 800.0, 1164.0
+
+
+def volume_correction(rho15: float, t: float) -> float:
+    """Volume correction factor from 15 °C to ``t`` °C: ``exp(−αΔT(1 + 0.8αΔT))``, ``α = K1/ρ₁₅``
+    [std API MPMS 11.1 / ASTM D1250, generalized lubricating oils; from memory].
+
+    ``rho15`` in kg/m³. Mineral and hydrocarbon oils only; esters and glycols differ.
+    Raises CoreError ``fluid.density`` outside 800–1164 kg/m³.
+    """
+    if not _LEAST <= rho15 <= _MOST:
+        raise CoreError("fluid.density", field="density15")
+    return _factor(rho15, t)
+
+
+def _factor(rho15: float, t: float) -> float:
+    alpha, dt = K1_LUBRICATING / rho15, t - 15
+    return exp(-alpha * dt * (1 + 0.8 * alpha * dt))
+
+
+def density_at(rho15: float, t: float) -> float:
+    """Density in kg/m³ at ``t`` °C: ``ρ₁₅·VCF``."""
+    return rho15 * volume_correction(rho15, t)
+
+
+def volume_at(volume: float, t_from: float, t_to: float, rho15: float) -> float:
+    """A volume measured at ``t_from`` as it stands at ``t_to``: ``V·VCF(from)/VCF(to)``."""
+    return volume * volume_correction(rho15, t_from) / volume_correction(rho15, t_to)
+
+
+def density15_from(rho: float, t: float) -> float:
+    """The density at 15 °C of an oil weighed at ``t`` °C, kg/m³, by fixed-point iteration."""
+    rho15 = rho
+    for _ in range(30):
+        rho15 = rho / _factor(rho15, t)
+    return rho15

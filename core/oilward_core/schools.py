@@ -1,0 +1,161 @@
+"""Schools: practices a workshop chooses once, per reservoir kind, and may override per bike.
+
+All of them are common practice, no source. A school never overrules a published class or the
+manual; where it acts, it is named.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+
+from .errors import CoreError
+from .spec import DRAINED, ReservoirKind
+
+_DRAINED = tuple(kind for kind in ReservoirKind if kind in DRAINED)
+_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
+_CASES = (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX)
+
+TORQUE, WASHER, RING, SEALANT = "torque", "washer", "o-ring", "sealant"
+FILTER, FLUID, INTERVAL = "filter", "fluid", "interval"
+ONE_OIL, MINERAL = "one engine oil for all cases", "mineral only"
+HALF_THE_BOOK, EVERY_THIRD, TURNED_OVER = "half the book", "every third change", "turned over once"
+LOWER_THIRD = "lower third"
+
+
+@dataclass(frozen=True)
+class Topic:
+    """Something workshops do differently: its choices (the default first), where it applies, and
+    what it changes."""
+
+    key: str
+    label: str
+    choices: tuple[str, ...]
+    kinds: tuple[ReservoirKind, ...]
+    acts: str
+
+
+TOPICS = (
+    Topic(
+        TORQUE,
+        "Inside a torque range",
+        ("middle", LOWER_THIRD),
+        _DRAINED,
+        "What the wrench is set to when the manual gives a range.",
+    ),
+    Topic(
+        WASHER,
+        "Crush washer",
+        ("new each time", TURNED_OVER),
+        _DRAINED,
+        "What goes on at the seal step, and what the kit counts.",
+    ),
+    Topic(
+        RING,
+        "O-ring",
+        ("new each time", "on condition"),
+        _DRAINED,
+        "What goes on at the seal step, and what the kit counts.",
+    ),
+    Topic(
+        SEALANT,
+        "On the plug's threads",
+        ("PTFE paste", "none", "tape"),
+        _DRAINED,
+        "What the refit step says.",
+    ),
+    Topic(
+        FILTER,
+        "Oil filter",
+        ("each change", EVERY_THIRD, "as the sheet says"),
+        _ENGINES,
+        "Whether the next change is proposed with its filter.",
+    ),
+    Topic(
+        FLUID,
+        "Which oil",
+        ("as the manual says", ONE_OIL, MINERAL),
+        _CASES,
+        "What the shelf calls a fit.",
+    ),
+    Topic(
+        INTERVAL,
+        "Intervals",
+        ("as the manual says", HALF_THE_BOOK),
+        _DRAINED,
+        "When a reservoir is due.",
+    ),
+)
+_TOPIC = {topic.key: topic for topic in TOPICS}
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One choice made: for a reservoir kind, on one bike or for the workshop."""
+
+    kind: str
+    topic: str
+    choice: str
+    this_bike: bool = False
+
+
+@dataclass(frozen=True)
+class Chosen:
+    """What counts, and whose choice it is."""
+
+    choice: str
+    whose: str
+
+    def __str__(self) -> str:
+        """``middle (the workshop's school)``."""
+        return f"{self.choice} ({self.whose})"
+
+
+@dataclass(frozen=True)
+class Schools:
+    """The choices that count for one bike: its own before the workshop's before the default."""
+
+    choices: tuple[Choice, ...] = ()
+
+    def of(self, kind: ReservoirKind, topic: str) -> Chosen:
+        """The choice for a reservoir kind."""
+        found = [c for c in self.choices if (c.kind, c.topic) == (kind.value, topic)]
+        own = next((c for c in found if c.this_bike), None)
+        if own:
+            return Chosen(own.choice, "this bike's school")
+        if found:
+            return Chosen(found[0].choice, "the workshop's school")
+        return Chosen(_TOPIC[topic].choices[0], "usual practice")
+
+
+def severity_with(severity: Decimal, chosen: Chosen) -> Decimal:
+    """The factor on the book's intervals when the school of the interval has its say: half the book
+    is as short as it gets."""
+    return Decimal("0.5") if chosen.choice == HALF_THE_BOOK else severity
+
+
+def check_choice(kind: str, topic: str, choice: str) -> None:
+    """Refuse a choice no school offers. Raises CoreError ``school.none``, ``sheet.choose``."""
+    found = _TOPIC.get(topic)
+    if found is None or kind not in [k.value for k in found.kinds]:
+        raise CoreError("school.none", field="topic")
+    if choice not in found.choices:
+        raise CoreError("sheet.choose", field="choice", options=list(found.choices))
+
+
+def filter_is_due(every: int | None, school: str, changes_since_filter: int) -> bool:
+    """Whether the next change goes with a filter: ``changes_since_filter`` counts those without
+    one since the last filter; ``every`` is the sheet's own n-th."""
+    nth = 1
+    if school == EVERY_THIRD:
+        nth = 3
+    elif school == "as the sheet says":
+        nth = every or 1
+    return changes_since_filter + 1 >= nth
+
+
+def since_filter(variants: Iterable[str], with_filter: str) -> int:
+    """How many changes, oldest first, went without a filter since the last one with."""
+    count = 0
+    for variant in variants:
+        count = 0 if variant == with_filter else count + 1
+    return count

@@ -1,0 +1,246 @@
+"""Cells to sheet: the values of a spec sheet, each with its source, folded into reservoirs."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from datetime import date
+from decimal import Decimal
+
+from ..due import DueLimits
+from ..errors import CoreError
+from ..torque import TorqueSpec
+from .fields import ROLES, Field, Form, Path, Value, field_of, read_value
+from .sheet import (
+    Fastener,
+    FillRule,
+    LevelCheck,
+    Marks,
+    Requirement,
+    ReservoirKind,
+    ReservoirSpec,
+    Spot,
+    Variant,
+)
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One value as the manual gives it, where it stands there, who wrote it and who checked it."""
+
+    written: str
+    document: str = ""
+    page: str = ""
+    entered_by: str = ""
+    entered_on: date | None = None
+    checked_by: str = ""
+    checked_on: date | None = None
+
+    @property
+    def source(self) -> str:
+        """``workshop manual, p. 27``."""
+        return f"{self.document}, p. {self.page}" if self.page else self.document
+
+
+Cells = Mapping[Path, Cell]
+_KIND_ORDER = list(ReservoirKind)
+_UNCHECKED_FORMS = (Form.TEXT, Form.CHOICE, Form.YES_NO, Form.SPOT)
+
+
+class _Values:
+    """The read values of one reservoir or part; what cannot be read counts as missing."""
+
+    def __init__(self, cells: Mapping[str, Cell], part: bool) -> None:
+        self.read: dict[str, Value] = {}
+        for name, cell in cells.items():
+            try:
+                field = field_of(Path("r", "part" if part else "", name))
+                self.read[name] = read_value(field, cell.written)
+            except CoreError:
+                continue
+
+    def text(self, name: str) -> str:
+        value = self.read.get(name)
+        return value if isinstance(value, str) else ""
+
+    def middle(self, name: str) -> Decimal | None:
+        value = self.read.get(name)
+        if isinstance(value, tuple):
+            return (value[0] + value[1]) / 2
+        return value if isinstance(value, Decimal) else None
+
+    def pair(self, name: str) -> tuple[Decimal, Decimal] | None:
+        value = self.read.get(name)
+        return value if isinstance(value, tuple) else None
+
+    def count(self, name: str) -> int | None:
+        value = self.read.get(name)
+        return value if isinstance(value, int) else None
+
+    def yes(self, name: str) -> bool:
+        return self.read.get(name) is True
+
+    def torque(self) -> TorqueSpec | None:
+        value = self.read.get("torque")
+        return value if isinstance(value, TorqueSpec) else None
+
+    def spot(self) -> Spot | None:
+        value = self.read.get("spot")
+        return value if isinstance(value, Spot) else None
+
+
+def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
+    read = _Values(cells, part=True)
+    role = read.text("role") or next((r for r in ROLES if key.startswith(r)), key)
+    return Fastener(
+        role,
+        read.text("place"),
+        read.text("thread"),
+        read.text("drive"),
+        read.yes("magnet"),
+        read.text("material") in ("aluminium", "plastic"),
+        read.torque(),
+        read.text("seal"),
+        key,
+        read.spot(),
+        read.text("sealant"),
+        read.text("pattern"),
+        read.count("count") or 1,
+        read.yes("one use"),
+        read.yes("safety wire"),
+        read.text("direction"),
+    )
+
+
+def _level(read: _Values) -> LevelCheck | None:
+    gauge, between = read.text("level.gauge"), read.middle("level.between")
+    if not gauge or between is None:
+        return None
+    second_attitude, second = (
+        read.text("level.second attitude"),
+        read.middle("level.second between"),
+    )
+    target = read.middle("level.target")
+    return LevelCheck(
+        gauge,
+        read.text("level.attitude"),
+        read.middle("level.run") or Decimal(0),
+        read.middle("level.settle") or Decimal(0),
+        between,
+        Decimal("0.75") if target is None else target,
+        read.text("level.dipstick"),
+        read.text("level.engine"),
+        Marks(second_attitude, second) if second_attitude and second else None,
+    )
+
+
+def _requirement(read: _Values) -> Requirement:
+    return Requirement(
+        read.text("fluid.grade"),
+        read.pair("fluid.kv40"),
+        read.pair("fluid.kv100"),
+        read.text("fluid.friction"),
+        read.text("fluid.service"),
+        read.text("fluid.base"),
+        read.text("fluid.approval"),
+    )
+
+
+def _limits(read: _Values) -> DueLimits:
+    hours = read.count("repeat.hours")
+    return DueLimits(
+        read.middle("first.km"),
+        read.count("first.months"),
+        read.middle("repeat.km"),
+        read.count("repeat.months"),
+        None if hours is None else Decimal(hours),
+    )
+
+
+def is_number(field: Field) -> bool:
+    """Whether a slip in this field would be a wrong number, so that it wants a second check."""
+    return field.form not in _UNCHECKED_FORMS
+
+
+def _unchecked(cells: Mapping[Path, Cell]) -> frozenset[str]:
+    return frozenset(
+        f"{path.part}/{path.field}"
+        for path, cell in cells.items()
+        if not cell.checked_by and is_number(field_of(path))
+    )
+
+
+_RULE_OF = {ReservoirKind.FORK: FillRule.AIR_GAP, ReservoirKind.SHOCK: FillRule.REBUILD}
+
+
+def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
+    """One reservoir from its cells. Raises CoreError ``spec.no_kind`` without a readable kind."""
+    parts: dict[str, dict[str, Cell]] = {}
+    for path, cell in cells.items():
+        parts.setdefault(path.part, {})[path.field] = cell
+    read = _Values(parts.pop("", {}), part=False)
+    kind_text = read.text("kind")
+    if not kind_text:
+        raise CoreError("spec.no_kind", text=key)
+    kind, rule = ReservoirKind(kind_text), read.text("fill rule")
+    capacities = {v: read.middle(f"capacity.{v.value}") for v in Variant}
+    return ReservoirSpec(
+        key,
+        kind,
+        read.text("label") or key,
+        FillRule(rule) if rule else _RULE_OF.get(kind, FillRule.LEVEL),
+        {variant: ml for variant, ml in capacities.items() if ml is not None},
+        read.middle("initial"),
+        _level(read),
+        _requirement(read),
+        read.middle("prefill") or Decimal(0),
+        tuple(_fastener(name, fields) for name, fields in parts.items()),
+        _limits(read),
+        read.text("serves"),
+        read.middle("level.air gap"),
+        read.count("filter every"),
+        read.count("seal life"),
+        read.text("caution"),
+        read.text("reset"),
+        _unchecked(cells),
+    )
+
+
+def by_reservoir(cells: Cells) -> dict[str, dict[Path, Cell]]:
+    """The cells of each reservoir, in the order a bike is drawn."""
+    found: dict[str, dict[Path, Cell]] = {}
+    for path, cell in cells.items():
+        found.setdefault(path.reservoir, {})[path] = cell
+
+    def place(key: str) -> tuple[int, str]:
+        kind = found[key].get(Path(key, "", "kind"))
+        known = kind is not None and kind.written in list(ReservoirKind)
+        return (_KIND_ORDER.index(ReservoirKind(kind.written)) if kind and known else 99, key)
+
+    return {key: found[key] for key in sorted(found, key=place)}
+
+
+def sheet_of(cells: Cells) -> tuple[ReservoirSpec, ...]:
+    """Every reservoir of a sheet. A reservoir whose kind is not written yet is left out."""
+    return tuple(
+        reservoir_of(key, own)
+        for key, own in by_reservoir(cells).items()
+        if Path(key, "", "kind") in own
+    )
+
+
+def overlay(cells: Cells, over: Cells) -> dict[Path, Cell]:
+    """A bike's own values laid over its model's sheet; a reservoir the sheet lacks is not made."""
+    keys = {path.reservoir for path in cells}
+    return {**cells, **{path: cell for path, cell in over.items() if path.reservoir in keys}}
+
+
+def written_in(cells: Cells, path: Path, text: str, cell: Cell) -> dict[Path, Cell]:
+    """The cells with one more value, read first. Raises CoreError as `read_value` does."""
+    read_value(field_of(path), text)
+    return {**cells, path: replace(cell, written=text.strip())}
+
+
+def unused_key(wanted: str, taken: Iterable[str]) -> str:
+    """``fork leg``, or ``fork leg 2`` if that is taken: a key for a new reservoir or part."""
+    known = set(taken)
+    names = [wanted, *(f"{wanted} {n}" for n in range(2, len(known) + 3))]
+    return next(name for name in names if name not in known)

@@ -1,0 +1,320 @@
+"""What looks wrong on a spec sheet: most mistakes are numbers.
+
+A doubt never changes a value; it says what to look at again and why. The bands are common practice,
+no source.
+"""
+
+import itertools
+import re
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+
+from ..quantity import show
+from ..torque import plausibility
+from .sheet import (
+    DRAINED,
+    WATCHED_ONLY,
+    Fastener,
+    FillRule,
+    LevelCheck,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+)
+
+Band = tuple[Decimal, Decimal]
+# a rule id, where it stands (``part/field``), and a sentence
+Found = Iterator[tuple[str, str, str]]
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """Something to look at again: a rule id, the reservoir and ``part/field`` it stands on, and a
+    sentence."""
+
+    rule: str
+    reservoir: str
+    text: str
+    place: str = ""
+
+
+def _band(low: str, high: str) -> Band:
+    return Decimal(low), Decimal(high)
+
+
+# largest displacement in cm³ a band holds for, ml
+_ENGINE_BANDS = (
+    (150, _band("500", "1600")),
+    (400, _band("800", "2800")),
+    (1000, _band("1600", "5000")),
+    (10_000, _band("2200", "6500")),
+)
+_KIND_BANDS = {
+    ReservoirKind.PRIMARY: _band("250", "1800"),
+    ReservoirKind.GEARBOX: _band("350", "1800"),
+    ReservoirKind.FINAL_DRIVE: _band("80", "500"),
+    ReservoirKind.FORK: _band("80", "1400"),
+}
+_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
+_THOUSAND = Decimal(1000)
+_QUART = Decimal("0.946352946")
+_KM, _FIRST_KM = _band("400", "50000"), _band("200", "3000")
+_AIR_GAP = _band("50", "280")
+_KV40, _KV100 = _band("5", "800"), _band("2", "60")
+_MOST_MONTHS, _MOST_HOURS, _MOST_NTH, _MOST_LIFE = 60, 500, 4, 10
+_MOST_RUN, _MOST_SETTLE = Decimal(15), Decimal(30)
+_WIDEST = 4  # a torque range from one to more than four times that is two numbers of two things
+
+
+def capacity_band(kind: ReservoirKind, displacement_cc: int) -> Band | None:
+    """Where a capacity in ml is expected, by kind and, for engines, by displacement [trade]."""
+    if kind in _ENGINES:
+        return next(band for most, band in _ENGINE_BANDS if displacement_cc <= most)
+    return _KIND_BANDS.get(kind)
+
+
+def _inside(value: Decimal, band: Band) -> bool:
+    return band[0] <= value <= band[1]
+
+
+def _missing(spec: ReservoirSpec, cc: int) -> Found:
+    if spec.kind not in DRAINED:
+        return
+    if not spec.capacities:
+        yield "no capacity", "", "No capacity: look it up before anything is drained."
+    for role in ("drain plug", "fill plug"):
+        if spec.fastener(role) is None:
+            yield f"no {role}", "", f"No {role}: which one is it, and where?"
+    limits = spec.limits
+    if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
+        yield "no interval", "", "No interval: it would never be due."
+
+
+def _capacities(spec: ReservoirSpec, cc: int) -> Found:
+    band = capacity_band(spec.kind, cc)
+    for variant, ml in spec.capacities.items():
+        if band is None or _inside(ml, band):
+            continue
+        usual = f"{show(band[0], 'l', 1).removesuffix(' l')}–{show(band[1], 'l', 1)}"
+        asked = ""
+        if _inside(ml * _THOUSAND, band):
+            asked = f" Litres, not millilitres? {show(ml * _THOUSAND, 'l')}."
+        elif _inside(ml / _THOUSAND, band):
+            asked = f" Millilitres, not litres? {show(ml / _THOUSAND, 'ml')}."
+        said = show(ml, "ml" if ml < 100 else "l")
+        text = f"{said} {variant} is unusual here; {usual} would be usual.{asked}"
+        yield "capacity band", f"/capacity.{variant}", text
+
+
+def _order(spec: ReservoirSpec, cc: int) -> Found:
+    known = [variant for variant in Variant if variant in spec.capacities]
+    for less, more in itertools.pairwise(known):
+        small, large = spec.capacities[less], spec.capacities[more]
+        if small < large:
+            continue
+        quarts = small * _QUART < large < small
+        asked = "Litres in one, quarts in the other?" if quarts else "Swapped?"
+        text = f"{less} should take less than {more}. {asked}"
+        yield "capacity order", f"/capacity.{more}", text
+    drained = spec.capacities.get(Variant.DRAIN_ONLY)
+    if drained is not None and spec.initial is not None and spec.initial > drained:
+        yield "first amount", "/initial", "The first amount is more than the capacity."
+    filtered = spec.capacities.get(Variant.WITH_FILTER)
+    if drained and filtered and drained < filtered and spec.prefill > 2 * (filtered - drained):
+        text = f"A filter that holds {show(filtered - drained, 'ml')} is not pre-filled with more."
+        yield "pre-fill", "/prefill", text
+
+
+def _gauge(spec: ReservoirSpec, cc: int) -> Found:
+    level = spec.level
+    if spec.fill_rule == FillRule.LEVEL and level is None and spec.kind in DRAINED:
+        text = "Filled by level, but no gauge with its ml between the marks."
+        yield "gauge without marks", "/level.between", text
+    if spec.fill_rule == FillRule.EXACT and level is not None:
+        text = "An exact quantity has no level to read. Which is it?"
+        yield "exact with gauge", "/fill rule", text
+    if level is not None:
+        yield from _level(spec, level)
+
+
+def _level(spec: ReservoirSpec, level: LevelCheck) -> Found:
+    least = min(spec.capacities.values(), default=None)
+    if least and not Decimal("0.02") <= level.between_marks / least <= Decimal("0.4"):
+        share = level.between_marks / least
+        text = f"The marks are {share:.0%} of the capacity apart. Unit slipped?"
+        yield "marks", "/level.between", text
+    if level.run_minutes > _MOST_RUN or level.settle_minutes > _MOST_SETTLE:
+        text = "That is long to run or settle. Seconds, not minutes?"
+        yield "minutes", "/level.settle", text
+    if not level.attitude:
+        text = "How does the bike stand when the level is read? Upright or on the side stand?"
+        yield "attitude", "/level.attitude", text
+    if level.gauge == "dipstick" and not level.dipstick:
+        text = "Is the dipstick read resting on its threads, or screwed in? The manual says which."
+        yield "dipstick", "/level.dipstick", text
+    if level.second and level.second.attitude == level.attitude:
+        text = "Both pairs of marks are for the same attitude. One is for the other."
+        yield "second marks", "/level.second attitude", text
+
+
+def _torques(spec: ReservoirSpec, cc: int) -> Found:
+    for fastener in spec.fasteners:
+        torque = fastener.torque
+        if torque is None:
+            continue
+        place = f"{fastener.key or fastener.role}/torque"
+        doubt = plausibility(torque, fastener.role, fastener.thread)
+        if not doubt.ok:
+            yield "torque", place, f"{doubt.reasons[0].text} {doubt.question}"
+        if torque.low and torque.high and torque.form == "range" and _wide(torque.low, torque.high):
+            text = f"{torque.text} is a very wide range. Two numbers of two things?"
+            yield "torque range", place, text
+
+
+def _wide(low: Decimal, high: Decimal) -> bool:
+    return high > _WIDEST * low
+
+
+_PITCH = re.compile(r"^M(?P<d>\d+)\s*[x×]\s*(?P<p>\d+(?:[.,]\d+)?)", re.IGNORECASE)
+
+
+def _plugs(spec: ReservoirSpec, cc: int) -> Found:
+    drain, fill = spec.fastener("drain plug"), spec.fastener("fill plug")
+    if drain and fill and _by_hand(drain) and fill.torque and fill.torque.by_wrench:
+        text = "The drain plug by hand and the fill plug by wrench? Look whether they are swapped."
+        yield "plugs swapped", f"{drain.key or drain.role}/torque", text
+    if drain and fill and drain.spot and fill.spot and drain.spot.y < fill.spot.y:
+        text = "On the map the drain plug stands above the fill plug. Swapped?"
+        yield "plugs swapped", f"{drain.key or drain.role}/spot", text
+    for fastener in spec.fasteners:
+        match = _PITCH.match(fastener.thread)
+        pitch = Decimal(match["p"].replace(",", ".")) if match else Decimal(1)
+        if not Decimal("0.35") <= pitch <= 3:
+            text = f"{fastener.thread} is no thread. A decimal point lost?"
+            yield "thread", f"{fastener.key or fastener.role}/thread", text
+
+
+def _by_hand(fastener: Fastener) -> bool:
+    return fastener.torque is not None and fastener.torque.form == "hand"
+
+
+def _intervals(spec: ReservoirSpec, cc: int) -> Found:
+    limits = spec.limits
+    if limits.repeat_km is not None and not _inside(limits.repeat_km, _KM):
+        text = f"Every {show(limits.repeat_km, 'km')} is unusual. A nought too few or many?"
+        yield "interval", "/repeat.km", text
+    if limits.repeat_months is not None and limits.repeat_months > _MOST_MONTHS:
+        yield "interval", "/repeat.months", f"Every {limits.repeat_months} months is unusual."
+    if limits.repeat_hours is not None and limits.repeat_hours > _MOST_HOURS:
+        text = f"Every {limits.repeat_hours} hours is unusual. Kilometres?"
+        yield "interval", "/repeat.hours", text
+    if limits.first_km is None:
+        return
+    if limits.repeat_km is not None and limits.first_km > limits.repeat_km:
+        text = "The first service comes later than the repeat. Swapped?"
+        yield "first after repeat", "/first.km", text
+    elif not _inside(limits.first_km, _FIRST_KM):
+        text = f"A first service at {show(limits.first_km, 'km')} is unusual."
+        yield "first service", "/first.km", text
+
+
+def _counts(spec: ReservoirSpec, cc: int) -> Found:
+    if spec.filter_every and spec.filter_every > _MOST_NTH:
+        text = (
+            f"A filter for {spec.filter_every} oil changes? Kilometres or months belong elsewhere."
+        )
+        yield "filter every", "/filter every", text
+    if spec.seal_life and spec.seal_life > _MOST_LIFE:
+        text = f"No seal lasts {spec.seal_life} services. Months?"
+        yield "seal life", "/seal life", text
+
+
+def _fork(spec: ReservoirSpec, cc: int) -> Found:
+    if spec.kind != ReservoirKind.FORK:
+        return
+    if spec.air_gap is None:
+        yield "no air gap", "/level.air gap", "No air gap: the leg is set by its oil level."
+    elif not _inside(spec.air_gap, _AIR_GAP):
+        asked = "Inches, not millimetres?" if spec.air_gap < _AIR_GAP[0] else "Look again."
+        text = f"An air gap of {show(spec.air_gap, 'mm')} is unusual. {asked}"
+        yield "air gap", "/level.air gap", text
+
+
+def _fluid(spec: ReservoirSpec, cc: int) -> Found:
+    need = spec.requirement
+    if need.kv40 and not (_inside(need.kv40[0], _KV40) and _inside(need.kv40[1], _KV40)):
+        yield "viscosity", "/fluid.kv40", "No oil here has that viscosity at 40 °C."
+    if need.kv100 and not (_inside(need.kv100[0], _KV100) and _inside(need.kv100[1], _KV100)):
+        yield (
+            "viscosity",
+            "/fluid.kv100",
+            "No oil here has that viscosity at 100 °C. That of 40 °C?",
+        )
+    if need.kv40 and need.kv100 and need.kv40[0] <= need.kv100[1]:
+        text = "An oil is thicker at 40 °C than at 100 °C. Swapped?"
+        yield "viscosity swapped", "/fluid.kv40", text
+    if spec.kind == ReservoirKind.FINAL_DRIVE and "GL-4" in need.service.upper():
+        text = "A shaft drive has hypoid gears, which need GL-5. Is GL-4 what the manual says?"
+        yield "hypoid", "/fluid.service", text
+    if spec.kind in DRAINED and not str(need) and not need.kv40 and not need.kv100:
+        yield "no fluid", "/fluid.grade", "Nothing is said of the oil that goes in."
+
+
+_RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
+    _missing,
+    _capacities,
+    _order,
+    _gauge,
+    _torques,
+    _plugs,
+    _intervals,
+    _counts,
+    _fork,
+    _fluid,
+)
+
+
+def _shared_sump(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
+    """Without a primary the engine oil wets the clutch, unless the sheet says otherwise."""
+    if any(spec.kind == ReservoirKind.PRIMARY for spec in sheet):
+        return
+    for spec in sheet:
+        if spec.kind in _ENGINES and not spec.requirement.friction:
+            text = "No friction class. Does this oil wet the clutch? Then MA, MA1 or MA2."
+            yield Doubt("friction class", spec.key, text, "/fluid.friction")
+
+
+def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
+    seen: dict[str, str] = {}
+    for spec in sheet:
+        for fastener in spec.fasteners:
+            place = fastener.place.strip().lower()
+            mine = f"{spec.label} {fastener.key or fastener.role}"
+            other = seen.setdefault(place, mine) if place else ""
+            if other not in ("", mine):
+                text = f"{mine} stands at the same place as {other}. One of them is wrong."
+                part = fastener.key or fastener.role
+                yield Doubt("same place", spec.key, text, f"{part}/place")
+
+
+def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
+    legs = [spec for spec in sheet if spec.kind == ReservoirKind.FORK]
+    for first, second in itertools.pairwise(legs):
+        if (first.capacities, first.air_gap) != (second.capacities, second.air_gap):
+            text = (
+                f"{second.label} differs from {first.label}. Equal legs, unless the manual says so."
+            )
+            yield Doubt("unequal legs", second.key, text, "/level.air gap")
+
+
+def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt, ...]:
+    """Everything on a sheet worth a second look, reservoir by reservoir. Empty: nothing found."""
+    own = [
+        Doubt(rule, spec.key, text, place)
+        for spec in sheet
+        if spec.kind not in WATCHED_ONLY
+        for check in _RULES
+        for rule, place, text in check(spec, displacement_cc)
+    ]
+    return (*own, *_shared_sump(sheet), *_same_place(sheet), *_unequal_legs(sheet))

@@ -1,0 +1,217 @@
+"""A spec sheet as an open document, out and in. The published schema is made here."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from jsonschema import Draft202012Validator
+
+from ..errors import CoreError
+from .cells import Cell, Cells, by_reservoir
+from .fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of, read_value
+
+FORMAT = "oil-ward/spec-sheet/1"
+Json = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class ModelName:
+    """Whose numbers they are."""
+
+    make: str
+    name: str
+    year: int
+    layout: str
+    displacement_cc: int
+
+
+@dataclass(frozen=True)
+class Fault:
+    """Something wrong in a document: its place (JSON pointer), and a code with its facts.
+
+    Code ``document.shape`` carries the validator's own sentence under ``text``.
+    """
+
+    place: str
+    code: str
+    fields: Mapping[str, Any]
+
+
+LAYOUTS = tuple(
+    f"{engine}, {drive}"
+    for engine in ("single", "parallel twin", "V-twin", "boxer", "in-line four")
+    for drive in ("chain", "belt", "shaft")
+)
+
+
+def _value_schema() -> Json:
+    text = {"type": "string", "maxLength": MOST_TEXT}
+    day = {"type": ["string", "null"], "format": "date", "pattern": r"^\d{4}-\d{2}-\d{2}$"}
+    names = ("document", "page", "entered_by", "checked_by")
+    return {
+        "type": "object",
+        "description": "One value as the manual gives it, unit and all.",
+        "properties": {
+            "written": {**text, "minLength": 1},
+            **{name: {**text, "maxLength": 120} for name in names},
+            "entered_on": day,
+            "checked_on": day,
+        },
+        "required": ["written"],
+        "additionalProperties": False,
+    }
+
+
+def _values_schema(fields: tuple[Field, ...]) -> Json:
+    value = {"$ref": "#/$defs/value"}
+    described = {f.name: {**value, "description": _described(f)} for f in fields}
+    return {"type": "object", "properties": described, "additionalProperties": False}
+
+
+def _described(field: Field) -> str:
+    choices = f": {', '.join(field.choices)}" if field.choices else ""
+    return f"{field.label} ({field.form.value}{choices})"
+
+
+def schema() -> Json:
+    """The JSON Schema (draft 2020-12) of a spec sheet document."""
+    key = {"type": "string", "minLength": 1, "maxLength": 40, "pattern": "^[^/]+$"}
+    part = {
+        "type": "object",
+        "properties": {"key": key, "values": _values_schema(PART_FIELDS)},
+        "required": ["key", "values"],
+        "additionalProperties": False,
+    }
+    reservoir = {
+        "type": "object",
+        "properties": {
+            "key": key,
+            "values": {**_values_schema(RESERVOIR_FIELDS), "required": ["kind"]},
+            "parts": {"type": "array", "items": part, "maxItems": 40},
+        },
+        "required": ["key", "values"],
+        "additionalProperties": False,
+    }
+    name = {"type": "string", "minLength": 1, "maxLength": 60}
+    model = {
+        "type": "object",
+        "properties": {
+            "make": name,
+            "name": name,
+            "year": {"type": "integer", "minimum": 1900, "maximum": 2100},
+            "layout": {"enum": list(LAYOUTS)},
+            "displacement_cc": {"type": "integer", "minimum": 20, "maximum": 10_000},
+        },
+        "required": ["make", "name", "year", "layout", "displacement_cc"],
+        "additionalProperties": False,
+    }
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Oil Ward spec sheet",
+        "type": "object",
+        "properties": {
+            "format": {"const": FORMAT},
+            "model": model,
+            "reservoirs": {"type": "array", "items": reservoir, "maxItems": 40},
+        },
+        "required": ["format", "model", "reservoirs"],
+        "additionalProperties": False,
+        "$defs": {"value": _value_schema()},
+    }
+
+
+def _written(cell: Cell) -> Json:
+    return {
+        "written": cell.written,
+        "document": cell.document,
+        "page": cell.page,
+        "entered_by": cell.entered_by,
+        "entered_on": cell.entered_on.isoformat() if cell.entered_on else None,
+        "checked_by": cell.checked_by,
+        "checked_on": cell.checked_on.isoformat() if cell.checked_on else None,
+    }
+
+
+def to_document(model: ModelName, cells: Cells) -> Json:
+    """A sheet as a document; `from_document` is its way back."""
+    reservoirs = []
+    for key, own in by_reservoir(cells).items():
+        parts: dict[str, Json] = {}
+        for path, cell in sorted(own.items()):
+            parts.setdefault(path.part, {})[path.field] = _written(cell)
+        reservoirs.append(
+            {
+                "key": key,
+                "values": parts.pop("", {}),
+                "parts": [{"key": part, "values": values} for part, values in parts.items()],
+            }
+        )
+    return {"format": FORMAT, "model": dict(vars(model)), "reservoirs": reservoirs}
+
+
+def _cell(value: Json) -> Cell:
+    def day(name: str) -> date | None:
+        text = value.get(name)
+        return date.fromisoformat(text) if text else None
+
+    def text(name: str) -> str:
+        return str(value.get(name, ""))
+
+    return Cell(
+        text("written"),
+        text("document"),
+        text("page"),
+        text("entered_by"),
+        day("entered_on"),
+        text("checked_by"),
+        day("checked_on"),
+    )
+
+
+def pack(cells: Cells) -> Json:
+    """Cells as JSON-able data, for keeping with a piece of work; `unpack` is its way back."""
+    return {str(path): _written(cell) for path, cell in cells.items()}
+
+
+def unpack(data: Json) -> dict[Path, Cell]:
+    """Cells from kept data."""
+    return {Path.of(path): _cell(value) for path, value in data.items()}
+
+
+def _placed(document: Json) -> Iterator[tuple[str, Path, Json]]:
+    """Each value of a well-shaped document with its JSON pointer and path."""
+    for n, reservoir in enumerate(document["reservoirs"]):
+        at = f"/reservoirs/{n}"
+        for field, value in reservoir["values"].items():
+            yield f"{at}/values/{field}", Path(reservoir["key"], "", field), value
+        for m, part in enumerate(reservoir.get("parts", ())):
+            for field, value in part["values"].items():
+                place = f"{at}/parts/{m}/values/{field}"
+                yield place, Path(reservoir["key"], part["key"], field), value
+
+
+def from_document(document: Any) -> tuple[ModelName | None, dict[Path, Cell], tuple[Fault, ...]]:
+    """Read a sheet document: model, cells, and every fault with its place. With faults, nothing of
+    it may be used."""
+    shape = [
+        Fault(
+            "/" + "/".join(map(str, e.absolute_path)), "document.shape", {"text": e.message[:300]}
+        )
+        for e in Draft202012Validator(schema()).iter_errors(document)
+    ]
+    if shape:
+        return None, {}, tuple(sorted(shape, key=lambda fault: fault.place))
+    cells: dict[Path, Cell] = {}
+    faults: list[Fault] = []
+    for place, path, value in _placed(document):
+        if path in cells:
+            faults.append(Fault(place, "document.twice", {"text": str(path)}))
+        try:
+            cells[path] = _cell(value)
+            read_value(field_of(path), cells[path].written)
+        except CoreError as error:
+            faults.append(Fault(f"{place}/written", error.code, error.fields))
+        except ValueError:
+            faults.append(Fault(place, "document.date", {}))
+    return ModelName(**document["model"]), cells, tuple(faults)

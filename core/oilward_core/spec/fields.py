@@ -1,0 +1,325 @@
+"""The fields of a spec sheet: what can be written down, of what form, and where it belongs.
+
+A sheet is a set of cells. Each cell stands at a path, ``reservoir/part/field``; part is empty for
+the reservoir itself and otherwise names a plug, filter or screw.
+"""
+
+import re
+from dataclasses import dataclass
+from decimal import Decimal, InvalidOperation
+from enum import StrEnum
+from typing import NamedTuple
+
+from ..errors import CoreError
+from ..quantity import Kind, parse
+from ..torque import TorqueSpec, read_torque
+from .sheet import (
+    NO_CLUTCH,
+    WATCHED_ONLY,
+    FillRule,
+    ReservoirKind,
+    Spot,
+    Variant,
+)
+
+
+class Form(StrEnum):
+    """How the words of a cell are read."""
+
+    TEXT = "text"
+    CHOICE = "choice"
+    YES_NO = "yes or no"
+    COUNT = "count"
+    MONTHS = "months"
+    HOURS = "hours"
+    SHARE = "share"
+    SPOT = "spot"
+    VOLUME = "volume"
+    TORQUE = "torque"
+    DISTANCE = "distance"
+    TIME = "time"
+    LENGTH = "length"
+    VISCOSITY = "viscosity"
+
+
+class Path(NamedTuple):
+    """Where a cell stands. ``part`` is empty for the reservoir's own fields."""
+
+    reservoir: str
+    part: str
+    field: str
+
+    def __str__(self) -> str:
+        """``engine/drain plug/torque``."""
+        return "/".join(self)
+
+    @classmethod
+    def of(cls, text: str) -> "Path":
+        """Read ``engine/drain plug/torque``. Raises CoreError ``spec.path``."""
+        parts = text.split("/")
+        if len(parts) != 3 or not parts[0] or not parts[2] or len(text) > MOST_PATH:
+            raise CoreError("spec.path", text=text[:MOST_PATH])
+        return cls(*parts)
+
+
+MOST_PATH, MOST_TEXT = 120, 400
+
+
+@dataclass(frozen=True)
+class Field:
+    """One thing a sheet can say. ``unit`` is taken by a bare number; ``hint`` shows how it is
+    typed; ``plate`` groups fields that stand together."""
+
+    name: str
+    label: str
+    form: Form
+    plate: str
+    unit: str = ""
+    choices: tuple[str, ...] = ()
+    hint: str = ""
+
+
+Value = str | bool | int | Decimal | tuple[Decimal, Decimal] | TorqueSpec | Spot
+ATTITUDES = ("upright", "side stand", "lifted")
+GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "marks")
+FRICTION = ("MA", "MA1", "MA2", "MB", NO_CLUTCH)
+MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
+PLUGS = ("drain plug", "fill plug", "level plug")
+FILTERS = ("filter", "second filter", "screen")
+ROLES = (*PLUGS, *FILTERS, "cover screw", "bleed screw", "cap", "pinch bolt")
+
+
+def _volume(name: str, label: str, plate: str, hint: str = "2.7 l or 3 qt 4 oz") -> Field:
+    return Field(name, label, Form.VOLUME, plate, "", (), hint)
+
+
+RESERVOIR_FIELDS = (
+    Field("kind", "Kind", Form.CHOICE, "What", choices=tuple(k.value for k in ReservoirKind)),
+    Field("label", "Called", Form.TEXT, "What"),
+    Field("serves", "Serves", Form.TEXT, "What", hint="crankcase, gearbox and clutch"),
+    Field("fill rule", "Filled by", Form.CHOICE, "What", choices=tuple(r.value for r in FillRule)),
+    *(
+        _volume(f"capacity.{variant.value}", f"Capacity, {variant.value}", "Capacity")
+        for variant in Variant
+    ),
+    _volume("initial", "First amount", "Capacity"),
+    _volume("prefill", "Filter pre-fill", "Capacity"),
+    Field("level.gauge", "Read on", Form.CHOICE, "Level", choices=GAUGES),
+    Field(
+        "level.dipstick",
+        "Dipstick",
+        Form.CHOICE,
+        "Level",
+        choices=("resting on its threads", "screwed in"),
+    ),
+    Field("level.attitude", "Bike stands", Form.CHOICE, "Level", choices=ATTITUDES),
+    Field(
+        "level.engine",
+        "Engine",
+        Form.CHOICE,
+        "Level",
+        choices=("cold", "warm", "hot", "idling"),
+    ),
+    Field("level.run", "Run before reading", Form.TIME, "Level", "min", hint="2 min"),
+    Field("level.settle", "Settle before reading", Form.TIME, "Level", "min", hint="3 min"),
+    _volume("level.between", "Low to high mark", "Level"),
+    Field("level.target", "Fill to", Form.SHARE, "Level", hint="0.75 of the way up"),
+    Field("level.second attitude", "Second marks, stands", Form.CHOICE, "Level", choices=ATTITUDES),
+    _volume("level.second between", "Second marks, low to high", "Level"),
+    Field("level.air gap", "Air gap", Form.LENGTH, "Level", "mm", hint="112 mm, leg collapsed"),
+    Field("fluid.grade", "Grade", Form.TEXT, "Fluid", hint="20W-50"),
+    Field("fluid.kv40", "Viscosity at 40 °C", Form.VISCOSITY, "Fluid", "cSt", hint="20-26 cSt"),
+    Field("fluid.kv100", "Viscosity at 100 °C", Form.VISCOSITY, "Fluid", "cSt", hint="13-18 cSt"),
+    Field("fluid.friction", "Friction class", Form.CHOICE, "Fluid", choices=FRICTION),
+    Field("fluid.service", "Service category", Form.TEXT, "Fluid", hint="API SL or GL-5"),
+    Field("fluid.base", "Base", Form.TEXT, "Fluid", hint="mineral"),
+    Field("fluid.approval", "Approval", Form.TEXT, "Fluid"),
+    Field("first.km", "First service, distance", Form.DISTANCE, "When", "", hint="1000 km"),
+    Field("first.months", "First service, time", Form.MONTHS, "When", hint="2 months"),
+    Field("repeat.km", "Then every, distance", Form.DISTANCE, "When", "", hint="8000 km"),
+    Field("repeat.months", "Then every, time", Form.MONTHS, "When", hint="12 months"),
+    Field("repeat.hours", "Then every, hours", Form.HOURS, "When", hint="20 h"),
+    Field("filter every", "Filter every n-th change", Form.COUNT, "When", hint="1"),
+    Field("seal life", "Seals last, services", Form.COUNT, "When", hint="3"),
+    Field("reset", "Service indicator reset", Form.TEXT, "Words"),
+    Field("caution", "Caution", Form.TEXT, "Words"),
+)
+PART_FIELDS = (
+    Field("role", "Is a", Form.CHOICE, "", choices=ROLES),
+    Field("torque", "Torque", Form.TORQUE, "", "", hint="18-25 ft-lb or 3/4 turn"),
+    Field("place", "Where", Form.TEXT, "", hint="under the crankcase, left"),
+    Field("spot", "On the map", Form.SPOT, ""),
+    Field("thread", "Thread", Form.TEXT, "", hint="M14x1.5"),
+    Field("drive", "Tool", Form.TEXT, "", hint="17 mm socket"),
+    Field("material", "Goes into", Form.CHOICE, "", choices=MATERIALS),
+    Field("magnet", "Magnet", Form.YES_NO, "", choices=("yes", "no")),
+    Field("seal", "Seal", Form.TEXT, "", hint="crush washer 14 mm"),
+    Field("sealant", "Sealant", Form.TEXT, "", hint="PTFE paste"),
+    Field("count", "How many", Form.COUNT, ""),
+    Field("pattern", "Order", Form.CHOICE, "", choices=("opposite pairs", "star", "as numbered")),
+    Field("one use", "One use only", Form.YES_NO, "", choices=("yes", "no")),
+    Field("safety wire", "Safety wire", Form.YES_NO, "", choices=("yes", "no")),
+    Field("direction", "Which way round", Form.TEXT, "", hint="open end inwards"),
+)
+_FIELDS = {("", f.name): f for f in RESERVOIR_FIELDS} | {("part", f.name): f for f in PART_FIELDS}
+
+
+def field_of(path: Path) -> Field:
+    """The field a path names. Raises CoreError ``spec.no_field``."""
+    field = _FIELDS.get(("part" if path.part else "", path.field))
+    if field is None:
+        raise CoreError("spec.no_field", text=path.field)
+    return field
+
+
+_WATCHED = ("What", "Fluid", "Words")
+_WATCHED_FIELDS = ("level.gauge", "level.attitude", "level.engine", "repeat.km", "repeat.months")
+_ENGINE_ONLY = ("capacity.with filter", "prefill", "filter every", "reset")
+_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY, ReservoirKind.CLUTCH_CIRCUIT)
+
+
+def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
+    if kind in WATCHED_ONLY:
+        return field.plate in _WATCHED or field.name in _WATCHED_FIELDS
+    if field.name in _ENGINE_ONLY and kind not in _ENGINES:
+        return False
+    if field.name == "level.air gap":
+        return kind == ReservoirKind.FORK
+    if field.plate == "Level" and rule in (FillRule.EXACT, FillRule.AIR_GAP, FillRule.REBUILD):
+        return False
+    return not (
+        field.name == "fluid.friction" and kind in (ReservoirKind.FORK, ReservoirKind.SHOCK)
+    )
+
+
+def fields_for(kind: ReservoirKind, rule: FillRule | None) -> tuple[Field, ...]:
+    """The fields a reservoir of this kind, filled by this rule, can have."""
+    return tuple(f for f in RESERVOIR_FIELDS if _belongs(f, kind, rule))
+
+
+_FILTER_ONLY, _SCREW_ONLY = ("direction",), ("pattern", "count")
+
+
+def part_fields_for(role: str) -> tuple[Field, ...]:
+    """The fields a plug, filter or screw can have."""
+    hidden = (() if role in FILTERS else _FILTER_ONLY) + (_SCREW_ONLY if role in PLUGS else ())
+    return tuple(f for f in PART_FIELDS if f.name not in hidden)
+
+
+_MEASURES = {
+    Form.VOLUME: Kind.VOLUME,
+    Form.DISTANCE: Kind.DISTANCE,
+    Form.TIME: Kind.TIME,
+    Form.LENGTH: Kind.LENGTH,
+    Form.VISCOSITY: Kind.VISCOSITY,
+}
+_WORD_OF = {Form.COUNT: "", Form.MONTHS: r"\s*(?:months?|mo)?", Form.HOURS: r"\s*(?:hours?|h)?"}
+_SPOT = re.compile(r"^(0(?:\.\d+)?|1(?:\.0+)?) (0(?:\.\d+)?|1(?:\.0+)?)$")
+_YEARS = re.compile(r"^(\d+)\s*years?$")
+
+
+def _count(field: Field, said: str) -> int:
+    if field.form == Form.MONTHS and (years := _YEARS.match(said)):
+        return int(years[1]) * 12
+    match = re.match(rf"^(\d{{1,5}}){_WORD_OF[field.form]}$", said, re.IGNORECASE)
+    if match is None or not int(match[1]):
+        raise CoreError("spec.count", hint=field.hint or "1")
+    return int(match[1])
+
+
+def _share(field: Field, said: str) -> Decimal:
+    percent = said.endswith("%")
+    try:
+        value = Decimal(said.removesuffix("%").strip().replace(",", ".").split(" of ")[0])
+    except InvalidOperation as error:
+        raise CoreError("spec.share") from error
+    value = value / 100 if percent else value
+    if not value.is_finite() or not 0 <= value <= 1:
+        raise CoreError("spec.share")
+    return value
+
+
+def _spot(said: str) -> Spot:
+    match = _SPOT.match(said)
+    if match is None:
+        raise CoreError("spec.spot")
+    return Spot(Decimal(match[1]), Decimal(match[2]))
+
+
+def _choice(field: Field, said: str) -> str:
+    found = [c for c in field.choices if c.lower() == said.lower()]
+    if not found:
+        raise CoreError("sheet.choose", options=list(field.choices))
+    return found[0]
+
+
+_TWICE = re.compile(r"^(?P<first>.*\d.*?)\s*\((?P<again>[^()]*\d[^()]*)\)$")
+_ROUNDED = Decimal("0.035")
+
+
+def _slack(said: str, low: Decimal, high: Decimal) -> Decimal:
+    """How far rounding may carry a number: half of its last digit, at least 3.5 %."""
+    match = re.search(r"\d+(?:[.,](\d+))?", said)
+    if match is None or not low:
+        return _ROUNDED
+    number = Decimal(match[0].replace(",", "."))
+    half = Decimal(5).scaleb(-len(match[1] or "") - 1)
+    return max(_ROUNDED, half / number if number else _ROUNDED)
+
+
+def _measured(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
+    if field.form == Form.TORQUE:
+        return read_torque(said)
+    measure = parse(said, _MEASURES[field.form], field.unit or None)
+    return (measure.low, measure.high)
+
+
+def _ends(value: TorqueSpec | tuple[Decimal, Decimal]) -> tuple[Decimal, Decimal] | None:
+    if isinstance(value, tuple):
+        return value
+    return None if value.low is None or value.high is None else (value.low, value.high)
+
+
+def _said_once_or_twice(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
+    """A measure, or one with the same in another unit behind it: ``2.7 l (2.85 qt)``; both have to
+    agree within their rounding. Raises CoreError ``spec.disagree``."""
+    twice = _TWICE.match(said)
+    if twice is None:
+        return _measured(field, said)
+    value, again = _measured(field, twice["first"]), _measured(field, twice["again"])
+    first, other = _ends(value), _ends(again)
+    if first and other:
+        slack = _slack(twice["again"], *other)
+        for one, two in zip(first, other, strict=True):
+            if abs(one - two) > slack * max(one, two):
+                raise CoreError("spec.disagree", said=twice["first"], other=twice["again"])
+    return value
+
+
+def read_value(field: Field, written: str) -> Value:
+    """What the words of a cell mean: canonical numbers (ml, N·m, km, min, mm, cSt), a pair where
+    the form allows a range, a choice, a count.
+
+    Raises CoreError as `quantity.parse` does, or ``spec.count``, ``spec.share``, ``spec.spot``,
+    ``spec.disagree``, ``sheet.choose``, ``spec.too_long``.
+    """
+    said = written.strip()
+    if not said:
+        raise CoreError("quantity.empty")
+    if len(said) > MOST_TEXT:
+        raise CoreError("spec.too_long", most=MOST_TEXT)
+    match field.form:
+        case Form.TEXT:
+            return said
+        case Form.CHOICE:
+            return _choice(field, said)
+        case Form.YES_NO:
+            return _choice(field, said) == "yes"
+        case Form.COUNT | Form.MONTHS | Form.HOURS:
+            return _count(field, said)
+        case Form.SHARE:
+            return _share(field, said)
+        case Form.SPOT:
+            return _spot(said)
+        case _:
+            return _said_once_or_twice(field, said)

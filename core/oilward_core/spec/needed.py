@@ -1,0 +1,29 @@
+"""Which values a job cannot do without."""
+
+from .fields import Path
+from .sheet import DRAINED, FillRule, ReservoirSpec, Variant
+
+
+def needed(spec: ReservoirSpec, variant: Variant) -> tuple[Path, ...]:
+    """The values that are missing and that a run sheet for this variant has to ask for."""
+    wanted: list[tuple[str, str, bool]] = [
+        ("", f"capacity.{variant.value}", variant in spec.capacities)
+    ]
+    if spec.fill_rule == FillRule.LEVEL:
+        known = spec.level is not None
+        wanted += [("", "level.gauge", known), ("", "level.between", known)]
+        wanted += [("", "level.attitude", bool(spec.level and spec.level.attitude))]
+    roles = ["drain plug"] + (["filter"] if variant != Variant.DRAIN_ONLY else [])
+    for role in roles:
+        found = spec.fastener(role)
+        if found is not None:
+            wanted.append((found.key or role, "torque", found.torque is not None))
+    return tuple(Path(spec.key, part, field) for part, field, known in wanted if not known)
+
+
+def missing(spec: ReservoirSpec) -> tuple[Path, ...]:
+    """Every value some job on this reservoir would have to ask for."""
+    if spec.kind not in DRAINED:
+        return ()
+    variants = [v for v in Variant if v in spec.capacities] or [Variant.DRAIN_ONLY]
+    return tuple(dict.fromkeys(path for v in variants for path in needed(spec, v)))

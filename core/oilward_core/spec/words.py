@@ -1,0 +1,32 @@
+"""A cell's value in a person's own units."""
+
+from decimal import Decimal
+
+from ..quantity import show_range
+from ..torque import TorqueSpec
+from .fields import Field, Form, Value
+from .sheet import Spot
+
+
+def _torque(spec: TorqueSpec, unit: str) -> str:
+    if not spec.by_wrench or spec.low is None or spec.high is None:
+        return ""
+    return show_range(spec.low, spec.high, unit)
+
+
+_PLAIN_UNITS = {Form.TIME: "min", Form.LENGTH: "mm", Form.VISCOSITY: "cSt"}
+
+
+def said(field: Field, value: Value, *, volume: str, torque: str, distance: str) -> str:
+    """A read value in the units asked for; empty where the manual's own words say it all."""
+    units = {Form.VOLUME: volume, Form.DISTANCE: distance, **_PLAIN_UNITS}
+    if isinstance(value, TorqueSpec):
+        return _torque(value, torque)
+    if isinstance(value, tuple):
+        return show_range(value[0], value[1], units[field.form])
+    if isinstance(value, Spot):
+        return "on the map"
+    if field.form == Form.SHARE and isinstance(value, Decimal):
+        return f"{value:.0%} of the way up"
+    plain = {Form.MONTHS: "months", Form.HOURS: "h"}
+    return f"{value} {plain[field.form]}" if field.form in plain else ""

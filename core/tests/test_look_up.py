@@ -1,0 +1,86 @@
+"""Values the sheet lacks are asked for on the run sheet, and unchecked ones are said."""
+
+from dataclasses import replace
+from decimal import Decimal
+from unittest import TestCase
+
+from oilward_core.errors import CoreError
+from oilward_core.sheet import Speaker, StepKind, TaskPlan, read_entry, result
+from oilward_core.spec import Marks, Variant, reservoir_of
+
+from .test_cells import ENGINE as SAID
+from .test_cells import cells
+from .test_sheet import TASK, Clerk
+
+
+def plan(without: str = "", checked: str = "Oda") -> TaskPlan:
+    """A plan from cells, with those left out whose path holds ``without``."""
+    said = {k: v for k, v in SAID.items() if not without or without not in k}
+    sheet = cells(said, checked=checked)
+    return TaskPlan(
+        reservoir_of("engine", sheet), Variant.WITH_FILTER, (), None, Decimal(0), False, sheet
+    ).asking()
+
+
+class LookUpTests(TestCase):
+    def test_a_missing_capacity_is_asked_first_and_then_used(self) -> None:
+        clerk = Clerk(plan("with filter"))
+        sheet = clerk.sheet
+        self.assertEqual(sheet.focus, "engine/look up..capacity.with filter")
+        self.assertIsNone(sheet.advice)
+        self.assertNotIn(StepKind.FILL, {state.step.kind for state in sheet.steps})
+        entry = clerk.record("look up", {"written": "2.7 l", "document": "manual", "page": "12"})
+        self.assertEqual(result(entry, Speaker()), "2.7 l")
+        sheet = clerk.sheet
+        self.assertEqual(sheet.focus, "cold")
+        assert sheet.advice is not None
+        self.assertIn("2.7 l", [s.entry.data["written"] for s in sheet.steps if s.entry])
+
+    def test_a_look_up_is_read_like_a_sheet_and_wants_its_source(self) -> None:
+        step = Clerk(plan("torque")).sheet.steps[0].step
+        for raw, code, field in (
+            ({"written": "20 l", "document": "manual"}, "quantity.wrong_kind", "written"),
+            ({"written": "22 N·m"}, "spec.no_source", "document"),
+        ):
+            with self.subTest(code), self.assertRaises(CoreError) as caught:
+                read_entry(step, "look up", raw, Speaker())
+            self.assertEqual(
+                (caught.exception.code, caught.exception.fields["field"]), (code, field)
+            )
+
+    def test_a_whole_sheet_asks_nothing(self) -> None:
+        self.assertEqual(plan().asks, ())
+
+    def test_unchecked_values_are_said_where_they_are_used(self) -> None:
+        def said(task: TaskPlan) -> dict[str, tuple[str, ...]]:
+            return {s.step.id: s.step.unchecked for s in Clerk(task).sheet.steps}
+
+        unchecked = said(plan(checked=""))
+        self.assertIn("drain plug, torque", unchecked["engine/torque"][0])
+        self.assertIn("capacity, with filter", unchecked["engine/fill.1"][0])
+        self.assertEqual({s for found in said(plan()).values() for s in found}, set())
+
+    def test_words_of_the_sheet_stand_on_their_step(self) -> None:
+        sheet = cells({**SAID, "//caution": "Exhaust pipe ahead", "//reset": "hold both buttons"})
+        task = replace(plan(), reservoir=reservoir_of("engine", sheet))
+        steps = {s.step.id: s.step for s in Clerk(task).sheet.steps}
+        self.assertIn("Exhaust pipe ahead", steps["engine/drain"].caution)
+        self.assertIn("hold both buttons", steps["engine/finish"].instruction)
+        self.assertEqual(steps["engine/drain"].spot, steps["engine/torque"].spot)
+
+
+class SecondMarksTests(TestCase):
+    def test_a_reading_on_the_other_stand_counts_on_its_own_marks(self) -> None:
+        level = TASK.reservoir.level
+        assert level is not None
+        two = replace(level, second=Marks("side stand", Decimal(250)))
+        clerk = Clerk(replace(TASK, reservoir=replace(TASK.reservoir, level=two)))
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.25", "side stand")
+        # half of 250 ml below the target is a quarter of 500: as if upright at 0.5
+        clerk_upright = Clerk(TASK)
+        clerk_upright.until_fill()
+        clerk_upright.round("2370 ml", "0.5")
+        mine, upright = clerk.sheet.advice, clerk_upright.sheet.advice
+        assert mine is not None and upright is not None
+        self.assertEqual(mine.ml, upright.ml)

@@ -1,0 +1,147 @@
+"""Which fluid goes where, what a school may vouch for, and starting in the cold.
+
+JASO T903, API 1509 and API 1560 are recalled, not opened; so are the SAE tables behind the grades.
+"""
+
+from decimal import Decimal
+from unittest import TestCase
+
+from oilward_core.errors import CoreError
+from oilward_core.fluid import Fit, Offer, TwoPoint, check_family, climate, hot_band, match
+from oilward_core.schools import FLUID, MINERAL, ONE_OIL, Choice, Schools
+from oilward_core.spec import NO_CLUTCH, Requirement
+from oilward_core.spec import ReservoirKind as R
+
+ENGINE = Offer("Amber", "engine", "20W-50", 158.0, 18.4, "MA2", "API SL", "mineral")
+GEAR = Offer("Cogwork", "gear", "75W-90", 98.0, 15.1, "", "API GL-4", "synthetic")
+HYPOID = Offer("Crownwheel", "gear", "75W-90", 104.0, 15.6, "", "API GL-5", "synthetic")
+
+
+def window(low: str, high: str) -> tuple[Decimal, Decimal]:
+    """A viscosity window in cSt."""
+    return Decimal(low), Decimal(high)
+
+
+class MatchTests(TestCase):
+    def fit(self, need: Requirement, kind: R, offer: Offer, *choices: Choice) -> tuple[Fit, str]:
+        found = match(need, kind, offer, Schools(choices))
+        return found.fit, found.reasons[0].text
+
+    def test_each_rule_says_its_reason(self) -> None:
+        wet = Requirement("20W-50", friction="MA")
+        for need, kind, offer, fit, word in (
+            (wet, R.ENGINE, ENGINE, Fit.FITS, "all there"),
+            (Requirement("20W-50", friction="MA2"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
+            (Requirement(friction="MA1"), R.ENGINE, ENGINE, Fit.CAUTION, "takes up differently"),
+            (wet, R.ENGINE, Offer("x", "engine", "20W-50", friction="MB"), Fit.REFUSED, "slip"),
+            (wet, R.ENGINE, Offer("x", "engine", "20W-50"), Fit.CAUTION, "no friction class"),
+            (
+                wet,
+                R.ENGINE,
+                Offer("x", "engine", "20W-50", service="SN Resource Conserving"),
+                Fit.CAUTION,
+                "friction",
+            ),
+            (Requirement(friction="MB"), R.ENGINE, ENGINE, Fit.CAUTION, "more drag"),
+            (Requirement("20W-50", friction=NO_CLUTCH), R.ENGINE, ENGINE, Fit.FITS, "all there"),
+            (Requirement("10W-40"), R.ENGINE, ENGINE, Fit.CAUTION, "thicker at 100"),
+            (Requirement("15W-50"), R.ENGINE, ENGINE, Fit.CAUTION, "as thick at 100"),
+            (Requirement("SAE 60"), R.ENGINE, ENGINE, Fit.CAUTION, "thinner at 100"),
+            (Requirement("house blend"), R.ENGINE, ENGINE, Fit.CAUTION, "on the label."),
+            (Requirement(service="API SN"), R.ENGINE, ENGINE, Fit.CAUTION, "older"),
+            (Requirement(service="API SJ"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
+            (Requirement(service="API SJ"), R.ENGINE, GEAR, Fit.CAUTION, "no API category"),
+            (Requirement(service="GL-5"), R.FINAL_DRIVE, GEAR, Fit.REFUSED, "hypoid"),
+            (Requirement(service="GL-5"), R.FINAL_DRIVE, HYPOID, Fit.FITS, "all there"),
+            (Requirement(service="GL-5"), R.GEARBOX, GEAR, Fit.CAUTION, "hypoid"),
+            (Requirement(service="GL-4"), R.GEARBOX, HYPOID, Fit.CAUTION, "brass and bronze"),
+            (Requirement(service="GL-4"), R.GEARBOX, ENGINE, Fit.CAUTION, "does not name it"),
+            (Requirement(base="mineral"), R.ENGINE, HYPOID, Fit.CAUTION, "Base mineral"),
+            (Requirement(approval="HW 7"), R.ENGINE, ENGINE, Fit.CAUTION, "Approval HW 7"),
+            (Requirement(service="ester"), R.ENGINE, ENGINE, Fit.CAUTION, "not named"),
+            (Requirement(), R.FORK, ENGINE, Fit.REFUSED, "does not go into"),
+            (Requirement(), R.ENGINE, ENGINE, Fit.FITS, "nothing in particular"),
+        ):
+            with self.subTest(need=str(need), offer=offer.name, word=word):
+                found, said = self.fit(need, kind, offer)
+                self.assertEqual(found, fit)
+                self.assertIn(word, said)
+
+    def test_viscosity_windows(self) -> None:
+        fork = Requirement(kv40=window("20", "26"))
+        for kv40, fit, word in (
+            (23.0, Fit.FITS, "all there"),
+            (27.0, Fit.CAUTION, "just outside"),
+            (32.0, Fit.CAUTION, "outside"),
+            (60.0, Fit.REFUSED, "this has 60"),
+            (None, Fit.CAUTION, "not known"),
+        ):
+            with self.subTest(kv40):
+                found, said = self.fit(fork, R.FORK, Offer("s", "fork", "", kv40))
+                self.assertEqual(found, fit)
+                self.assertIn(word, said)
+
+    def test_brake_fluids_do_not_mix(self) -> None:
+        for wanted, has, fit in (
+            ("DOT 4", "DOT 4", Fit.FITS),
+            ("DOT 4", "DOT 5.1", Fit.FITS),
+            ("DOT 4", "DOT 3", Fit.REFUSED),
+            ("DOT 4", "DOT 5", Fit.REFUSED),
+            ("DOT 5", "DOT 4", Fit.REFUSED),
+            ("DOT 4", "", Fit.REFUSED),
+        ):
+            with self.subTest(wanted=wanted, has=has):
+                offer = Offer("b", "brake", service=has)
+                found, _ = self.fit(Requirement(service=wanted), R.FRONT_BRAKE, offer)
+                self.assertEqual(found, fit)
+
+    def test_a_school_vouches_for_labels_but_not_for_classes(self) -> None:
+        one = (Choice("gearbox", FLUID, ONE_OIL), Choice("final drive", FLUID, ONE_OIL))
+        need = Requirement("75W-90", service="GL-4")
+        fit, _ = self.fit(need, R.GEARBOX, ENGINE, *one)
+        self.assertEqual(fit, Fit.BY_SCHOOL)
+        said = match(need, R.GEARBOX, ENGINE, Schools(one)).reasons
+        self.assertIn("the workshop's school", " ".join(reason.text for reason in said))
+        drive = Requirement("75W-90", service="GL-5")
+        self.assertEqual(self.fit(drive, R.FINAL_DRIVE, ENGINE, *one)[0], Fit.REFUSED)
+        thick = Requirement(kv100=window("30", "40"))
+        self.assertEqual(self.fit(thick, R.GEARBOX, ENGINE, *one)[0], Fit.REFUSED)
+
+    def test_mineral_only_in_the_primary(self) -> None:
+        mineral = Choice("primary", FLUID, MINERAL)
+        synthetic = Offer("s", "primary", friction="MA2", base="synthetic")
+        need = Requirement(friction="MA")
+        self.assertEqual(self.fit(need, R.PRIMARY, synthetic, mineral)[0], Fit.CAUTION)
+        own = Choice("primary", FLUID, "as the manual says", this_bike=True)
+        self.assertEqual(self.fit(need, R.PRIMARY, synthetic, mineral, own)[0], Fit.FITS)
+
+    def test_gear_and_engine_labels_name_their_own_bands(self) -> None:
+        self.assertEqual(hot_band("75W-90"), (13.5, 18.5))
+        self.assertEqual(hot_band("10W-40"), (12.5, 16.3))
+        self.assertEqual(hot_band("SAE 50"), (16.3, 21.9))
+        self.assertEqual(hot_band("80W"), None)
+        self.assertIsNone(hot_band("fork oil"))
+
+    def test_a_family_has_to_be_one(self) -> None:
+        check_family("coolant")
+        with self.assertRaises(CoreError):
+            check_family("soup")
+
+
+class ClimateTests(TestCase):
+    def test_the_w_grade_against_the_coldest_start(self) -> None:
+        for grade, coldest, ok in (
+            ("20W-50", -10, True),
+            ("20W-50", -20, False),
+            ("5W-40", -28, True),
+            ("75W-90", -35, True),
+            ("85W-140", -15, False),
+        ):
+            with self.subTest(grade=grade, coldest=coldest):
+                self.assertEqual(climate(grade, None, coldest).ok, ok)
+
+    def test_without_a_w_grade_the_viscosity_decides(self) -> None:
+        oil = TwoPoint(40, 205.0, 100, 19.2)
+        self.assertTrue(climate("SAE 50", oil, 10).ok)
+        self.assertFalse(climate("SAE 50", oil, -15).ok)
+        self.assertIn("nothing to say", climate("SAE 50", None, -15).text)

@@ -1,0 +1,51 @@
+"""Odometers: units, replaced ones, and slips."""
+
+from datetime import date
+from decimal import Decimal
+from unittest import TestCase
+
+from oilward_core.errors import CoreError
+from oilward_core.odometer import LastReading, Odometer, read_odometer, replaced_odometer, shown
+
+LAST = LastReading(Decimal("98556.2"), date(2026, 3, 1))  # 61 240 mi
+ON = date(2026, 4, 1)
+MILES = Odometer("mi")
+
+
+class OdometerTests(TestCase):
+    def refused(self, text: str, odometer: Odometer = MILES) -> CoreError:
+        with self.assertRaises(CoreError) as caught:
+            read_odometer(text, odometer, LAST, ON)
+        return caught.exception
+
+    def test_a_bare_number_takes_the_odometers_unit(self) -> None:
+        self.assertEqual(read_odometer("61 300", MILES, LAST, ON), Decimal("98652.7872"))
+        self.assertEqual(read_odometer("98 700 km", MILES, LAST, ON), 98700)
+
+    def test_a_jump_that_fits_the_other_unit_is_asked(self) -> None:
+        error = self.refused("98700")
+        self.assertEqual(error.code, "odometer.which_unit")
+        self.assertEqual(error.fields["options"], ["98700 km", "98700 mi"])
+
+    def test_a_step_back_that_fits_the_other_unit_is_asked(self) -> None:
+        self.assertEqual(self.refused("61300", Odometer("km")).code, "odometer.which_unit")
+
+    def test_less_than_last_time_is_refused(self) -> None:
+        self.assertEqual(self.refused("60 000").code, "odometer.below_last")
+        self.assertEqual(self.refused("60 000 mi").code, "odometer.below_last")
+
+    def test_a_jump_nothing_explains_is_asked_once(self) -> None:
+        error = self.refused("161 300")
+        self.assertEqual(error.code, "odometer.jump")
+        (confirmed,) = error.fields["options"]
+        self.assertGreater(read_odometer(confirmed, MILES, LAST, ON), 250_000)
+
+    def test_the_first_reading_is_taken_as_it_is(self) -> None:
+        self.assertEqual(read_odometer("12", Odometer("km"), None, ON), 12)
+
+    def test_a_replaced_odometer_goes_on_counting_the_bikes_life(self) -> None:
+        km, fitted = replaced_odometer("61 300", "3", MILES, LAST, ON)
+        self.assertEqual(km, Decimal("98652.7872"))
+        self.assertEqual(shown(km, fitted), "3 mi")
+        later = read_odometer("1003 mi", fitted, LastReading(km, ON), date(2026, 5, 1))
+        self.assertEqual(later - km, Decimal("1609.344"))

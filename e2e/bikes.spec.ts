@@ -1,0 +1,128 @@
+import { press, signIn, step, tickAll } from "./bench";
+import { expect, test } from "./server";
+
+test("a bike comes in, its odometer is asked about, and its card is changed", async ({ page }) => {
+  await signIn(page);
+  await page.getByRole("link", { name: "New bike" }).click();
+  await press(page, "Enter the bike");
+  await expect(page.getByText("Give it a name.")).toBeVisible();
+  await page.getByLabel("Called").fill("Eider");
+  await page.getByLabel("Model").selectOption({ label: "Osprand Tandem 890, 2022" });
+  await page.getByLabel("Odometer shows").fill("20 000");
+  await press(page, "Enter the bike");
+  await expect(page.getByRole("heading", { name: "Eider" })).toBeVisible();
+  await expect(page.getByText("no record: do it now").first()).toBeVisible();
+
+  await press(page, "The bike");
+  await press(page, "Read the odometer");
+  await page.getByLabel("It shows now, in km").fill("12 490");
+  await press(page, "Write it down");
+  await expect(page.getByText("Is that 12 490 mi or 12 490 km?")).toBeVisible();
+  await press(page, "12 490 mi");
+  await page.getByLabel("A new odometer was fitted").check();
+  await page.getByLabel("The new one shows").fill("2");
+  await press(page, "Write it down");
+  await expect(page.getByText("2 km", { exact: true }).first()).toBeVisible();
+
+  await page.getByRole("link", { name: "Change the card" }).click();
+  await page.getByLabel("Notes").fill("Left indicator cracked");
+  await page.getByLabel("History").selectOption("from new");
+  await page.getByLabel("New on").fill("soon");
+  await press(page, "Save the bike");
+  await expect(page.getByText("Type the day like 2026-03-14")).toBeVisible();
+  await page.getByLabel("New on").fill("2023-04-01");
+  await press(page, "Save the bike");
+  await press(page, "The bike");
+  await expect(page.getByText("Left indicator cracked")).toBeVisible();
+});
+
+test("a value differs on one bike, a school is its own, and the shelf is held against it", async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole("link", { name: "Eider" }).click();
+  await press(page, "Differs on this bike: Capacity, with filter");
+  await page.getByLabel("What holds for this bike").fill("3 N·m");
+  await press(page, "Use it for this bike");
+  await expect(page.getByText("That is a torque. This field wants a volume")).toBeVisible();
+  await page.getByLabel("What holds for this bike").fill("3.4 l");
+  await page.getByLabel("How you know").fill("label on the case");
+  await press(page, "Use it for this bike");
+  await expect(page.getByText("this bike's own")).toBeVisible();
+  await expect(page.getByText("Mira, not checked yet").first()).toBeVisible();
+
+  await press(page, "which oil fits?");
+  const fits = page.getByRole("listitem").filter({ hasText: "Tidewater Bench 40" }).first();
+  await expect(fits).toContainText("fits");
+  const saver = page.getByRole("listitem").filter({ hasText: "Tidewater Bench 30" }).first();
+  await expect(saver).toContainText("MB lets it slip");
+  await page.keyboard.press("Escape");
+
+  await press(page, "The bike");
+  await press(page, "Schools for this bike");
+  await page.getByLabel("Crush washer, engine", { exact: true }).selectOption("turned over once");
+  await expect(page.getByLabel("Crush washer, engine", { exact: true })).toHaveValue(
+    "turned over once",
+  );
+});
+
+test("what the sheet lacks is asked on the run sheet, and its place is shown on the map", async ({
+  page,
+}) => {
+  // a model whose sheet does not give the drain plug's torque
+  await signIn(page, "oda");
+  await page.getByRole("link", { name: "Spec sheets" }).click();
+  await page
+    .getByRole("link", { name: /approved by/ })
+    .nth(3)
+    .click();
+  await expect(page.getByRole("heading", { name: "Osprand Tandem 890" })).toBeVisible();
+  await press(page, "Change it in a draft");
+  const torque = page.getByLabel("Torque").first();
+  await torque.fill("");
+  await torque.press("Enter");
+  await expect(page.getByText("engine, drain plug, torque", { exact: true })).toBeVisible();
+  await press(page, /Approve version/);
+  await expect(page.getByText(/approved by Oda/).first()).toBeVisible();
+
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page.getByRole("link", { name: "Eider" }).click();
+  await press(page, "Service the engine");
+  await page.getByLabel("Odometer now").fill("60");
+  await press(page, "Start the run sheet");
+  await step(page, "Look up: engine, drain plug, torque");
+  await press(page, "Write it down");
+  await expect(page.getByText("Nothing typed yet")).toBeVisible();
+  await page.getByLabel("As the manual writes it").fill("27-33 N·m");
+  await press(page, "Write it down");
+  await expect(page.getByText("Name the document")).toBeVisible();
+  await page.getByLabel("Document").fill("Tandem service manual");
+  await page.getByLabel("Page").fill("23");
+  await press(page, "Write it down");
+  await step(page, "Cold checks");
+  await tickAll(page);
+  await step(page, "Warm it up");
+  await press(page, "Start");
+  await press(page, "Done early");
+  await step(page, "Support the bike");
+  await tickAll(page);
+  await step(page, "Prove the filler opens");
+  await expect(page.getByText("This one: engine, fill plug")).toBeVisible();
+  await press(page, "It opens");
+  await step(page, "Drain the engine");
+  await expect(page.getByText("This one: engine, drain plug")).toBeVisible();
+  await press(page, "Plug is out");
+  await press(page, "Dripping has stopped");
+  await page.getByRole("button", { name: "Skip this step" }).click();
+  await page.getByLabel(/is skipped\?|skipped\?/).fill("Jug is in use");
+  await press(page, "Skip");
+  await step(page, "Read the plug");
+  await press(page, "Usual paste");
+  await step(page, "Seal on the plug");
+  await expect(page.getByText("turned over once (this bike's school)")).toBeVisible();
+  await press(page, "New seal on");
+  await step(page, "Refit the plug by hand");
+  await tickAll(page);
+  await step(page, "Torque the plug");
+  await expect(page.getByText("Nobody has checked engine, drain plug, torque")).toBeVisible();
+});

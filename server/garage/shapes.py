@@ -1,0 +1,96 @@
+"""What the garage's API says and takes."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class BikeForm:
+    """A bike as it is entered. ``id`` is the client's; ``version`` is the one the writer saw;
+    ``odometer`` and ``hours`` only count for a new bike."""
+
+    id: str
+    model: int
+    name: str
+    owner: str
+    use_class: str
+    odometer_unit: str
+    records: str
+    new_on: str
+    severity: str
+    counts_hours: bool
+    notes: str
+    archived: bool
+    version: int
+    odometer: str = ""
+    hours: str = ""
+
+
+@dataclass(frozen=True)
+class ModelChoice:
+    id: int
+    name: str
+
+
+@dataclass(frozen=True)
+class BikeFormPage:
+    """A bike's form with what can be chosen in it."""
+
+    form: BikeForm
+    models: list[ModelChoice]
+    use_classes: list[str]
+    records: list[str]
+
+
+@dataclass(frozen=True)
+class NewReading:
+    """What the odometer shows. ``new_shows``: a new one was fitted and shows this."""
+
+    id: str
+    odometer: str
+    hours: str = ""
+    new_shows: str = ""
+
+
+@dataclass(frozen=True)
+class PhotoLine:
+    id: str
+    caption: str
+    taken_on: str
+    taken_by: str
+
+
+@dataclass(frozen=True)
+class SchoolLine:
+    """What counts for a kind of reservoir, and whose choice it is."""
+
+    kind: str
+    choice: str
+    whose: str
+
+
+@dataclass(frozen=True)
+class SchoolTopic:
+    key: str
+    label: str
+    acts: str
+    choices: list[str]
+    lines: list[SchoolLine]
+
+
+@dataclass(frozen=True)
+class SchoolsPage:
+    """Every practice that can be chosen, for the workshop or for one bike."""
+
+    topics: list[SchoolTopic]
+    may_choose: bool
+
+
+@dataclass(frozen=True)
+class SchoolChoice:
+    """A choice to make; ``bike`` empty: the workshop's; ``choice`` empty: back to what counts
+    without it."""
+
+    kind: str
+    topic: str
+    choice: str
+    bike: str = ""

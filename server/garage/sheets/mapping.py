@@ -1,0 +1,155 @@
+"""Between a sheet's cells and the page that shows them."""
+
+from collections.abc import Iterable, Mapping
+
+from oilward_core.errors import CoreError
+from oilward_core.sheet import Speaker
+from oilward_core.spec import (
+    Cell,
+    Field,
+    FillRule,
+    Path,
+    ReservoirKind,
+    ReservoirSpec,
+    Value,
+    by_reservoir,
+    field_of,
+    fields_for,
+    is_number,
+    missing,
+    part_fields_for,
+    read_value,
+    reservoir_of,
+    said,
+    what,
+)
+
+from garage.mapping import cell
+from garage.models import SheetCell
+
+from .shapes import PartBlock, Plate, ReservoirBlock, Row
+
+Rows = Mapping[Path, SheetCell]
+
+
+def typed_cell(written: str) -> Cell:
+    return Cell(written.strip())
+
+
+def understood(
+    field: Field, written: str, speaks: Speaker, distance: str
+) -> tuple[Value | None, str]:
+    """What the words mean, and in the reader's units; nothing for nothing."""
+    if not written.strip():
+        return None, ""
+    value = read_value(field, written)
+    return value, said(field, value, volume=speaks.volume, torque=speaks.torque, distance=distance)
+
+
+def _reads(field: Field, written: str, speaks: Speaker) -> str:
+    try:
+        return understood(field, written, speaks, "km")[1]
+    except CoreError:
+        return ""
+
+
+def _row(path: Path, row: SheetCell | None, speaks: Speaker, needed: bool) -> Row:
+    field = field_of(path)
+    written = row.written if row else ""
+    return Row(
+        str(path),
+        field.label,
+        field.form.value,
+        list(field.choices),
+        field.hint,
+        written,
+        _reads(field, written, speaks),
+        row.document if row else "",
+        row.page if row else "",
+        row.entered_by if row else "",
+        row.checked_by if row else "",
+        is_number(field),
+        row.revision if row else 0,
+        needed,
+    )
+
+
+def _fields(
+    own: Iterable[str], offered: tuple[Field, ...], whole: tuple[Field, ...]
+) -> list[Field]:
+    """The fields that belong, and any that are filled though they do not."""
+    filled = set(own)
+    names = {field.name for field in offered}
+    return [field for field in whole if field.name in names or field.name in filled]
+
+
+def _part(
+    path: Path, rows: Rows, speaks: Speaker, spec: ReservoirSpec, needed: set[Path]
+) -> PartBlock:
+    fastener = next(f for f in spec.fasteners if f.key == path.part)
+    own = [p.field for p in rows if p[:2] == path[:2]]
+    fields = _fields(own, part_fields_for(fastener.role), part_fields_for("second filter"))
+    spot = rows.get(path._replace(field="spot"))
+    return PartBlock(
+        path.part,
+        fastener.role,
+        fastener.place,
+        fastener.torque.text if fastener.torque else "",
+        float(fastener.spot.x) if fastener.spot else None,
+        float(fastener.spot.y) if fastener.spot else None,
+        spot.revision if spot else 0,
+        [
+            _row(at, rows.get(at), speaks, at in needed)
+            for at in (path._replace(field=field.name) for field in fields)
+            if field_of(at).name not in ("role", "spot")
+        ],
+    )
+
+
+def _whole(kind: ReservoirKind) -> tuple[Field, ...]:
+    return fields_for(ReservoirKind.ENGINE, None) + tuple(
+        f for f in fields_for(ReservoirKind.FORK, None) if f.name == "level.air gap"
+    )
+
+
+def _block(key: str, rows: Rows, speaks: Speaker) -> ReservoirBlock:
+    spec = reservoir_of(key, {path: cell(row) for path, row in rows.items()})
+    needed = set(missing(spec))
+    own = [path.field for path in rows if not path.part]
+    plates: dict[str, list[Row]] = {}
+    for field in _fields(own, fields_for(spec.kind, FillRule(spec.fill_rule)), _whole(spec.kind)):
+        at = Path(key, "", field.name)
+        plates.setdefault(field.plate, []).append(_row(at, rows.get(at), speaks, at in needed))
+    parts = dict.fromkeys(path.part for path in rows if path.part)
+    return ReservoirBlock(
+        key,
+        spec.kind.value,
+        spec.label,
+        [Plate(title, lines) for title, lines in plates.items()],
+        [_part(Path(key, part, "role"), rows, speaks, spec, needed) for part in parts],
+    )
+
+
+def blocks(rows: Rows, speaks: Speaker) -> list[ReservoirBlock]:
+    """Reservoir by reservoir, plate by plate; one whose kind is gone is left out."""
+    grouped = by_reservoir({path: cell(row) for path, row in rows.items()})
+    return [
+        _block(key, {path: rows[path] for path in own}, speaks)
+        for key, own in grouped.items()
+        if Path(key, "", "kind") in own
+    ]
+
+
+def unchecked(rows: Rows) -> int:
+    """How many numbers no second person has checked."""
+    return sum(not row.checked_by and is_number(field_of(path)) for path, row in rows.items())
+
+
+def missing_words(rows: Rows) -> list[str]:
+    """What some job would have to ask for, in words."""
+    grouped = by_reservoir({path: cell(row) for path, row in rows.items()})
+    found = []
+    for key, own in grouped.items():
+        if Path(key, "", "kind") in own:
+            found += [what(path) for path in missing(reservoir_of(key, own))]
+    return found

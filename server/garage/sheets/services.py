@@ -1,0 +1,312 @@
+"""Every write to a spec sheet. Each is safe to repeat; a write names the revision it saw."""
+
+from collections.abc import Iterable, Mapping
+from datetime import date, datetime
+from typing import Any
+
+from config.problems import Conflict, Fault
+from django.db import transaction
+from django.db.models import Max
+from django.http import Http404
+from oilward_core.errors import CoreError
+from oilward_core.spec import (
+    LAYOUTS,
+    ROLES,
+    Cell,
+    Path,
+    ReservoirKind,
+    doubts,
+    field_of,
+    from_document,
+    read_value,
+    sheet_of,
+    unused_key,
+    what,
+)
+from workshop.access import require_lead
+from workshop.models import Person
+
+from garage.mapping import cell, cell_fields, cells, path_of
+from garage.models import AnsweredDoubt, BikeModel, SheetCell, SpecSheet
+
+from .shapes import Answer, CellWrite, NewModel
+
+DRAFT, APPROVED = SpecSheet.State.DRAFT, SpecSheet.State.APPROVED
+
+
+def _draft(sheet_id: int) -> SpecSheet:
+    """The sheet, locked, if it is a draft: writes to one sheet queue up."""
+    sheet = SpecSheet.objects.select_for_update().filter(pk=sheet_id).first()
+    if sheet is None:
+        raise Http404
+    if sheet.state != DRAFT:
+        raise Conflict("spec.approved")
+    return sheet
+
+
+def _new_cells(sheet: SpecSheet, many: Mapping[Path, Cell]) -> None:
+    SheetCell.objects.bulk_create(
+        SheetCell(sheet=sheet, **cell_fields(path, one, read_value(field_of(path), one.written)))
+        for path, one in many.items()
+    )
+
+
+@transaction.atomic
+def create_model(new: NewModel, *, actor: Person) -> SpecSheet:
+    """A model with its first, empty draft. The same model again gives the draft it has."""
+    if new.layout not in LAYOUTS:
+        raise CoreError("sheet.choose", field="layout", options=list(LAYOUTS))
+    if not (new.make.strip() and new.name.strip()):
+        raise CoreError("garage.name_it", field="name" if new.make.strip() else "make")
+    if not 1900 <= new.year <= 2100:
+        raise CoreError("garage.year", field="year")
+    if not 20 <= new.displacement_cc <= 10_000:
+        raise CoreError("garage.displacement", field="displacement_cc")
+    model, _ = BikeModel.objects.get_or_create(
+        make=new.make.strip(),
+        name=new.name.strip(),
+        year=new.year,
+        defaults={"layout": new.layout, "displacement_cc": new.displacement_cc},
+    )
+    return start_draft(model.pk, actor=actor)
+
+
+@transaction.atomic
+def start_draft(model_id: int, *, actor: Person) -> SpecSheet:
+    """The model's draft; a new one begins with the values of the newest approved version."""
+    model = BikeModel.objects.select_for_update().filter(pk=model_id).first()
+    if model is None:
+        raise Http404
+    draft = model.sheets.filter(state=DRAFT).first()
+    if draft is not None:
+        return draft
+    newest = model.sheets.aggregate(newest=Max("version"))["newest"] or 0
+    base = model.sheets.filter(state=APPROVED).order_by("-version").first()
+    draft = SpecSheet.objects.create(model=model, version=newest + 1, entered_by=actor)
+    if base is not None:
+        _new_cells(draft, cells(base.cells.all()))
+    return draft
+
+
+def _clash(path: Path, write: CellWrite, row: SheetCell | None) -> Fault | None:
+    """What somebody else did to this cell since the writer saw it, if that matters."""
+    stands = row.written if row else ""
+    seen = row.revision if row else 0
+    same = row and (row.written, row.document, row.page) == (
+        write.written.strip(),
+        write.document.strip(),
+        write.page.strip(),
+    )
+    if same or write.revision == seen or (row is None and not write.written.strip()):
+        return None
+    by = row.entered_by if row else "Somebody"
+    facts = {"what": what(path), "by": by, "theirs": stands or "nothing", "mine": write.written}
+    return Fault(f"/{path}", "spec.edited", {**facts, "options": [stands, write.written]})
+
+
+def _read(path: Path, written: str) -> Any:
+    try:
+        return read_value(field_of(path), written)
+    except CoreError as error:
+        raise CoreError(error.code, **{**error.fields, "field": str(path)}) from error
+
+
+def _write(sheet: SpecSheet, row: SheetCell | None, write: CellWrite, who: str, on: date) -> None:
+    path, written = Path.of(write.path), write.written.strip()
+    if not written:
+        if row is not None:
+            row.delete()
+        return
+    source = (write.document.strip()[:120], write.page.strip()[:20])
+    if row is not None and (row.written, row.document, row.page) == (written, *source):
+        return
+    fields = cell_fields(path, Cell(written, *source, who, on), _read(path, written))
+    if row is None:
+        SheetCell.objects.create(sheet=sheet, **fields)
+    else:
+        SheetCell.objects.filter(pk=row.pk).update(**fields, revision=row.revision + 1)
+
+
+@transaction.atomic
+def write_cells(
+    sheet_id: int, writes: Iterable[CellWrite], *, actor: Person, today: date
+) -> SpecSheet:
+    """Write values into a draft, all or none. A changed value wants a new second check.
+
+    Raises Conflict ``spec.edited`` with every value somebody else changed meanwhile; CoreError at
+    the path for what cannot be read.
+    """
+    sheet, listed = _draft(sheet_id), list(writes)
+    rows = {path_of(row): row for row in sheet.cells.all()}
+    paths = [Path.of(write.path) for write in listed]
+    for path in paths:
+        field_of(path)
+    clashes = [
+        clash
+        for path, write in zip(paths, listed, strict=True)
+        if (clash := _clash(path, write, rows.get(path)))
+    ]
+    if clashes:
+        raise Conflict(clashes[0].code, clashes, **clashes[0].fields)
+    for path, write in zip(paths, listed, strict=True):
+        _write(sheet, rows.get(path), write, actor.name, today)
+    return sheet
+
+
+@transaction.atomic
+def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: date) -> SpecSheet:
+    """Second check: these values were compared with the manual by another person."""
+    sheet = _draft(sheet_id)
+    rows = {str(path_of(row)): row for row in sheet.cells.all()}
+    for text in paths:
+        row = rows.get(text)
+        if row is None:
+            raise Http404
+        if row.entered_by == actor.name:
+            raise CoreError("spec.second_person", field=text, what=what(path_of(row)))
+        if not row.checked_by:
+            row.checked_by, row.checked_on = actor.name, today
+            row.save(update_fields=["checked_by", "checked_on"])
+    return sheet
+
+
+@transaction.atomic
+def add_part(
+    sheet_id: int, kind: str, reservoir: str, *, actor: Person, today: date
+) -> tuple[SpecSheet, str]:
+    """A new reservoir of this kind, or a part of this role in one; its key comes back with it."""
+    sheet = _draft(sheet_id)
+    known = [path_of(row) for row in sheet.cells.all()]
+    choices: list[str] = list(ROLES) if reservoir else [k.value for k in ReservoirKind]
+    if kind not in choices:
+        raise CoreError("sheet.choose", field="kind", options=choices)
+    if reservoir:
+        key = unused_key(kind, {p.part for p in known if p.reservoir == reservoir})
+        made = {Path(reservoir, key, "role"): kind}
+    else:
+        key = unused_key(kind, {p.reservoir for p in known})
+        made = {Path(key, "", "kind"): kind, Path(key, "", "label"): key}
+    _new_cells(sheet, {p: Cell(w, "", "", actor.name, today) for p, w in made.items()})
+    return sheet, key
+
+
+@transaction.atomic
+def remove_part(sheet_id: int, reservoir: str, part: str, *, actor: Person) -> SpecSheet:
+    """Take a reservoir (``part`` empty) or a part out of a draft, with all its values."""
+    sheet = _draft(sheet_id)
+    found = sheet.cells.filter(reservoir=reservoir)
+    (found.filter(part=part) if part else found).delete()
+    return sheet
+
+
+@transaction.atomic
+def copy_missing(
+    sheet_id: int, other_id: int, reservoirs: list[str], *, actor: Person, today: date
+) -> SpecSheet:
+    """Copy what this draft lacks from another sheet. Copies are entered by whoever copies, and
+    nobody has checked them for this model."""
+    sheet = _draft(sheet_id)
+    known = {path_of(row) for row in sheet.cells.all()}
+    copied = {
+        path_of(row): Cell(row.written, row.document, row.page, actor.name, today)
+        for row in SheetCell.objects.filter(sheet_id=other_id)
+        if path_of(row) not in known and (not reservoirs or row.reservoir in reservoirs)
+    }
+    _new_cells(sheet, copied)
+    return sheet
+
+
+@transaction.atomic
+def note_looked_up(model_id: int, found: Mapping[Path, Cell], *, actor: Person) -> None:
+    """Values looked up at the bench: into the model's draft, where nothing stands there yet."""
+    draft = start_draft(model_id, actor=actor)
+    known = {path_of(row) for row in draft.cells.all()}
+    _new_cells(draft, {path: one for path, one in found.items() if path not in known})
+
+
+@transaction.atomic
+def answer_doubt(sheet_id: int, answer: Answer, *, actor: Person, today: date) -> SpecSheet:
+    """Say that the manual really says so, and where it was looked up."""
+    sheet, reason = _draft(sheet_id), answer.reason.strip()
+    if not reason:
+        raise CoreError("sheet.reason", field="reason")
+    AnsweredDoubt.objects.get_or_create(
+        sheet=sheet,
+        rule=answer.rule[:40],
+        reservoir=answer.reservoir[:40],
+        text=answer.text[:400],
+        defaults={"reason": reason[:200], "answered_by": actor.name, "answered_on": today},
+    )
+    return sheet
+
+
+def open_doubts(sheet: SpecSheet) -> int:
+    """How many doubts on this sheet nobody has answered."""
+    answered = {(a.rule, a.reservoir, a.text) for a in sheet.answers.all()}
+    reservoirs = sheet_of(cells(sheet.cells.all()))
+    found = doubts(reservoirs, sheet.model.displacement_cc)
+    return sum((d.rule, d.reservoir, d.text) not in answered for d in found)
+
+
+@transaction.atomic
+def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
+    """Make a draft the sheet that counts. A lead's to do, once every doubt has an answer."""
+    require_lead(actor)
+    if SpecSheet.objects.filter(pk=sheet_id, state=APPROVED).exists():
+        return SpecSheet.objects.get(pk=sheet_id)
+    sheet = _draft(sheet_id)
+    left = open_doubts(sheet)
+    if left:
+        raise Conflict("spec.doubts_left", count=left)
+    if not sheet.cells.filter(field="kind").exists():
+        raise Conflict("spec.empty")
+    sheet.state, sheet.approved_by, sheet.approved_at = APPROVED, actor, now
+    sheet.save(update_fields=["state", "approved_by", "approved_at"])
+    return sheet
+
+
+@transaction.atomic
+def discard(sheet_id: int, *, actor: Person) -> None:
+    """Throw a draft away. A lead's to do; doing it twice changes nothing."""
+    require_lead(actor)
+    if SpecSheet.objects.filter(pk=sheet_id).exists():
+        _draft(sheet_id).delete()
+
+
+@transaction.atomic
+def delete_model(model_id: int, *, actor: Person) -> None:
+    """Take a model without bikes out, with its sheets. A lead's to do."""
+    require_lead(actor)
+    model = BikeModel.objects.filter(pk=model_id).first()
+    if model is None:
+        return
+    if model.bikes.exists():
+        raise Conflict("spec.has_bikes", count=model.bikes.count())
+    model.sheets.all().delete()
+    model.delete()
+
+
+@transaction.atomic
+def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
+    """Take a sheet document in as a draft: all of it, or nothing and every fault with its place."""
+    name, found, faults = from_document(document)
+    if faults or name is None:
+        listed = [Fault(f.place, f.code, dict(f.fields)) for f in faults]
+        raise CoreError("document.faults", count=len(faults), faults=listed)
+    sheet = create_model(NewModel(**vars(name)), actor=actor)
+    standing = {path_of(row): cell(row) for row in sheet.cells.all()}
+    approved = sheet.model.sheets.filter(state=APPROVED).order_by("-version").first()
+    untouched = approved is not None and standing == cells(approved.cells.all())
+    if standing and standing != found and not untouched:
+        raise Conflict("spec.draft_stands", version=sheet.version)
+    sheet.cells.all().delete()
+    _new_cells(
+        sheet,
+        {
+            path: one
+            if one.entered_by and one.entered_on
+            else Cell(one.written, one.document, one.page, one.entered_by or actor.name, today)
+            for path, one in found.items()
+        },
+    )
+    return sheet

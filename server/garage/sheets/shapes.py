@@ -1,0 +1,220 @@
+"""What the spec sheet's API says and takes."""
+
+from dataclasses import dataclass, field
+
+
+@dataclass(frozen=True)
+class SheetLine:
+    """A version of a model's sheet in a list."""
+
+    id: int
+    version: int
+    state: str
+    entered_by: str
+    approved_by: str
+
+
+@dataclass(frozen=True)
+class ModelLine:
+    """A model with its sheets, newest first."""
+
+    id: int
+    make: str
+    name: str
+    year: int
+    layout: str
+    displacement_cc: int
+    bikes: int
+    sheets: list[SheetLine]
+
+
+@dataclass(frozen=True)
+class Models:
+    """Every model, and what a new one can be."""
+
+    models: list[ModelLine]
+    layouts: list[str]
+
+
+@dataclass(frozen=True)
+class NewModel:
+    make: str
+    name: str
+    year: int
+    layout: str
+    displacement_cc: int
+
+
+@dataclass(frozen=True)
+class Row:
+    """One value of a sheet. ``reads`` is what it means in the reader's units; ``revision`` goes
+    back with a change; ``needed``: a run sheet would have to ask for it."""
+
+    path: str
+    label: str
+    form: str
+    choices: list[str]
+    hint: str
+    written: str
+    reads: str
+    document: str
+    page: str
+    entered_by: str
+    checked_by: str
+    number: bool
+    revision: int
+    needed: bool
+
+
+@dataclass(frozen=True)
+class Plate:
+    """Rows that stand together."""
+
+    title: str
+    rows: list[Row]
+
+
+@dataclass(frozen=True)
+class PartBlock:
+    """A plug, filter or screw; ``x``/``y`` is its place on the bike map."""
+
+    key: str
+    role: str
+    place: str
+    torque: str
+    x: float | None
+    y: float | None
+    revision: int
+    rows: list[Row]
+
+
+@dataclass(frozen=True)
+class ReservoirBlock:
+    key: str
+    kind: str
+    label: str
+    plates: list[Plate]
+    parts: list[PartBlock]
+
+
+@dataclass(frozen=True)
+class DoubtLine:
+    """Something to look at again; ``answered_by`` once somebody has."""
+
+    rule: str
+    reservoir: str
+    place: str
+    text: str
+    answered_by: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class SheetPage:
+    """A version of a model's sheet with everything there is to say about it."""
+
+    id: int
+    model: ModelLine
+    version: int
+    state: str
+    approved_by: str
+    reservoirs: list[ReservoirBlock]
+    doubts: list[DoubtLine]
+    changes: list[str]
+    compared_with: int
+    unchecked: int
+    missing: list[str]
+    kinds: list[str]
+    roles: list[str]
+    may_edit: bool
+    may_approve: bool
+    not_approvable: str
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a value being typed means, and what looks wrong about it."""
+
+    reads: str
+    doubts: list[str]
+
+
+@dataclass(frozen=True)
+class CellWrite:
+    """A value to write. ``revision`` is the one the writer saw (0: none stood there); an empty
+    ``written`` takes the value out."""
+
+    path: str
+    revision: int
+    written: str = ""
+    document: str = ""
+    page: str = ""
+
+
+@dataclass(frozen=True)
+class CellWrites:
+    cells: list[CellWrite]
+
+
+@dataclass(frozen=True)
+class Paths:
+    paths: list[str]
+
+
+@dataclass(frozen=True)
+class NewPart:
+    """A reservoir of some kind, or with ``reservoir`` a plug, filter or screw in it."""
+
+    kind: str
+    reservoir: str = ""
+
+
+@dataclass(frozen=True)
+class Answer:
+    """Somebody looked again, and the manual says so."""
+
+    rule: str
+    reservoir: str
+    text: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class CopyFrom:
+    """Another sheet to copy missing values from; ``reservoirs`` empty: all of them."""
+
+    sheet: int
+    reservoirs: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Table:
+    """A pasted table; ``columns`` empty: guess what they mean."""
+
+    text: str
+    reservoir: str = ""
+    heading: bool = True
+    columns: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class TableLine:
+    """What a row would write; ``stands`` is what is there now, ``fault`` why it cannot."""
+
+    line: int
+    path: str
+    label: str
+    written: str
+    document: str
+    page: str
+    stands: str
+    revision: int
+    fault: str
+
+
+@dataclass(frozen=True)
+class TableReading:
+    columns: list[str]
+    choices: list[str]
+    rows: list[list[str]]
+    lines: list[TableLine]

@@ -1,0 +1,255 @@
+"""Bikes: entering, changing, odometers, own values, schools, pictures."""
+
+from datetime import date
+from decimal import Decimal
+from io import BytesIO
+from typing import Any
+from uuid import uuid4
+
+from demo.testing import WorkshopTestCase
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
+from oilward_core.errors import CoreError
+from PIL import Image
+from workshop.models import Person
+
+from garage.models import Bike, BikePhoto, OdometerReading, OwnSchool
+from garage.selectors import last_odometer
+from garage.services import record_odometer
+
+
+class BikeFormTests(WorkshopTestCase):
+    def form(self, **changes: Any) -> dict[str, Any]:
+        page = self.api.get("/api/bikes/").json()
+        return {
+            **page["form"],
+            "id": str(uuid4()),
+            "model": page["models"][0]["id"],
+            "name": "Kestrel",
+            "records": "from new",
+            "new_on": "2024-05-01",
+            "odometer": "12 400",
+            **changes,
+        }
+
+    def create(self, **changes: Any) -> Any:
+        return self.api.post("/api/bikes/", self.form(**changes), format="json")
+
+    def test_a_bike_is_entered_once(self) -> None:
+        form = self.form()
+        for _ in range(2):
+            self.assertEqual(self.api.post("/api/bikes/", form, format="json").status_code, 201)
+        bike = Bike.objects.get(name="Kestrel")
+        self.assertEqual(bike.new_on, date(2024, 5, 1))
+        self.assertEqual(last_odometer([bike.pk])[bike.pk].km, 12_400)
+
+    def test_bad_values_name_their_field_and_nothing_is_kept(self) -> None:
+        for field, value in (
+            ("name", "  "),
+            ("model", 0),
+            ("use_class", "rocket"),
+            ("odometer_unit", "ft"),
+            ("records", "maybe"),
+            ("new_on", "1 May"),
+            ("new_on", "2999-01-01"),
+            ("severity", "2"),
+            ("severity", "hard"),
+            ("odometer", "many"),
+        ):
+            with self.subTest(field=field, value=value):
+                answer = self.create(**{field: value})
+                self.assertEqual(answer.status_code, 422)
+                self.assertEqual(answer.json()["errors"][0]["pointer"], f"/{field}")
+        self.assertFalse(Bike.objects.filter(name="Kestrel").exists())
+
+    def test_unknown_history_is_due_now(self) -> None:
+        self.create(records="none", new_on="")
+        ward = self.api.get("/api/ward/", {"search": "kestrel"}).json()
+        states = {glass["state"] for glass in ward["bikes"][0]["glasses"]}
+        self.assertEqual(states, {"baseline"})
+
+    def test_two_people_at_one_bike(self) -> None:
+        url = f"/api/bikes/{self.heron.pk}/form/"
+        form = self.api.get(url).json()["form"]
+        first = self.api.put(url, {**form, "notes": "Horn weak"}, format="json")
+        self.assertEqual(first.json()["form"]["version"], form["version"] + 1)
+        second = self.signed_in("oda").put(url, {**form, "notes": "Lamp weak"}, format="json")
+        self.assertEqual(second.status_code, 409)
+        self.assertIn("Mira changed this bike", second.json()["detail"])
+
+    def test_an_archived_bike_leaves_the_ward_and_keeps_its_page(self) -> None:
+        url = f"/api/bikes/{self.heron.pk}/form/"
+        form = self.api.get(url).json()["form"]
+        self.api.put(url, {**form, "archived": True}, format="json")
+        names = [bike["name"] for bike in self.api.get("/api/ward/").json()["bikes"]]
+        self.assertNotIn("Grey Heron", names)
+        self.assertTrue(self.api.get(f"/api/bikes/{self.heron.pk}/").json()["archived"])
+
+    def test_a_reader_enters_nothing(self) -> None:
+        piet = self.signed_in("piet")
+        self.assertEqual(piet.post("/api/bikes/", self.form(), format="json").status_code, 403)
+
+
+class OdometerTests(WorkshopTestCase):
+    def record(self, text: str, name: str = "Grey Heron", **more: str) -> OdometerReading:
+        return record_odometer(
+            Bike.objects.get(name=name),
+            text,
+            reading_id=uuid4(),
+            read_on=timezone.now().date(),
+            actor=Person.objects.get(username="mira"),
+            **more,
+        )
+
+    def test_in_the_bikes_unit_or_any_other(self) -> None:
+        self.assertEqual(self.record("61 300").km, Decimal("98652.7872"))
+        self.assertEqual(self.record("98 700 km").km, 98700)
+        latest = last_odometer([self.heron.pk])[self.heron.pk]
+        self.assertEqual((latest.km, latest.as_written), (98700, "98 700 km"))
+
+    def test_long_winded_readings_are_taken(self) -> None:
+        row = self.record("61 300" + " " * 60 + "mi")
+        self.assertLessEqual(len(row.as_written), 40)
+
+    def test_refusals_name_the_field(self) -> None:
+        for text, code in (
+            ("61 000", "odometer.below_last"),
+            ("98 700", "odometer.which_unit"),
+            ("", "quantity.empty"),
+            ("-5", "quantity.negative"),
+            ("3 l", "quantity.wrong_kind"),
+        ):
+            with self.subTest(text), self.assertRaises(CoreError) as caught:
+                self.record(text)
+            self.assertEqual(
+                (caught.exception.code, caught.exception.fields["field"]), (code, "odometer")
+            )
+
+    def test_a_replaced_odometer_counts_on(self) -> None:
+        url = f"/api/bikes/{self.heron.pk}/odometer/"
+        new = {"id": str(uuid4()), "odometer": "61 300", "hours": "", "new_shows": "4"}
+        for _ in range(2):
+            self.assertEqual(self.api.post(url, new, format="json").status_code, 204)
+        page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        self.assertEqual(page["odometer"], "4 mi")
+        self.assertEqual(
+            round(self.record("104 mi").km), round(Decimal("61400") * Decimal("1.609344"))
+        )
+
+    def test_a_bike_whose_odometer_was_replaced_shows_the_new_one(self) -> None:
+        goat = Bike.objects.get(name="Goat")
+        page = self.api.get(f"/api/bikes/{goat.pk}/").json()
+        self.assertEqual(page["odometer"], "2230 km · 169 h")
+        self.assertEqual(last_odometer([goat.pk])[goat.pk].km, 6130)
+
+    def test_hours_do_not_run_backwards(self) -> None:
+        self.assertEqual(self.record("2 240", "Goat", hours="171,5 h").hours, Decimal("171.5"))
+        self.assertEqual(self.record("2 250", "Goat").hours, Decimal("171.5"))
+        for text in ("100", "soon", "1e99"):
+            with self.subTest(text), self.assertRaises(CoreError) as caught:
+                self.record("2 260", "Goat", hours=text)
+            self.assertEqual(caught.exception.fields["field"], "hours")
+
+
+class OwnValueTests(WorkshopTestCase):
+    def write(self, written: str, revision: int, **more: str) -> Any:
+        body = {"path": "engine//capacity.with filter", "written": written, "revision": revision}
+        url = f"/api/bikes/{self.heron.pk}/own-values/"
+        return self.api.put(url, {**body, "document": "Jug", **more}, format="json")
+
+    def line(self) -> dict[str, Any]:
+        page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        lines = page["reservoirs"][0]["lines"]
+        return next(line for line in lines if line["name"] == "Capacity, with filter")
+
+    def test_one_bikes_own_value_is_shown_as_such_and_goes_back(self) -> None:
+        self.assertEqual(self.write("3.5 qt", 0).status_code, 204)
+        self.assertEqual((self.line()["as_written"], self.line()["own"]), ("3.5 qt", True))
+        self.assertEqual(self.write("3.6 qt", 0).status_code, 409)
+        self.assertEqual(self.write("", 1).status_code, 204)
+        self.assertEqual((self.line()["as_written"], self.line()["own"]), ("3.65 qt", False))
+
+    def test_it_is_read_like_a_sheet(self) -> None:
+        self.assertIn("torque", self.sentence(self.write("3 N·m", 0), "/written"))
+
+    def test_a_run_sheet_uses_it(self) -> None:
+        from visits.tests.bench import Technician
+
+        self.write("3.5 qt", 0)
+        mira = Technician(self.api, self.heron.pk)
+        mira.open()
+        self.assertEqual(mira.sheet["capacity"], "3312 ml")
+        fill = next(s for s in mira.sheet["steps"] if s["kind"] == "fill")
+        self.assertIn("capacity, with filter", fill["unchecked"][0])
+
+
+class SchoolTests(WorkshopTestCase):
+    def choose(self, api: Any, choice: str, bike: str = "", topic: str = "torque") -> Any:
+        body = {"kind": "engine", "topic": topic, "choice": choice, "bike": bike}
+        return api.put("/api/schools/", body, format="json")
+
+    def engine(self, page: Any, topic: str) -> tuple[str, str]:
+        lines = next(t["lines"] for t in page["topics"] if t["key"] == topic)
+        line = next(line for line in lines if line["kind"] == "engine")
+        return line["choice"], line["whose"]
+
+    def test_the_workshops_is_a_leads_and_a_bikes_own_comes_first(self) -> None:
+        oda, heron = self.signed_in("oda"), str(self.heron.pk)
+        self.assertEqual(self.choose(self.api, "lower third").status_code, 403)
+        page = self.choose(oda, "lower third").json()
+        self.assertEqual(self.engine(page, "torque"), ("lower third", "the workshop's school"))
+        own = self.choose(self.api, "middle", heron).json()
+        self.assertEqual(self.engine(own, "torque"), ("middle", "this bike's school"))
+        self.choose(self.api, "", heron)
+        self.assertFalse(OwnSchool.objects.filter(bike=self.heron).exists())
+        back = self.choose(oda, "").json()
+        self.assertEqual(self.engine(back, "torque"), ("middle", "usual practice"))
+        self.assertEqual(self.choose(oda, "tight").status_code, 422)
+
+    def test_half_the_book_makes_it_due_and_says_why(self) -> None:
+        bell = Bike.objects.get(name="Ferry Bell")
+        self.choose(self.api, "half the book", str(bell.pk), "interval")
+        page = self.api.get(f"/api/bikes/{bell.pk}/").json()
+        glass = page["reservoirs"][0]["glass"]
+        self.assertEqual(glass["state"], "due")
+        self.assertIn("half the book (this bike's school)", str(glass["reasons"]))
+
+    def test_the_filter_school_decides_what_is_proposed(self) -> None:
+        goat = Bike.objects.get(name="Goat")
+        page = self.api.get(f"/api/bikes/{goat.pk}/").json()
+        self.assertEqual(page["reservoirs"][0]["variants"][0], "drain only")
+        self.choose(self.api, "each change", str(goat.pk), "filter")
+        page = self.api.get(f"/api/bikes/{goat.pk}/").json()
+        self.assertEqual(page["reservoirs"][0]["variants"][0], "with filter")
+
+
+class PhotoTests(WorkshopTestCase):
+    def picture(self, size: tuple[int, int] = (2400, 1200), kind: str = "JPEG") -> bytes:
+        image, out = Image.new("RGB", size, "#805030"), BytesIO()
+        exif = image.getexif()
+        exif[0x010F], exif[0x8825] = "Camera", {1: "N", 2: (60.0, 1.0, 1.0)}
+        image.save(out, kind, **({"exif": exif} if kind == "JPEG" else {}))
+        return out.getvalue()
+
+    def upload(self, raw: bytes, name: str = "bike.jpg") -> Any:
+        body = {"id": str(uuid4()), "picture": SimpleUploadedFile(name, raw), "caption": "Left"}
+        return self.api.post(f"/api/bikes/{self.heron.pk}/photos/", body, format="multipart")
+
+    def test_a_picture_is_made_small_and_cleaned(self) -> None:
+        (line,) = self.upload(self.picture()).json()
+        self.assertEqual((line["caption"], line["taken_by"]), ("Left", "Mira"))
+        answer = self.api.get(f"/api/photos/{line['id']}/")
+        with Image.open(BytesIO(answer.content)) as kept:
+            self.assertEqual((kept.format, kept.size), ("JPEG", (1600, 800)))
+            self.assertEqual(dict(kept.getexif()), {})
+        self.assertEqual(self.api.delete(f"/api/photos/{line['id']}/").status_code, 204)
+        self.assertEqual(self.api.get(f"/api/photos/{line['id']}/").status_code, 404)
+
+    def test_what_is_no_picture_is_refused(self) -> None:
+        for raw in (b"", b"<svg/>", b"\x89PNG\r\n\x1a\n broken", self.picture((40, 40), "TIFF")):
+            with self.subTest(raw[:8]):
+                self.assertIn(self.upload(raw).status_code, (400, 422))
+        bomb = BytesIO()
+        Image.new("1", (10_000, 6_000)).save(bomb, "PNG")
+        self.assertIn("too large", self.sentence(self.upload(bomb.getvalue(), "b.png"), "/picture"))
+        self.assertFalse(BikePhoto.objects.exists())

@@ -1,0 +1,134 @@
+"""Every write to the shelf. Each is safe to repeat; a change names the version it saw."""
+
+from decimal import Decimal, InvalidOperation
+from typing import Any
+
+from config.problems import Conflict
+from django.db import transaction
+from django.http import Http404
+from oilward_core.errors import CoreError
+from oilward_core.fluid import TwoPoint, check_family, volume_correction
+from oilward_core.quantity import Kind, parse_single
+from workshop.models import Person
+
+from .models import Fluid
+from .shapes import FluidForm
+
+# most that fits the column, and the field's name in words
+_NUMBERS = {
+    "hths": 100,
+    "cranking": 10_000_000,
+    "pumping": 10_000_000,
+    "dfi": 10,
+    "sfi": 10,
+    "sti": 10,
+}
+_WORDS = ("grade", "friction_class", "service", "base", "approvals")
+FRICTION = ("", "MA", "MA1", "MA2", "MB")
+
+
+def _number(form: FluidForm, name: str, most: int) -> Decimal | None:
+    said = str(getattr(form, name)).strip().replace(",", ".")
+    if not said:
+        return None
+    try:
+        value = Decimal(said)
+    except InvalidOperation as error:
+        raise CoreError("quantity.not_a_number", word=said, field=name) from error
+    if not value.is_finite() or not 0 < value < most:
+        raise CoreError(
+            "quantity.too_large" if value > 0 else "quantity.negative", kind=name, field=name
+        )
+    return value
+
+
+def _measure(form: FluidForm, name: str, kind: Kind, unit: str) -> Decimal | None:
+    said = str(getattr(form, name)).strip()
+    if not said:
+        return None
+    try:
+        return parse_single(said, kind, unit).low
+    except CoreError as error:
+        raise CoreError(error.code, **{**error.fields, "field": name}) from error
+
+
+def _density(form: FluidForm) -> Decimal | None:
+    said = form.density15.lower().replace("kg/m³", "").replace("kg/l", "").strip()
+    if not said:
+        return None
+    try:
+        value = Decimal(said.replace(",", "."))
+    except InvalidOperation as error:
+        raise CoreError("quantity.not_a_number", word=said, field="density15") from error
+    value = value * 1000 if 0 < value < 2 else value
+    if not value.is_finite():
+        raise CoreError("fluid.density", field="density15")
+    volume_correction(float(value), 15)
+    return value
+
+
+def _temperature(form: FluidForm) -> Decimal | None:
+    said = form.pour_point.replace("°C", "").replace("−", "-").strip()
+    if not said:
+        return None
+    try:
+        value = Decimal(said)
+    except InvalidOperation as error:
+        raise CoreError("quantity.not_a_number", word=said, field="pour_point") from error
+    if not value.is_finite() or not -100 < value < 100:
+        raise CoreError("quantity.too_large", field="pour_point")
+    return value
+
+
+def _read(form: FluidForm) -> dict[str, Any]:
+    """The form as columns; a fault names its field."""
+    if not form.name.strip():
+        raise CoreError("garage.name_it", field="name")
+    check_family(form.family)
+    if form.friction_class not in FRICTION:
+        raise CoreError("sheet.choose", field="friction_class", options=list(FRICTION[1:]))
+    bottle = _measure(form, "bottle", Kind.VOLUME, "ml")
+    if bottle is None or bottle <= 0:
+        raise CoreError("quantity.empty", field="bottle")
+    kv40 = _measure(form, "kv40", Kind.VISCOSITY, "cSt")
+    kv100 = _measure(form, "kv100", Kind.VISCOSITY, "cSt")
+    if kv40 is not None and kv100 is not None:
+        try:
+            TwoPoint(40, float(kv40), 100, float(kv100))
+        except CoreError as error:
+            raise CoreError(error.code, **{**error.fields, "field": "kv100"}) from error
+    return {
+        "name": form.name.strip()[:80],
+        "family": form.family,
+        "bottle_ml": bottle,
+        "kv40": kv40,
+        "kv100": kv100,
+        "density15": _density(form),
+        "pour_point": _temperature(form),
+        "retired": form.retired,
+        **{word: str(getattr(form, word)).strip()[:120] for word in _WORDS},
+        **{name: _number(form, name, most) for name, most in _NUMBERS.items()},
+    }
+
+
+@transaction.atomic
+def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
+    """A new fluid, or a change of one. Raises Conflict ``shelf.name_taken``, ``garage.edited``."""
+    columns = _read(form)
+    same_name = Fluid.objects.filter(name=columns["name"]).exclude(pk=form.id).first()
+    if same_name is not None:
+        if not form.id and all(getattr(same_name, k) == v for k, v in columns.items()):
+            return same_name
+        raise Conflict("shelf.name_taken", name=columns["name"])
+    if not form.id:
+        return Fluid.objects.create(**columns, changed_by=actor.name)
+    fluid = Fluid.objects.select_for_update().filter(pk=form.id).first()
+    if fluid is None:
+        raise Http404
+    if fluid.version != form.version:
+        raise Conflict("garage.edited", by=fluid.changed_by or "Somebody")
+    for name, value in columns.items():
+        setattr(fluid, name, value)
+    fluid.version, fluid.changed_by = fluid.version + 1, actor.name
+    fluid.save()
+    return fluid

@@ -1,0 +1,33 @@
+"""Pictures people add: checked, cleaned of what a camera writes into them, and made small."""
+
+from io import BytesIO
+
+from oilward_core.errors import CoreError
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+MOST_BYTES, MOST_PIXELS, LONG_SIDE = 12_000_000, 50_000_000, 1600
+_KINDS = ("JPEG", "PNG", "WEBP")
+
+
+def clean_picture(raw: bytes) -> bytes:
+    """A picture as a JPEG of at most 1600 pixels, upright, without place, date or camera.
+
+    Raises CoreError ``picture.large`` and ``picture.kind`` at field ``picture``.
+    """
+    if len(raw) > MOST_BYTES:
+        raise CoreError("picture.large", field="picture")
+    try:
+        with Image.open(BytesIO(raw), formats=_KINDS) as found:
+            if found.width * found.height > MOST_PIXELS:
+                raise CoreError("picture.large", field="picture")
+            upright = ImageOps.exif_transpose(found).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError) as error:
+        if isinstance(error, CoreError):
+            raise
+        raise CoreError("picture.kind", field="picture") from error
+    upright.thumbnail((LONG_SIDE, LONG_SIDE))
+    clean = Image.new("RGB", upright.size)
+    clean.paste(upright)
+    out = BytesIO()
+    clean.save(out, "JPEG", quality=84, optimize=True)
+    return out.getvalue()

@@ -1,0 +1,270 @@
+import { useDeferredValue, useRef, useState } from "react";
+import { Refusal, type Problem } from "../api/client";
+import { ask, useReading, useSheetChange, type Page, type Row } from "./sheets";
+
+export interface Source {
+  document: string;
+  page: string;
+}
+
+/** The next value to type, in reading order. */
+export function focusNext(from: HTMLElement) {
+  const all = [...document.querySelectorAll<HTMLElement>("[data-cell]")];
+  stand(all[all.indexOf(from) + 1]);
+}
+
+/** Stand on a field with what it holds selected, so that typing replaces it. */
+export function stand(field: HTMLElement | undefined | null) {
+  field?.focus();
+  if (field instanceof HTMLInputElement) field.select();
+}
+
+const PATIENCE = 40;
+
+/** The first value of a reservoir or part that has just been added, as soon as it is drawn. */
+export function standOnFirst(start: string, tries = PATIENCE) {
+  const field = document.querySelector<HTMLElement>(`[data-cell^="${start}"]`);
+  if (field) stand(field);
+  else if (tries > 0) setTimeout(() => standOnFirst(start, tries - 1), 25);
+}
+
+interface AnswerProps {
+  problem: Problem | null;
+  path: string;
+  keep: () => void;
+  take: () => void;
+}
+
+/** Why a value was not taken; when somebody else changed it, both stand here to choose from. */
+function Answer({ problem, path, keep, take }: AnswerProps) {
+  if (!problem) return null;
+  const clash = problem.errors.find((error) => error.pointer === `/${path}`);
+  if (problem.code !== "spec.edited" || !clash) {
+    return (
+      <span className="cell-refused" role="alert">
+        {problem.detail}
+      </span>
+    );
+  }
+  return (
+    <div className="clash" role="alert">
+      <p>{clash.detail}</p>
+      <button onClick={keep}>Keep mine: {clash.options[1] || "nothing"}</button>
+      <button onClick={take}>Take theirs: {clash.options[0] || "nothing"}</button>
+    </div>
+  );
+}
+
+function CellInput({
+  row,
+  field,
+  type,
+  leave,
+}: {
+  row: Row;
+  field: Record<string, unknown> & { value: string };
+  type: (text: string) => void;
+  leave: () => void;
+}) {
+  if (row.choices.length === 0) {
+    return (
+      <input
+        {...field}
+        placeholder={row.hint}
+        autoComplete="off"
+        onChange={(event) => type(event.target.value)}
+        onBlur={leave}
+      />
+    );
+  }
+  return (
+    <select {...field} onChange={(event) => type(event.target.value)} onBlur={leave}>
+      <option value="">–</option>
+      {row.choices.map((choice) => (
+        <option key={choice}>{choice}</option>
+      ))}
+    </select>
+  );
+}
+
+function Said({
+  row,
+  sheet,
+  typed,
+  dirty,
+}: {
+  row: Row;
+  sheet: number;
+  typed: string;
+  dirty: boolean;
+}) {
+  const text = useDeferredValue(typed);
+  const reading = useReading(sheet, row.path, text, dirty);
+  const doubts = dirty ? (reading.data?.doubts ?? []) : [];
+  const refused = dirty && reading.error instanceof Refusal ? reading.error.message : "";
+  const reads = dirty ? (reading.data?.reads ?? "") : row.reads;
+  return (
+    <>
+      {reads && reads !== typed && <span className="cell-reads tabular">= {reads}</span>}
+      {refused && <span className="cell-refused">{refused}</span>}
+      {doubts.map((doubt) => (
+        <span key={doubt} className="cell-doubt">
+          {doubt}
+        </span>
+      ))}
+    </>
+  );
+}
+
+function SecondCheck({ row, me, check }: { row: Row; me: string; check: (() => void) | null }) {
+  if (row.checked_by) {
+    return (
+      <span className="soft cell-who" title={`${row.entered_by}, checked by ${row.checked_by}`}>
+        ✓ {row.checked_by}
+      </span>
+    );
+  }
+  if (!row.number) return null;
+  if (check && row.entered_by !== me) {
+    return (
+      <button className="cell-check" onClick={check} aria-label={`Check ${row.path}`}>
+        check
+      </button>
+    );
+  }
+  return <span className="unchecked cell-who">{row.entered_by}, not checked</span>;
+}
+
+function Provenance({
+  row,
+  me,
+  check,
+  stamp,
+}: {
+  row: Row;
+  me: string;
+  check: (() => void) | null;
+  stamp: (() => void) | null;
+}) {
+  if (!row.written) return row.needed ? <b className="unchecked">missing</b> : null;
+  const source = [row.document, row.page && `p. ${row.page}`].filter(Boolean).join(", ");
+  const short = row.page ? `p. ${row.page}` : row.document || "no source";
+  return (
+    <>
+      {stamp ? (
+        <button
+          className="cell-source"
+          onClick={stamp}
+          title={`${source}. Press to give it the source typed above.`}
+        >
+          {short}
+        </button>
+      ) : (
+        <span className="cell-source" title={source}>
+          {short}
+        </span>
+      )}
+      <SecondCheck row={row} me={me} check={check} />
+    </>
+  );
+}
+
+interface Props {
+  sheet: number;
+  row: Row;
+  source: Source;
+  me: string;
+  editable: boolean;
+}
+
+function revisionOf(page: Page, path: string): number {
+  const rows = page.reservoirs.flatMap((block) => [
+    ...block.plates.flatMap((plate) => plate.rows),
+    ...block.parts.flatMap((part) => part.rows),
+  ]);
+  return rows.find((row) => row.path === path)?.revision ?? 0;
+}
+
+/** What is being typed into a value, and writing it down against the revision it began from. */
+function useTyping(sheet: number, row: Row) {
+  const [typing, setTyping] = useState<string | null>(null);
+  const began = useRef(row.revision);
+  const change = useSheetChange(sheet);
+  const save = (text: string, source: Source) =>
+    change.mutate(async () => {
+      const cell = { path: row.path, written: text, revision: began.current, ...source };
+      const page = await ask.write(sheet, [cell])();
+      began.current = revisionOf(page, row.path);
+      // what was typed on meanwhile stays
+      setTyping((now) => (now === text ? null : now));
+      return page;
+    });
+  const type = (text: string) => {
+    if (typing === null) began.current = row.revision;
+    setTyping(text);
+  };
+  const settle = () => {
+    began.current = row.revision;
+  };
+  return { typing, type, save, settle, change, drop: () => setTyping(null) };
+}
+
+/** One value: typed as the manual gives it, read back while typing, written down on Enter. */
+export function CellRow({ sheet, row, source, me, editable }: Props) {
+  const { typing, type, save, settle, change, drop } = useTyping(sheet, row);
+  const typed = typing ?? row.written;
+  const dirty = typing !== null && typing !== row.written;
+  const problem = change.error instanceof Refusal ? change.error.problem : null;
+  const put = () => {
+    if (dirty) save(typed, source);
+  };
+  const field = {
+    id: row.path,
+    "data-cell": row.path,
+    value: typed,
+    disabled: !editable,
+    className: problem ? "cell-input cell-input-bad" : "cell-input",
+    onKeyDown: (event: React.KeyboardEvent<HTMLElement>) => {
+      if (event.key !== "Enter") return;
+      event.preventDefault();
+      put();
+      focusNext(event.currentTarget);
+    },
+  };
+  return (
+    <div className={row.needed && !row.written ? "cell-row cell-needed" : "cell-row"}>
+      <label htmlFor={row.path}>{row.label}</label>
+      <div>
+        <CellInput row={row} field={field} type={type} leave={put} />
+        <Said row={row} sheet={sheet} typed={typed} dirty={dirty} />
+        <Answer
+          problem={problem}
+          path={row.path}
+          keep={() => {
+            settle();
+            save(typed, source);
+          }}
+          take={() => {
+            drop();
+            change.reset();
+          }}
+        />
+      </div>
+      <div className="cell-from">
+        <Provenance
+          row={row}
+          me={me}
+          check={editable ? () => change.mutate(ask.check(sheet, [row.path])) : null}
+          stamp={
+            editable && source.document
+              ? () => {
+                  settle();
+                  save(row.written, source);
+                }
+              : null
+          }
+        />
+      </div>
+    </div>
+  );
+}

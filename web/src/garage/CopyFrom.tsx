@@ -1,0 +1,31 @@
+import { Modal } from "antd";
+import { Refused } from "../workshop/Refused";
+import { ask, useModels, useSheetChange, type Page } from "./sheets";
+
+/** Copies what this draft lacks from a similar sheet. */
+export function CopyFrom({ page, close }: { page: Page; close: () => void }) {
+  const models = useModels();
+  const change = useSheetChange(page.id);
+  const others = (models.data?.models ?? []).filter((model) => model.id !== page.model.id);
+  return (
+    <Modal open title="Copy what is missing from" onCancel={close} footer={null} width={620}>
+      <p className="soft">
+        Values already written here stay. Copies count as yours, and nobody has checked them for
+        this model.
+      </p>
+      <div className="choose">
+        {others.flatMap((model) =>
+          model.sheets.slice(0, 1).map((sheet) => (
+            <button
+              key={sheet.id}
+              onClick={() => change.mutate(ask.copy(page.id, sheet.id), { onSuccess: close })}
+            >
+              {model.make} {model.name}, {model.year} · {model.layout} · version {sheet.version}
+            </button>
+          )),
+        )}
+      </div>
+      <Refused said={change.error?.message} />
+    </Modal>
+  );
+}

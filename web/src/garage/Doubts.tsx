@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { Refused } from "../workshop/Refused";
+import { ask, useSheetChange, type Page } from "./sheets";
+
+type Line = Page["doubts"][number];
+
+function Doubt({ page, doubt, show }: { page: Page; doubt: Line; show: () => void }) {
+  const [reason, setReason] = useState("");
+  const change = useSheetChange(page.id);
+  if (doubt.answered_by) {
+    return (
+      <li className="doubt-answered">
+        {doubt.text}
+        <span className="soft">
+          {doubt.answered_by}: “{doubt.reason}”
+        </span>
+      </li>
+    );
+  }
+  return (
+    <li>
+      <button className="doubt-show" onClick={show}>
+        {doubt.reservoir}: {doubt.text}
+      </button>
+      {page.may_edit && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            const { rule, reservoir, text } = doubt;
+            change.mutate(ask.answer(page.id, { rule, reservoir, text, reason }));
+          }}
+        >
+          <input
+            aria-label={`The manual says so: ${doubt.text}`}
+            placeholder="It says so because …"
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+          <button type="submit">It really says so</button>
+          <Refused said={change.error?.message} />
+        </form>
+      )}
+    </li>
+  );
+}
+
+/** What to look at again before anybody approves. */
+export function Doubts({ page, show }: { page: Page; show: (reservoir: string) => void }) {
+  if (page.doubts.length === 0) return null;
+  return (
+    <section className="sheet-doubts" aria-label="Look at these numbers again">
+      <h3>Look at these numbers again</h3>
+      <ul>
+        {page.doubts.map((doubt) => (
+          <Doubt
+            key={doubt.reservoir + doubt.rule + doubt.text}
+            page={page}
+            doubt={doubt}
+            show={() => show(doubt.reservoir)}
+          />
+        ))}
+      </ul>
+    </section>
+  );
+}

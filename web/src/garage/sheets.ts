@@ -1,0 +1,85 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, taken, type Shape } from "../api/client";
+
+export type Page = Shape["SheetPage"];
+export type Row = Shape["Row"];
+export type Write = Shape["CellWriteRequest"];
+
+const key = (id: number) => ["sheet", id] as const;
+
+export function useModels() {
+  return useQuery({ queryKey: ["models"], queryFn: () => taken(api.GET("/api/models/")) });
+}
+
+export function useSheet(id: number) {
+  return useQuery({
+    queryKey: key(id),
+    queryFn: () =>
+      taken(api.GET("/api/sheets/{sheet_id}/", { params: { path: { sheet_id: id } } })),
+    refetchInterval: 4000,
+  });
+}
+
+/** What a value being typed means, and what looks wrong about it. */
+export function useReading(sheet: number, path: string, written: string, on: boolean) {
+  return useQuery({
+    queryKey: ["reading", sheet, path, written],
+    queryFn: () =>
+      taken(
+        api.GET("/api/sheets/{sheet_id}/reading/", {
+          params: { path: { sheet_id: sheet }, query: { path, written } },
+        }),
+      ),
+    enabled: on && written.trim() !== "",
+    retry: false,
+  });
+}
+
+/** Changes to one sheet, one after another; each answers with the whole page. */
+export function useSheetChange(id: number) {
+  const client = useQueryClient();
+  return useMutation<Page, Error, () => Promise<Page>>({
+    scope: { id: `sheet-${id}` },
+    mutationFn: (ask) => ask(),
+    onMutate: () => client.cancelQueries({ queryKey: key(id) }),
+    onSuccess: (page) => {
+      client.setQueryData(key(page.id), page);
+      void client.invalidateQueries({ queryKey: ["models"] });
+    },
+    onError: () => void client.invalidateQueries({ queryKey: key(id) }),
+  });
+}
+
+const at = (sheet_id: number) => ({ params: { path: { sheet_id } } });
+
+export const ask = {
+  write: (id: number, cells: Write[]) => () =>
+    taken(api.PUT("/api/sheets/{sheet_id}/cells/", { ...at(id), body: { cells } })),
+  check: (id: number, paths: string[]) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/checks/", { ...at(id), body: { paths } })),
+  add: (id: number, kind: string, reservoir: string) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/parts/", { ...at(id), body: { kind, reservoir } })),
+  remove: (id: number, reservoir: string, part: string) => () =>
+    taken(
+      api.DELETE("/api/sheets/{sheet_id}/parts/", {
+        params: { path: { sheet_id: id }, query: { reservoir, part } },
+      }),
+    ),
+  copy: (id: number, sheet: number) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/copy/", { ...at(id), body: { sheet, reservoirs: [] } })),
+  answer: (id: number, body: Shape["AnswerRequest"]) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/answers/", { ...at(id), body })),
+  approve: (id: number) => () => taken(api.POST("/api/sheets/{sheet_id}/approval/", at(id))),
+  draft: (model_id: number) => () =>
+    taken(api.POST("/api/models/{model_id}/draft/", { params: { path: { model_id } } })),
+  create: (body: Shape["NewModelRequest"]) => () => taken(api.POST("/api/models/", { body })),
+  take: (document: Record<string, unknown>) => () =>
+    taken(api.POST("/api/sheets/document/", { body: document })),
+};
+
+/** Deleting answers with nothing; a refusal still has its sentence. */
+export async function gone(asked: Promise<{ error?: unknown; response: Response }>): Promise<true> {
+  const { error, response } = await asked;
+  await taken(Promise.resolve({ data: response.ok ? true : undefined, error, response }));
+  return true;
+}

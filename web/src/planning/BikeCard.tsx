@@ -1,0 +1,73 @@
+import { Button, Modal } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Shape } from "../api/client";
+import { SchoolsPanel } from "../garage/SchoolsPanel";
+import { BikeMap } from "../glass/BikeMap";
+import { OdometerDialog } from "./OdometerDialog";
+import { Photos } from "./Photos";
+
+const RECORDS: Record<string, string> = {
+  "from new": "Known from new",
+  some: "Some records",
+  none: "No records: everything counts as due now",
+};
+
+/** The bike itself: where its plugs are, what it looks like, what is known of it. */
+export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: boolean }) {
+  const [open, setOpen] = useState<"odometer" | "schools" | null>(null);
+  const plugs = page.plugs.map((plug) => ({
+    id: `${plug.reservoir}/${plug.part}`,
+    label: `${plug.reservoir_label}, ${plug.part}${plug.torque ? `: ${plug.torque}` : ""}`,
+    role: plug.role,
+    x: plug.x,
+    y: plug.y,
+  }));
+  return (
+    <section className="panel card-page" aria-label="The bike">
+      <div>
+        <BikeMap layout={page.layout} plugs={plugs} />
+        {plugs.length === 0 && (
+          <p className="soft">No plug has a place on the map yet. Place them on the spec sheet.</p>
+        )}
+      </div>
+      <div className="card-side">
+        <dl className="facts">
+          <dt>Owner</dt>
+          <dd>{page.owner || "–"}</dd>
+          <dt>Used for</dt>
+          <dd>{page.use_class}</dd>
+          <dt>Odometer</dt>
+          <dd className="tabular">
+            {page.odometer}
+            <span className="soft"> read {page.odometer_on}</span>
+          </dd>
+          <dt>History</dt>
+          <dd>{RECORDS[page.records]}</dd>
+        </dl>
+        {page.notes && <p className="card-notes">{page.notes}</p>}
+        {mayWork && (
+          <div className="card-tools">
+            <Button onClick={() => setOpen("odometer")}>Read the odometer</Button>
+            <Link className="link-button" to={`/bikes/${page.id}/card`}>
+              Change the card
+            </Link>
+          </div>
+        )}
+        <Button onClick={() => setOpen("schools")}>Schools for this bike</Button>
+        <Photos bike={page.id} photos={page.photos} mayWork={mayWork} />
+      </div>
+      {open === "odometer" && <OdometerDialog page={page} close={() => setOpen(null)} />}
+      <Modal
+        open={open === "schools"}
+        title={`Schools for ${page.name}`}
+        onCancel={() => setOpen(null)}
+        footer={null}
+        width={1050}
+        destroyOnHidden
+      >
+        <SchoolsPanel bike={page.id} />
+      </Modal>
+    </section>
+  );
+}
