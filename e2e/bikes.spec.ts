@@ -26,7 +26,7 @@ test("a bike comes in, its odometer is asked about, and its card is changed", as
 
   await page.getByRole("link", { name: "Change the card" }).click();
   await page.getByLabel("Notes").fill("Left indicator cracked");
-  await page.getByLabel("History").selectOption("from new");
+  await page.getByRole("combobox", { name: /History/ }).selectOption("from new");
   await page.getByLabel("New on").fill("soon");
   await press(page, "Save the bike");
   await expect(page.getByText("Type the day like 2026-03-14")).toBeVisible();

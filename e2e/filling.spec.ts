@@ -13,7 +13,7 @@ import { expect, test } from "./server";
 
 test("gauge and book disagree: the coach stops until a cause is found", async ({ page }) => {
   await signIn(page);
-  await startVisit(page, "Goat", "6 200", "drain only");
+  await startVisit(page, "Goat", "2 300", "drain only");
   await untilFill(page, false);
   await step(page, "Fill");
   // half of the old oil was left in, so little goes in before the glass is full

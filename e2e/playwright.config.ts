@@ -28,6 +28,6 @@ export default defineConfig({
   },
   projects: [
     { name: "journeys", testMatch: "*.spec.ts" },
-    { name: "shots", testMatch: "sheets*.spec.ts" },
+    { name: "shots", testMatch: "shots.ts" },
   ],
 });

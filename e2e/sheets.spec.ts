@@ -102,7 +102,7 @@ async function journey(page: Page, file: string, name: string): Promise<void> {
   await page.getByLabel("Typing from").fill("Workshop manual");
   const keys: string[] = [];
   for (const reservoir of wanted.reservoirs) keys.push(await enter(page, reservoir));
-  await page.waitForLoadState("networkidle");
+  await expect(page.getByText("all written down")).toBeVisible({ timeout: 60_000 });
 
   // every value the manual gives stands on the sheet as it was written
   const out = await exported(page);

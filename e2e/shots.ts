@@ -28,6 +28,30 @@ test("pictures", async ({ page }) => {
   await page.getByRole("link", { name: "Shelf" }).click();
   await press(page, "Draw Slipway 23");
   await picture(page, "shelf");
+  await page.getByRole("link", { name: "Workshop" }).click();
+  await expect(page.getByLabel("Crush washer, engine", { exact: true })).toBeVisible();
+  await picture(page, "workshop");
+  await page.getByRole("link", { name: "Spec sheets" }).click();
+  await page
+    .getByRole("link", { name: /approved by/ })
+    .nth(1)
+    .click();
+  await press(page, "Change it in a draft");
+  await page.getByLabel("Capacity, with filter").fill("3.85 l");
+  await page.getByLabel("Capacity, with filter").press("Enter");
+  await page.getByLabel("Capacity, drain only").fill("3.65 qt (3.65 l)");
+  await expect(page.getByText("not the same amount")).toBeVisible();
+  await picture(page, "sheet");
+  await page.getByLabel("Capacity, drain only").fill("3.45 l");
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page.getByRole("link", { name: "Ferry Bell" }).click();
+  await press(page, "The bike");
+  await picture(page, "bike-map");
+  await press(page, "gearbox");
+  await press(page, "which oil fits?");
+  await expect(page.getByText("Crownwheel 90").first()).toBeVisible();
+  await picture(page, "matches");
+  await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Ward", exact: true }).click();
   await page.keyboard.press("Control+k");
   await page.getByRole("textbox", { name: "Sum" }).fill("2.7 l - 2.5 qt");
@@ -38,7 +62,7 @@ test("pictures", async ({ page }) => {
   await expect(page.getByRole("heading", { name: "Grey Heron" })).toBeVisible();
   await picture(page, "bike");
   await page.getByRole("link", { name: "Ward" }).first().click();
-  await startVisit(page, "Goat", "6 150");
+  await startVisit(page, "Goat", "2 240", "with filter");
   await untilFill(page);
   await step(page, "Fill");
   await picture(page, "bench-fill");

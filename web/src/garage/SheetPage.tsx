@@ -1,4 +1,5 @@
 import "./sheets.css";
+import { useIsMutating } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -199,6 +200,13 @@ function Beside({ page, show }: { page: Page; show: (reservoir: string) => void 
   );
 }
 
+function Written() {
+  const writing = useIsMutating();
+  return (
+    <span role="status"> · {writing > 0 ? `writing down ${writing} …` : "all written down"}</span>
+  );
+}
+
 function Opened({ page, me }: { page: Page; me: string }) {
   const [chosen, setChosen] = useState("");
   const [source, setSource] = useState<Source>({ document: "", page: "" });
@@ -220,6 +228,7 @@ function Opened({ page, me }: { page: Page; me: string }) {
             version {page.version}, {state}
           </b>{" "}
           · {page.unchecked} numbers not checked
+          {page.may_edit && <Written />}
         </p>
       </div>
       <div className="sheet">
