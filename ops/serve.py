@@ -47,6 +47,19 @@ def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
     return subprocess.Popen(command, cwd=SERVER, env={**os.environ, **env})
 
 
+def keep_rolling(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """Brings what is due forward each time a day has passed."""
+    command = [sys.executable, "manage.py", "roll_forward", "--keep"]
+    return subprocess.Popen(command, cwd=SERVER, env={**os.environ, **env})
+
+
+def end(process: subprocess.Popen[bytes] | None) -> None:
+    """End a process we started."""
+    if process and process.poll() is None:
+        process.terminate()
+        process.wait(20)
+
+
 def wait_until_up(url: str, process: subprocess.Popen[bytes], seconds: float = 30) -> None:
     until = time.monotonic() + seconds
     while time.monotonic() < until:
@@ -77,6 +90,7 @@ def prepare(postgres: Postgres) -> dict[str, str]:
     manage(env, "migrate", "--verbosity", "0")
     manage(env, "createcachetable", "--verbosity", "0")
     manage(env, "load_demo")
+    manage(env, "roll_forward")
     return env
 
 
@@ -101,13 +115,13 @@ def demo(words: list[str]) -> int:
     postgres = Postgres("demo")
     if options.fresh:
         postgres.remove()
-    process = None
+    process = roller = None
     try:
         build_web()
         env = prepare(postgres)
         env["OILWARD_SECONDS_PER_MINUTE"] = str(options.practice)
         port = free_port(options.port)
-        process = spawn(env, port)
+        process, roller = spawn(env, port), keep_rolling(env)
         url = f"http://127.0.0.1:{port}/"
         wait_until_up(url, process)
         print(f"\nOil Ward is up after {time.time() - begun:.0f} s: {url}\n{SIGN_INS}")
@@ -118,20 +132,21 @@ def demo(words: list[str]) -> int:
         print("\n· Stopping", flush=True)
         return 0
     finally:
-        if process and process.poll() is None:
-            process.terminate()
-            process.wait(20)
+        end(roller)
+        end(process)
         postgres.stop()
 
 
 def serve(words: list[str]) -> int:
     """The server alone, on a database named by OILWARD_DB_* variables."""
     port = free_port(int(words[0]) if words else 8000)
-    process = spawn({}, port)
+    process, roller = spawn({}, port), keep_rolling({})
     wait_until_up(f"http://127.0.0.1:{port}/", process)
     print(f"http://127.0.0.1:{port}/", flush=True)
     try:
         return process.wait()
     except KeyboardInterrupt:
-        process.terminate()
-        return process.wait(20)
+        end(process)
+        return process.returncode
+    finally:
+        end(roller)

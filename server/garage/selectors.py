@@ -1,9 +1,11 @@
 from collections.abc import Iterable
+from datetime import date, timedelta
 from uuid import UUID
 
 from django.db.models import Q, QuerySet
 from django.http import Http404
 from oilward_core.schools import TOPICS, Choice, Schools
+from oilward_core.usage import WINDOW_DAYS
 from workshop.mapping import choice
 from workshop.models import Person, Role, SchoolRow
 
@@ -76,6 +78,19 @@ def last_odometer(bike_ids: Iterable[UUID]) -> dict[UUID, OdometerReading]:
         .distinct("bike_id")
     )
     return {row.bike_id: row for row in rows}
+
+
+def recent_odometer(bike_ids: Iterable[UUID], today: date) -> dict[UUID, list[OdometerReading]]:
+    """The readings of the last year of each bike, and its last one, oldest first."""
+    ids = list(bike_ids)
+    since = today - timedelta(days=WINDOW_DAYS)
+    found: dict[UUID, list[OdometerReading]] = {
+        bike: [row] for bike, row in last_odometer(ids).items() if row.read_on < since
+    }
+    recent = OdometerReading.objects.filter(bike_id__in=ids, read_on__gte=since)
+    for row in recent.order_by("read_on", "km"):
+        found.setdefault(row.bike_id, []).append(row)
+    return found
 
 
 def schools_of(bike_ids: Iterable[UUID]) -> dict[UUID, Schools]:

@@ -1,5 +1,6 @@
 """Every write to a bike. Each is safe to repeat; a change names the version it saw."""
 
+from collections.abc import Iterable
 from datetime import date
 from decimal import Decimal, InvalidOperation
 from typing import Any
@@ -15,6 +16,7 @@ from oilward_core.spec import Cell, Path, field_of, read_value
 from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
+from workshop.touched import touch
 
 from . import mapping
 from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool
@@ -93,7 +95,7 @@ def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -
     existing = OdometerReading.objects.filter(pk=as_id(new.id)).first()
     if existing:
         return existing
-    return record_odometer(
+    reading = record_odometer(
         bike,
         new.odometer,
         reading_id=as_id(new.id),
@@ -102,6 +104,8 @@ def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -
         hours=new.hours,
         new_shows=new.new_shows,
     )
+    touch(bike.pk)
+    return reading
 
 
 def _new_on(form: BikeForm, today: date) -> date | None:
@@ -164,6 +168,7 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
         actor=actor,
         hours=form.hours,
     )
+    touch(bike.pk)
     return bike
 
 
@@ -178,6 +183,7 @@ def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) ->
     _fill(bike, form, today)
     bike.version, bike.changed_by = bike.version + 1, actor.name
     bike.save()
+    touch(bike.pk)
     return bike
 
 
@@ -200,6 +206,7 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
     if not written:
         if row:
             row.delete()
+            touch(bike.pk)
         return
     try:
         value = read_value(field_of(path), written)
@@ -211,6 +218,7 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         **at,
         defaults={**mapping.cell_fields(path, cell, value), "revision": write.revision + 1},
     )
+    touch(bike.pk)
 
 
 @transaction.atomic
@@ -222,19 +230,21 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
     if choice.choice:
         check_choice(choice.kind, choice.topic, choice.choice)
     at: dict[str, Any] = {"kind": choice.kind, "topic": choice.topic}
-    made: dict[str, Any] = {"choice": choice.choice, "chosen_by": actor.name, "chosen_on": today}
+    touched: Iterable[UUID]
+    rows: Any
     if choice.bike:
-        if not Bike.objects.filter(pk=as_id(choice.bike)).exists():
+        bike = Bike.objects.filter(pk=as_id(choice.bike)).first()
+        if bike is None:
             raise Http404
-        rows = OwnSchool.objects.filter(bike_id=choice.bike, **at)
-        if not choice.choice:
-            rows.delete()
-            return
-        OwnSchool.objects.update_or_create(bike_id=choice.bike, **at, defaults=made)
-    elif choice.choice:
-        SchoolRow.objects.update_or_create(**at, defaults=made)
+        rows, at, touched = OwnSchool.objects, {**at, "bike": bike}, [bike.pk]
     else:
-        SchoolRow.objects.filter(**at).delete()
+        rows, touched = SchoolRow.objects, Bike.objects.values_list("pk", flat=True)
+    if choice.choice:
+        made = {"choice": choice.choice, "chosen_by": actor.name, "chosen_on": today}
+        rows.update_or_create(**at, defaults=made)
+    else:
+        rows.filter(**at).delete()
+    touch(*touched)
 
 
 @transaction.atomic

@@ -4,3 +4,10 @@ from django.apps import AppConfig
 class PlanningConfig(AppConfig):
     name = "planning"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        from workshop.touched import bikes_touched
+
+        from .services import on_touched
+
+        bikes_touched.connect(on_touched, dispatch_uid="planning")

@@ -1,17 +1,21 @@
 """Between rows and the core for due states, glasses and spec lines."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass, replace
 from datetime import date
 from decimal import Decimal
+from typing import Any
 
 from findings.mapping import plug
 from findings.models import Finding
-from garage.mapping import BikeSpec, when_new
+from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
-from oilward_core.due import Due, Meter, due, say_due
+from oilward_core.debris import Level
+from oilward_core.due import Due, DueState, Meter, add_months, due, say_due
 from oilward_core.errors import CoreError
 from oilward_core.fill import FillCase, prior
+from oilward_core.odometer import shown
 from oilward_core.quantity import show
 from oilward_core.reasons import Reason, Source
 from oilward_core.schools import (
@@ -39,11 +43,22 @@ from oilward_core.spec import (
     said,
     what,
 )
+from oilward_core.usage import (
+    Forecast,
+    Rate,
+    forecast,
+    hours_rate,
+    left_in,
+    say_forecast,
+    usage_rate,
+)
 from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
 
-from .shapes import Glass, ServiceLine, SpecLine
+from .models import DueRow, WardRow
+from .shapes import Choice as ChoiceShape
+from .shapes import Glass, MonthLoad, ServiceLine, SpecLine, WardBike
 
 # kinds that share a column of the ward, in the order the eye runs over a bike
 COLUMNS = {
@@ -57,16 +72,11 @@ COLUMNS = {
     ReservoirKind.SHOCK: "Shock",
 }
 WATCHED = "Watched"
+HOLD = Level.HOLD.word
 
 
 def column(kind: ReservoirKind) -> str:
     return COLUMNS.get(kind, WATCHED)
-
-
-def now_of(bike: Bike, reading: OdometerReading | None, today: date) -> Meter:
-    if reading is None:
-        return Meter(today, Decimal(0))
-    return Meter(today, reading.km, reading.hours)
 
 
 def how_due(
@@ -88,19 +98,38 @@ def how_due(
 
 @dataclass(frozen=True)
 class Known:
-    """What a reservoir's glass is drawn from besides its spec."""
+    """What a reservoir's glass is drawn from besides its spec. ``read`` is the last reading."""
 
     bike: Bike
     now: Meter
     schools: Schools
+    read: Meter
+    rate: Rate
+    hours: Rate | None
+
+
+def known_of(
+    bike: Bike, readings: Sequence[OdometerReading], schools: Schools, today: date
+) -> Known:
+    """``readings``: the bike's, oldest first."""
+    meters = [meter(row) for row in readings]
+    read = meters[-1] if meters else Meter(today, Decimal(0))
+    rate = usage_rate(meters, today, bike.use_class)
+    now = Meter(today, read.km, read.hours)
+    return Known(bike, now, schools, read, rate, hours_rate(meters, today))
+
+
+NOTCH_DAYS = 30
 
 
 def glass(
     known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
-) -> tuple[Glass, Due]:
+) -> tuple[Glass, Due, Forecast | None]:
     bike = known.bike
     answer = how_due(bike, spec, services, known.now, known.schools)
+    ahead = forecast(answer, known.read, known.rate, known.hours)
     level = min(max(float(answer.left), 0.0), 1.0)
+    reasons = (*answer.reasons, *(ahead.reasons if ahead else ()))
     shape = Glass(
         spec.key,
         spec.kind.value,
@@ -110,10 +139,12 @@ def glass(
         level,
         1 - level,
         say_due(answer, known.now, bike.odometer_unit),
-        whys(answer.reasons),
+        say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
+        left_in(float(answer.left), ahead, known.now.on, NOTCH_DAYS) if ahead else None,
+        whys(reasons),
         plug(finding) if finding else None,
     )
-    return shape, answer
+    return shape, answer, ahead
 
 
 def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
@@ -215,3 +246,129 @@ def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[s
 
 def missing_words(spec: ReservoirSpec) -> list[str]:
     return [what(path._replace(reservoir="")) for path in missing(spec)]
+
+
+def odometer_words(bike: Bike, now: Meter) -> str:
+    hours = f" · {now.hours:.0f} h" if now.hours else ""
+    return shown(now.km, odometer(bike)) + hours
+
+
+FLEET, NEEDING = "bikes", "needing"
+_MONTHS = 12
+_NEEDS = (DueState.DUE, DueState.BASELINE)
+
+
+@dataclass(frozen=True)
+class Reservoir:
+    """One reservoir, worked out."""
+
+    spec: ReservoirSpec
+    glass: Glass
+    due: Due
+    ahead: Forecast | None
+
+
+def worked_out(
+    known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
+) -> Reservoir:
+    return Reservoir(spec, *glass(known, spec, services, finding))
+
+
+def due_row(bike: Bike, reservoir: Reservoir) -> DueRow:
+    answer, ahead = reservoir.due, reservoir.ahead
+    return DueRow(
+        bike=bike,
+        reservoir=reservoir.spec.key,
+        kind=reservoir.spec.kind.value,
+        label=reservoir.spec.label[:60],
+        fluid=reservoir.spec.fluid[:300],
+        state=answer.state.value,
+        left=max(answer.left, Decimal(-9999)),
+        due_on=answer.due_on,
+        due_km=answer.due_km,
+        due_hours=answer.due_hours,
+        forecast_on=ahead.on if ahead else None,
+        forecast_early=ahead.early if ahead else None,
+        forecast_late=ahead.late if ahead else None,
+    )
+
+
+def _searched(bike: Bike) -> str:
+    model = bike.model
+    words = (bike.name, bike.owner, bike.use_class, bike.notes, model.make, model.name)
+    return " ".join([*words, model.layout, str(model.year)]).lower()
+
+
+def _tally(bike: Bike, reservoirs: Sequence[Reservoir], today: date) -> dict[str, int]:
+    """What a bike adds to the counts of the fleet."""
+    counts = Counter([FLEET, f"use:{bike.use_class}"])
+    if any(reservoir.due.state in _NEEDS for reservoir in reservoirs):
+        counts[NEEDING] += 1
+    for reservoir in reservoirs:
+        if reservoir.ahead:
+            counts[f"month:{max(reservoir.ahead.on, today):%Y-%m}"] += 1
+        if reservoir.spec.fluid:
+            counts[f"fluid:{reservoir.spec.fluid}"[:320]] += 1
+    return dict(counts)
+
+
+def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> WardRow:
+    """A bike as the ward keeps it; the visit it may be in is added when it is read."""
+    bike = known.bike
+    held = next((r for r in reservoirs if r.glass.plug and r.glass.plug.level == HOLD), None)
+    expected = [r.ahead.on for r in reservoirs if r.ahead]
+    baseline = any(r.due.state == DueState.BASELINE for r in reservoirs)
+    shape = WardBike(
+        str(bike.pk),
+        bike.name,
+        f"{bike.model.make} {bike.model.name}",
+        odometer_words(bike, known.now),
+        bike.owner,
+        bike.use_class,
+        f"{held.spec.label}: {held.glass.plug.action}" if held and held.glass.plug else "",
+        [reservoir.glass for reservoir in reservoirs],
+        None,
+    )
+    return WardRow(
+        bike=bike,
+        name=bike.name,
+        searched=_searched(bike),
+        use_class=bike.use_class,
+        left=max(min((r.due.left for r in reservoirs), default=Decimal(0)), Decimal(-9999)),
+        first_due=known.now.on if baseline else min(expected, default=None),
+        in_shop=in_shop,
+        on_hold=held is not None,
+        rolled_on=known.now.on,
+        shape=asdict(shape),
+        tally=_tally(bike, reservoirs, known.now.on),
+    )
+
+
+def _named(tally: Mapping[str, int], prefix: str) -> list[dict[str, Any]]:
+    found = [
+        asdict(ChoiceShape(name.removeprefix(prefix), count))
+        for name, count in tally.items()
+        if name.startswith(prefix)
+    ]
+    return sorted(found, key=lambda choice: (-choice["count"], choice["name"]))
+
+
+def counted(tally: Mapping[str, int], today: date) -> dict[str, Any]:
+    """The strip of the coming twelve months, and what can be filtered by."""
+    firsts = [add_months(today.replace(day=1), n) for n in range(_MONTHS)]
+    over = sum(
+        count
+        for name, count in tally.items()
+        if name.startswith("month:") and name < f"month:{firsts[0]:%Y-%m}"
+    )
+    months = [
+        MonthLoad(
+            f"{m:%Y-%m}", f"{m:%b}", tally.get(f"month:{m:%Y-%m}", 0) + (over if not n else 0)
+        )
+        for n, m in enumerate(firsts)
+    ]
+    return {
+        "months": [asdict(month) for month in months],
+        "uses": _named(tally, "use:"),
+        "fluids": _named(tally, "fluid:"),
+    }

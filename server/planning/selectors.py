@@ -1,28 +1,31 @@
-from datetime import date, datetime
+from collections.abc import Sequence
+from dataclasses import asdict
+from datetime import date, datetime, timedelta
 from math import ceil
+from typing import Any
 from uuid import UUID
 
+from django.db.models import Exists, OuterRef, QuerySet
 from django.http import Http404
 from findings.mapping import plug
 from findings.models import Finding
 from findings.selectors import last_findings, of_bike
-from garage.mapping import BikeSpec, odometer
+from garage.mapping import BikeSpec
 from garage.models import Bike
-from garage.selectors import bikes, last_odometer, photos_of, schools_of, specs_of
-from oilward_core.due import Due, DueState, Meter
-from oilward_core.odometer import shown
+from garage.selectors import photos_of, recent_odometer, schools_of, specs_of
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
 from visits.mapping import plugs
 from visits.models import Service
-from visits.selectors import OpenSheet, open_sheets, services_of
+from visits.selectors import OpenSheet, in_shop, open_sheets, services_of
 from workshop.mapping import speaker
 from workshop.models import Person
 
 from . import mapping
-from .shapes import BikePage, Glass, OpenVisit, ReservoirPage, Ward, WardBike
+from .models import DueRow, Tally, WardRow
+from .shapes import BikePage, OpenVisit, ReservoirPage, Wanted
 
 PAGE = 50
 
@@ -38,66 +41,101 @@ def _open_visit(found: OpenSheet) -> OpenVisit:
     )
 
 
-def _odometer(bike: Bike, now: Meter) -> str:
-    hours = f" · {now.hours:.0f} h" if now.hours else ""
-    return shown(now.km, odometer(bike)) + hours
-
-
-def _ward_bike(
-    bike: Bike, glasses: list[tuple[Glass, Due]], now: Meter, visit: OpenSheet | None
-) -> WardBike:
-    return WardBike(
-        str(bike.id),
-        bike.name,
-        f"{bike.model.make} {bike.model.name}",
-        _odometer(bike, now),
-        bike.owner,
-        [glass for glass, _ in glasses],
-        _open_visit(visit) if visit else None,
-    )
-
-
-def ward(page: int, typed: str, today: date, now: datetime) -> Ward:
-    """The bikes that match what was typed, by urgency, those in the shop first; a page of them."""
-    every = list(bikes(typed))
-    ids = [bike.id for bike in every]
-    specs, schools = specs_of(every), schools_of(ids)
-    read, services = last_odometer(ids), services_of(ids)
-    findings, visits = last_findings(ids), open_sheets(ids, services)
-    rows: list[tuple[Bike, list[tuple[Glass, Due]], Meter]] = []
-    for bike in every:
-        meter = mapping.now_of(bike, read.get(bike.id), today)
-        known, spec = mapping.Known(bike, meter, schools[bike.id]), specs.get(bike.id)
-        glasses = [
-            mapping.glass(
-                known,
-                reservoir,
-                services.get((bike.id, reservoir.key), []),
-                findings.get((bike.id, reservoir.key)),
-            )
-            for reservoir in (spec.reservoirs if spec else ())
-        ]
-        rows.append((bike, glasses, meter))
-    rows.sort(
-        key=lambda row: (
-            row[0].id not in visits,
-            min((answer.left for _, answer in row[1]), default=0),
-            row[0].name,
+def _worked_out(
+    known: mapping.Known,
+    spec: BikeSpec | None,
+    services: dict[tuple[UUID, str], list[Service]],
+    findings: dict[tuple[UUID, str], Finding],
+) -> list[mapping.Reservoir]:
+    bike = known.bike
+    return [
+        mapping.worked_out(
+            known,
+            reservoir,
+            services.get((bike.pk, reservoir.key), []),
+            findings.get((bike.pk, reservoir.key)),
         )
+        for reservoir in (spec.reservoirs if spec else ())
+    ]
+
+
+def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[DueRow]]:
+    """Everything the ward keeps of these bikes, in a number of queries that does not grow."""
+    ids = [bike.pk for bike in bikes]
+    specs, schools, read = specs_of(bikes), schools_of(ids), recent_odometer(ids, today)
+    services, findings, shop = services_of(ids), last_findings(ids), in_shop(ids)
+    rows: list[WardRow] = []
+    dues: list[DueRow] = []
+    for bike in bikes:
+        known = mapping.known_of(bike, read.get(bike.pk, []), schools[bike.pk], today)
+        reservoirs = _worked_out(known, specs.get(bike.pk), services, findings)
+        rows.append(mapping.ward_row(known, reservoirs, bike.pk in shop))
+        dues += [mapping.due_row(bike, reservoir) for reservoir in reservoirs]
+    return rows, dues
+
+
+def _fitting(wanted: Wanted, today: date) -> QuerySet[WardRow]:
+    found = WardRow.objects.all()
+    for word in wanted.search.lower().split()[:8]:
+        found = found.filter(searched__contains=word)
+    if wanted.within:
+        found = found.filter(first_due__lte=today + timedelta(days=wanted.within))
+    if wanted.shop:
+        found = found.filter(in_shop=True)
+    if wanted.hold:
+        found = found.filter(on_hold=True)
+    if wanted.use:
+        found = found.filter(use_class=wanted.use)
+    if wanted.fluid:
+        of_fluid = DueRow.objects.filter(bike=OuterRef("pk"), fluid=wanted.fluid)
+        found = found.filter(Exists(of_fluid))
+    return found
+
+
+def _anything(wanted: Wanted) -> bool:
+    return bool(
+        wanted.search or wanted.within or wanted.shop or wanted.hold or wanted.use or wanted.fluid
     )
-    pages = max(1, ceil(len(rows) / PAGE))
-    page = min(max(page, 1), pages)
-    shown = rows[(page - 1) * PAGE : page * PAGE]
-    needing = (DueState.DUE, DueState.BASELINE)
-    return Ward(
-        len(rows),
-        page,
-        pages,
-        sum(any(a.state in needing for _, a in glasses) for _, glasses, _ in rows),
-        now.isoformat(),
-        [*dict.fromkeys(mapping.COLUMNS.values()), mapping.WATCHED],
-        [_ward_bike(bike, g, meter, visits.get(bike.id)) for bike, g, meter in shown],
+
+
+def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
+    if not ids:
+        return {}
+    return {bike: _open_visit(found) for bike, found in open_sheets(ids, services_of(ids)).items()}
+
+
+def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
+    """The bikes wanted, by urgency, those in the shop first; a page of them.
+
+    Reads what is kept; nothing is worked out here. Returns a `Ward`, already as plain data.
+    """
+    tally = dict(Tally.objects.filter(count__gt=0).values_list("name", "count"))
+    found, fleet = _fitting(wanted, today), tally.get(mapping.FLEET, 0)
+    count = found.count() if _anything(wanted) else fleet
+    pages = max(1, ceil(count / PAGE))
+    page = min(max(wanted.page, 1), pages)
+    grouped = ["use_class"] if wanted.group == "use" else []
+    order = [*grouped, "-in_shop", "left", "name", "pk"]
+    rows = list(
+        found.order_by(*order).values_list("pk", "in_shop", "shape")[
+            (page - 1) * PAGE : page * PAGE
+        ]
     )
+    visits = _open_visits([pk for pk, shop, _ in rows if shop])
+    bikes = [
+        {**shape, "visit": asdict(visits[pk]) if pk in visits else None} for pk, _, shape in rows
+    ]
+    return {
+        "count": count,
+        "page": page,
+        "pages": pages,
+        "fleet": fleet,
+        "due": tally.get(mapping.NEEDING, 0),
+        "now": now.isoformat(),
+        "columns": [*dict.fromkeys(mapping.COLUMNS.values()), mapping.WATCHED],
+        "bikes": bikes,
+        **mapping.counted(tally, today),
+    }
 
 
 def _reservoir_page(
@@ -109,7 +147,7 @@ def _reservoir_page(
     speaks: Speaker,
     doubted: list[str],
 ) -> ReservoirPage:
-    shape, _ = mapping.glass(known, reservoir, services, found[0] if found else None)
+    shape, _, _ = mapping.glass(known, reservoir, services, found[0] if found else None)
     why_not = why_not_serviceable(reservoir)
     unit = known.bike.odometer_unit
     return ReservoirPage(
@@ -143,11 +181,10 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     """Everything about one bike: its reservoirs, their specs with sources, and their history."""
     bike = _bike_or_404(bike_id)
     spec = specs_of([bike]).get(bike.pk)
-    reading = last_odometer([bike.id]).get(bike.id)
-    now = mapping.now_of(bike, reading, today)
+    readings = recent_odometer([bike.pk], today).get(bike.pk, [])
     services, findings = services_of([bike.id]), of_bike(bike.id)
     visit = open_sheets([bike.id], services).get(bike.id)
-    known = mapping.Known(bike, now, schools_of([bike.pk])[bike.pk])
+    known = mapping.known_of(bike, readings, schools_of([bike.pk])[bike.pk], today)
     reservoirs = spec.reservoirs if spec else ()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
     sheet = spec.sheet if spec else None
@@ -159,9 +196,9 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         f"{bike.model.displacement_cc} cm³",
         bike.owner,
         bike.use_class,
-        _odometer(bike, now),
+        mapping.odometer_words(bike, known.now),
         bike.odometer_unit,
-        reading.read_on.isoformat() if reading else "",
+        known.read.on.isoformat() if readings else "",
         bike.records,
         bike.notes,
         bike.archived,

@@ -11,7 +11,8 @@ from workshop.shapes import Why
 @dataclass(frozen=True)
 class Glass:
     """One reservoir as a sight glass. ``column`` is its fixed place in the row; ``level`` is the
-    share of life left (0–1) and ``age`` how old the oil is (0 fresh, 1 spent)."""
+    share of life left (0–1) and ``age`` how old the oil is (0 fresh, 1 spent); ``forecast`` says
+    when it is expected, ``notch`` where the level will stand in a month."""
 
     key: str
     kind: str
@@ -21,6 +22,8 @@ class Glass:
     level: float
     age: float
     when: str
+    forecast: str
+    notch: float | None
     reasons: list[Why]
     plug: Plug | None
 
@@ -40,21 +43,59 @@ class WardBike:
     model: str
     odometer: str
     owner: str
+    use_class: str
+    hold: str
     glasses: list[Glass]
     visit: OpenVisit | None
 
 
 @dataclass(frozen=True)
+class MonthLoad:
+    """How many reservoirs are expected to be due in a month; the first one holds what is over."""
+
+    month: str
+    label: str
+    count: int
+
+
+@dataclass(frozen=True)
+class Choice:
+    """Something to filter by, and how many bikes or reservoirs there are of it."""
+
+    name: str
+    count: int
+
+
+@dataclass(frozen=True)
 class Ward:
-    """A page of bikes by urgency, those in the shop first."""
+    """A page of bikes by urgency, those in the shop first. ``fleet`` and ``due`` count all bikes,
+    ``count`` those that fit the filters."""
 
     count: int
     page: int
     pages: int
+    fleet: int
     due: int
     now: str
     columns: list[str]
     bikes: list[WardBike]
+    months: list[MonthLoad]
+    uses: list[Choice]
+    fluids: list[Choice]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What of the ward is wanted. ``group`` is empty or ``use``."""
+
+    page: int = 1
+    search: str = ""
+    within: int = 0
+    shop: bool = False
+    hold: bool = False
+    use: str = ""
+    fluid: str = ""
+    group: str = ""
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from shelf.shapes import Matches
 from workshop.access import MayWork, person_of
 
 from . import selectors
-from .shapes import BikePage, Ward
+from .shapes import BikePage, Wanted, Ward
 
 
 class WardSerializer(DataclassSerializer[Ward]):
@@ -28,15 +28,36 @@ class WardView(APIView):
 
     @extend_schema(
         operation_id="ward_get",
-        parameters=[OpenApiParameter("page", int), OpenApiParameter("search", str)],
+        parameters=[
+            OpenApiParameter("page", int),
+            OpenApiParameter("search", str),
+            OpenApiParameter("within", int, description="days until something is due"),
+            OpenApiParameter("shop", bool),
+            OpenApiParameter("hold", bool),
+            OpenApiParameter("use", str),
+            OpenApiParameter("fluid", str),
+            OpenApiParameter("group", str, enum=["", "use"]),
+        ],
         responses=WardSerializer,
     )
     def get(self, request: Request) -> Response:
-        page = request.query_params.get("page", "1")
-        now = timezone.now()
-        typed = request.query_params.get("search", "")[:100]
-        ward = selectors.ward(int(page) if page.isdigit() else 1, typed, now.date(), now)
-        return Response(WardSerializer(ward).data)
+        asked, now = request.query_params, timezone.now()
+
+        def number(name: str) -> int:
+            text = asked.get(name, "")[:6]
+            return int(text) if text.isdigit() else 0
+
+        wanted = Wanted(
+            number("page") or 1,
+            asked.get("search", "")[:100],
+            number("within"),
+            asked.get("shop") == "true",
+            asked.get("hold") == "true",
+            asked.get("use", "")[:30],
+            asked.get("fluid", "")[:300],
+            asked.get("group", ""),
+        )
+        return Response(selectors.ward(wanted, now.date(), now))
 
 
 class BikeView(APIView):

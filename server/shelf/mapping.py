@@ -163,7 +163,9 @@ def bottle(row: Fluid) -> str:
     if quarts == quarts.to_integral_value():
         return show(row.bottle_ml, "qt", 0)
     round_litres = row.bottle_ml % 10 == 0 and row.bottle_ml >= 1000
-    return f"{(row.bottle_ml / 1000).normalize():f} l" if round_litres else show(row.bottle_ml, "ml")
+    return (
+        f"{(row.bottle_ml / 1000).normalize():f} l" if round_litres else show(row.bottle_ml, "ml")
+    )
 
 
 def fluid_form(row: Fluid) -> FluidForm:

@@ -53,6 +53,12 @@ def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service
     return grouped
 
 
+def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
+    """Which of these bikes have an open visit."""
+    rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
+    return set(rows.values_list("bike_id", flat=True))
+
+
 @dataclass(frozen=True)
 class OpenSheet:
     """An open visit with its run sheet as it stands."""

@@ -19,6 +19,7 @@ from shelf.selectors import best_fluid
 from workshop.access import as_id
 from workshop.mapping import speaker
 from workshop.models import Person
+from workshop.touched import touch
 
 from .models import EntryRow, Service, Task, Visit
 from .selectors import plan_of, sheet_of, task_of, visits
@@ -88,6 +89,7 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
         schools=[vars(choice) for choice in schools.choices],
     )
     sheet_of(visit, plan_of(task))  # a sheet that cannot be made refuses the visit
+    touch(bike.pk)
     return visit
 
 
@@ -157,6 +159,7 @@ def _close(visit: Visit, state: Visit.State, actor: Person, now: datetime, reaso
     visit.state, visit.reason = state, reason
     visit.closed_by, visit.closed_at = actor, now
     visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
+    touch(visit.bike_id)
 
 
 def _keep_service(

@@ -132,7 +132,9 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     compared_with, changed = _compared(sheet)
     draft = sheet.state == SpecSheet.State.DRAFT
     left = sum(not line.answered_by for line in lines)
-    why_not = f"{left} doubt{'s' * (left > 1)} to look at first." if left else "" if rows else "Nothing written yet."
+    why_not = "" if rows else "Nothing written yet."
+    if left:
+        why_not = f"{left} doubt{'s' * (left > 1)} to look at first."
     return SheetPage(
         sheet.pk,
         _model_line(model),

@@ -25,6 +25,7 @@ from oilward_core.spec import (
 )
 from workshop.access import require_lead
 from workshop.models import Person
+from workshop.touched import touch
 
 from garage.mapping import cell, cell_fields, cells, path_of
 from garage.models import AnsweredDoubt, BikeModel, SheetCell, SpecSheet
@@ -262,6 +263,7 @@ def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
         raise Conflict("spec.empty")
     sheet.state, sheet.approved_by, sheet.approved_at = APPROVED, actor, now
     sheet.save(update_fields=["state", "approved_by", "approved_at"])
+    touch(*sheet.model.bikes.values_list("pk", flat=True))
     return sheet
 
 

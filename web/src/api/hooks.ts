@@ -1,9 +1,13 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "./client";
+import type { paths } from "./schema";
+
+/** What of the ward is wanted. */
+export type WardWanted = NonNullable<paths["/api/ward/"]["get"]["parameters"]["query"]>;
 
 export const keys = {
   session: ["session"] as const,
-  ward: (page: number, search: string) => ["ward", page, search] as const,
+  ward: (wanted: WardWanted) => ["ward", wanted] as const,
   bike: (id: string) => ["bike", id] as const,
   visit: (id: string) => ["visit", id] as const,
 };
@@ -35,10 +39,10 @@ export function useSignOut() {
   });
 }
 
-export function useWard(page: number, search: string) {
+export function useWard(wanted: WardWanted) {
   return useQuery({
-    queryKey: keys.ward(page, search),
-    queryFn: () => taken(api.GET("/api/ward/", { params: { query: { page, search } } })),
+    queryKey: keys.ward(wanted),
+    queryFn: () => taken(api.GET("/api/ward/", { params: { query: wanted } })),
     refetchInterval: 10_000,
     placeholderData: keepPreviousData,
   });

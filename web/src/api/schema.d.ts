@@ -715,6 +715,10 @@ export interface components {
         CellWritesRequest: {
             cells: components["schemas"]["CellWriteRequest"][];
         };
+        Choice: {
+            name: string;
+            count: number;
+        };
         CoachShape: {
             action: string;
             words: string;
@@ -847,6 +851,9 @@ export interface components {
             /** Format: double */
             age: number;
             when: string;
+            forecast: string;
+            /** Format: double */
+            notch: number | null;
             reasons: components["schemas"]["Why"][];
             plug: components["schemas"]["Plug"] | null;
         };
@@ -887,6 +894,11 @@ export interface components {
         Models: {
             models: components["schemas"]["ModelLine"][];
             layouts: string[];
+        };
+        MonthLoad: {
+            month: string;
+            label: string;
+            count: number;
         };
         NewEntryRequest: {
             id: string;
@@ -1241,10 +1253,14 @@ export interface components {
             count: number;
             page: number;
             pages: number;
+            fleet: number;
             due: number;
             now: string;
             columns: string[];
             bikes: components["schemas"]["WardBike"][];
+            months: components["schemas"]["MonthLoad"][];
+            uses: components["schemas"]["Choice"][];
+            fluids: components["schemas"]["Choice"][];
         };
         WardBike: {
             id: string;
@@ -1252,6 +1268,8 @@ export interface components {
             model: string;
             odometer: string;
             owner: string;
+            use_class: string;
+            hold: string;
             glasses: components["schemas"]["Glass"][];
             visit: components["schemas"]["OpenVisit"] | null;
         };
@@ -2718,8 +2736,15 @@ export interface operations {
     ward_get: {
         parameters: {
             query?: {
+                fluid?: string;
+                group?: "" | "use";
+                hold?: boolean;
                 page?: number;
                 search?: string;
+                shop?: boolean;
+                use?: string;
+                /** @description days until something is due */
+                within?: number;
             };
             header?: never;
             path?: never;

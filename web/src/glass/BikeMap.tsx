@@ -69,7 +69,7 @@ const DRIVE: Record<string, React.ReactNode> = {
   ),
 };
 
-function Drawing({ layout }: { layout: string }) {
+function Drawing({ layout, words }: { layout: string; words: boolean }) {
   const [engine = "", drive = ""] = layout.split(", ");
   return (
     <g fill="none" stroke={colour.metal} strokeWidth="4" strokeLinejoin="round">
@@ -95,22 +95,26 @@ function Drawing({ layout }: { layout: string }) {
         {BELOW[engine]}
       </g>
       <path d="M280 575 L360 575 M670 575 L730 575" />
-      <g fill={colour.soft} stroke="none" fontSize="20">
-        <text x="20" y="34">
+      <g fill={colour.soft} stroke="none" fontSize={words ? 20 : 34}>
+        <text x="20" y="38">
           from the right
         </text>
-        <text x="20" y="484">
+        <text x="20" y="492">
           from below
         </text>
-        <text x="20" y="520">
-          right side
-        </text>
-        <text x="20" y="684">
-          left side
-        </text>
-        <text x="980" y="690" textAnchor="end">
-          front →
-        </text>
+        {words && (
+          <>
+            <text x="20" y="520">
+              right side
+            </text>
+            <text x="20" y="684">
+              left side
+            </text>
+            <text x="980" y="690" textAnchor="end">
+              front →
+            </text>
+          </>
+        )}
       </g>
     </g>
   );
@@ -205,7 +209,7 @@ export function BikeMap({ layout, plugs, here, move, compact }: Props) {
         setHeld(null);
       }}
     >
-      <Drawing layout={layout} />
+      <Drawing layout={layout} words={!compact} />
       {shown.map((plug) => (
         <g
           key={plug.id}

@@ -10,6 +10,8 @@ interface Props {
   state: string;
   size?: number;
   label?: string;
+  /** Where the level will stand in a month, 0–1. */
+  notch?: number | null;
 }
 
 const R = 40;
@@ -42,7 +44,7 @@ function ring(state: string): { stroke: string; dash?: string; width: number } {
 }
 
 /** A reservoir as a round glass: liquid height is life left, tint is the oil's age. */
-export function SightGlass({ level, age, state, size = 64, label }: Props) {
+export function SightGlass({ level, age, state, size = 64, label, notch }: Props) {
   const clip = useId();
   const top = 52 + R - 2 * R * Math.min(Math.max(level, 0), 1);
   const { stroke, dash, width } = ring(state);
@@ -81,6 +83,12 @@ export function SightGlass({ level, age, state, size = 64, label }: Props) {
         strokeWidth={width}
         strokeDasharray={dash}
       />
+      {notch != null && level > 0 && (
+        <path
+          d={`M8 ${52 + R - 2 * R * notch} l-8 -6 v12 Z M92 ${52 + R - 2 * R * notch} l8 -6 v12 Z`}
+          fill={colour.ink}
+        />
+      )}
       <Flag state={state} />
     </svg>
   );

@@ -176,12 +176,19 @@ export function ReservoirPanel({
   return (
     <section className="panel" aria-label={glass.label}>
       <div className="panel-head">
-        <SightGlass level={glass.level} age={glass.age} state={glass.state} size={96} />
+        <SightGlass
+          level={glass.level}
+          age={glass.age}
+          state={glass.state}
+          notch={glass.notch}
+          size={96}
+        />
         <div className="panel-words">
           <h2>{glass.label}</h2>
           <p className={`when when-${glass.state}`}>
             {glass.when} <Why reasons={glass.reasons} />
           </p>
+          {glass.forecast && <p className="soft">Expected {glass.forecast}</p>}
           <p>
             {reservoir.fluid || "No fluid named"}{" "}
             <button className="why" onClick={() => setMatching(true)}>

@@ -1,20 +1,22 @@
 import "./ward.css";
 import { Button, Input, Pagination } from "antd";
-import { useDeferredValue, useState } from "react";
+import { Fragment, useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Shape } from "../api/client";
-import { useWard } from "../api/hooks";
+import { useWard, type WardWanted } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
 import { useClock } from "../visits/useClock";
 import { Refused } from "../workshop/Refused";
 import { WentWrong, Waiting } from "../workshop/States";
+import { Filters } from "./Filters";
 
 const PAGE = 50;
 
 function GlassCell({ glass }: { glass: Shape["Glass"] }) {
-  const said = `${glass.label}: ${glass.when}`;
+  const ahead = glass.forecast ? `, expected ${glass.forecast}` : "";
+  const said = `${glass.label}: ${glass.when}${ahead}`;
   return (
     <div className={`cell cell-${glass.state}`} title={said}>
       <div className="cell-drawings">
@@ -24,6 +26,7 @@ function GlassCell({ glass }: { glass: Shape["Glass"] }) {
           state={glass.state}
           size={50}
           label={said}
+          notch={glass.notch}
         />
         {glass.plug && (
           <PlugTip
@@ -64,6 +67,7 @@ function BikeRow({
         </Link>
         <span className="soft">{bike.model}</span>
         <span className="soft tabular">{bike.odometer}</span>
+        {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
       </th>
       {columns.map((column) => (
         <Column key={column} glasses={bike.glasses.filter((glass) => glass.column === column)} />
@@ -87,24 +91,24 @@ function BikeRow({
   );
 }
 
-function Empty({ searched, mayWork }: { searched: boolean; mayWork: boolean }) {
-  if (searched) {
+function Empty({ narrowed, mayWork }: { narrowed: boolean; mayWork: boolean }) {
+  if (narrowed) {
     return (
       <div className="state">
         <h2>No bike fits that.</h2>
-        <p>Try its name, make, model, year, owner or use.</p>
+        <p>Try its name, make, model, year, owner or use, or take a filter off.</p>
       </div>
     );
   }
   return (
     <div className="state">
       <h2>No bikes in the ward yet.</h2>
-      <p>{mayWork ? "Ask the lead to enter the first bike." : "Nothing to look at yet."}</p>
+      <p>{mayWork ? "Enter the first one with “New bike”." : "Nothing to look at yet."}</p>
     </div>
   );
 }
 
-function Stack({ ward, now }: { ward: Shape["Ward"]; now: () => number }) {
+function Stack({ ward, now, group }: { ward: Shape["Ward"]; now: () => number; group: string }) {
   // a column nobody on this page has is left out; the others keep their order
   const columns = ward.columns.filter((column) =>
     ward.bikes.some((bike) => bike.glasses.some((glass) => glass.column === column)),
@@ -125,32 +129,52 @@ function Stack({ ward, now }: { ward: Shape["Ward"]; now: () => number }) {
         </tr>
       </thead>
       <tbody>
-        {ward.bikes.map((bike) => (
-          <BikeRow key={bike.id} bike={bike} columns={columns} now={now} />
+        {ward.bikes.map((bike, index) => (
+          <Fragment key={bike.id}>
+            {group === "use" && bike.use_class !== ward.bikes[index - 1]?.use_class && (
+              <tr className="ward-group">
+                <th colSpan={columns.length + 2} scope="rowgroup">
+                  {bike.use_class}
+                </th>
+              </tr>
+            )}
+            <BikeRow bike={bike} columns={columns} now={now} />
+          </Fragment>
         ))}
       </tbody>
     </table>
   );
 }
 
+const EMPTY: WardWanted = { search: "" };
+
+function headline({ fleet, due, count, bikes }: Shape["Ward"]): string {
+  const inShop = bikes.filter((bike) => bike.visit).length;
+  const shown = count === fleet ? "" : ` · ${count} shown`;
+  return `${due} of ${fleet} bikes need oil${inShop ? ` · ${inShop} in the shop` : ""}${shown}`;
+}
+
+/** What needs me today: every bike as a row of glasses, the most urgent first. */
 export function Ward({ mayWork }: { mayWork: boolean }) {
   const [page, setPage] = useState(1);
-  const [typed, setTyped] = useState("");
-  const ward = useWard(page, useDeferredValue(typed.trim()));
+  const [wanted, setWanted] = useState<WardWanted>(EMPTY);
+  const deferred = useDeferredValue(wanted);
+  const ward = useWard({ ...deferred, search: (deferred.search ?? "").trim(), page });
   const now = useClock(ward.data?.now, ward.dataUpdatedAt);
   if (ward.isPending) return <Waiting what="Filling the glasses" />;
   if (ward.isError && !ward.data) {
     return <WentWrong error={ward.error} again={() => void ward.refetch()} />;
   }
-  const { bikes, due, count, pages } = ward.data;
-  const inShop = bikes.filter((bike) => bike.visit).length;
+  const change = (more: WardWanted) => {
+    setWanted({ ...wanted, ...more });
+    setPage(1);
+  };
+  const narrowed = Object.values(wanted).some(Boolean);
   return (
     <>
       <div className="heading">
         <h1>Ward</h1>
-        <p className="heading-sum">
-          <b>{due}</b> of {count} bikes need oil{inShop ? ` · ${inShop} in the shop` : ""}
-        </p>
+        <p className="heading-sum">{headline(ward.data)}</p>
         {ward.isError && (
           <Refused said="The server does not answer. This is the last picture of the ward." />
         )}
@@ -164,23 +188,21 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
           aria-label="Find a bike"
           placeholder="Find a bike"
           allowClear
-          value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setPage(1);
-          }}
+          value={wanted.search}
+          onChange={(event) => change({ search: event.target.value })}
         />
       </div>
-      {count === 0 ? (
-        <Empty searched={typed.trim() !== ""} mayWork={mayWork} />
+      <Filters ward={ward.data} wanted={wanted} change={change} />
+      {ward.data.count === 0 ? (
+        <Empty narrowed={narrowed} mayWork={mayWork} />
       ) : (
-        <Stack ward={ward.data} now={now} />
+        <Stack ward={ward.data} now={now} group={wanted.group ?? ""} />
       )}
-      {pages > 1 && (
+      {ward.data.pages > 1 && (
         <Pagination
           current={page}
           pageSize={PAGE}
-          total={count}
+          total={ward.data.count}
           showSizeChanger={false}
           onChange={setPage}
         />

@@ -18,6 +18,7 @@ from garage.sheets.shapes import CellWrite
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdict
 from oilward_core.quantity import UNITS
 from oilward_core.sheet import part_data
+from planning.services import rebuild
 from shelf.models import WrenchRow
 from shelf.selectors import best_fluid
 from shelf.services import save_fluid
@@ -171,3 +172,4 @@ class Command(BaseCommand):
             loader.shelf()
             for machine in FLEET:
                 loader.machine(machine)
+            rebuild(loader.today)

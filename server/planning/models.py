@@ -1,0 +1,60 @@
+"""What is due, kept up to date: written when something about a bike changes and when a day passes,
+never worked out for the whole fleet on a request."""
+
+from django.db import models
+from garage.models import Bike
+
+
+class WardRow(models.Model):
+    """A bike as the ward shows it. ``left`` is its most urgent reservoir's share of life;
+    ``first_due`` when that is expected; ``tally`` what it adds to the fleet's counts."""
+
+    bike = models.OneToOneField(Bike, models.CASCADE, primary_key=True, related_name="ward_row")
+    name = models.CharField(max_length=60)
+    searched = models.TextField()
+    use_class = models.CharField(max_length=30)
+    left = models.DecimalField(max_digits=10, decimal_places=3)
+    first_due = models.DateField(null=True)
+    in_shop = models.BooleanField(default=False)
+    on_hold = models.BooleanField(default=False)
+    rolled_on = models.DateField()
+    shape = models.JSONField()
+    tally = models.JSONField()
+
+    class Meta:
+        indexes = [
+            models.Index(fields=["-in_shop", "left", "name", "bike"], name="ward_by_urgency"),
+            models.Index(fields=["first_due"], name="ward_by_due"),
+            models.Index(fields=["rolled_on"], name="ward_by_roll"),
+        ]
+
+
+class DueRow(models.Model):
+    """One reservoir of one bike: when its limits fall and when that is expected to be."""
+
+    bike = models.ForeignKey(Bike, models.CASCADE, related_name="due_rows")
+    reservoir = models.CharField(max_length=40)
+    kind = models.CharField(max_length=20)
+    label = models.CharField(max_length=60)
+    fluid = models.CharField(max_length=300)
+    state = models.CharField(max_length=12)
+    left = models.DecimalField(max_digits=10, decimal_places=3)
+    due_on = models.DateField(null=True)
+    due_km = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    due_hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
+    forecast_on = models.DateField(null=True)
+    forecast_early = models.DateField(null=True)
+    forecast_late = models.DateField(null=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["bike", "reservoir"], name="one_due_a_reservoir")
+        ]
+        indexes = [models.Index(fields=["fluid"], name="due_by_fluid")]
+
+
+class Tally(models.Model):
+    """A count over the whole fleet, kept as things are written: bikes, needing, month:2027-03 …"""
+
+    name = models.CharField(max_length=320, primary_key=True)
+    count = models.IntegerField()

@@ -1,0 +1,76 @@
+"""Keeping what is due up to date, as things are written and as days pass."""
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from datetime import date
+from typing import Any
+from uuid import UUID
+
+from django.db import connection, transaction
+from django.utils import timezone
+from garage.models import Bike
+
+from . import selectors
+from .models import DueRow, Tally, WardRow
+
+CHUNK = 250
+_ADD = """
+INSERT INTO planning_tally (name, count) VALUES (%s, %s)
+ON CONFLICT (name) DO UPDATE SET count = planning_tally.count + EXCLUDED.count
+"""
+
+
+def on_touched(sender: object, bikes: Sequence[UUID], **_: Any) -> None:
+    refresh(bikes, timezone.now().date())
+
+
+def _add_to_tally(delta: Counter[str]) -> None:
+    # in order of name, so that two refreshes never wait for each other in a ring
+    changes = sorted((name, count) for name, count in delta.items() if count)
+    with connection.cursor() as cursor:
+        cursor.executemany(_ADD, changes)
+
+
+@transaction.atomic
+def refresh(bike_ids: Iterable[UUID], today: date) -> None:
+    """Work out anew what is due on these bikes. Archived ones leave the ward."""
+    ids = sorted(set(bike_ids))
+    bikes = list(Bike.objects.filter(pk__in=ids, archived=False).select_related("model"))
+    old = list(WardRow.objects.select_for_update().filter(bike_id__in=ids).order_by("bike_id"))
+    rows, dues = selectors.worked_out(bikes, today)
+    delta: Counter[str] = Counter()
+    for row in rows:
+        delta.update(row.tally)
+    for row in old:
+        delta.subtract(row.tally)
+    DueRow.objects.filter(bike_id__in=ids).delete()
+    WardRow.objects.filter(bike_id__in=ids).delete()
+    WardRow.objects.bulk_create(rows)
+    DueRow.objects.bulk_create(dues)
+    _add_to_tally(delta)
+
+
+def roll_forward(today: date) -> int:
+    """A day has passed: bring every bike not yet rolled on up to it, a piece at a time. Doing it
+    again the same day changes nothing."""
+    done = 0
+    while True:
+        ids = list(
+            WardRow.objects.filter(rolled_on__lt=today)
+            .order_by("rolled_on")
+            .values_list("bike_id", flat=True)[:CHUNK]
+        )
+        if not ids:
+            return done
+        refresh(ids, today)
+        done += len(ids)
+
+
+def rebuild(today: date) -> int:
+    """Work everything out from nothing: after an import, or when the rules have changed."""
+    Tally.objects.all().delete()
+    WardRow.objects.all().delete()
+    ids = list(Bike.objects.filter(archived=False).values_list("pk", flat=True))
+    for start in range(0, len(ids), CHUNK):
+        refresh(ids[start : start + CHUNK], today)
+    return len(ids)

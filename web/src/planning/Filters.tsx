@@ -1,0 +1,113 @@
+import type { Shape } from "../api/client";
+import type { WardWanted } from "../api/hooks";
+
+/** How many reservoirs are expected in each of the coming months, as filling tubes. */
+function Months({ months }: { months: Shape["MonthLoad"][] }) {
+  const most = Math.max(1, ...months.map((month) => month.count));
+  return (
+    <ol className="months" aria-label="Reservoirs expected to be due, by month">
+      {months.map((month) => (
+        <li key={month.month} title={`${month.month}: ${month.count} reservoirs`}>
+          <span className="month-count tabular">{month.count || ""}</span>
+          <span className="month-tube" aria-hidden>
+            <span style={{ height: `${(month.count / most) * 100}%` }} />
+          </span>
+          <span className="month-name">{month.label}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function Chip({ on, set, children }: { on: boolean; set: () => void; children: string }) {
+  return (
+    <button className={on ? "chip chip-on" : "chip"} aria-pressed={on} onClick={set}>
+      {children}
+    </button>
+  );
+}
+
+function Choose({
+  label,
+  value,
+  choices,
+  choose,
+}: {
+  label: string;
+  value: string;
+  choices: Shape["Choice"][];
+  choose: (value: string) => void;
+}) {
+  return (
+    <select
+      className="chip"
+      aria-label={label}
+      value={value}
+      onChange={(event) => choose(event.target.value)}
+    >
+      <option value="">{label}</option>
+      {choices.map((choice) => (
+        <option key={choice.name} value={choice.name}>
+          {choice.name} ({choice.count})
+        </option>
+      ))}
+    </select>
+  );
+}
+
+const MONTH = 30;
+
+/** What of the ward to show, and what the coming year brings. */
+export function Filters({
+  ward,
+  wanted,
+  change,
+}: {
+  ward: Shape["Ward"];
+  wanted: WardWanted;
+  change: (more: WardWanted) => void;
+}) {
+  return (
+    <div className="filters">
+      <div className="chips" role="group" aria-label="Show">
+        <Chip
+          on={wanted.within === MONTH}
+          set={() => change({ within: wanted.within ? undefined : MONTH })}
+        >
+          Due in 30 days
+        </Chip>
+        <Chip
+          on={wanted.hold === true}
+          set={() => change({ hold: wanted.hold ? undefined : true })}
+        >
+          On hold
+        </Chip>
+        <Chip
+          on={wanted.shop === true}
+          set={() => change({ shop: wanted.shop ? undefined : true })}
+        >
+          In the shop
+        </Chip>
+        <Choose
+          label="Any use"
+          value={wanted.use ?? ""}
+          choices={ward.uses}
+          choose={(use) => change({ use: use || undefined })}
+        />
+        <Choose
+          label="Any fluid"
+          value={wanted.fluid ?? ""}
+          choices={ward.fluids}
+          choose={(fluid) => change({ fluid: fluid || undefined })}
+        />
+        <Chip
+          on={wanted.group === "use"}
+          set={() => change({ group: wanted.group ? undefined : "use" })}
+        >
+          Grouped by use
+        </Chip>
+      </div>
+      <Months months={ward.months} />
+    </div>
+  );
+}
