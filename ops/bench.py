@@ -2,9 +2,15 @@
 
 import statistics
 import time
+from datetime import date, timedelta
+from decimal import Decimal
 
 from oilward_core.sheet import fold
 from tests.test_sheet import BENCH, TASK, whole_visit  # core/tests
+
+from .bench_order import many, proofs
+from .postgres import Postgres
+from .serve import manage
 
 
 def fold_figure(rounds: int = 200) -> str:
@@ -23,6 +29,55 @@ def fold_figure(rounds: int = 200) -> str:
     )
 
 
+def roll_figure(reservoirs: int = 12_000) -> str:
+    """What the core's rolling forward costs beside the same limits in one numpy sweep."""
+    import numpy as np
+    from oilward_core.due import DueLimits, Meter, due
+
+    rng, today = np.random.default_rng(3), date(2026, 6, 1)
+    used_km, days = rng.uniform(0, 12_000, reservoirs), rng.integers(0, 700, reservoirs)
+    limits = DueLimits(repeat_km=Decimal(9000), repeat_months=12)
+    pairs = [
+        (Meter(today - timedelta(days=int(d)), Decimal(0)), Meter(today, Decimal(int(km))))
+        for km, d in zip(used_km, days, strict=True)
+    ]
+    begun = time.perf_counter()
+    for last, now in pairs:
+        due(limits, last, now)
+    core = time.perf_counter() - begun
+    begun = time.perf_counter()
+    np.minimum((9000 - used_km) / 9000, (365 - days) / 365)
+    swept = time.perf_counter() - begun
+    return (
+        f"roll-forward of {reservoirs} reservoirs: core with reasons {core * 1000:.0f} ms, the bare "
+        f"limits in numpy {swept * 1000:.2f} ms"
+    )
+
+
+def ward_figures() -> None:
+    """The ward at 2,000 and 20,000 bikes, on a database that is thrown away."""
+    postgres = Postgres("bench", fast=True)
+    try:
+        postgres.start()
+        postgres.ensure_database()
+        env = postgres.environment()
+        for words in (["migrate", "-v0"], ["createcachetable"], ["load_demo"]):
+            manage(env, *words)
+        manage(env, "bench_ward", "2000", "20000")
+    finally:
+        postgres.stop()
+        postgres.remove()
+
+
 def bench(words: list[str]) -> int:
-    print(fold_figure())
+    """All figures, or those named: fold, roll, order, ward."""
+    wanted = set(words) or {"fold", "roll", "order", "ward"}
+    if "fold" in wanted:
+        print(fold_figure(), flush=True)
+    if "roll" in wanted:
+        print(roll_figure(), flush=True)
+    if "order" in wanted:
+        print(*proofs(), many(), sep="\n", flush=True)
+    if "ward" in wanted:
+        ward_figures()
     return 0

@@ -2,6 +2,7 @@
 never worked out for the whole fleet on a request."""
 
 from django.db import models
+from django.db.models import Q
 from garage.models import Bike
 
 
@@ -58,3 +59,33 @@ class Tally(models.Model):
 
     name = models.CharField(max_length=320, primary_key=True)
     count = models.IntegerField()
+
+
+class PlannedVisit(models.Model):
+    """A visit that is to come: what to do, by how many hands. ``version`` counts its changes."""
+
+    class State(models.TextChoices):
+        PLANNED = "planned"
+        DONE = "done"
+        DROPPED = "dropped"
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="planned")
+    on = models.DateField()
+    tasks = models.JSONField()
+    cold = models.JSONField(default=list)
+    wishes = models.JSONField(default=list)
+    technicians = models.PositiveSmallIntegerField(default=1)
+    pans = models.PositiveSmallIntegerField(default=2)
+    minutes = models.PositiveIntegerField(default=0)
+    state = models.CharField(max_length=8, choices=State.choices, default=State.PLANNED)
+    version = models.PositiveIntegerField(default=1)
+    planned_by = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["on", "id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(technicians__gte=1, technicians__lte=4), name="one_to_four_hands"
+            )
+        ]

@@ -4,6 +4,7 @@ import random
 from decimal import Decimal
 from typing import Protocol
 
+from oilward_core.kit import Size
 from oilward_core.torque import Wrench
 
 
@@ -11,6 +12,25 @@ class TorqueSource(Protocol):
     """Anything that reports the peak of a pull, in N·m."""
 
     def peak(self, wrench: Wrench, aim: Decimal) -> Decimal: ...
+
+
+class PartsCounter(Protocol):
+    """Anything that says in what sizes a fluid is sold, and for how much."""
+
+    def sizes(self, name: str, bottle_ml: Decimal) -> tuple[Size, ...]: ...
+
+
+class SimulatedCounter:
+    """A parts counter that makes its prices up, the same ones each time: its own bottle, and four of
+    it in one can for less."""
+
+    def sizes(self, name: str, bottle_ml: Decimal) -> tuple[Size, ...]:
+        litre = 9 + sum(map(ord, name)) % 9
+        one = (bottle_ml / 1000 * litre).quantize(Decimal("0.1"))
+        return (
+            Size(int(bottle_ml), one),
+            Size(int(bottle_ml) * 4, (one * Decimal("3.5")).quantize(Decimal("0.1"))),
+        )
 
 
 class SimulatedWrench:

@@ -57,3 +57,34 @@ class WrenchRow(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+class BottleRow(models.Model):
+    """A bottle on the shelf: sealed until it is opened, then it keeps a remainder."""
+
+    id = models.UUIDField(primary_key=True)
+    fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="bottles")
+    size_ml = models.DecimalField(max_digits=12, decimal_places=3)
+    left_ml = models.DecimalField(max_digits=12, decimal_places=3)
+    opened_on = models.DateField(null=True)
+    version = models.PositiveIntegerField(default=1)
+    changed_by = models.CharField(max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["opened_on", "id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(left_ml__gte=0, left_ml__lte=models.F("size_ml")),
+                name="bottle_holds_what_it_can",
+            )
+        ]
+
+
+class SealRow(models.Model):
+    """Seals in the drawer, counted by what the spec sheets call them."""
+
+    name = models.CharField(max_length=80, unique=True)
+    count = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["name"]

@@ -12,8 +12,8 @@ from workshop.models import Person, Workshop
 from . import mapping
 from .devices import SimulatedWrench, TorqueSource
 from .mapping import fluid_card, scales, wrench
-from .models import Fluid, WrenchRow
-from .shapes import Blend, Matches, Peak, Shelf
+from .models import BottleRow, Fluid, SealRow, WrenchRow
+from .shapes import Blend, Matches, Peak, SealCount, Shelf, Stock
 
 CAVEAT = "Grade limits are recalled, not quoted: compare with the current edition."
 
@@ -84,3 +84,11 @@ def _typed(field: str, text: str, kind: Kind, unit: str) -> Decimal:
         return parse_single(text, kind, unit).low
     except CoreError as error:
         raise CoreError(error.code, **{**error.fields, "field": field}) from error
+
+
+def stock(person: Person) -> Stock:
+    """Every bottle and every seal there is."""
+    unit = speaker(person).volume
+    bottles = [mapping.bottle_line(row, unit) for row in BottleRow.objects.all()]
+    seals = [SealCount(row.name, row.count) for row in SealRow.objects.all()]
+    return Stock(bottles, seals)

@@ -1,5 +1,6 @@
 """Every write to the shelf. Each is safe to repeat; a change names the version it saw."""
 
+from datetime import date
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
@@ -9,10 +10,11 @@ from django.http import Http404
 from oilward_core.errors import CoreError
 from oilward_core.fluid import TwoPoint, check_family, volume_correction
 from oilward_core.quantity import Kind, parse_single
+from workshop.access import as_id
 from workshop.models import Person
 
-from .models import Fluid
-from .shapes import FluidForm
+from .models import BottleRow, Fluid, SealRow
+from .shapes import BottleForm, FluidForm, SealForm
 
 # most that fits the column, and the field's name in words
 _NUMBERS = {
@@ -132,3 +134,62 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
     fluid.version, fluid.changed_by = fluid.version + 1, actor.name
     fluid.save()
     return fluid
+
+
+def _day(text: str, today: date) -> date | None:
+    if not text.strip():
+        return None
+    try:
+        day = date.fromisoformat(text.strip())
+    except ValueError as error:
+        raise CoreError("garage.date", field="opened_on") from error
+    if day > today:
+        raise CoreError("garage.date", field="opened_on")
+    return day
+
+
+def _volume(text: str, field: str) -> Decimal:
+    try:
+        return parse_single(text, Kind.VOLUME, "ml").low
+    except CoreError as error:
+        raise CoreError(error.code, **{**error.fields, "field": field}) from error
+
+
+@transaction.atomic
+def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
+    """A bottle on the shelf, or what is left in one. Raises Conflict ``garage.edited``."""
+    row = BottleRow.objects.select_for_update().filter(pk=as_id(form.id)).first()
+    if form.gone:
+        if row:
+            row.delete()
+        return
+    size = _volume(form.size, "size")
+    left = _volume(form.left, "left") if form.left.strip() else size
+    if left > size:
+        raise CoreError("shelf.bottle", field="left")
+    opened = _day(form.opened_on, today) or (today if left < size else None)
+    columns = {"size_ml": size, "left_ml": left, "opened_on": opened}
+    if row is None:
+        if not Fluid.objects.filter(pk=form.fluid).exists():
+            raise Http404
+        BottleRow.objects.create(
+            pk=as_id(form.id), fluid_id=form.fluid, changed_by=actor.name, **columns
+        )
+        return
+    if all(getattr(row, name) == value for name, value in columns.items()):
+        return
+    if row.version != form.version:
+        raise Conflict("garage.edited", by=row.changed_by or "Somebody")
+    BottleRow.objects.filter(pk=row.pk).update(
+        **columns, version=row.version + 1, changed_by=actor.name
+    )
+
+
+def save_seals(form: SealForm, *, actor: Person) -> None:
+    """How many of a seal are in the drawer."""
+    name, said = form.name.strip()[:80], form.count.strip()
+    if not name:
+        raise CoreError("garage.name_it", field="name")
+    if not said.isdigit() or len(said) > 5:
+        raise CoreError("shelf.count", field="count")
+    SealRow.objects.update_or_create(name=name, defaults={"count": int(said)})

@@ -76,6 +76,51 @@ class FluidCard:
 
 
 @dataclass(frozen=True)
+class BottleForm:
+    """A bottle as it is entered. ``id`` is the client's; an empty ``opened_on`` is a sealed one;
+    ``left`` empty: full."""
+
+    id: str
+    fluid: int
+    version: int
+    size: str
+    left: str = ""
+    opened_on: str = ""
+    gone: bool = False
+
+
+@dataclass(frozen=True)
+class BottleLine:
+    id: str
+    fluid: int
+    version: int
+    size: str
+    left: str
+    share: float
+    opened_on: str
+
+
+@dataclass(frozen=True)
+class SealForm:
+    name: str
+    count: str
+
+
+@dataclass(frozen=True)
+class SealCount:
+    name: str
+    count: int
+
+
+@dataclass(frozen=True)
+class Stock:
+    """What stands there: bottles, and seals in the drawer."""
+
+    bottles: list[BottleLine]
+    seals: list[SealCount]
+
+
+@dataclass(frozen=True)
 class Band:
     """A grade's viscosities at 100 °C, cSt; ``high`` is None for the last one."""
 

@@ -258,3 +258,22 @@ def run_sheet(
         visit.bike.model.layout,
         placed,
     )
+
+
+_JOB_KINDS = {
+    "filler": "prove filler",
+    "inspect": "read plug",
+    "refit": "refit",
+    "torque": "torque",
+    "filter": "filter",
+    "fill": "fill",
+    "level": "level",
+    "leaks": "leaks",
+    "finish": "finish",
+}
+
+
+def job_kind(step_id: str) -> str:
+    """The kind of job a step belongs to, for learning how long it takes."""
+    name = step_id.rpartition("/")[2].partition(".")[0]
+    return _JOB_KINDS.get(name, name)

@@ -6,7 +6,7 @@ from uuid import UUID
 from django.db.models import Prefetch, QuerySet
 from garage.mapping import model_spec
 from oilward_core.sheet import Sheet, TaskPlan, fold
-from workshop.mapping import speaker
+from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
 from . import mapping
@@ -57,6 +57,25 @@ def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
     """Which of these bikes have an open visit."""
     rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
     return set(rows.values_list("bike_id", flat=True))
+
+
+LEARNED_FROM = 60  # visits
+
+
+def step_minutes() -> dict[str, list[float]]:
+    """How long each kind of step really took in the latest signed visits, in minutes: from the
+    entry before it to its own. Timers are waits and are left out by the kinds of job."""
+    latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
+    ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
+    rows = EntryRow.objects.filter(visit_id__in=ids).order_by("visit_id", "at", "id")
+    found: dict[str, list[float]] = {}
+    before: EntryRow | None = None
+    for row in rows:
+        if before is not None and before.visit_id == row.visit_id:
+            minutes = (row.at - before.at).total_seconds() / seconds_per_minute()
+            found.setdefault(mapping.job_kind(row.step), []).append(minutes)
+        before = row
+    return found
 
 
 @dataclass(frozen=True)

@@ -1,5 +1,6 @@
 """People, their roles and what they like to read."""
 
+import secrets
 from typing import ClassVar
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
@@ -41,11 +42,19 @@ class Person(AbstractBaseUser):
         ]
 
 
+def new_token() -> str:
+    return secrets.token_urlsafe(24)
+
+
 class Workshop(models.Model):
-    """The one workshop of this installation, and the coldest start expected, °C."""
+    """The one workshop of this installation, the coldest start expected, °C, its
+    prices, and the secret in the address of its calendar."""
 
     name = models.CharField(max_length=120)
     coldest_start = models.DecimalField(max_digits=4, decimal_places=1, default=0)
+    hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
+    flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)
+    calendar_token = models.CharField(max_length=64, default=new_token)
 
 
 class SchoolRow(models.Model):

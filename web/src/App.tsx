@@ -12,6 +12,10 @@ import { SignIn } from "./workshop/SignIn";
 const Shelf = lazy(() => import("./shelf/Shelf").then((m) => ({ default: m.Shelf })));
 const Sheets = lazy(() => import("./garage/Sheets").then((m) => ({ default: m.Sheets })));
 const SheetPage = lazy(() => import("./garage/SheetPage").then((m) => ({ default: m.SheetPage })));
+const PlanPage = lazy(() => import("./planning/PlanPage").then((m) => ({ default: m.PlanPage })));
+const CalendarPage = lazy(() =>
+  import("./planning/CalendarPage").then((m) => ({ default: m.CalendarPage })),
+);
 const BikeFormPage = lazy(() =>
   import("./garage/BikeFormPage").then((m) => ({ default: m.BikeFormPage })),
 );
@@ -38,6 +42,8 @@ export function App() {
           <Route path="/sheets/:id" element={<SheetPage />} />
           <Route path="/bikes/new" element={<BikeFormPage />} />
           <Route path="/bikes/:id/card" element={<BikeFormPage />} />
+          <Route path="/bikes/:id/plan" element={<PlanPage mayWork={session.data.may_work} />} />
+          <Route path="/calendar" element={<CalendarPage mayWork={session.data.may_work} />} />
           <Route path="/workshop" element={<WorkshopPage />} />
           <Route path="*" element={<NotHere />} />
         </Routes>

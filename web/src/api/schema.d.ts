@@ -134,6 +134,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The plan of a visit: proposal, run order, kit. Writes nothing. */
+        post: operations["plan_get"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calendar_get"];
+        put?: never;
+        post: operations["visit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/{token}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The calendar for other programs: the secret in its address is the key. */
+        get: operations["calendar_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/models/": {
         parameters: {
             query?: never;
@@ -193,6 +243,38 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["photo_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned-visits/{visit_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["visit_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned-visits/{visit_id}/kit.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kit_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -477,6 +559,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/bottles/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["bottle_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/fluids/": {
         parameters: {
             query?: never;
@@ -486,6 +584,38 @@ export interface paths {
         };
         get?: never;
         put: operations["fluid_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/seals/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["seals_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/stock/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stock_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -705,6 +835,30 @@ export interface components {
             kv100: string;
             reasons: components["schemas"]["Why"][];
         };
+        BottleFormRequest: {
+            id: string;
+            fluid: number;
+            version: number;
+            size: string;
+            left?: string;
+            opened_on?: string;
+            gone?: boolean;
+        };
+        BottleLine: {
+            id: string;
+            fluid: number;
+            version: number;
+            size: string;
+            left: string;
+            /** Format: double */
+            share: number;
+            opened_on: string;
+        };
+        Calendar: {
+            visits: components["schemas"]["PlannedLine"][];
+            shopping: components["schemas"]["Shopping"][];
+            feed: string;
+        };
         CellWriteRequest: {
             path: string;
             revision: number;
@@ -728,6 +882,12 @@ export interface components {
             bottles: number;
             causes: string[];
             reasons: components["schemas"]["Why"][];
+        };
+        ColdLine: {
+            key: string;
+            label: string;
+            minutes: number;
+            chosen: boolean;
         };
         CopyFromRequest: {
             sheet: number;
@@ -822,6 +982,14 @@ export interface components {
             sti?: string;
             retired?: boolean;
         };
+        FluidLine: {
+            fluid: string;
+            need: string;
+            what_for: string;
+            words: string;
+            buy: string;
+            cost: string;
+        };
         FluidMatch: {
             id: number;
             name: string;
@@ -856,6 +1024,35 @@ export interface components {
             notch: number | null;
             reasons: components["schemas"]["Why"][];
             plug: components["schemas"]["Plug"] | null;
+        };
+        JobShape: {
+            id: string;
+            label: string;
+            group: string;
+            attitude: string;
+            start: number;
+            end: number;
+            free: number;
+            technician: number;
+        };
+        KitShape: {
+            fluids: components["schemas"]["FluidLine"][];
+            seals: components["schemas"]["SealLine"][];
+            tools: string[];
+            torques: components["schemas"]["TorqueLine"][];
+            consumables: string[];
+            parts_cost: string;
+            labour: string;
+            total: string;
+            flat: string;
+            simulated: boolean;
+        };
+        LoadShape: {
+            visits: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            litres: number;
         };
         MapPlug: {
             reservoir: string;
@@ -921,6 +1118,13 @@ export interface components {
             kind: string;
             reservoir?: string;
         };
+        NewPlannedVisitRequest: {
+            id: string;
+            bike: string;
+            on: string;
+            asked: components["schemas"]["PlanAskedRequest"];
+            version?: number;
+        };
         NewReadingRequest: {
             id: string;
             odometer: string;
@@ -941,6 +1145,15 @@ export interface components {
             reservoir: string;
             step: string;
             ends_at: string | null;
+        };
+        OrderShape: {
+            jobs: components["schemas"]["JobShape"][];
+            minutes: number;
+            in_turn: number;
+            hands_on: number;
+            proven: boolean;
+            gap: string;
+            learned: string[];
         };
         PartBlock: {
             key: string;
@@ -973,6 +1186,38 @@ export interface components {
             /** Format: binary */
             picture: string;
             caption?: string;
+        };
+        PlanAskedRequest: {
+            proposed?: boolean;
+            tasks?: components["schemas"]["TaskChoiceRequest"][];
+            cold?: string[];
+            wishes?: components["schemas"]["WishChoiceRequest"][];
+            technicians?: number;
+            pans?: number;
+        };
+        PlanPage: {
+            bike: string;
+            bike_id: string;
+            tasks: components["schemas"]["TaskLine"][];
+            cold: components["schemas"]["ColdLine"][];
+            technicians: number;
+            pans: number;
+            order: components["schemas"]["OrderShape"] | null;
+            refused: string;
+            kit: components["schemas"]["KitShape"];
+            cautions: string[];
+            together: components["schemas"]["LoadShape"];
+            alone: components["schemas"]["LoadShape"];
+        };
+        PlannedLine: {
+            id: string;
+            bike: string;
+            bike_id: string;
+            on: string;
+            what: string;
+            minutes: number;
+            planned_by: string;
+            version: number;
         };
         Plate: {
             title: string;
@@ -1106,6 +1351,19 @@ export interface components {
             topics: components["schemas"]["SchoolTopic"][];
             may_choose: boolean;
         };
+        SealCount: {
+            name: string;
+            count: number;
+        };
+        SealFormRequest: {
+            name: string;
+            count: string;
+        };
+        SealLine: {
+            name: string;
+            count: number;
+            in_drawer: number;
+        };
         ServiceLine: {
             done_on: string;
             odometer: string;
@@ -1159,6 +1417,11 @@ export interface components {
             coldest: string;
             caveat: string;
         };
+        Shopping: {
+            what: string;
+            amount: string;
+            for_bikes: string;
+        };
         SpecLine: {
             path: string;
             name: string;
@@ -1205,6 +1468,10 @@ export interface components {
             unchecked: string[];
             path: string;
         };
+        Stock: {
+            bottles: components["schemas"]["BottleLine"][];
+            seals: components["schemas"]["SealCount"][];
+        };
         TableLine: {
             line: number;
             path: string;
@@ -1227,6 +1494,25 @@ export interface components {
             reservoir?: string;
             heading?: boolean;
             columns?: string[];
+        };
+        TaskChoiceRequest: {
+            reservoir: string;
+            variant: string;
+        };
+        TaskLine: {
+            reservoir: string;
+            label: string;
+            variants: string[];
+            variant: string;
+            chosen: boolean;
+            proposed: boolean;
+            when: string;
+            reason: components["schemas"]["Why"];
+        };
+        TorqueLine: {
+            what: string;
+            manual: string;
+            setting: string;
         };
         TorqueShape: {
             manual: string;
@@ -1277,6 +1563,10 @@ export interface components {
             rule: string;
             text: string;
             source: string;
+        };
+        WishChoiceRequest: {
+            first: string;
+            then: string;
         };
         WrenchShape: {
             id: string;
@@ -1668,6 +1958,130 @@ export interface operations {
             };
         };
     };
+    plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PlanAskedRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlannedVisitRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     models_get: {
         parameters: {
             query?: never;
@@ -1834,6 +2248,66 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
             };
             /** @description Refused */
             default: {
@@ -2541,6 +3015,38 @@ export interface operations {
             };
         };
     };
+    bottle_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BottleFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fluid_save: {
         parameters: {
             query?: never;
@@ -2560,6 +3066,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seals_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
             /** @description Refused */

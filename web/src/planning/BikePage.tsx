@@ -61,6 +61,11 @@ function Heading({ page }: { page: Shape["BikePage"] }) {
         <b className="tabular">{page.odometer}</b>
       </p>
       <Sheet page={page} />
+      {!visit && page.sheet_id > 0 && (
+        <Link to={`/bikes/${page.id}/plan`} className="link-button">
+          Plan a visit
+        </Link>
+      )}
       {visit && (
         <Button type="primary" onClick={() => void go(`/visits/${visit.id}`)}>
           Go on: {visit.step}

@@ -84,7 +84,12 @@ function BikeRow({
             </span>
           </>
         ) : (
-          <Button onClick={() => void go(`/bikes/${bike.id}`)}>Open</Button>
+          <>
+            <Button onClick={() => void go(`/bikes/${bike.id}`)}>Open</Button>
+            <Link to={`/bikes/${bike.id}/plan`} aria-label="Plan a visit">
+              Plan
+            </Link>
+          </>
         )}
       </td>
     </tr>

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
+import { Bottles } from "./Stock";
 
 type Form = Required<Shape["FluidForm"]>;
 type Text = Exclude<keyof Form, "id" | "version" | "retired" | "family" | "friction_class">;
@@ -75,6 +76,7 @@ export function FluidDialog({
       footer={null}
       width={940}
     >
+      {start.id > 0 && <Bottles fluid={start.id} size={start.bottle} />}
       <form
         onSubmit={(event) => {
           event.preventDefault();

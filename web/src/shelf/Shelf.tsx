@@ -6,6 +6,7 @@ import { useShelf } from "../api/hooks";
 import { colour } from "../theme";
 import { Waiting, WentWrong } from "../workshop/States";
 import { Blend } from "./Blend";
+import { Drawer } from "./Stock";
 import { EMPTY, FluidDialog } from "./FluidDialog";
 import { DASHES, ViscosityChart } from "./ViscosityChart";
 
@@ -142,6 +143,7 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
             licenses a substitution. {caveat}
           </p>
           <Blend fluids={fluids} />
+          <Drawer mayWork={mayWork} />
         </section>
       </div>
       {opened && <FluidDialog start={opened} families={families} close={() => setOpened(null)} />}

@@ -18,11 +18,16 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
           <NavLink to="/" end>
             Ward
           </NavLink>
+          <NavLink to="/calendar">Calendar</NavLink>
           <NavLink to="/shelf">Shelf</NavLink>
           <NavLink to="/sheets">Spec sheets</NavLink>
           <NavLink to="/workshop">Workshop</NavLink>
         </nav>
-        {session.practice && <span className="bar-practice">practice clock: minutes run fast</span>}
+        {session.practice && (
+          <span className="bar-practice" title="Minutes run fast here, for practising">
+            practice clock
+          </span>
+        )}
         <QuickSum />
         <span className="bar-person">
           {session.name}, {session.role}

@@ -19,10 +19,10 @@ from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdic
 from oilward_core.quantity import UNITS
 from oilward_core.sheet import part_data
 from planning.services import rebuild
-from shelf.models import WrenchRow
+from shelf.models import Fluid, WrenchRow
 from shelf.selectors import best_fluid
-from shelf.services import save_fluid
-from shelf.shapes import FluidForm
+from shelf.services import save_bottle, save_fluid, save_seals
+from shelf.shapes import BottleForm, FluidForm, SealForm
 from visits.models import Service
 from workshop.models import Person, Workshop
 
@@ -41,10 +41,27 @@ class Loader:
         Workshop.objects.create(name=DATA["workshop"], coldest_start=DATA["coldest_start"])
         for fluid in DATA["fluids"]:
             save_fluid(FluidForm(id=0, version=0, **fluid), actor=self.mira)
+        self.stock()
         for wrench in DATA["wrenches"]:
             WrenchRow.objects.create(**wrench)
         for school in DATA["schools"]:
             choose_school(SchoolChoice(**school), actor=self.oda, today=self.today)
+
+    def stock(self) -> None:
+        fluids = dict(Fluid.objects.values_list("name", "pk"))
+        for number, bottle in enumerate(DATA["bottles"]):
+            opened = f"{self._ago(bottle['days'])}" if "days" in bottle else ""
+            form = BottleForm(
+                str(uuid5(NAMESPACE_URL, f"demo/bottle/{number}")),
+                fluids[bottle["fluid"]],
+                0,
+                bottle["size"],
+                bottle.get("left", ""),
+                opened,
+            )
+            save_bottle(form, actor=self.mira, today=self.today)
+        for name, count in DATA["seals"].items():
+            save_seals(SealForm(name, f"{count}"), actor=self.mira)
 
     def _ago(self, days: int) -> date:
         return self.today - timedelta(days=days)

@@ -1,0 +1,234 @@
+"""What to lay out for a visit: oil in bottles, seals, tools, wrenches and what else is used up."""
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+from math import ceil
+
+from .order import PlannedTask
+from .quantity import quarts_and_ounces, show
+from .schools import RING, SEALANT, WASHER, Schools
+from .spec import DRAINED, Fastener, FillRule, Variant
+
+RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
+OPEN_SHELF_LIFE = timedelta(days=3 * 365)  # of an opened bottle [trade]
+_MOST_ML = 60_000
+
+
+@dataclass(frozen=True)
+class Bottle:
+    """A bottle on the shelf: what it held and what is left, ml; ``opened_on`` None: sealed."""
+
+    id: str
+    size: Decimal
+    left: Decimal
+    opened_on: date | None = None
+
+
+@dataclass(frozen=True)
+class Size:
+    """A size it is sold in, ml, and what one costs (any money)."""
+
+    ml: int
+    price: Decimal
+
+
+@dataclass(frozen=True)
+class Use:
+    """So much out of one bottle; ``keeps`` is what stays in it."""
+
+    bottle: Bottle
+    ml: Decimal
+    keeps: Decimal
+
+
+@dataclass(frozen=True)
+class Picked:
+    """How a demand is met: from bottles on the shelf, then by buying ``buy`` (count of each size).
+    ``spare`` is what the bought bottles keep, ml."""
+
+    need: Decimal
+    uses: tuple[Use, ...]
+    buy: tuple[tuple[Size, int], ...]
+    spare: Decimal
+
+    @property
+    def cost(self) -> Decimal:
+        """What has to be bought costs."""
+        return sum((size.price * count for size, count in self.buy), Decimal(0))
+
+
+def expected_need(take: Decimal, rule: FillRule) -> Decimal:
+    """What to have at hand for an expected take, ml: 5 % and at least 100 ml more where a level is
+    read, no more than the quantity where it is exact [def]."""
+    if rule == FillRule.EXACT:
+        return take
+    return take + max(take * RESERVE_SHARE, RESERVE_LEAST)
+
+
+def buy(need: int, sizes: Sequence[Size]) -> tuple[tuple[Size, int], ...]:
+    """The cheapest bottles that hold at least ``need`` ml, and among those the least left over;
+    exact, by dynamic programming over whole millilitres."""
+    if need <= 0 or not sizes:
+        return ()
+    need = min(need, _MOST_ML)
+    top = need + max(size.ml for size in sizes)
+    best: list[tuple[Decimal, int] | None] = [None] * (top + 1)  # cost, last size
+    best[0] = (Decimal(0), -1)
+    for total in range(1, top + 1):
+        for n, size in enumerate(sizes):
+            before = best[total - size.ml] if total >= size.ml else None
+            here = best[total]
+            if before and (here is None or before[0] + size.price < here[0]):
+                best[total] = (before[0] + size.price, n)
+    reached = [(found[0], t) for t in range(need, top + 1) if (found := best[t])]
+    total = min(reached)[1]
+    counts: Counter[int] = Counter()
+    while total:
+        step = best[total]
+        assert step is not None
+        counts[step[1]] += 1
+        total -= sizes[step[1]].ml
+    return tuple((sizes[n], counts[n]) for n in sorted(counts))
+
+
+def _sealed(need: Decimal, bottles: Sequence[Bottle]) -> tuple[Bottle, ...]:
+    """The sealed bottles to open: as little left over as can be, then as few as can be. All of
+    them if they do not suffice."""
+    if sum(bottle.left for bottle in bottles) <= need:
+        return tuple(bottles)
+    reach: dict[Decimal, tuple[Bottle, ...]] = {Decimal(0): ()}
+    for bottle in bottles:
+        for total, chosen in list(reach.items()):
+            more = (*chosen, bottle)
+            at = total + bottle.left
+            if at not in reach or len(more) < len(reach[at]):
+                reach[at] = more
+    enough = [(total, len(chosen)) for total, chosen in reach.items() if total >= need]
+    return reach[min(enough)[0]]
+
+
+def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today: date) -> Picked:
+    """Meet a demand, ml: open bottles first, oldest first, not past their shelf life; then sealed
+    ones; then buy what is missing."""
+    opened = [
+        b for b in bottles if b.opened_on and b.left > 0 and today - b.opened_on <= OPEN_SHELF_LIFE
+    ]
+    uses: list[Use] = []
+    left = need
+    for bottle in sorted(opened, key=lambda b: (b.opened_on or today, b.id)):
+        ml = min(left, bottle.left)
+        if ml > 0:
+            uses.append(Use(bottle, ml, bottle.left - ml))
+            left -= ml
+    fresh = [b for b in bottles if b.opened_on is None and b.left > 0] if left > 0 else []
+    for bottle in _sealed(left, fresh):
+        ml = min(left, bottle.left)
+        uses.append(Use(bottle, ml, bottle.left - ml))
+        left -= ml
+    bought = buy(ceil(left), sizes) if left > 0 else ()
+    spare = sum(size.ml * count for size, count in bought) - left if bought else Decimal(0)
+    return Picked(need, tuple(uses), bought, Decimal(spare))
+
+
+def _amount(ml: Decimal, unit: str) -> str:
+    ounces = f" ({quarts_and_ounces(ml)})" if unit != "ml" else ""
+    return f"{show(ml, 'ml')}{ounces}"
+
+
+def say_picked(picked: Picked, unit: str) -> str:
+    """In bottle words: ``all of the open 500 ml bottle, 178 ml of a sealed 1000 ml one, which keeps
+    822 ml; buy 1 of 1000 ml``."""
+    said = []
+    for use in picked.uses:
+        state = "open" if use.bottle.opened_on else "sealed"
+        name = f"{state} {show(use.bottle.size, 'ml')} bottle"
+        if use.keeps < 1:
+            said.append(f"all of the {name}")
+        else:
+            amount, keeps = _amount(use.ml, unit), show(use.keeps, "ml")
+            said.append(f"{amount} of the {name}, which keeps {keeps}")
+    for size, count in picked.buy:
+        said.append(f"buy {count} of {size.ml} ml")
+    if picked.buy and picked.spare >= 1:
+        said.append(f"{show(picked.spare, 'ml')} will be left over")
+    return "; ".join(said)
+
+
+@dataclass(frozen=True)
+class Things:
+    """What to lay out besides oil: seals and tools with how many, what is used up, and every
+    fastener that a torque wrench is needed for."""
+
+    seals: tuple[tuple[str, int], ...]
+    tools: tuple[str, ...]
+    consumables: tuple[str, ...]
+    torqued: tuple[tuple[str, Fastener], ...]
+
+
+_ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring jug")
+
+
+def _opened(task: PlannedTask) -> list[Fastener]:
+    """The fasteners a task takes out."""
+    roles = ["drain plug", "fill plug", "cap"]
+    if task.variant != Variant.DRAIN_ONLY:
+        roles += ["filter", "second filter"]
+    return [f for f in task.spec.fasteners if f.role in roles]
+
+
+def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
+    """The seal that goes on new, by the workshop's school; empty where the old one stays."""
+    # a fill plug's seal stays unless it is worn; a filter brings its own gasket
+    if not fastener.seal or fastener.role == "fill plug" or "own" in fastener.seal.lower().split():
+        return ""
+    topic = RING if "o-ring" in fastener.seal.lower() else WASHER
+    if task.spec.kind in DRAINED and fastener.role == "drain plug":
+        return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
+    return fastener.seal
+
+
+def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
+    """Seals, tools, consumables and torque settings for these tasks."""
+    seals: Counter[str] = Counter()
+    tools: dict[str, None] = {}
+    used: dict[str, None] = dict.fromkeys(_ALWAYS)
+    torqued = []
+    for task in tasks:
+        for fastener in _opened(task):
+            if seal := _seal(task, fastener, schools):
+                seals[seal] += fastener.count
+            if fastener.drive and fastener.drive != "by hand":
+                tools[fastener.drive] = None
+            if fastener.torque and fastener.torque.by_wrench:
+                torqued.append((task.spec.label, fastener))
+            if fastener.role == "filter":
+                used[f"filter for the {task.spec.label}"] = None
+        if task.spec.kind in DRAINED:
+            plug = task.spec.fastener("drain plug")
+            sealant = plug.sealant if plug and plug.sealant else ""
+            sealant = sealant or schools.of(task.spec.kind, SEALANT).choice
+            if sealant != "none":
+                used[sealant] = None
+            if plug and plug.safety_wire:
+                used["safety wire"] = None
+    return Things(tuple(sorted(seals.items())), tuple(tools), tuple(used), tuple(torqued))
+
+
+_CAUTIONS = (
+    (DRAINED, "Hot oil and exhaust: gloves, glasses, sleeves down."),
+    (DRAINED, "Running engine indoors: exhaust extraction on."),
+    (DRAINED, "Nobody goes under a bike that is not strapped."),
+    (DRAINED, "Used oil on skin and in eyes harms; waste oil and filters by local rules."),
+)
+
+
+def cautions(tasks: Iterable[PlannedTask]) -> tuple[str, ...]:
+    """Everything to be careful of in this visit, gathered before it starts; the manual, local codes
+    and licensed practice come first."""
+    listed = list(tasks)
+    said = [text for kinds, text in _CAUTIONS if any(task.spec.kind in kinds for task in listed)]
+    said += [f"{t.spec.label.capitalize()}: {t.spec.caution}" for t in listed if t.spec.caution]
+    return tuple(dict.fromkeys(said))

@@ -1,0 +1,272 @@
+"""The shortest way through a visit's jobs, with CP-SAT, and how sure that is."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ortools.sat.python import cp_model
+
+from ..errors import CoreError
+from .jobs import CHANGE_MINUTES, Job
+
+
+@dataclass(frozen=True)
+class Wish:
+    """Somebody wants ``first`` done before ``then``."""
+
+    first: str
+    then: str
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A job in its place: minutes from the start; ``free`` is when its wait is over; technicians
+    count from 0."""
+
+    job: Job
+    start: int
+    end: int
+    free: int
+    technician: int
+
+
+@dataclass(frozen=True)
+class Order:
+    """The run order. ``bound``: nothing shorter than this exists; ``proven``: this is the shortest.
+    ``in_turn`` is the same work one job after another."""
+
+    placed: tuple[Placed, ...]
+    minutes: int
+    bound: int
+    proven: bool
+    in_turn: int
+
+    @property
+    def gap(self) -> float:
+        """How much shorter a better order could still be, as a share."""
+        return (self.minutes - self.bound) / self.minutes if self.minutes else 0.0
+
+    @property
+    def hands_on(self) -> int:
+        """Minutes of work in it."""
+        return sum(placed.job.minutes for placed in self.placed)
+
+
+def in_turn(jobs: Sequence[Job]) -> int:
+    """Minutes when every job and every wait is done one after another, reservoir by reservoir."""
+    return sum(job.minutes + job.wait for job in jobs)
+
+
+class _Model:
+    """The jobs as a constraint model. Time is in whole minutes."""
+
+    def __init__(self, jobs: Sequence[Job], technicians: int, pans: int) -> None:
+        self.jobs = {job.id: job for job in jobs}
+        self.technicians = technicians
+        self.model = cp_model.CpModel()
+        changes = CHANGE_MINUTES * sum(bool(job.attitude) for job in jobs)
+        self.horizon = in_turn(jobs) + changes
+        new = self.model.new_int_var
+        self.start = {job.id: new(0, self.horizon, job.id) for job in jobs}
+        self.makespan = new(0, self.horizon, "makespan")
+        self._sequence()
+        self._hands(technicians)
+        self._pans(pans)
+        self._attitudes()
+
+    def end(self, key: str) -> cp_model.LinearExpr:
+        return self.start[key] + self.jobs[key].minutes
+
+    def _sequence(self) -> None:
+        for job in self.jobs.values():
+            self.model.add(self.makespan >= self.end(job.id) + job.wait)
+            for name in job.after:
+                before = self.jobs[name]
+                self.model.add(self.start[job.id] >= self.end(name) + before.wait)
+
+    def _hands(self, technicians: int) -> None:
+        model, worked = self.model, [job for job in self.jobs.values() if job.minutes]
+        intervals = [
+            model.new_fixed_size_interval_var(self.start[job.id], job.minutes, f"hands {job.id}")
+            for job in worked
+        ]
+        if technicians == 1:
+            model.add_no_overlap(intervals)
+        else:
+            model.add_cumulative(intervals, [1] * len(intervals), technicians)
+        # as much work as there is has to fit between the hands there are
+        model.add(technicians * self.makespan >= sum(job.minutes for job in worked))
+
+    def _pans(self, pans: int) -> None:
+        model, held = self.model, []
+        for job in self.jobs.values():
+            if not job.pan_until:
+                continue
+            size = model.new_int_var(0, self.horizon, f"pan size {job.id}")
+            until = self.end(job.pan_until)
+            held.append(model.new_interval_var(self.start[job.id], size, until, f"pan {job.id}"))
+        if held:
+            model.add_cumulative(held, [1] * len(held), pans)
+
+    def _attitudes(self) -> None:
+        """Two jobs in different attitudes never overlap, and the change between takes its time."""
+        posed = [job for job in self.jobs.values() if job.attitude]
+        for n, one in enumerate(posed):
+            for other in posed[n + 1 :]:
+                if one.attitude != other.attitude:
+                    self._apart(one, other)
+
+    def _apart(self, one: Job, other: Job) -> None:
+        model = self.model
+        first = model.new_bool_var(f"{one.id} before {other.id}")
+        for a, b, literal in ((one, other, first), (other, one, first.negated())):
+            free = self.end(a.id) + (a.wait if a.pan_until else 0) + CHANGE_MINUTES
+            model.add(self.start[b.id] >= free).only_enforce_if(literal)
+
+
+def _run(model: cp_model.CpModel, seconds: float) -> tuple[cp_model.CpSolver, int]:
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds = seconds
+    solver.parameters.num_workers = 2
+    solver.parameters.random_seed = 1
+    return solver, int(solver.solve(model))
+
+
+def _assign(rows: list[tuple[Job, int]], technicians: int) -> tuple[Placed, ...]:
+    """Hand the jobs out: to whoever worked on that reservoir last, else to who is free longest."""
+    free = [0] * technicians
+    last: dict[str, int] = {}
+    placed = []
+    for job, start in sorted(rows, key=lambda row: (row[1], row[0].minutes)):
+        able = [n for n in range(technicians) if free[n] <= start] or [0]
+        who = last.get(job.group, -1)
+        who = who if who in able else min(able, key=lambda n: free[n])
+        end = start + job.minutes
+        if job.minutes:
+            free[who], last[job.group] = end, who
+        placed.append(Placed(job, start, end, end + job.wait, who))
+    return tuple(placed)
+
+
+def _check(jobs: Sequence[Job], technicians: int, pans: int, wishes: Sequence[Wish]) -> None:
+    if not 1 <= technicians <= 4:
+        raise CoreError("order.technicians", field="technicians")
+    if not 1 <= pans <= 8:
+        raise CoreError("order.pans", field="pans")
+    known = {job.id for job in jobs}
+    for wish in wishes:
+        if not {wish.first, wish.then} <= known:
+            raise CoreError("order.no_job", field="wishes")
+
+
+def _why_not(jobs: Sequence[Job], wishes: Sequence[Wish]) -> CoreError:
+    """The wish that runs against the order the work has to have."""
+    labels = {job.id: job.label for job in jobs}
+    before: dict[str, set[str]] = {}
+    for job in jobs:  # jobs stand after what they wait for
+        mine = set(job.after)
+        for name in job.after:
+            mine |= before.get(name, set())
+        before[job.id] = mine
+    for wish in wishes:
+        if wish.then in before[wish.first]:
+            facts = {"first": labels[wish.first], "then": labels[wish.then]}
+            return CoreError(
+                "order.rule", field="wishes", words=facts["first"], other=facts["then"]
+            )
+    return CoreError("order.wishes", field="wishes")
+
+
+def solve(
+    jobs: Sequence[Job],
+    *,
+    technicians: int = 1,
+    pans: int = 2,
+    wishes: Sequence[Wish] = (),
+    seconds: float = 2.0,
+) -> Order:
+    """The shortest order; among those as short, the one that stays longest at one reservoir.
+
+    Raises CoreError ``order.rule`` for a wish the work's own order forbids, ``order.wishes`` for
+    wishes that contradict each other, ``order.technicians``, ``order.pans``, ``order.no_job``.
+    """
+    _check(jobs, technicians, pans, wishes)
+    built = _Model(jobs, technicians, pans)
+    for wish in wishes:
+        built.model.add(built.start[wish.then] >= built.end(wish.first))
+    built.model.minimize(built.makespan)
+    solver, status = _run(built.model, seconds)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        raise _why_not(jobs, wishes)
+    best, bound = solver.value(built.makespan), round(solver.best_objective_bound)
+    starts = {key: solver.value(var) for key, var in built.start.items()}
+    starts = _tidy(built, starts, best)
+    rows = [(job, starts[job.id]) for job in jobs]
+    proven = status == cp_model.OPTIMAL
+    return Order(_assign(rows, technicians), best, best if proven else bound, proven, in_turn(jobs))
+
+
+_TIDY_SECONDS = 0.3
+
+
+def _tidy(built: _Model, starts: dict[str, int], best: int) -> dict[str, int]:
+    """Within the shortest time, stay at a reservoir once begun: fewer ways round the bike."""
+    model = built.model
+    groups: dict[str, list[Job]] = {}
+    for job in built.jobs.values():
+        if job.group:
+            groups.setdefault(job.group, []).append(job)
+    spans = []
+    for name, members in groups.items():
+        opened = model.new_int_var(0, built.horizon, f"open {name}")
+        closed = model.new_int_var(0, built.horizon, f"close {name}")
+        model.add_min_equality(opened, [built.start[job.id] for job in members])
+        model.add_max_equality(closed, [built.end(job.id) for job in members])
+        spans.append(closed - opened)
+    model.add(built.makespan <= best)
+    for key, var in built.start.items():
+        model.add_hint(var, starts[key])
+    model.minimize(sum(spans) + sum(built.start.values()))
+    solver, status = _run(model, _TIDY_SECONDS)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return starts
+    return {key: solver.value(var) for key, var in built.start.items()}
+
+
+def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[str]:
+    """Every rule an order breaks, in words; worked out from the placed jobs alone, without the
+    solver's model. Empty: none."""
+    at = {one.job.id: one for one in placed}
+    said = []
+    for one in placed:
+        for name in one.job.after:
+            if one.start < at[name].free:
+                said.append(f"{one.job.id} begins before {name} is through")
+    said += _too_many(placed, technicians, pans, at)
+    posed = [one for one in placed if one.job.attitude]
+    for n, one in enumerate(posed):
+        for other in posed[n + 1 :]:
+            a, b = sorted((one, other), key=lambda p: p.start)
+            held = a.free if a.job.pan_until else a.end
+            if a.job.attitude != b.job.attitude and b.start < held + CHANGE_MINUTES:
+                said.append(f"no time to move the bike from {a.job.id} to {b.job.id}")
+    return said
+
+
+def _too_many(
+    placed: Sequence[Placed], technicians: int, pans: int, at: dict[str, Placed]
+) -> list[str]:
+    said = []
+    for minute in {one.start for one in placed}:
+        busy = [one for one in placed if one.start <= minute < one.end]
+        if len(busy) > technicians:
+            said.append(f"{len(busy)} jobs at once in minute {minute}")
+        if len({one.technician for one in busy}) < len(busy):
+            said.append(f"one technician has two jobs in minute {minute}")
+        held = [
+            one
+            for one in placed
+            if one.job.pan_until and one.start <= minute < at[one.job.pan_until].end
+        ]
+        if len(held) > pans:
+            said.append(f"{len(held)} pans in use in minute {minute}")
+    return said

@@ -1,0 +1,203 @@
+"""The run order: hand-solvable cases, rules kept whatever the visit, wishes.
+
+Optimal makespans are derived by exhaustive search (ortools CP-SAT and by hand), see each case.
+"""
+
+from dataclasses import replace
+from decimal import Decimal
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from oilward_core.due import DueLimits
+from oilward_core.errors import CoreError
+from oilward_core.order import (
+    ColdJob,
+    Job,
+    PlannedTask,
+    Wish,
+    broken_rules,
+    in_turn,
+    jobs_for,
+    solve,
+)
+from oilward_core.spec import (
+    FillRule,
+    LevelCheck,
+    Requirement,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+)
+
+from .test_sheet import ENGINE, fastener
+
+VALVES = ColdJob("valves", "Valve clearances", 45)
+
+
+def spec(key: str, kind: ReservoirKind, rule: FillRule = FillRule.LEVEL) -> ReservoirSpec:
+    """A reservoir of that kind."""
+    level = LevelCheck("dipstick", "side stand", Decimal(1), Decimal(5), Decimal(90))
+    return ReservoirSpec(
+        key,
+        kind,
+        key,
+        rule,
+        {Variant.DRAIN_ONLY: Decimal(800)},
+        None,
+        level if rule == FillRule.LEVEL else None,
+        Requirement("75W-90"),
+        Decimal(0),
+        (fastener("drain plug", "20 N·m"), fastener("fill plug", "hand tight")),
+        DueLimits(repeat_km=Decimal(9000)),
+    )
+
+
+PRIMARY = spec("primary", ReservoirKind.PRIMARY, FillRule.EXACT)
+GEARBOX = spec("gearbox", ReservoirKind.GEARBOX)
+DRIVE = spec("final drive", ReservoirKind.FINAL_DRIVE, FillRule.EXACT)
+LEGS = [
+    replace(spec(f"fork {side}", ReservoirKind.FORK, FillRule.AIR_GAP), capacities={})
+    for side in ("left", "right")
+]
+BRAKE = spec("front brake", ReservoirKind.FRONT_BRAKE, FillRule.WATCH)
+
+
+def tasks(*specs: ReservoirSpec) -> list[PlannedTask]:
+    """Tasks on these reservoirs, with the filter where there is one."""
+    return [
+        PlannedTask(s, Variant.WITH_FILTER if s is ENGINE else Variant.DRAIN_ONLY) for s in specs
+    ]
+
+
+THREE_DRAINS = tasks(ENGINE, PRIMARY, GEARBOX)
+SEVEN = tasks(ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
+
+
+def drain(name: str, work: int, drip: int, *rest: int, pan: bool = True) -> list[Job]:
+    """Open, drip, then one job after another; the pan is held to the end of the first of them."""
+    jobs = [Job(name, name, "drain", work, drip, pan_until=f"{name}0" if pan else "")]
+    for n, minutes in enumerate(rest):
+        jobs.append(Job(f"{name}{n}", name, "work", minutes, after=(jobs[-1].id,), group=name))
+    return jobs
+
+
+class HandSolvedTests(TestCase):
+    def test_three_jobs_by_hand(self) -> None:
+        # start B 0–5, A 5–10, C 10–20, refill B 20–35, refill A 35–45: no idle minute
+        jobs = [*drain("A", 5, 20, 10, pan=False), *drain("B", 5, 15, 15, pan=False)]
+        jobs.append(Job("C", "C", "work", 10))
+        found = solve(jobs)
+        self.assertEqual((found.minutes, found.proven, found.hands_on), (45, True, 45))
+
+    def test_three_equal_drains_with_three_two_and_one_pans(self) -> None:
+        jobs = [job for name in "ABC" for job in drain(name, 5, 20, 5, 5)]
+        for pans, minutes in ((3, 55), (2, 65), (1, 95)):
+            with self.subTest(pans=pans):
+                found = solve(jobs, pans=pans)
+                self.assertEqual((found.minutes, found.proven), (minutes, True))
+
+    def test_two_drains_one_run(self) -> None:
+        # two pans 41 min, one reservoir at a time 59
+        jobs = [*drain("A", 3, 15, 4, 4), *drain("B", 3, 15, 4, 4)]
+        jobs.append(Job("run", "run", "run", 1, 3, after=("A1", "B1")))
+        jobs.append(Job("level", "level", "level", 3, after=("run",)))
+        self.assertEqual((solve(jobs, pans=2).minutes, in_turn(jobs)), (41, 59))
+
+
+class VisitTests(TestCase):
+    def test_a_three_drain_visit_is_proven_and_shorter_than_in_turn(self) -> None:
+        found = solve(jobs_for(THREE_DRAINS))
+        self.assertTrue(found.proven)
+        self.assertLess(found.minutes, 0.85 * found.in_turn)
+        self.assertEqual(broken_rules(found.placed, 1, 2), [])
+
+    def test_cold_jobs_come_before_the_warm_up_and_every_fill_before_the_run(self) -> None:
+        found = solve(jobs_for(SEVEN, [VALVES]))
+        at = {placed.job.id: placed for placed in found.placed}
+        self.assertLessEqual(at["valves"].end, at["warm up"].start)
+        for key in ("engine", "primary", "gearbox", "final drive"):
+            self.assertLessEqual(at[f"{key}/prove filler"].end, at[f"{key}/drain"].start)
+            self.assertLessEqual(at[f"{key}/fill"].end, at["run"].start)
+        self.assertGreaterEqual(at["gearbox/level"].start, at["run"].free + 5)
+        self.assertGreaterEqual(at["leaks"].start, at["run"].free)
+        self.assertEqual(broken_rules(found.placed, 1, 2), [])
+
+    def test_two_technicians_are_quicker_and_keep_the_rules(self) -> None:
+        one, two = solve(jobs_for(SEVEN)), solve(jobs_for(SEVEN), technicians=2)
+        self.assertLess(two.minutes, one.minutes)
+        self.assertLessEqual(two.bound, two.minutes)
+        self.assertEqual(broken_rules(two.placed, 2, 2), [])
+
+    def test_learned_minutes_count(self) -> None:
+        slow = jobs_for(THREE_DRAINS, learned={"refit": 20})
+        self.assertGreater(solve(slow).minutes, solve(jobs_for(THREE_DRAINS)).minutes)
+
+    def test_nothing_drained_needs_no_warm_up(self) -> None:
+        names = {job.id for job in jobs_for(tasks(*LEGS, BRAKE))}
+        self.assertNotIn("warm up", names)
+        self.assertNotIn("run", names)
+
+
+class WishTests(TestCase):
+    JOBS = jobs_for(THREE_DRAINS)
+
+    def test_a_wish_is_kept(self) -> None:
+        for first, then in (("gearbox", "engine"), ("engine", "gearbox")):
+            wish = Wish(f"{first}/fill", f"{then}/prove filler")
+            found = solve(self.JOBS, wishes=[wish])
+            at = {placed.job.id: placed for placed in found.placed}
+            self.assertLessEqual(at[wish.first].end, at[wish.then].start)
+            self.assertEqual(broken_rules(found.placed, 1, 2), [])
+
+    def test_an_impossible_wish_names_the_rule(self) -> None:
+        for wishes, code in (
+            ([Wish("engine/fill", "engine/drain")], "order.rule"),
+            ([Wish("run", "warm up")], "order.rule"),
+            (
+                [
+                    Wish("engine/fill", "gearbox/prove filler"),
+                    Wish("gearbox/fill", "engine/prove filler"),
+                ],
+                "order.wishes",
+            ),
+            ([Wish("engine/fill", "tea")], "order.no_job"),
+        ):
+            with self.subTest(wishes=wishes), self.assertRaises(CoreError) as caught:
+                solve(self.JOBS, wishes=wishes)
+            self.assertEqual(caught.exception.code, code)
+
+    def test_hands_and_pans_have_limits(self) -> None:
+        for more, code in (({"technicians": 9}, "order.technicians"), ({"pans": 0}, "order.pans")):
+            with self.assertRaises(CoreError) as caught:
+                solve(self.JOBS, **more)
+            self.assertEqual(caught.exception.code, code)
+
+
+class RuleTests(TestCase):
+    CHOICES = (ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
+
+    @settings(max_examples=25, deadline=None)
+    @given(
+        st.sets(st.integers(0, 6), min_size=1),
+        st.integers(1, 3),
+        st.integers(1, 3),
+        st.booleans(),
+        st.dictionaries(st.sampled_from(["drain", "refit", "fill"]), st.integers(1, 15)),
+    )
+    def test_no_order_breaks_a_rule(
+        self, chosen: set[int], technicians: int, pans: int, cold: bool, learned: dict[str, int]
+    ) -> None:
+        planned = tasks(*(self.CHOICES[n] for n in sorted(chosen)))
+        jobs = jobs_for(planned, [VALVES] if cold else [], learned)
+        found = solve(jobs, technicians=technicians, pans=pans, seconds=0.5)
+        self.assertEqual(broken_rules(found.placed, technicians, pans), [])
+        self.assertEqual({placed.job.id for placed in found.placed}, {job.id for job in jobs})
+        self.assertLessEqual(found.bound, found.minutes)
+
+    def test_the_checker_sees_what_is_wrong(self) -> None:
+        found = solve(jobs_for(SEVEN), technicians=2)
+        crowded = [replace(placed, start=0, end=placed.job.minutes) for placed in found.placed]
+        said = " ".join(broken_rules(crowded, 1, 1))
+        for words in ("jobs at once", "begins before", "pans in use", "move the bike"):
+            self.assertIn(words, said)

@@ -1,0 +1,112 @@
+import { press, signIn } from "./bench";
+import { expect, test } from "./server";
+import type { Page } from "@playwright/test";
+
+async function toPlan(page: Page, bike: string): Promise<void> {
+  const row = page.getByRole("row").filter({ hasText: bike });
+  await row.getByRole("link", { name: "Plan a visit" }).click();
+  await expect(page.getByRole("heading", { name: "Plan a visit" })).toBeVisible();
+}
+
+async function choose(page: Page, name: string | RegExp): Promise<void> {
+  const what = page.getByRole("region", { name: "What to do" });
+  const box = what.getByRole("checkbox", { name, exact: true });
+  if ((await box.getAttribute("aria-checked")) === "true") return;
+  await box.focus();
+  await page.keyboard.press("Enter");
+  await expect(box).toHaveAttribute("aria-checked", "true");
+}
+
+function dayFromNow(days: number): string {
+  return new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+}
+
+test("from the ward to a printed kit and an ordered run sheet: three drains, cold valves, forks", async ({
+  page,
+}) => {
+  await signIn(page);
+  await toPlan(page, "Grey Heron");
+  for (const name of ["engine", "primary", "gearbox", "fork, left", "fork, right"]) {
+    await choose(page, name);
+  }
+  await choose(page, "Valve clearances, engine cold six hours");
+  const sheet = page.getByRole("list", { name: "Run sheet" });
+  await expect(sheet).toContainText("Valve clearances");
+  await expect(page.getByText("Nothing shorter exists.")).toBeVisible();
+  const steps = await sheet.getByRole("listitem").allTextContents();
+  const at = (word: string) => steps.findIndex((step) => step.includes(word));
+  expect(at("Valve clearances")).toBeLessThan(at("Warm it up"));
+  expect(at("Fill the gearbox")).toBeLessThan(at("Run the engine"));
+  await expect(page.getByText("The front exhaust runs beside the plug.")).toBeVisible();
+
+  // a wish is kept; an impossible one names what stands against it
+  await page.getByRole("button", { name: /^Drain the engine,/ }).focus();
+  await page.keyboard.press("Enter");
+  await page
+    .getByLabel("Do “Drain the engine” before")
+    .selectOption({ label: "Drain the gearbox" });
+  await expect(page.getByText("“Drain the engine” before “Drain the gearbox”")).toBeVisible();
+  await page
+    .getByLabel("Do “Drain the engine” before")
+    .selectOption({ label: "Warm it up, let it cool a little" });
+  await expect(page.getByText("cannot come before")).toBeVisible();
+  await page.getByRole("button", { name: "take back" }).last().click();
+  await expect(page.getByText("Nothing shorter exists.")).toBeVisible();
+
+  // dragging a block asks for the same
+  const block = page
+    .getByRole("button", { name: /^Look at the front brake,|^Drain the primary,/ })
+    .first();
+  const box = await block.boundingBox();
+  if (!box) throw new Error("no block to drag");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 160, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByRole("button", { name: "take back" })).toHaveCount(2);
+
+  // the kit is ticked on the tablet, the ticks stay over a reload of it, and it is printed
+  const kit = page.getByRole("region", { name: "Kit" });
+  await kit.getByRole("checkbox", { name: "8 mm hex key" }).click();
+  await expect(kit.getByRole("checkbox", { name: "8 mm hex key" })).toBeChecked();
+  await expect(kit.getByRole("checkbox", { name: /^Skarholm Amber/ })).toContainText("buy");
+  await page.getByLabel("Plan it for").fill("2020-01-01");
+  await press(page, "Into the calendar");
+  await expect(page.getByText("today or later")).toBeVisible();
+  await page.getByLabel("Plan it for").fill(dayFromNow(12));
+  await press(page, "Into the calendar");
+  await expect(page.getByRole("heading", { name: "Calendar" })).toBeVisible();
+  const href = await page.getByRole("link", { name: "Print the kit" }).getAttribute("href");
+  const paper = await page.request.get(href ?? "");
+  expect(paper.headers()["content-type"]).toBe("application/pdf");
+  expect((await paper.body()).toString("latin1")).toContain("Kit: Grey Heron");
+  await expect(page.getByRole("region", { name: "To buy" })).toContainText("Skarholm Amber");
+
+  // what is bought is put on the shelf, and is no longer missing
+  await page.getByRole("link", { name: "Shelf" }).click();
+  await press(page, "Plate & Chain");
+  await press(page, "Put a sealed 1 qt bottle there");
+  await expect(page.getByText("of 946 ml, sealed")).toHaveCount(2);
+  await page.keyboard.press("Escape");
+  await page.getByLabel("Seal", { exact: true }).fill("O-ring 12 mm");
+  await page.getByLabel("How many").fill("5");
+  await press(page, "Count");
+  await page.getByRole("link", { name: "Calendar" }).click();
+  await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("Plate & Chain");
+  await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("O-ring 12 mm");
+  await press(page, "Drop it");
+  await expect(page.getByText("Nothing planned.")).toBeVisible();
+});
+
+test("a reader looks at a plan and at two technicians' lanes", async ({ page }) => {
+  await signIn(page, "piet");
+  await toPlan(page, "Ferry Bell");
+  for (const name of ["engine", "gearbox", "final drive"]) await choose(page, name);
+  await page
+    .getByRole("region", { name: "In what order" })
+    .getByText("2", { exact: true })
+    .first()
+    .click();
+  await expect(page.getByText("technician 2").first()).toBeVisible();
+  await expect(page.getByRole("button", { name: "Into the calendar" })).toHaveCount(0);
+});

@@ -1,0 +1,35 @@
+import type { Shape } from "../api/client";
+import { Ticks } from "../visits/steps/CheckStep";
+import { useDraft } from "../visits/outbox";
+
+/** What to lay out, ticked off on the tablet; ticks stay with this visit. */
+export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string }) {
+  const [ticked, setTicked] = useDraft<string[]>(`kit.${visit}`, []);
+  const groups: [string, string[]][] = [
+    ["Oil", kit.fluids.map((f) => `${f.fluid}, ${f.need} for ${f.what_for}: ${f.words}`)],
+    ["Seals", kit.seals.map((s) => `${s.count} × ${s.name} (${s.in_drawer} in the drawer)`)],
+    ["Torque", kit.torques.map((t) => `${t.what}, ${t.manual}: ${t.setting}`)],
+    ["Tools", kit.tools],
+    ["Used up", kit.consumables],
+  ];
+  return (
+    <section className="kit" aria-label="Kit">
+      <h2>Kit</h2>
+      <div className="kit-groups">
+        {groups
+          .filter(([, items]) => items.length > 0)
+          .map(([title, items]) => (
+            <div key={title}>
+              <h3>{title}</h3>
+              <Ticks items={items} ticked={ticked} change={setTicked} />
+            </div>
+          ))}
+      </div>
+      <p>
+        Parts <b className="tabular">{kit.parts_cost}</b> (simulated counter), labour{" "}
+        <b className="tabular">{kit.labour}</b>, together <b className="tabular">{kit.total}</b>;
+        the flat price is <b className="tabular">{kit.flat}</b>.
+      </p>
+    </section>
+  );
+}
