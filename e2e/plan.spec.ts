@@ -1,6 +1,6 @@
 import { press, signIn } from "./bench";
 import { expect, test } from "./server";
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 
 async function toPlan(page: Page, bike: string): Promise<void> {
   const row = page.getByRole("row").filter({ hasText: bike });
@@ -20,6 +20,59 @@ async function choose(page: Page, name: string | RegExp): Promise<void> {
 function dayFromNow(days: number): string {
   return new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 }
+
+type Act = (locator: Locator) => Promise<void>;
+
+const byKeyboard: Act = async (locator) => {
+  await locator.focus();
+  await locator.press("Enter");
+};
+const byTouch: Act = (locator) => locator.tap();
+
+/** From the ward to a kit in the calendar, every action by the same means. */
+async function wardToKit(page: Page, act: Act): Promise<void> {
+  const row = page.getByRole("row").filter({ hasText: "Grey Heron" });
+  await act(row.getByRole("link", { name: "Plan a visit" }));
+  const what = page.getByRole("region", { name: "What to do" });
+  for (const name of [
+    "primary",
+    "gearbox",
+    "fork, left",
+    "fork, right",
+    "Valve clearances, engine cold six hours",
+  ]) {
+    const box = what.getByRole("checkbox", { name, exact: true });
+    await expect(box).toBeVisible();
+    if ((await box.getAttribute("aria-checked")) !== "true") await act(box);
+    await expect(box).toHaveAttribute("aria-checked", "true");
+  }
+  await expect(page.getByRole("list", { name: "Run sheet" })).toContainText("Valve clearances");
+  await act(
+    page.getByRole("region", { name: "Kit" }).getByRole("checkbox", { name: "17 mm socket" }),
+  );
+  await page.getByLabel("Plan it for").fill(dayFromNow(30));
+  await act(page.getByRole("button", { name: "Into the calendar" }));
+  await expect(page.getByRole("link", { name: "Print the kit" })).toBeVisible();
+  await act(page.getByRole("button", { name: "Drop it" }));
+  await expect(page.getByText("Nothing planned.")).toBeVisible();
+}
+
+test("from the ward to a printed kit by keyboard alone", async ({ page }) => {
+  await signIn(page);
+  await wardToKit(page, byKeyboard);
+});
+
+test("from the ward to a printed kit by touch alone", async ({ browser, baseURL }) => {
+  const tablet = await browser.newContext({
+    baseURL,
+    hasTouch: true,
+    viewport: { width: 1280, height: 800 },
+  });
+  const page = await tablet.newPage();
+  await signIn(page);
+  await wardToKit(page, byTouch);
+  await tablet.close();
+});
 
 test("from the ward to a printed kit and an ordered run sheet: three drains, cold valves, forks", async ({
   page,

@@ -29,5 +29,6 @@ export default defineConfig({
   projects: [
     { name: "journeys", testMatch: "*.spec.ts" },
     { name: "shots", testMatch: "shots.ts" },
+    { name: "load", testMatch: "load.ts" },
   ],
 });

@@ -53,6 +53,26 @@ test("pictures", async ({ page }) => {
   await picture(page, "matches");
   await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page
+    .getByRole("row")
+    .filter({ hasText: "Grey Heron" })
+    .getByRole("link", { name: "Plan a visit" })
+    .click();
+  for (const name of ["primary", "gearbox", "fork, left", "fork, right"]) {
+    const box = page.getByRole("checkbox", { name, exact: true });
+    await expect(box).toBeVisible();
+    if ((await box.getAttribute("aria-checked")) !== "true") await box.click();
+    await expect(box).toHaveAttribute("aria-checked", "true");
+  }
+  await page.getByRole("checkbox", { name: /^Valve clearances/ }).click();
+  await expect(page.getByRole("list", { name: "Run sheet" })).toContainText("Valve clearances");
+  await picture(page, "plan");
+  await page.getByLabel("Plan it for").fill("2027-03-15");
+  await press(page, "Into the calendar");
+  await expect(page.getByRole("region", { name: "To buy" })).toBeVisible();
+  await picture(page, "calendar");
+  await press(page, "Drop it");
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
   await page.keyboard.press("Control+k");
   await page.getByRole("textbox", { name: "Sum" }).fill("2.7 l - 2.5 qt");
   await expect(page.getByText("= 334 ml")).toBeVisible();

@@ -11,6 +11,7 @@ from tests.test_sheet import BENCH, TASK, whole_visit  # core/tests
 from .bench_order import many, proofs
 from .postgres import Postgres
 from .serve import manage
+from .tests import browser_tests
 
 
 def fold_figure(rounds: int = 200) -> str:
@@ -69,15 +70,27 @@ def ward_figures() -> None:
         postgres.remove()
 
 
+def load_figure() -> None:
+    """What the first look at the ward costs in a real browser."""
+    postgres = Postgres("test", fast=True)
+    try:
+        postgres.start()
+        browser_tests(postgres, "load")
+    finally:
+        postgres.stop()
+
+
 def bench(words: list[str]) -> int:
-    """All figures, or those named: fold, roll, order, ward."""
-    wanted = set(words) or {"fold", "roll", "order", "ward"}
+    """All figures, or those named: fold, roll, order, load, ward."""
+    wanted = set(words) or {"fold", "roll", "order", "load", "ward"}
     if "fold" in wanted:
         print(fold_figure(), flush=True)
     if "roll" in wanted:
         print(roll_figure(), flush=True)
     if "order" in wanted:
         print(*proofs(), many(), sep="\n", flush=True)
+    if "load" in wanted:
+        load_figure()
     if "ward" in wanted:
         ward_figures()
     return 0

@@ -4,28 +4,38 @@ import random
 import statistics
 import time
 
-from oilward_core.order import Job, PlannedTask, jobs_for, solve
+from oilward_core.order import CHANGE_MINUTES, Job, PlannedTask, jobs_for, solve
 from oilward_core.spec import Variant
 from tests.test_order import SEVEN, THREE_DRAINS, VALVES  # core/tests
 
 
 def greedy(jobs: tuple[Job, ...]) -> int:
-    """One technician takes the first job of the list that may begin, and waits if none may."""
+    """One technician takes the job of the list that may begin soonest, and waits if none may. The
+    bike is moved when the next job wants it, but not while something drips."""
     free: dict[str, int] = {}
-    left, now, pans = list(jobs), 0, {}
+    left, now, pans = list(jobs), 0, set()
+    stands, drips = "upright", 0
+
+    def begins(job: Job) -> int:
+        start = max([now, *(free[name] for name in job.after)])
+        moved = job.attitude not in ("", stands)
+        return max(start, drips) + CHANGE_MINUTES if moved else start
+
     while left:
         ready = [
             job
             for job in left
             if all(name in free for name in job.after) and (not job.pan_until or len(pans) < 2)
         ]
-        soonest = min(ready, key=lambda j: max([now, *(free[n] for n in j.after)]))
-        now = max([now, *(free[name] for name in soonest.after)]) + soonest.minutes
-        free[soonest.id] = now + soonest.wait
-        if soonest.pan_until:
-            pans[soonest.pan_until] = True
-        pans.pop(soonest.id, None)
-        left.remove(soonest)
+        job = min(ready, key=begins)
+        now = begins(job) + job.minutes
+        stands = job.attitude or stands
+        free[job.id] = now + job.wait
+        if job.pan_until:
+            pans.add(job.pan_until)
+            drips = max(drips, free[job.id])
+        pans.discard(job.id)
+        left.remove(job)
     return max(free.values())
 
 

@@ -181,9 +181,12 @@ def _opened(task: PlannedTask) -> list[Fastener]:
 
 def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
     """The seal that goes on new, by the workshop's school; empty where the old one stays."""
-    # a fill plug's seal stays unless it is worn; a filter brings its own gasket
-    if not fastener.seal or fastener.role == "fill plug" or "own" in fastener.seal.lower().split():
+    # a filter brings its own gasket
+    if not fastener.seal or "own" in fastener.seal.lower().split():
         return ""
+    if fastener.role == "fill plug":  # stays until its life in services is over
+        life = task.spec.seal_life
+        return fastener.seal if life and (task.done + 1) % life == 0 else ""
     topic = RING if "o-ring" in fastener.seal.lower() else WASHER
     if task.spec.kind in DRAINED and fastener.role == "drain plug":
         return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""

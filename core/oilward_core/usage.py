@@ -8,7 +8,7 @@ from decimal import Decimal
 from math import sqrt
 from statistics import median
 
-from .due import USE_CLASSES, Due, Meter
+from .due import USE_CLASSES, Due, DueLimits, Meter
 from .reasons import Reason, Source
 
 WINDOW_DAYS, LEAST_SPAN_DAYS = 365, 14
@@ -163,3 +163,21 @@ def say_forecast(ahead: Forecast, today: date) -> str:
         return f"about {ahead.on:%b %Y}"
     early = f"{ahead.early:%b}" if ahead.early.year == ahead.late.year else f"{ahead.early:%b %Y}"
     return f"about {ahead.on:%b %Y} ({early}–{ahead.late:%b %Y})"
+
+
+_DAYS_A_MONTH = 30.44
+
+
+def interval_days(
+    limits: DueLimits, severity: Decimal, rate: Rate, hours: Rate | None = None
+) -> int | None:
+    """How long a whole repeat interval lasts this bike, days: the shortest of distance, time and
+    hours at its rates; None where nothing limits."""
+    days: list[float] = []
+    if limits.repeat_km is not None and rate.a_day > 0:
+        days.append(float(limits.repeat_km * severity) / rate.a_day)
+    if limits.repeat_hours is not None and hours is not None and hours.a_day > 0:
+        days.append(float(limits.repeat_hours * severity) / hours.a_day)
+    if limits.repeat_months is not None:
+        days.append(float(limits.repeat_months * severity) * _DAYS_A_MONTH)
+    return max(1, round(min(days))) if days else None

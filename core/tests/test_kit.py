@@ -133,6 +133,21 @@ class ThingsTests(TestCase):
         self.assertNotIn("crush washer 12 mm", dict(found.seals))
         self.assertNotIn("PTFE paste", found.consumables)
 
+    def test_a_seal_with_a_life_is_renewed_when_it_is_over(self) -> None:
+        plugs = (ENGINE.fasteners[0], replace(ENGINE.fasteners[1], seal="O-ring 28 mm"))
+        spec = replace(ENGINE, fasteners=plugs, seal_life=3)
+        for done, due in ((0, False), (1, False), (2, True), (3, False), (5, True)):
+            with self.subTest(done=done):
+                found = things([PlannedTask(spec, Variant.DRAIN_ONLY, done)], Schools())
+                self.assertEqual("O-ring 28 mm" in dict(found.seals), due)
+
+    def test_a_filter_brings_its_own_gasket(self) -> None:
+        plugs = (*ENGINE.fasteners[:2], replace(ENGINE.fasteners[2], seal="its own gasket"))
+        found = things(
+            [PlannedTask(replace(ENGINE, fasteners=plugs), Variant.WITH_FILTER)], Schools()
+        )
+        self.assertNotIn("its own gasket", dict(found.seals))
+
     def test_cautions_are_gathered_once(self) -> None:
         said = cautions(self.TASKS)
         self.assertEqual(len(said), len(set(said)))

@@ -19,6 +19,7 @@ from oilward_core.order import (
     broken_rules,
     in_turn,
     jobs_for,
+    learned_minutes,
     solve,
 )
 from oilward_core.spec import (
@@ -132,6 +133,15 @@ class VisitTests(TestCase):
     def test_learned_minutes_count(self) -> None:
         slow = jobs_for(THREE_DRAINS, learned={"refit": 20})
         self.assertGreater(solve(slow).minutes, solve(jobs_for(THREE_DRAINS)).minutes)
+
+    def test_minutes_are_learned_from_three_visits_on(self) -> None:
+        samples = {
+            "drain": [4.0, 5.0, 9.0, 300.0],
+            "refit": [3.0, 4.0],
+            "tea": [10.0, 10.0, 10.0],
+            "fill": [0.2, 0.1, 0.3],
+        }
+        self.assertEqual(learned_minutes(samples), {"drain": (5, 3), "fill": (1, 3)})
 
     def test_nothing_drained_needs_no_warm_up(self) -> None:
         names = {job.id for job in jobs_for(tasks(*LEGS, BRAKE))}

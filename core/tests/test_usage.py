@@ -7,7 +7,14 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 from oilward_core.due import DueLimits, Meter, due
-from oilward_core.usage import Rate, forecast, hours_rate, theil_sen, usage_rate
+from oilward_core.usage import (
+    Rate,
+    forecast,
+    hours_rate,
+    interval_days,
+    theil_sen,
+    usage_rate,
+)
 from scipy.stats import theilslopes
 
 TODAY = date(2026, 6, 1)
@@ -111,6 +118,17 @@ class ForecastTests(TestCase):
         found = self.on(limits, read(200, 0), read(0, 2000))
         assert found is not None
         self.assertLessEqual(found.late, date(2026, 11, 13))
+
+    def test_a_whole_interval_is_the_shortest_of_its_limits(self) -> None:
+        limits = DueLimits(repeat_km=Decimal(3000), repeat_months=24)
+        self.assertEqual(interval_days(limits, Decimal(1), self.RATE), 300)
+        self.assertEqual(interval_days(limits, Decimal("0.5"), self.RATE), 150)
+        still = usage_rate([read(100, 500), read(0, 500)], TODAY, "mixed")
+        self.assertEqual(interval_days(limits, Decimal(1), still), 731)
+        self.assertIsNone(interval_days(DueLimits(), Decimal(1), self.RATE))
+        by_hours = DueLimits(repeat_hours=Decimal(30))
+        rate = hours_rate([read(60, 0, 100), read(0, 2, 130)], TODAY)
+        self.assertEqual(interval_days(by_hours, Decimal(1), self.RATE, rate), 60)
 
     def test_overdue_is_the_day_of_the_reading_and_no_limit_is_none(self) -> None:
         limits = DueLimits(repeat_km=Decimal(1000))

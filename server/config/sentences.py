@@ -86,6 +86,7 @@ _SENTENCES = {
     "planning.edited": "{by} changed this visit meanwhile. Look at it again.",
     "shelf.bottle": "A bottle cannot hold more than its size.",
     "shelf.count": "Type how many there are, as a whole number.",
+    "workshop.range": "Type a number from {low} to {high}.",
     "school.none": "There is no such choice for this reservoir.",
     "picture.kind": "That is no picture we can read. Use JPEG, PNG or WebP.",
     "picture.large": "That picture is too large. Up to 12 MB and 50 megapixels are fine.",

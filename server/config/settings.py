@@ -81,7 +81,7 @@ REST_FRAMEWORK = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.1.0",
+    "VERSION": "0.3.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "POSTPROCESSING_HOOKS": [

@@ -48,6 +48,7 @@ from oilward_core.usage import (
     Rate,
     forecast,
     hours_rate,
+    interval_days,
     left_in,
     say_forecast,
     usage_rate,
@@ -266,12 +267,16 @@ class Reservoir:
     glass: Glass
     due: Due
     ahead: Forecast | None
+    lasts_days: int | None
 
 
 def worked_out(
     known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
 ) -> Reservoir:
-    return Reservoir(spec, *glass(known, spec, services, finding))
+    interval = known.schools.of(spec.kind, INTERVAL)
+    severity = severity_with(known.bike.severity, interval)
+    lasts = interval_days(spec.limits, severity, known.rate, known.hours)
+    return Reservoir(spec, *glass(known, spec, services, finding), lasts)
 
 
 def due_row(bike: Bike, reservoir: Reservoir) -> DueRow:
@@ -290,6 +295,7 @@ def due_row(bike: Bike, reservoir: Reservoir) -> DueRow:
         forecast_on=ahead.on if ahead else None,
         forecast_early=ahead.early if ahead else None,
         forecast_late=ahead.late if ahead else None,
+        lasts_days=reservoir.lasts_days,
     )
 
 

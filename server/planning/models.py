@@ -46,6 +46,7 @@ class DueRow(models.Model):
     forecast_on = models.DateField(null=True)
     forecast_early = models.DateField(null=True)
     forecast_late = models.DateField(null=True)
+    lasts_days = models.PositiveIntegerField(null=True)
 
     class Meta:
         constraints = [

@@ -35,8 +35,11 @@ def _add_to_tally(delta: Counter[str]) -> None:
 def refresh(bike_ids: Iterable[UUID], today: date) -> None:
     """Work out anew what is due on these bikes. Archived ones leave the ward."""
     ids = sorted(set(bike_ids))
-    bikes = list(Bike.objects.filter(pk__in=ids, archived=False).select_related("model"))
-    old = list(WardRow.objects.select_for_update().filter(bike_id__in=ids).order_by("bike_id"))
+    # the bikes are locked, always in the same order: two refreshes of one bike queue up, and the
+    # second sees what the first has counted
+    locked = Bike.objects.select_for_update(of=("self",)).filter(pk__in=ids).order_by("pk")
+    bikes = [bike for bike in locked.select_related("model") if not bike.archived]
+    old = list(WardRow.objects.filter(bike_id__in=ids))
     rows, dues = selectors.worked_out(bikes, today)
     delta: Counter[str] = Counter()
     for row in rows:

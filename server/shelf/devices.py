@@ -15,9 +15,11 @@ class TorqueSource(Protocol):
 
 
 class PartsCounter(Protocol):
-    """Anything that says in what sizes a fluid is sold, and for how much."""
+    """Anything that says in what sizes a fluid is sold, for how much, and when it is there."""
 
     def sizes(self, name: str, bottle_ml: Decimal) -> tuple[Size, ...]: ...
+
+    def available(self, name: str) -> str: ...
 
 
 class SimulatedCounter:
@@ -31,6 +33,10 @@ class SimulatedCounter:
             Size(int(bottle_ml), one),
             Size(int(bottle_ml) * 4, (one * Decimal("3.5")).quantize(Decimal("0.1"))),
         )
+
+    def available(self, name: str) -> str:
+        days = sum(map(ord, name)) % 4
+        return f"in {days} days" if days > 1 else "tomorrow" if days else "at the counter"
 
 
 class SimulatedWrench:

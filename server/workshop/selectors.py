@@ -2,7 +2,7 @@ from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, quick_
 
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Role, Workshop
-from .shapes import Amount, QuickSum, Session
+from .shapes import Amount, Prices, QuickSum, Session
 
 KINDS = [kind.value for kind in Kind]
 
@@ -41,4 +41,15 @@ def understood(text: str, kind: str, unit: str, person: Person) -> Amount:
     return Amount(
         show_range(measure.low, measure.high, CANONICAL[wanted]),
         float(convert(measure.value, asked)),
+    )
+
+
+def prices() -> Prices:
+    workshop = Workshop.objects.first()
+    if workshop is None:
+        return Prices("0", "0", "0")
+    return Prices(
+        f"{workshop.coldest_start.normalize():f}",
+        f"{workshop.hour_price:.2f}",
+        f"{workshop.flat_price:.2f}",
     )

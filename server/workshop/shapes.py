@@ -19,6 +19,15 @@ class Session:
 
 
 @dataclass(frozen=True)
+class Prices:
+    """What a lead sets for the workshop; everything as typed."""
+
+    coldest_start: str
+    hour_price: str
+    flat_price: str
+
+
+@dataclass(frozen=True)
 class Credentials:
     username: str
     password: str

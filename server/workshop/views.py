@@ -11,10 +11,10 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
-from . import selectors
-from .access import SignInThrottle, person_of
+from . import selectors, services
+from .access import MayWork, SignInThrottle, person_of
 from .models import Person
-from .shapes import Amount, Credentials, QuickSum, Session
+from .shapes import Amount, Credentials, Prices, QuickSum, Session
 
 
 class SessionSerializer(DataclassSerializer[Session]):
@@ -104,3 +104,26 @@ class AmountView(APIView):
         unit = request.query_params.get("unit", "")
         answer = selectors.understood(text, kind, unit, person_of(request))
         return Response(AmountSerializer(answer).data)
+
+
+class PricesSerializer(DataclassSerializer[Prices]):
+    class Meta:
+        dataclass = Prices
+        extra_kwargs = {
+            name: {"allow_blank": True} for name in ("coldest_start", "hour_price", "flat_price")
+        }
+
+
+class PricesView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="prices_get", responses=PricesSerializer)
+    def get(self, request: Request) -> Response:
+        return Response(PricesSerializer(selectors.prices()).data)
+
+    @extend_schema(operation_id="prices_set", request=PricesSerializer, responses=PricesSerializer)
+    def put(self, request: Request) -> Response:
+        given = PricesSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        services.set_prices(given.validated_data, actor=person_of(request))
+        return Response(PricesSerializer(selectors.prices()).data)

@@ -20,7 +20,7 @@ const BikeFormPage = lazy(() =>
   import("./garage/BikeFormPage").then((m) => ({ default: m.BikeFormPage })),
 );
 const WorkshopPage = lazy(() =>
-  import("./garage/SchoolsPanel").then((m) => ({ default: m.WorkshopPage })),
+  import("./workshop/WorkshopPage").then((m) => ({ default: m.WorkshopPage })),
 );
 
 export function App() {

@@ -54,10 +54,11 @@ class Job:
 
 @dataclass(frozen=True)
 class PlannedTask:
-    """A reservoir to be serviced in this visit."""
+    """A reservoir to be serviced in this visit; ``done`` counts its services so far."""
 
     spec: ReservoirSpec
     variant: Variant
+    done: int = 0
 
 
 @dataclass(frozen=True)

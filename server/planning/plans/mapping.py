@@ -62,12 +62,9 @@ def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
     if row.forecast_on is None and row.state not in ("baseline", "due"):
         return None
     due = max(row.forecast_on or today, today)
-    left = float(row.left)
-    lasts = (
-        round((due - today).days / left) if left > 0.02 else (spec.limits.repeat_months or 12) * 30
-    )
+    lasts = row.lasts_days or USUAL_LIFE
     take = next(iter(spec.capacities.values()), Decimal(0))
-    return Upkeep(row.reservoir, row.label, spec.kind, due, max(30, lasts), float(take) / 1000)
+    return Upkeep(row.reservoir, row.label, spec.kind, due, lasts, float(take) / 1000)
 
 
 def task_line(
@@ -172,14 +169,18 @@ def torque_lines(
     return lines
 
 
-def planned_tasks(spec: BikeSpec, chosen: Mapping[str, str]) -> list[PlannedTask]:
+def planned_tasks(
+    spec: BikeSpec, chosen: Mapping[str, str], services: Mapping[str, Sequence[Service]]
+) -> list[PlannedTask]:
     """The chosen reservoirs in the order a bike is drawn. Raises CoreError for one it lacks."""
     known = {reservoir.key for reservoir in spec.reservoirs}
     if any(key not in known for key in chosen):
         raise CoreError("visit.no_such_reservoir", field="tasks")
     try:
         return [
-            PlannedTask(reservoir, Variant(chosen[reservoir.key]))
+            PlannedTask(
+                reservoir, Variant(chosen[reservoir.key]), len(services.get(reservoir.key, ()))
+            )
             for reservoir in spec.reservoirs
             if reservoir.key in chosen
         ]

@@ -160,7 +160,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     ground = _ground(bike_id, today)
     lines = _lines(ground, asked, today)
     chosen = {line.reservoir: line.variant for line in lines if line.chosen}
-    tasks = mapping.planned_tasks(ground.spec, chosen)
+    tasks = mapping.planned_tasks(ground.spec, chosen, ground.services)
     cold = [key for key in mapping.COLD_JOBS if key in asked.cold]
     order, refused = _order(tasks, asked, cold)
     together, alone = compare(ground.upkeeps, today, Costs())
@@ -218,7 +218,7 @@ def shopping(visits: Sequence[PlannedVisit], today: date) -> list[Shopping]:
     for visit in visits:
         ground = _ground(visit.bike_id, today)
         chosen = {task["reservoir"]: task["variant"] for task in visit.tasks}
-        tasks = mapping.planned_tasks(ground.spec, chosen)
+        tasks = mapping.planned_tasks(ground.spec, chosen, ground.services)
         for need in _needs(ground, tasks):
             before = fluids.get(need.fluid.pk, mapping.Need(need.fluid, Decimal(0), ()))
             fluids[need.fluid.pk] = mapping.Need(need.fluid, before.ml + need.ml, ())
@@ -235,11 +235,13 @@ def shopping(visits: Sequence[PlannedVisit], today: date) -> list[Shopping]:
         missing = mapping.picked(need, bottles, COUNTER, today).buy
         if missing:
             words = ", ".join(f"{count} × {size.ml} ml" for size, count in missing)
-            found.append(Shopping(need.fluid.name, words, ", ".join(bikes[need.fluid.name])))
+            at_counter = COUNTER.available(need.fluid.name)
+            for_bikes = ", ".join(bikes[need.fluid.name])
+            found.append(Shopping(need.fluid.name, words, for_bikes, at_counter))
     for name, count in sorted(seals.items()):
         if count > drawer.get(name, 0):
             short = f"{count - drawer.get(name, 0)}"
-            found.append(Shopping(name, short, ", ".join(bikes[name])))
+            found.append(Shopping(name, short, ", ".join(bikes[name]), COUNTER.available(name)))
     return found
 
 

@@ -170,11 +170,12 @@ class PlannedLine:
 
 @dataclass(frozen=True)
 class Shopping:
-    """What all planned visits together are short of."""
+    """What all planned visits together are short of, and when the (simulated) counter has it."""
 
     what: str
     amount: str
     for_bikes: str
+    available: str
 
 
 @dataclass(frozen=True)

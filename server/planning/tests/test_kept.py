@@ -1,6 +1,7 @@
 """What is due is kept: up to date as things are written and as days pass."""
 
 from collections import Counter
+from dataclasses import fields
 from datetime import date, timedelta
 from typing import Any
 from unittest import mock
@@ -16,6 +17,8 @@ from visits.tests.bench import Technician
 
 from planning.models import DueRow, Tally, WardRow
 from planning.services import rebuild, refresh, roll_forward
+from planning.shapes import Glass, OpenVisit, WardBike
+from planning.views import WardSerializer
 
 
 class KeptCase(WorkshopTestCase):
@@ -162,6 +165,18 @@ class AskedTests(KeptCase):
         self.assertLess(len(asked), 6)
         with mock.patch("planning.mapping.due", side_effect=AssertionError):
             self.assertEqual(self.api.get("/api/ward/").status_code, 200)
+
+    def test_what_is_kept_has_the_shape_that_is_promised(self) -> None:
+        Technician(self.api, self.heron.pk).open()
+        ward = self.api.get("/api/ward/").json()
+        promised = WardSerializer(data=ward)
+        promised.is_valid()
+        wrong = {k: v for k, v in promised.errors.items() if "blank" not in str(v)}
+        self.assertEqual(wrong.keys() - {"bikes"}, set())
+        glass = ward["bikes"][0]["glasses"][0]
+        self.assertEqual(set(glass), {field.name for field in fields(Glass)})
+        self.assertEqual(set(ward["bikes"][0]), {field.name for field in fields(WardBike)})
+        self.assertEqual(set(ward["bikes"][0]["visit"]), {f.name for f in fields(OpenVisit)})
 
     def test_a_hold_is_seen_from_afar(self) -> None:
         from findings.models import Finding

@@ -1,3 +1,5 @@
+from typing import Any
+
 from demo.testing import WorkshopTestCase
 from django.core.cache import cache
 from rest_framework.test import APIClient
@@ -127,3 +129,29 @@ class AmountTests(WorkshopTestCase):
                 answer = self.ask(kind="volume", text=text)
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(words, self.sentence(answer))
+
+
+class PricesTests(WorkshopTestCase):
+    GOOD = {"coldest_start": "−12 °C", "hour_price": "72,50", "flat_price": "150"}
+
+    def put(self, who: str = "oda", **more: str) -> Any:
+        return self.signed_in(who).put(
+            "/api/workshop/prices/", {**self.GOOD, **more}, format="json"
+        )
+
+    def test_a_lead_sets_them_and_everybody_sees_them(self) -> None:
+        self.assertEqual(self.put("mira").status_code, 403)
+        self.assertEqual(self.put().json()["hour_price"], "72.50")
+        seen = self.signed_in("piet").get("/api/workshop/prices/").json()
+        self.assertEqual(seen["coldest_start"], "-12")
+
+    def test_bad_values_name_their_field(self) -> None:
+        for field, value in (
+            ("coldest_start", "arctic"),
+            ("coldest_start", "-90"),
+            ("hour_price", ""),
+            ("flat_price", "1e99"),
+        ):
+            answer = self.put(**{field: value})
+            self.assertEqual(answer.status_code, 422)
+            self.assertEqual(answer.json()["errors"][0]["pointer"], f"/{field}")

@@ -719,6 +719,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/prices/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["prices_get"];
+        put: operations["prices_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wrenches/{wrench_id}/pull/": {
         parameters: {
             query?: never;
@@ -1241,6 +1257,16 @@ export interface components {
             /** Format: double */
             largest_mm: number | null;
         };
+        Prices: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+        };
+        PricesRequest: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+        };
         QuickSum: {
             words: string;
             kind: string;
@@ -1421,6 +1447,7 @@ export interface components {
             what: string;
             amount: string;
             for_bikes: string;
+            available: string;
         };
         SpecLine: {
             path: string;
@@ -3324,6 +3351,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ward"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prices"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prices_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PricesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prices"];
                 };
             };
             /** @description Refused */

@@ -1,3 +1,4 @@
+import "./schools.css";
 import { Button } from "antd";
 import type { Shape } from "../api/client";
 import { CellRow, focusNext, standOnFirst, type Source } from "./CellRow";

@@ -1,3 +1,4 @@
+import "./schools.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
@@ -69,21 +70,5 @@ export function SchoolsPanel({ bike = "" }: { bike?: string }) {
         </fieldset>
       ))}
     </div>
-  );
-}
-
-/** The workshop's own page: the practices it chose. */
-export function WorkshopPage() {
-  return (
-    <>
-      <div className="heading">
-        <h1>Workshop</h1>
-        <p className="heading-sum">
-          Schools: practices chosen once, per reservoir. Common practice, no source; the manual and
-          published classes always come first.
-        </p>
-      </div>
-      <SchoolsPanel />
-    </>
   );
 }

@@ -83,6 +83,7 @@ export function CalendarPage({ mayWork }: { mayWork: boolean }) {
                 <th scope="col">What</th>
                 <th scope="col">How much</th>
                 <th scope="col">For</th>
+                <th scope="col">Parts counter (simulated)</th>
               </tr>
             </thead>
             <tbody>
@@ -93,6 +94,7 @@ export function CalendarPage({ mayWork }: { mayWork: boolean }) {
                   </td>
                   <td className="tabular">{line.amount}</td>
                   <td>{line.for_bikes}</td>
+                  <td>{line.available}</td>
                 </tr>
               ))}
             </tbody>

@@ -10,6 +10,7 @@ from garage.models import Bike
 from icalendar import Calendar
 from rest_framework.test import APIClient
 from shelf.models import BottleRow, Fluid
+from visits.tests.bench import Technician
 from workshop.models import Workshop
 
 from planning.models import DueRow, PlannedVisit
@@ -91,6 +92,22 @@ class OrderTests(PlanCase):
         self.assertEqual(
             self.plan(**self.chosen(), technicians=9, cold=["tyres"]).json()["order"], None
         )
+
+    def test_minutes_are_learned_from_signed_visits_and_say_from_how_many(self) -> None:
+        for n in range(3):
+            mira = Technician(self.api, self.heron.pk)
+            mira.now += timedelta(days=n)
+            mira.open(f"{61300 + n * 10}")
+            mira.until_fill()
+            for position in ("0.4", "0.72", "0.75"):
+                if mira.sheet["coach"]["action"] == "done":
+                    break
+                mira.round(position)
+            mira.entry("leaks", {"result": "dry"})
+            mira.tick()
+            self.assertEqual(mira.sign().status_code, 200)
+        order = self.plan(**self.chosen(("gearbox", "drain only"))).json()["order"]
+        self.assertIn("torque: 1 min, from 3 visits", order["learned"])
 
 
 class KitTests(PlanCase):

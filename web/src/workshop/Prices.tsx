@@ -1,0 +1,59 @@
+import { Button, Input } from "antd";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
+import { Refused } from "./Refused";
+
+const FIELDS: [keyof Shape["Prices"], string][] = [
+  ["coldest_start", "Coldest start expected, °C"],
+  ["hour_price", "An hour of work"],
+  ["flat_price", "Flat price of a visit"],
+];
+
+/** The coldest start expected and the workshop's prices; a lead sets them. */
+export function PricesForm({ lead }: { lead: boolean }) {
+  const client = useQueryClient();
+  const prices = useQuery({
+    queryKey: ["prices"],
+    queryFn: () => taken(api.GET("/api/workshop/prices/")),
+  });
+  const [typed, setTyped] = useState<Partial<Shape["Prices"]>>({});
+  const save = useMutation({
+    mutationFn: (body: Shape["PricesRequest"]) => taken(api.PUT("/api/workshop/prices/", { body })),
+    onSuccess: (saved) => {
+      client.setQueryData(["prices"], saved);
+      setTyped({});
+      void client.invalidateQueries({ queryKey: ["shelf"] });
+    },
+  });
+  const problem = save.error instanceof Refusal ? save.error.problem : null;
+  if (!prices.data) return null;
+  const form = { ...prices.data, ...typed };
+  return (
+    <form
+      className="prices"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate(form);
+      }}
+    >
+      {FIELDS.map(([field, label]) => (
+        <label key={field}>
+          {label}
+          <Input
+            disabled={!lead}
+            value={form[field]}
+            onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
+          />
+          <Refused said={fieldSentence(problem, field)} />
+        </label>
+      ))}
+      {lead && (
+        <Button htmlType="submit" disabled={save.isPending}>
+          Set
+        </Button>
+      )}
+      {save.error && !problem && <Refused said={save.error.message} />}
+    </form>
+  );
+}
