@@ -236,12 +236,12 @@ def shopping(visits: Sequence[PlannedVisit], today: date) -> list[Shopping]:
         if missing:
             words = ", ".join(f"{count} × {size.ml} ml" for size, count in missing)
             at_counter = COUNTER.available(need.fluid.name)
-            for_bikes = ", ".join(bikes[need.fluid.name])
+            for_bikes = ", ".join(sorted(bikes[need.fluid.name]))
             found.append(Shopping(need.fluid.name, words, for_bikes, at_counter))
     for name, count in sorted(seals.items()):
         if count > drawer.get(name, 0):
             short = f"{count - drawer.get(name, 0)}"
-            found.append(Shopping(name, short, ", ".join(bikes[name]), COUNTER.available(name)))
+            found.append(Shopping(name, short, ", ".join(sorted(bikes[name])), COUNTER.available(name)))
     return found
 
 

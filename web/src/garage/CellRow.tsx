@@ -31,7 +31,7 @@ export function standOnFirst(start: string, tries = PATIENCE) {
 interface AnswerProps {
   problem: Problem | null;
   path: string;
-  keep: () => void;
+  keep: (theirs: string) => void;
   take: () => void;
 }
 
@@ -49,7 +49,9 @@ function Answer({ problem, path, keep, take }: AnswerProps) {
   return (
     <div className="clash" role="alert">
       <p>{clash.detail}</p>
-      <button onClick={keep}>Keep mine: {clash.options[1] || "nothing"}</button>
+      <button onClick={() => keep(clash.options[0] ?? "")}>
+        Keep mine: {clash.options[1] || "nothing"}
+      </button>
       <button onClick={take}>Take theirs: {clash.options[0] || "nothing"}</button>
     </div>
   );
@@ -177,12 +179,12 @@ interface Props {
   editable: boolean;
 }
 
-function revisionOf(page: Page, path: string): number {
+function rowOf(page: Page, path: string): Row | undefined {
   const rows = page.reservoirs.flatMap((block) => [
     ...block.plates.flatMap((plate) => plate.rows),
     ...block.parts.flatMap((part) => part.rows),
   ]);
-  return rows.find((row) => row.path === path)?.revision ?? 0;
+  return rows.find((row) => row.path === path);
 }
 
 /** What is being typed into a value, and writing it down against the revision it began from. */
@@ -190,11 +192,16 @@ function useTyping(sheet: number, row: Row) {
   const [typing, setTyping] = useState<string | null>(null);
   const began = useRef(row.revision);
   const change = useSheetChange(sheet);
-  const save = (text: string, source: Source) =>
+  /** With `seen`, what somebody else wrote and the writer has read: it may be written over. */
+  const save = (text: string, source: Source, seen?: string) =>
     change.mutate(async () => {
+      if (seen !== undefined) {
+        const now = rowOf(await ask.look(sheet)(), row.path);
+        if ((now?.written ?? "") === seen) began.current = now?.revision ?? 0;
+      }
       const cell = { path: row.path, written: text, revision: began.current, ...source };
       const page = await ask.write(sheet, [cell])();
-      began.current = revisionOf(page, row.path);
+      began.current = rowOf(page, row.path)?.revision ?? 0;
       // what was typed on meanwhile stays
       setTyping((now) => (now === text ? null : now));
       return page;
@@ -240,10 +247,7 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
         <Answer
           problem={problem}
           path={row.path}
-          keep={() => {
-            settle();
-            save(typed, source);
-          }}
+          keep={(theirs) => save(typed, source, theirs)}
           take={() => {
             drop();
             change.reset();

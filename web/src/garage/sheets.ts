@@ -53,6 +53,7 @@ export function useSheetChange(id: number) {
 const at = (sheet_id: number) => ({ params: { path: { sheet_id } } });
 
 export const ask = {
+  look: (id: number) => () => taken(api.GET("/api/sheets/{sheet_id}/", at(id))),
   write: (id: number, cells: Write[]) => () =>
     taken(api.PUT("/api/sheets/{sheet_id}/cells/", { ...at(id), body: { cells } })),
   check: (id: number, paths: string[]) => () =>

@@ -193,7 +193,7 @@ class CalendarTests(PlanCase):
         asked = self.chosen(("gearbox", "drain only"), ("engine", "with filter"))
         found = self.post(self.new(bike=str(bell.pk), asked=asked)).json()["shopping"]
         things = {line["what"]: line for line in found}
-        self.assertEqual(things["Cogwork 90"]["for_bikes"], "Grey Heron, Ferry Bell")
+        self.assertEqual(things["Cogwork 90"]["for_bikes"], "Ferry Bell, Grey Heron")
         self.assertIn("O-ring 12 mm", things)
         self.assertNotIn("crush washer 14 mm", things)
         BottleRow.objects.all().delete()
