@@ -126,3 +126,40 @@ test("what the sheet lacks is asked on the run sheet, and its place is shown on 
   await step(page, "Torque the plug");
   await expect(page.getByText("Nobody has checked engine, drain plug, torque")).toBeVisible();
 });
+
+/** A small red square, as a camera would never send it but a browser reads it. */
+const PNG = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAAoAAAAKCAIAAAACUFjqAAAAFElEQVR4nGPcYKDAgBsw4ZEbwdIAQfEBFL3bciQAAAAASUVORK5CYII=",
+  "base64",
+);
+
+test("a picture of the bike is kept, one that is none is refused, and a bike is archived", async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole("link", { name: "Eider" }).click();
+  await press(page, "The bike");
+  const add = page.getByLabel("Add a picture");
+  await add.setInputFiles({ name: "x.png", mimeType: "image/png", buffer: Buffer.from("no") });
+  await expect(page.getByText("That is no picture we can read.")).toBeVisible();
+  await add.setInputFiles({ name: "left.png", mimeType: "image/png", buffer: PNG });
+  const picture = page.getByRole("img", { name: /^Picture of/ });
+  await expect(picture).toBeVisible();
+  const src = (await picture.getAttribute("src")) ?? "";
+  const kept = await page.request.get(src);
+  expect(kept.headers()["content-type"]).toBe("image/jpeg");
+  await press(page, "Remove");
+  await expect(picture).toHaveCount(0);
+
+  await page.getByRole("link", { name: "Change the card" }).click();
+  await page.getByLabel("Archived: off the ward, history kept").check();
+  await press(page, "Save the bike");
+  await expect(page.getByText("archived ·")).toBeVisible();
+  const address = page.url();
+  await page.getByRole("link", { name: "Ward", exact: true }).first().click();
+  await expect(page.getByRole("link", { name: "Grey Heron" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Eider" })).toHaveCount(0);
+  await page.goto(address);
+  await expect(page.getByRole("heading", { name: "Eider" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Service the engine" })).toHaveCount(0);
+});

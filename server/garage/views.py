@@ -170,6 +170,7 @@ class PhotosView(APIView):
 
     @extend_schema(operation_id="photos_get", responses=PhotoLineSerializer(many=True))
     def get(self, request: Request, bike_id: UUID) -> Response:
+        selectors.bike_form(bike_id)  # a bike that is not there has no pictures
         return Response(PhotoLineSerializer(selectors.photos_of(bike_id), many=True).data)
 
     @extend_schema(

@@ -23,7 +23,8 @@ def said(field: Field, value: Value, *, volume: str, torque: str, distance: str)
     if isinstance(value, TorqueSpec):
         return _torque(value, torque)
     if isinstance(value, tuple):
-        return show_range(value[0], value[1], units[field.form])
+        halves = field.form == Form.TIME and any(end % 1 for end in value)
+        return show_range(value[0], value[1], units[field.form], 1 if halves else None)
     if isinstance(value, Spot):
         return "on the map"
     if field.form == Form.SHARE and isinstance(value, Decimal):

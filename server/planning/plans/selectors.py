@@ -241,7 +241,9 @@ def shopping(visits: Sequence[PlannedVisit], today: date) -> list[Shopping]:
     for name, count in sorted(seals.items()):
         if count > drawer.get(name, 0):
             short = f"{count - drawer.get(name, 0)}"
-            found.append(Shopping(name, short, ", ".join(sorted(bikes[name])), COUNTER.available(name)))
+            found.append(
+                Shopping(name, short, ", ".join(sorted(bikes[name])), COUNTER.available(name))
+            )
     return found
 
 

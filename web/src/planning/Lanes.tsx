@@ -19,7 +19,10 @@ function lanesOf(jobs: Job[]): string[] {
 
 /** What dragging a job to another minute asks for: it before the next one, or after the last. */
 export function wishFor(jobs: Job[], dragged: Job, minute: number): Wish | null {
-  const others = jobs.filter((job) => job.id !== dragged.id && job.end > job.start);
+  // what belongs to the same reservoir keeps its order: dragging past it means past what is next to it
+  const own = (job: Job) =>
+    job.id === dragged.id || (job.group !== "" && job.group === dragged.group);
+  const others = jobs.filter((job) => !own(job) && job.end > job.start);
   if (minute < dragged.start) {
     const next = others
       .filter((job) => job.start >= minute && job.start < dragged.start)
