@@ -2,7 +2,6 @@ from collections.abc import Iterable
 from datetime import date, timedelta
 from uuid import UUID
 
-from django.db.models import Q, QuerySet
 from django.http import Http404
 from oilward_core.schools import TOPICS, Choice, Schools
 from oilward_core.usage import WINDOW_DAYS
@@ -13,28 +12,6 @@ from . import mapping
 from .mapping import BikeSpec
 from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool, SpecSheet
 from .shapes import BikeFormPage, ModelChoice, PhotoLine, SchoolsPage
-
-_SEARCHED = (
-    "name",
-    "owner",
-    "use_class",
-    "model__make",
-    "model__name",
-    "model__layout",
-    "model__year",
-    "notes",
-)
-
-
-def bikes(typed: str = "", archived: bool = False) -> QuerySet[Bike]:
-    """Bikes in which every typed word is found somewhere."""
-    found = Bike.objects.filter(archived=archived).select_related("model")
-    for word in typed.split()[:8]:
-        anywhere = Q()
-        for field in _SEARCHED:
-            anywhere |= Q(**{f"{field}__icontains": word})
-        found = found.filter(anywhere)
-    return found
 
 
 def approved_sheets(model_ids: Iterable[int]) -> dict[int, SpecSheet]:

@@ -61,7 +61,6 @@ class _Model:
 
     def __init__(self, jobs: Sequence[Job], technicians: int, pans: int) -> None:
         self.jobs = {job.id: job for job in jobs}
-        self.technicians = technicians
         self.model = cp_model.CpModel()
         changes = CHANGE_MINUTES * sum(bool(job.attitude) for job in jobs)
         self.horizon = in_turn(jobs) + changes
@@ -169,10 +168,8 @@ def _why_not(jobs: Sequence[Job], wishes: Sequence[Wish]) -> CoreError:
         before[job.id] = mine
     for wish in wishes:
         if wish.then in before[wish.first]:
-            facts = {"first": labels[wish.first], "then": labels[wish.then]}
-            return CoreError(
-                "order.rule", field="wishes", words=facts["first"], other=facts["then"]
-            )
+            first, then = labels[wish.first], labels[wish.then]
+            return CoreError("order.rule", field="wishes", words=first, other=then)
     return CoreError("order.wishes", field="wishes")
 
 

@@ -106,7 +106,8 @@ def _part(
     )
 
 
-def _whole(kind: ReservoirKind) -> tuple[Field, ...]:
+def _whole() -> tuple[Field, ...]:
+    """Every field a reservoir of any kind can have."""
     return fields_for(ReservoirKind.ENGINE, None) + tuple(
         f for f in fields_for(ReservoirKind.FORK, None) if f.name == "level.air gap"
     )
@@ -117,7 +118,7 @@ def _block(key: str, rows: Rows, speaks: Speaker) -> ReservoirBlock:
     needed = set(missing(spec))
     own = [path.field for path in rows if not path.part]
     plates: dict[str, list[Row]] = {}
-    for field in _fields(own, fields_for(spec.kind, FillRule(spec.fill_rule)), _whole(spec.kind)):
+    for field in _fields(own, fields_for(spec.kind, FillRule(spec.fill_rule)), _whole()):
         at = Path(key, "", field.name)
         plates.setdefault(field.plate, []).append(_row(at, rows.get(at), speaks, at in needed))
     parts = dict.fromkeys(path.part for path in rows if path.part)

@@ -96,7 +96,8 @@ def sheet_or_404(sheet_id: int) -> SpecSheet:
     return sheet
 
 
-def _doubt_lines(sheet: SpecSheet) -> list[DoubtLine]:
+def doubt_lines(sheet: SpecSheet) -> list[DoubtLine]:
+    """Every doubt on a sheet, with its answer where somebody gave one."""
     answered = {(a.rule, a.reservoir, a.text): a for a in sheet.answers.all()}
     found = doubts(sheet_of(cells(sheet.cells.all())), sheet.model.displacement_cc)
     lines = []
@@ -128,7 +129,7 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     model = _models().get(pk=sheet.model_id)
     rows = {path_of(row): row for row in sheet.cells.all()}
     blocks = mapping.blocks(rows, speaker(person))
-    lines = _doubt_lines(sheet)
+    lines = doubt_lines(sheet)
     compared_with, changed = _compared(sheet)
     draft = sheet.state == SpecSheet.State.DRAFT
     left = sum(not line.answered_by for line in lines)

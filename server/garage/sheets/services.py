@@ -15,11 +15,9 @@ from oilward_core.spec import (
     Cell,
     Path,
     ReservoirKind,
-    doubts,
     field_of,
     from_document,
     read_value,
-    sheet_of,
     unused_key,
     what,
 )
@@ -30,6 +28,7 @@ from workshop.touched import touch
 from garage.mapping import cell, cell_fields, cells, path_of
 from garage.models import AnsweredDoubt, BikeModel, SheetCell, SpecSheet
 
+from .selectors import doubt_lines
 from .shapes import Answer, CellWrite, NewModel
 
 DRAFT, APPROVED = SpecSheet.State.DRAFT, SpecSheet.State.APPROVED
@@ -241,14 +240,6 @@ def answer_doubt(sheet_id: int, answer: Answer, *, actor: Person, today: date) -
     return sheet
 
 
-def open_doubts(sheet: SpecSheet) -> int:
-    """How many doubts on this sheet nobody has answered."""
-    answered = {(a.rule, a.reservoir, a.text) for a in sheet.answers.all()}
-    reservoirs = sheet_of(cells(sheet.cells.all()))
-    found = doubts(reservoirs, sheet.model.displacement_cc)
-    return sum((d.rule, d.reservoir, d.text) not in answered for d in found)
-
-
 @transaction.atomic
 def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
     """Make a draft the sheet that counts. A lead's to do, once every doubt has an answer."""
@@ -256,7 +247,7 @@ def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
     if SpecSheet.objects.filter(pk=sheet_id, state=APPROVED).exists():
         return SpecSheet.objects.get(pk=sheet_id)
     sheet = _draft(sheet_id)
-    left = open_doubts(sheet)
+    left = sum(not line.answered_by for line in doubt_lines(sheet))
     if left:
         raise Conflict("spec.doubts_left", count=left)
     if not sheet.cells.filter(field="kind").exists():
