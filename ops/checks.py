@@ -59,7 +59,7 @@ def types(words: list[str]) -> int:
 def mypy() -> str:
     typed = [
         str(path.relative_to(ROOT))
-        for name in ("services.py", "selectors.py", "mapping.py")
+        for name in ("services.py", "selectors.py", "mapping.py", "ground.py", "kits.py")
         for path in sorted(SERVER.glob(f"**/{name}"))
     ]
     return _run("mypy", "core/oilward_core", *typed)

@@ -21,6 +21,7 @@ class DueState(StrEnum):
     UNLIMITED = "no interval"
 
 
+NO_INTERVAL = Reason("no interval", "The spec sheet gives no interval.", Source.MANUAL)
 SOON_BELOW = Decimal("0.15")
 
 
@@ -134,8 +135,7 @@ def due(
         due_hours, run = last.hours + hours, now.hours - last.hours
         count("hours", (hours - run) / hours, f"{run:.0f} of {hours:.0f} hours used.")
     if not shares:
-        why = Reason("no interval", "The spec sheet gives no interval.", Source.MANUAL)
-        return Due(DueState.UNLIMITED, Decimal(1), None, None, None, (why,))
+        return Due(DueState.UNLIMITED, Decimal(1), None, None, None, (NO_INTERVAL,))
     shares.sort(key=lambda pair: pair[0])
     left = shares[0][0]
     state = DueState.DUE if left <= 0 else DueState.SOON if left < SOON_BELOW else DueState.FINE

@@ -164,6 +164,13 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
     return book, Reason("book capacity", text, Source.DEFINED)
 
 
+def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
+    """What a reservoir is expected to take, ml: learned where it was filled before, else by the
+    book (`prior`). Raises CoreError ``fill.no_capacity``."""
+    belief, _ = prior(FillCase(capacity, None, None, took))
+    return belief
+
+
 def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
     """A reading as a measurement of x, ml: ``z = A + (t − r)·V`` and its spread."""
     between, gap = float(gauge.between_marks), float(gauge.target) - position

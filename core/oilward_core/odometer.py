@@ -66,16 +66,10 @@ def read_odometer(text: str, odometer: Odometer, last: LastReading | None, on: d
     return km
 
 
-def replaced_odometer(
-    old_shows: str, new_shows: str, odometer: Odometer, last: LastReading | None, on: date
-) -> tuple[Decimal, Odometer]:
-    """A new odometer was fitted: the bike's km then, and the odometer that counts from now on.
-
-    Raises CoreError as `read_odometer` does, for the old one's last reading.
-    """
-    km = read_odometer(old_shows, odometer, last, on)
-    new = parse_single(new_shows, Kind.DISTANCE, odometer.unit)
-    return km, Odometer(odometer.unit, km - new.low)
+def new_odometer(km: Decimal, shows: str, old: Odometer) -> Odometer:
+    """The odometer fitted in place of ``old`` when the bike had run ``km``; the new one shows
+    ``shows`` then. Raises CoreError as `quantity.parse` does."""
+    return Odometer(old.unit, km - parse_single(shows, Kind.DISTANCE, old.unit).low)
 
 
 def shown(km: Decimal, odometer: Odometer) -> str:

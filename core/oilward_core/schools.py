@@ -4,12 +4,13 @@ All of them are common practice, no source. A school never overrules a published
 manual; where it acts, it is named.
 """
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from .errors import CoreError
+from .reasons import Reason, Source
 from .spec import DRAINED, ReservoirKind
+from .torque import Setting, TorqueSpec, setting
 
 _DRAINED = tuple(kind for kind in ReservoirKind if kind in DRAINED)
 _ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
@@ -127,6 +128,23 @@ class Schools:
         return Chosen(_TOPIC[topic].choices[0], "usual practice")
 
 
+def torque_aim(spec: TorqueSpec, soft: bool, chosen: Chosen) -> Setting:
+    """The torque to aim at, N·m (`torque.setting`), by the school inside a range; named where it
+    acts. Raises CoreError ``torque.no_wrench`` for hand-tight and turn specs."""
+    aim = setting(spec, "lower third" if chosen.choice == LOWER_THIRD else "middle", soft)
+    if spec.form != "range" or soft:
+        return aim
+    why = Reason("school", f"Inside a torque range: {chosen}.", Source.TRADE)
+    return replace(aim, reasons=(*aim.reasons, why))
+
+
+def interval_reason(chosen: Chosen) -> Reason | None:
+    """The why of a due date that a school has its say in; None where the book alone counts."""
+    if chosen.choice != HALF_THE_BOOK:
+        return None
+    return Reason("school", f"Intervals: {chosen}.", Source.TRADE)
+
+
 def severity_with(severity: Decimal, chosen: Chosen) -> Decimal:
     """The factor on the book's intervals when the school of the interval has its say: half the book
     is as short as it gets."""
@@ -140,22 +158,3 @@ def check_choice(kind: str, topic: str, choice: str) -> None:
         raise CoreError("school.none", field="topic")
     if choice not in found.choices:
         raise CoreError("sheet.choose", field="choice", options=list(found.choices))
-
-
-def filter_is_due(every: int | None, school: str, changes_since_filter: int) -> bool:
-    """Whether the next change goes with a filter: ``changes_since_filter`` counts those without
-    one since the last filter; ``every`` is the sheet's own n-th."""
-    nth = 1
-    if school == EVERY_THIRD:
-        nth = 3
-    elif school == "as the sheet says":
-        nth = every or 1
-    return changes_since_filter + 1 >= nth
-
-
-def since_filter(variants: Iterable[str], with_filter: str) -> int:
-    """How many changes, oldest first, went without a filter since the last one with."""
-    count = 0
-    for variant in variants:
-        count = 0 if variant == with_filter else count + 1
-    return count

@@ -10,17 +10,26 @@ from hypothesis import given
 from hypothesis import strategies as st
 from oilward_core.kit import (
     Bottle,
+    Demand,
     Size,
+    Stock,
+    Wanted,
     buy,
-    cautions,
+    demands,
     expected_need,
+    kept,
+    left_after,
     pick,
+    price,
     say_picked,
+    serve_in_turn,
+    short,
     things,
+    together,
 )
 from oilward_core.order import PlannedTask
 from oilward_core.schools import Choice, Schools
-from oilward_core.spec import FillRule, Variant
+from oilward_core.spec import FillRule, ReservoirKind, Variant
 
 from .test_order import LEGS, PRIMARY
 from .test_sheet import ENGINE
@@ -138,7 +147,9 @@ class ThingsTests(TestCase):
         spec = replace(ENGINE, fasteners=plugs, seal_life=3)
         for done, due in ((0, False), (1, False), (2, True), (3, False), (5, True)):
             with self.subTest(done=done):
-                found = things([PlannedTask(spec, Variant.DRAIN_ONLY, done)], Schools())
+                found = things(
+                    [PlannedTask(spec, Variant.DRAIN_ONLY, ("drain only",) * done)], Schools()
+                )
                 self.assertEqual("O-ring 28 mm" in dict(found.seals), due)
 
     def test_a_filter_brings_its_own_gasket(self) -> None:
@@ -148,8 +159,90 @@ class ThingsTests(TestCase):
         )
         self.assertNotIn("its own gasket", dict(found.seals))
 
-    def test_cautions_are_gathered_once(self) -> None:
-        said = cautions(self.TASKS)
-        self.assertEqual(len(said), len(set(said)))
-        self.assertIn("Fork left: Spring load", said)
-        self.assertEqual(cautions(self.TASKS[2:]), ("Fork left: Spring load",))
+    def test_a_clutch_circuit_is_a_filter_and_its_seal(self) -> None:
+        unit = replace(ENGINE.fasteners[2], role="second filter", seal="cover O-ring")
+        spec = replace(
+            ENGINE, kind=ReservoirKind.CLUTCH_CIRCUIT, label="circuit", fasteners=(unit,)
+        )
+        found = things([PlannedTask(spec, Variant.DRAIN_ONLY)], Schools())
+        self.assertIn("filter for the circuit", found.consumables)
+        self.assertEqual(dict(found.seals), {"cover O-ring": 1})
+
+
+class SumTests(TestCase):
+    def test_demands_are_summed_by_fluid_and_what_is_not_poured_left_out(self) -> None:
+        shock = replace(PRIMARY, kind=ReservoirKind.SHOCK)
+        found = demands(
+            [
+                (PRIMARY, "Red", Decimal(900)),
+                (replace(ENGINE, label="left engine"), "Blue", Decimal(4000)),
+                (replace(PRIMARY, label="second case"), "Red", Decimal(100)),
+                (shock, "Red", Decimal(300)),
+                (PRIMARY, "", Decimal(900)),
+                (PRIMARY, "Red", None),
+            ]
+        )
+        self.assertEqual(
+            found,
+            (
+                Demand("Red", Decimal(1000), ("primary", "second case")),
+                Demand("Blue", Decimal(4200), ("left engine",)),
+            ),
+        )
+        self.assertEqual([d.ml for d in together((*found, *found))], [2000, 8400])
+
+    def test_what_is_used_is_gone_for_the_next_visit(self) -> None:
+        shelf = [bottle("A", 400, date(2026, 1, 1)), bottle("B", 946), bottle("C", 946)]
+        first = pick(Decimal(600), shelf, SIZES, TODAY)
+        after = left_after(shelf, first.uses, TODAY)
+        self.assertEqual((after[0].id, after[0].left, after[0].opened_on), ("B", 746, TODAY))
+        second = pick(Decimal(1600), after, SIZES, TODAY)
+        self.assertEqual([use.bottle.id for use in second.uses], ["B", "C"])
+        held = sum(b.left for b in shelf)
+        used = sum(use.ml for use in (*first.uses, *second.uses))
+        left = sum(b.left for b in left_after(after, second.uses, TODAY))
+        self.assertEqual(held, used + left)
+
+    def test_missing_seals(self) -> None:
+        drawer = {"ring": 3, "washer": 1}
+        self.assertEqual(short({"washer": 4, "ring": 3, "cap": 1}, drawer), {"cap": 1, "washer": 3})
+
+
+class StockTests(TestCase):
+    STOCK = Stock({"Red": (bottle("A", 946), bottle("B", 500, date(2026, 1, 1)))}, {"ring": 2})
+
+    def wanted(self, ml: int, rings: int) -> Wanted:
+        return Wanted((Demand("Red", Decimal(ml), ("primary",)),), {"ring": rings})
+
+    def test_what_an_earlier_visit_needs_is_kept_for_it(self) -> None:
+        first, second = serve_in_turn(
+            self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
+        )
+        self.assertTrue(first.complete)
+        self.assertEqual([u.bottle.id for u in first.picks[0][1].uses], ["B", "A"])
+        self.assertEqual(second.missing_seals, {"ring": 1})
+        self.assertEqual([u.ml for u in second.picks[0][1].uses], [646])
+        self.assertEqual([size.ml for size, _ in second.picks[0][1].buy], [250])
+        self.assertFalse(second.complete)
+
+    def test_what_it_costs_and_what_is_kept_for_others(self) -> None:
+        first, second = serve_in_turn(
+            self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
+        )
+        found = price(second, 95, Decimal(62))
+        self.assertEqual((found.parts, found.labour), (Decimal(6), Decimal("98.17")))
+        self.assertEqual(found.total, Decimal("104.17"))
+        self.assertEqual(kept(self.STOCK, first.left, "Red"), 800)
+        self.assertEqual(kept(self.STOCK, first.left, "Blue"), 0)
+
+    @given(st.lists(st.tuples(st.integers(0, 2000), st.integers(0, 3)), max_size=5))
+    def test_nothing_is_given_out_twice(self, asked: list[tuple[int, int]]) -> None:
+        served = serve_in_turn(
+            self.STOCK, [self.wanted(ml, rings) for ml, rings in asked], lambda _: SIZES, TODAY
+        )
+        poured = sum(use.ml for one in served for _, found in one.picks for use in found.uses)
+        self.assertLessEqual(poured, 1446)
+        given_out = sum(rings for _, rings in asked) - sum(
+            one.missing_seals.get("ring", 0) for one in served
+        )
+        self.assertLessEqual(given_out, 2)

@@ -5,7 +5,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from oilward_core.errors import CoreError
-from oilward_core.odometer import LastReading, Odometer, read_odometer, replaced_odometer, shown
+from oilward_core.odometer import LastReading, Odometer, new_odometer, read_odometer, shown
 
 LAST = LastReading(Decimal("98556.2"), date(2026, 3, 1))  # 61 240 mi
 ON = date(2026, 4, 1)
@@ -44,7 +44,8 @@ class OdometerTests(TestCase):
         self.assertEqual(read_odometer("12", Odometer("km"), None, ON), 12)
 
     def test_a_replaced_odometer_goes_on_counting_the_bikes_life(self) -> None:
-        km, fitted = replaced_odometer("61 300", "3", MILES, LAST, ON)
+        km = read_odometer("61 300", MILES, LAST, ON)
+        fitted = new_odometer(km, "3", MILES)
         self.assertEqual(km, Decimal("98652.7872"))
         self.assertEqual(shown(km, fitted), "3 mi")
         later = read_odometer("1003 mi", fitted, LastReading(km, ON), date(2026, 5, 1))

@@ -4,24 +4,32 @@ Optimal makespans are derived by exhaustive search (ortools CP-SAT and by hand),
 """
 
 from dataclasses import replace
+from datetime import datetime, timedelta
 from decimal import Decimal
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from oilward_core.cautions import AXLE, GAS, HOT_OIL, SPRING
+from oilward_core.cautions import BRAKE as BRAKE_FLUID
 from oilward_core.due import DueLimits
 from oilward_core.errors import CoreError
 from oilward_core.order import (
     ColdJob,
     Job,
     PlannedTask,
+    Stamp,
     Wish,
     broken_rules,
+    cautions,
+    hands_on,
     in_turn,
     jobs_for,
+    kind_of_step,
     learned_minutes,
     solve,
 )
+from oilward_core.order.jobs import MINUTES
 from oilward_core.spec import (
     FillRule,
     LevelCheck,
@@ -31,7 +39,7 @@ from oilward_core.spec import (
     Variant,
 )
 
-from .test_sheet import ENGINE, fastener
+from .test_sheet import ENGINE, Clerk, fastener
 
 VALVES = ColdJob("valves", "Valve clearances", 45)
 
@@ -62,6 +70,8 @@ LEGS = [
     for side in ("left", "right")
 ]
 BRAKE = spec("front brake", ReservoirKind.FRONT_BRAKE, FillRule.WATCH)
+SHOCK = spec("shock", ReservoirKind.SHOCK, FillRule.REBUILD)
+CIRCUIT = spec("clutch circuit", ReservoirKind.CLUTCH_CIRCUIT, FillRule.EXACT)
 
 
 def tasks(*specs: ReservoirSpec) -> list[PlannedTask]:
@@ -135,13 +145,76 @@ class VisitTests(TestCase):
         self.assertGreater(solve(slow).minutes, solve(jobs_for(THREE_DRAINS)).minutes)
 
     def test_minutes_are_learned_from_three_visits_on(self) -> None:
-        samples = {
-            "drain": [4.0, 5.0, 9.0, 300.0],
-            "refit": [3.0, 4.0],
-            "tea": [10.0, 10.0, 10.0],
-            "fill": [0.2, 0.1, 0.3],
-        }
-        self.assertEqual(learned_minutes(samples), {"drain": (5, 3), "fill": (1, 3)})
+        visits = [
+            {"drain": 4.0, "refit": 3.0, "fill": 0.2},
+            {"drain": 9.0, "refit": 4.0, "fill": 0.1},
+            {"drain": 5.0, "fill": 0.3},
+        ]
+        self.assertEqual(learned_minutes(visits), {"drain": (5, 3), "fill": (1, 3)})
+
+    def test_work_is_what_lies_between_entries_and_a_timer_s_end_ends_a_wait(self) -> None:
+        start, minute = datetime(2026, 6, 1, 9), timedelta(minutes=1)
+        told = (
+            ("support", "confirm", 0),
+            ("engine/filler", "answer", 2),
+            ("engine/drain", "start", 5),
+            ("engine/drain", "stop", 17),
+            ("engine/measure", "amount", 19),
+            ("engine/inspect", "finding", 22),
+            ("engine/refit", "confirm", 24),
+            ("engine/torque", "torque", 24 + 200),  # lunch
+            ("engine/fill.1", "pour", 24 + 204),
+            ("engine/settle.1", "start", 24 + 205),
+            ("engine/settle.1", "stop", 24 + 210),
+            ("engine/fill.2", "pour", 24 + 212),
+        )
+        stamps = [Stamp(step, kind, start + n * minute) for step, kind, n in told]
+        worked = {"prove filler": 2, "drain": 3, "read plug": 5, "refit": 2, "fill": 6}
+        self.assertEqual(hands_on(stamps, minute), worked)
+        # where practice runs ten times as fast, minutes count as they would at the bench
+        fast = [replace(s, at=start + (s.at - start) / 10) for s in stamps]
+        for kind, minutes in hands_on(fast, minute / 10).items():
+            if kind != "torque":
+                self.assertAlmostEqual(minutes, worked[kind])
+
+    def test_every_step_of_a_run_sheet_is_learned_under_a_kind_of_job(self) -> None:
+        for state in Clerk().sheet.steps:
+            kind = kind_of_step(state.step.id)
+            self.assertTrue(kind in MINUTES or "settle" in state.step.id, state.step.id)
+
+    def test_the_circuit_s_filter_is_changed_while_the_engine_is_empty(self) -> None:
+        jobs = {job.id: job for job in jobs_for(tasks(ENGINE, CIRCUIT))}
+        self.assertIn("engine/drain", jobs["clutch circuit/circuit filter"].after)
+        self.assertIn("clutch circuit/circuit filter", jobs["engine/fill"].after)
+        alone = {job.id: job for job in jobs_for(tasks(CIRCUIT))}
+        self.assertEqual(alone["clutch circuit/circuit filter"].after, ("support",))
+        self.assertIn("clutch circuit/circuit filter", alone["finish"].after)
+
+    def test_whatever_is_chosen_has_a_job(self) -> None:
+        for kind in ReservoirKind:
+            one = spec(kind.value, kind, FillRule.EXACT)
+            groups = {job.group for job in jobs_for(tasks(one))}
+            self.assertIn(one.key, groups)
+
+
+class CautionTests(TestCase):
+    def test_gathered_once_and_again_at_each_step(self) -> None:
+        leg = replace(LEGS[0], caution="Hold the cap.")
+        jobs = jobs_for(tasks(ENGINE, PRIMARY, leg, SHOCK, BRAKE), [VALVES])
+        said = cautions(jobs)
+        self.assertEqual(len(said), len(set(said)))
+        self.assertEqual(set(said), {text for job in jobs for text in job.cautions})
+        at = {job.id: job.cautions for job in jobs}
+        self.assertEqual(at["fork left/leg"], (SPRING, AXLE, "Fork left: Hold the cap."))
+        self.assertEqual(at["shock/look"], (GAS,))
+        self.assertEqual(at["front brake/look"], (BRAKE_FLUID,))
+        self.assertEqual(at["engine/drain"], (HOT_OIL,))
+        self.assertEqual(at["valves"], ())
+
+    def test_the_bench_says_at_its_step_what_the_plan_says_before(self) -> None:
+        at_bench = " ".join(state.step.caution for state in Clerk().sheet.steps)
+        for text in cautions(jobs_for(tasks(ENGINE))):
+            self.assertIn(text.removeprefix("Engine: "), at_bench)
 
     def test_nothing_drained_needs_no_warm_up(self) -> None:
         names = {job.id for job in jobs_for(tasks(*LEGS, BRAKE))}

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from oilward_core.errors import CoreError
 from oilward_core.schools import (
-    EVERY_THIRD,
+    HALF_THE_BOOK,
     LOWER_THIRD,
     SEALANT,
     TORQUE,
@@ -13,8 +13,7 @@ from oilward_core.schools import (
     Choice,
     Schools,
     check_choice,
-    filter_is_due,
-    since_filter,
+    interval_reason,
 )
 from oilward_core.spec import ReservoirKind
 from oilward_core.torque import read_torque
@@ -44,16 +43,12 @@ class SchoolsTests(TestCase):
                 check_choice(kind, topic, choice)
             self.assertEqual(caught.exception.code, code)
 
-    def test_filter_each_time_every_third_or_as_the_sheet_says(self) -> None:
-        self.assertTrue(filter_is_due(2, "each change", 0))
-        self.assertEqual(
-            [filter_is_due(None, EVERY_THIRD, n) for n in range(3)], [False, False, True]
-        )
-        self.assertEqual(
-            [filter_is_due(2, "as the sheet says", n) for n in range(2)], [False, True]
-        )
-        self.assertEqual(since_filter(["a", "f", "a", "a"], "f"), 2)
-        self.assertEqual(since_filter([], "f"), 0)
+    def test_half_the_book_says_so_and_the_book_itself_says_nothing(self) -> None:
+        half = Schools((Choice("engine", "interval", HALF_THE_BOOK),))
+        why = interval_reason(half.of(ReservoirKind.ENGINE, "interval"))
+        assert why is not None
+        self.assertEqual(why.text, "Intervals: half the book (the workshop's school).")
+        self.assertIsNone(interval_reason(Schools().of(ReservoirKind.ENGINE, "interval")))
 
     def test_a_school_acts_on_the_run_sheet_and_says_so(self) -> None:
         choices = (

@@ -214,6 +214,27 @@ class GateTests(TestCase):
         clerk.record("torque", {"reading": "22 N·m", "wrench": "m"})
         self.assertEqual(clerk.sheet.focus, "engine/fill.1")
 
+    def test_behind_a_crow_foot_less_is_set_and_the_reading_is_carried_to_the_plug(self) -> None:
+        plug = replace(ENGINE.fasteners[0], adapter=Decimal(40))
+        spec = replace(ENGINE, fasteners=(plug, *ENGINE.fasteners[1:]))
+        measured = Bench((replace(WRENCH, length=Decimal(360)),))
+        clerk = Clerk(replace(TASK, reservoir=spec))
+        plain = fold(TASK, clerk.entries, BENCH).torque
+        card = fold(clerk.task, clerk.entries, measured).torque
+        assert card is not None and plain is not None
+        # 360 of 400 mm: nine tenths on the scale for the whole at the plug
+        self.assertEqual((plain.wrenches[0].scale, card.wrenches[0].scale), (22, 20))
+        steps = {state.step.id: state.step for state in clerk.sheet.steps}
+        self.assertIn("40 mm crow-foot", steps["engine/torque"].instruction)
+        clerk.until_fill()
+        clerk.entries = [
+            replace(e, data={**e.data, "nm": "20", "said": "20 N·m"}) if e.kind == "torque" else e
+            for e in clerk.entries
+        ]
+        card = fold(clerk.task, clerk.entries, measured).torque
+        assert card is not None and card.reading is not None and card.verdict is not None
+        self.assertEqual((round(card.reading, 2), card.verdict.verdict), (Decimal("22.22"), "in"))
+
     def test_a_plug_without_a_wrench_torque_is_ticked_off(self) -> None:
         for text in ("hand tight", "1/2 turn"):
             plug = fastener("drain plug", text)

@@ -1,5 +1,6 @@
 """Torque settings, verdicts and plausibility."""
 
+from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
@@ -15,6 +16,7 @@ from oilward_core.torque import (
     plausibility,
     proof_torque,
     read_torque,
+    scale_factor,
     setting,
     stress_area,
 )
@@ -111,6 +113,21 @@ class WrenchTests(TestCase):
             self.assertLessEqual(convert(spec.low, unit), offered.scale)
             self.assertLessEqual(offered.scale, convert(spec.high, unit))
             self.assertEqual(offered.scale % offered.wrench.resolution, 0)
+
+    def test_a_crow_foot_in_line_lowers_the_mark_and_is_named(self) -> None:
+        # worked by moments: 340 mm wrench, 35 mm crow-foot: 340/375 of 30 N·m is 27.2 N·m
+        long = replace(MIDDLE, length=Decimal(340))
+        spec = read_torque("30 N·m")
+        (offered,) = fitting_wrenches(spec, Decimal(30), [long], Decimal(35))
+        self.assertEqual((offered.scale, round(offered.factor, 4)), (27, Decimal("0.9067")))
+        self.assertIn("35 mm in line", offered.reasons[1].text)
+        (plain,) = fitting_wrenches(spec, Decimal(30), [long])
+        self.assertEqual((plain.scale, plain.factor), (30, 1))
+
+    def test_a_wrench_never_measured_is_not_offered_with_a_crow_foot(self) -> None:
+        spec = read_torque("30 N·m")
+        self.assertEqual(fitting_wrenches(spec, Decimal(30), [MIDDLE], Decimal(35)), ())
+        self.assertIsNone(scale_factor(MIDDLE, Decimal(35)))
 
     def test_adapter(self) -> None:
         """Moment balance, worked by hand: T·L/(L + E·cos θ)."""

@@ -10,13 +10,13 @@ from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from oilward_core.errors import CoreError
-from oilward_core.odometer import Odometer, read_odometer, replaced_odometer
+from oilward_core.odometer import Odometer, new_odometer, read_odometer
 from oilward_core.schools import check_choice
 from oilward_core.spec import Cell, Path, field_of, read_value
 from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
-from workshop.touched import touch
+from workshop.touched import leave, touch
 
 from . import mapping
 from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool
@@ -69,7 +69,7 @@ def record_odometer(
         raise _at("odometer", error) from error
     if new_shows.strip():
         try:
-            _, fitted = replaced_odometer(text, new_shows, fitted, known, read_on)
+            fitted = new_odometer(km, new_shows, fitted)
         except CoreError as error:
             raise _at("new_shows", error) from error
         bike.offset_km = fitted.offset
@@ -174,12 +174,15 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
 
 @transaction.atomic
 def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) -> Bike:
-    """Change a bike. Raises Conflict ``garage.edited`` if somebody else did meanwhile."""
+    """Change a bike. Raises Conflict ``garage.edited`` if somebody else did meanwhile, and
+    ``visit.still_open`` if it is to leave with a visit open."""
     bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
     if bike is None:
         raise Http404
     if bike.version != form.version:
         raise Conflict("garage.edited", by=bike.changed_by or "Somebody")
+    if form.archived and not bike.archived:
+        leave(bike.pk)
     _fill(bike, form, today)
     bike.version, bike.changed_by = bike.version + 1, actor.name
     bike.save()

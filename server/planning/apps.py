@@ -8,6 +8,8 @@ class PlanningConfig(AppConfig):
     def ready(self) -> None:
         from workshop.touched import bikes_touched
 
+        from .plans import services as plans
         from .services import on_touched
 
         bikes_touched.connect(on_touched, dispatch_uid="planning")
+        bikes_touched.connect(plans.on_touched, dispatch_uid="planning.plans")

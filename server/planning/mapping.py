@@ -14,19 +14,12 @@ from garage.models import Bike, OdometerReading
 from oilward_core.debris import Level
 from oilward_core.due import Due, DueState, Meter, add_months, due, say_due
 from oilward_core.errors import CoreError
-from oilward_core.fill import FillCase, prior
+from oilward_core.fill import expected
 from oilward_core.odometer import shown
 from oilward_core.quantity import show
 from oilward_core.reasons import Reason, Source
-from oilward_core.schools import (
-    FILTER,
-    HALF_THE_BOOK,
-    INTERVAL,
-    Schools,
-    filter_is_due,
-    severity_with,
-    since_filter,
-)
+from oilward_core.renewals import renewals
+from oilward_core.schools import INTERVAL, Schools, interval_reason, severity_with
 from oilward_core.sheet import Speaker
 from oilward_core.spec import (
     Cell,
@@ -91,10 +84,8 @@ def how_due(
         answer = due(spec.limits, done, now, severity=severity)
     else:
         answer = due(spec.limits, when_new(bike), now, first=True, severity=severity)
-    if interval.choice == HALF_THE_BOOK:
-        why = Reason("school", f"Intervals: {interval}.", Source.TRADE)
-        return replace(answer, reasons=(*answer.reasons, why))
-    return answer
+    why = interval_reason(interval)
+    return replace(answer, reasons=(*answer.reasons, why)) if why else answer
 
 
 @dataclass(frozen=True)
@@ -131,6 +122,10 @@ def glass(
     ahead = forecast(answer, known.read, known.rate, known.hours)
     level = min(max(float(answer.left), 0.0), 1.0)
     reasons = (*answer.reasons, *(ahead.reasons if ahead else ()))
+    along = tuple(
+        Reason("renewed along with it", f"{str(one).capitalize()}.", Source.MANUAL)
+        for one in renewals(spec, known.schools, done_so_far(services))
+    )
     shape = Glass(
         spec.key,
         spec.kind.value,
@@ -142,7 +137,7 @@ def glass(
         say_due(answer, known.now, bike.odometer_unit),
         say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
         left_in(float(answer.left), ahead, known.now.on, NOTCH_DAYS) if ahead else None,
-        whys(reasons),
+        whys((*reasons, *along)),
         plug(finding) if finding else None,
     )
     return shape, answer, ahead
@@ -220,21 +215,14 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
     if not took or capacity is None:
         return ""
-    belief, _ = prior(FillCase(capacity, None, None, took))
+    belief = expected(capacity, took)
     mean, sd = (show(Decimal(round(v)), speaks.volume) for v in (belief.mean, belief.sd))
     return f"{mean} ± {sd}, against {show(capacity, speaks.volume)} in the book"
 
 
-def variants(spec: ReservoirSpec, services: Sequence[Service], schools: Schools) -> list[str]:
-    """What a job here can be, the proposed one first: with the filter when that is due."""
-    known = [
-        v for v in (Variant.WITH_FILTER, Variant.DRAIN_ONLY, Variant.DRY) if v in spec.capacities
-    ]
-    count = since_filter([s.variant for s in services], Variant.WITH_FILTER.value)
-    school = schools.of(spec.kind, FILTER).choice
-    if Variant.DRAIN_ONLY in known and not filter_is_due(spec.filter_every, school, count):
-        known.sort(key=lambda v: v != Variant.DRAIN_ONLY)
-    return [v.value for v in known or [Variant.DRAIN_ONLY]]
+def done_so_far(services: Sequence[Service]) -> tuple[str, ...]:
+    """The variants of a reservoir's services, oldest first, as the core counts by them."""
+    return tuple(row.variant for row in services)
 
 
 def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[str, list[str]]:

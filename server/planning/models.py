@@ -3,6 +3,7 @@ never worked out for the whole fleet on a request."""
 
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 from garage.models import Bike
 
 
@@ -63,7 +64,8 @@ class Tally(models.Model):
 
 
 class PlannedVisit(models.Model):
-    """A visit that is to come: what to do, by how many hands. ``version`` counts its changes."""
+    """A visit that is to come: what to do, by how many hands. ``version`` counts its changes;
+    ``done`` says which signed visit has done which of its reservoirs."""
 
     class State(models.TextChoices):
         PLANNED = "planned"
@@ -82,6 +84,8 @@ class PlannedVisit(models.Model):
     state = models.CharField(max_length=8, choices=State.choices, default=State.PLANNED)
     version = models.PositiveIntegerField(default=1)
     planned_by = models.CharField(max_length=80)
+    planned_at = models.DateTimeField(default=timezone.now)
+    done = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["on", "id"]

@@ -13,6 +13,7 @@ from findings.selectors import last_findings, of_bike
 from garage.mapping import BikeSpec
 from garage.models import Bike
 from garage.selectors import photos_of, recent_odometer, schools_of, specs_of
+from oilward_core.renewals import variants
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
@@ -104,6 +105,11 @@ def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
     return {bike: _open_visit(found) for bike, found in open_sheets(ids, services_of(ids)).items()}
 
 
+def open_visit(bike_id: UUID) -> OpenVisit | None:
+    """The visit this bike is in the shop for, if it is."""
+    return _open_visits([bike_id]).get(bike_id)
+
+
 def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     """The bikes wanted, by urgency, those in the shop first; a page of them.
 
@@ -158,7 +164,7 @@ def _reservoir_page(
         mapping.spec_lines(spec, reservoir.key, speaks, known.bike),
         [mapping.service_line(s, speaks, unit) for s in reversed(services)],
         [plug(f) for f in found],
-        mapping.variants(reservoir, services, known.schools),
+        [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
         not why_not,
         why_not,
         mapping.expected_take(reservoir, services, speaks),

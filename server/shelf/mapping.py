@@ -58,6 +58,7 @@ def wrench(row: WrenchRow) -> Wrench:
         row.resolution,
         row.accuracy,
         row.simulated,
+        row.length_mm,
     )
 
 

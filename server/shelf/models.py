@@ -45,7 +45,8 @@ class Fluid(models.Model):
 
 
 class WrenchRow(models.Model):
-    """A torque wrench. Numbers are in its own unit; accuracy is a share of the reading."""
+    """A torque wrench. Numbers are in its own unit; accuracy is a share of the reading; the length
+    is from the middle of its drive to the middle of the grip."""
 
     name = models.CharField(max_length=60, unique=True)
     unit = models.CharField(max_length=12)
@@ -53,6 +54,7 @@ class WrenchRow(models.Model):
     high = models.DecimalField(max_digits=8, decimal_places=2)
     resolution = models.DecimalField(max_digits=6, decimal_places=2)
     accuracy = models.DecimalField(max_digits=4, decimal_places=3)
+    length_mm = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     simulated = models.BooleanField(default=False)
 
     class Meta:

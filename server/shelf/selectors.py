@@ -1,3 +1,4 @@
+from collections.abc import Sequence
 from decimal import Decimal
 
 from django.http import Http404
@@ -31,7 +32,7 @@ def pull(wrench_id: int, aim: str, source: TorqueSource | None = None) -> Peak:
 def shelf() -> Shelf:
     """Every fluid with what its measured values satisfy, in one query."""
     cold = coldest_start()
-    cards = [fluid_card(row, cold) for row in Fluid.objects.filter(retired=False)]
+    cards = [fluid_card(row, cold) for row in on_shelf()]
     return Shelf(cards, scales(), list(FAMILIES), f"{cold:g} °C", CAVEAT)
 
 
@@ -43,10 +44,7 @@ def coldest_start() -> float:
 def matches(reservoir: str, need: Requirement, kind: ReservoirKind, schools: Schools) -> Matches:
     """The shelf held against what a reservoir asks for, best first."""
     cold = coldest_start()
-    found = [
-        mapping.fluid_match(row, need, kind, schools, cold)
-        for row in Fluid.objects.filter(retired=False)
-    ]
+    found = [mapping.fluid_match(row, need, kind, schools, cold) for row in on_shelf()]
     found.sort(key=lambda fluid: (fluid.rank, fluid.name))
     school = str(schools.of(kind, FLUID)) if kind in _BY_SCHOOL else ""
     return Matches(reservoir, mapping.wanted(need), school, found, scales(), CAVEAT)
@@ -55,9 +53,16 @@ def matches(reservoir: str, need: Requirement, kind: ReservoirKind, schools: Sch
 _BY_SCHOOL = (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX)
 
 
-def best_fluid(need: Requirement, kind: ReservoirKind, schools: Schools) -> Fluid | None:
-    """The fluid that fits best and is not refused, by name among equals."""
-    rows = list(Fluid.objects.filter(retired=False))
+def on_shelf() -> list[Fluid]:
+    return list(Fluid.objects.filter(retired=False))
+
+
+def best_fluid(
+    need: Requirement, kind: ReservoirKind, schools: Schools, rows: Sequence[Fluid] | None = None
+) -> Fluid | None:
+    """The fluid that fits best and is not refused, by name among equals; of the whole shelf, or of
+    ``rows``."""
+    rows = on_shelf() if rows is None else rows
     judged = [(match(need, kind, mapping.offer(row), schools).fit, row.name, row) for row in rows]
     allowed = sorted(found for found in judged if found[0] < Fit.CAUTION)
     return allowed[0][2] if allowed else None

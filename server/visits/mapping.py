@@ -9,6 +9,7 @@ from garage.mapping import BikeSpec, odometer, when_new
 from oilward_core.debris import running_in
 from oilward_core.fill import Advice, say, say_belief
 from oilward_core.odometer import shown
+from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.schools import Choice, Schools
 from oilward_core.sheet import (
@@ -160,16 +161,17 @@ def _coach(advice: Advice | None, fluid: Fluid | None, speaks: Speaker) -> Coach
 def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
     wrench = chosen.wrench
     unit = wrench.unit
+    low, high = card.low * chosen.factor, card.high * chosen.factor
     return WrenchShape(
         wrench.id,
         wrench.name,
         unit,
         f"{chosen.scale.normalize():f} {unit}",
-        "" if unit == manual else show_range(card.low, card.high, unit),
+        "" if unit == manual else show_range(low, high, unit),
         float(wrench.low),
         float(wrench.high),
-        float(convert(card.low, unit)),
-        float(convert(card.high, unit)),
+        float(convert(low, unit)),
+        float(convert(high, unit)),
         float(chosen.scale),
         wrench.simulated,
         whys(chosen.reasons),
@@ -260,20 +262,5 @@ def run_sheet(
     )
 
 
-_JOB_KINDS = {
-    "filler": "prove filler",
-    "inspect": "read plug",
-    "refit": "refit",
-    "torque": "torque",
-    "filter": "filter",
-    "fill": "fill",
-    "level": "level",
-    "leaks": "leaks",
-    "finish": "finish",
-}
-
-
-def job_kind(step_id: str) -> str:
-    """The kind of job a step belongs to, for learning how long it takes."""
-    name = step_id.rpartition("/")[2].partition(".")[0]
-    return _JOB_KINDS.get(name, name)
+def stamp(row: EntryRow) -> Stamp:
+    return Stamp(row.step, row.kind, row.at)

@@ -1,10 +1,11 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from django.db.models import Prefetch, QuerySet
 from garage.mapping import model_spec
+from oilward_core.order import Stamp, hands_on, learned_minutes
 from oilward_core.sheet import Sheet, TaskPlan, fold
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
@@ -62,20 +63,15 @@ def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
 LEARNED_FROM = 60  # visits
 
 
-def step_minutes() -> dict[str, list[float]]:
-    """How long each kind of step really took in the latest signed visits, in minutes: from the
-    entry before it to its own. Timers are waits and are left out by the kinds of job."""
+def learned() -> dict[str, tuple[int, int]]:
+    """Minutes by kind of job as the latest signed visits took them, with how many say so."""
     latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
     ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
-    rows = EntryRow.objects.filter(visit_id__in=ids).order_by("visit_id", "at", "id")
-    found: dict[str, list[float]] = {}
-    before: EntryRow | None = None
-    for row in rows:
-        if before is not None and before.visit_id == row.visit_id:
-            minutes = (row.at - before.at).total_seconds() / seconds_per_minute()
-            found.setdefault(mapping.job_kind(row.step), []).append(minutes)
-        before = row
-    return found
+    stamps: dict[UUID, list[Stamp]] = {}
+    for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):
+        stamps.setdefault(row.visit_id, []).append(mapping.stamp(row))
+    minute = timedelta(seconds=seconds_per_minute())
+    return learned_minutes(hands_on(visit, minute) for visit in stamps.values())
 
 
 @dataclass(frozen=True)

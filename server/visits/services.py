@@ -1,6 +1,7 @@
 """Every write of a visit. Each is safe to repeat; the actor is always named."""
 
 from datetime import datetime, timedelta
+from typing import Any
 from uuid import UUID, uuid5
 
 from config.problems import Conflict
@@ -91,6 +92,12 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
     sheet_of(visit, plan_of(task))  # a sheet that cannot be made refuses the visit
     touch(bike.pk)
     return visit
+
+
+def on_leaving(sender: object, bike: UUID, **_: Any) -> None:
+    """A bike with an open visit does not leave the workshop."""
+    if Visit.objects.filter(bike_id=bike, state=Visit.State.OPEN).exists():
+        raise Conflict("visit.still_open")
 
 
 def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:

@@ -13,6 +13,9 @@ const Shelf = lazy(() => import("./shelf/Shelf").then((m) => ({ default: m.Shelf
 const Sheets = lazy(() => import("./garage/Sheets").then((m) => ({ default: m.Sheets })));
 const SheetPage = lazy(() => import("./garage/SheetPage").then((m) => ({ default: m.SheetPage })));
 const PlanPage = lazy(() => import("./planning/PlanPage").then((m) => ({ default: m.PlanPage })));
+const PlannedPage = lazy(() =>
+  import("./planning/PlanPage").then((m) => ({ default: m.PlannedPage })),
+);
 const CalendarPage = lazy(() =>
   import("./planning/CalendarPage").then((m) => ({ default: m.CalendarPage })),
 );
@@ -43,6 +46,7 @@ export function App() {
           <Route path="/bikes/new" element={<BikeFormPage />} />
           <Route path="/bikes/:id/card" element={<BikeFormPage />} />
           <Route path="/bikes/:id/plan" element={<PlanPage mayWork={session.data.may_work} />} />
+          <Route path="/planned/:id" element={<PlannedPage mayWork={session.data.may_work} />} />
           <Route path="/calendar" element={<CalendarPage mayWork={session.data.may_work} />} />
           <Route path="/workshop" element={<WorkshopPage />} />
           <Route path="*" element={<NotHere />} />

@@ -1,6 +1,14 @@
 """The run order: what a visit's jobs are, and the shortest way through them."""
 
-from .jobs import CHANGE_MINUTES, ColdJob, Job, PlannedTask, jobs_for, learned_minutes
+from .jobs import (
+    CHANGE_MINUTES,
+    ColdJob,
+    Job,
+    PlannedTask,
+    cautions,
+    jobs_for,
+)
+from .learned import Stamp, hands_on, kind_of_step, learned_minutes
 from .solve import Order, Placed, Wish, broken_rules, in_turn, solve
 
 __all__ = [
@@ -10,10 +18,14 @@ __all__ = [
     "Order",
     "Placed",
     "PlannedTask",
+    "Stamp",
     "Wish",
     "broken_rules",
+    "cautions",
+    "hands_on",
     "in_turn",
     "jobs_for",
+    "kind_of_step",
     "learned_minutes",
     "solve",
 ]

@@ -3,8 +3,8 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
-from statistics import median
 
+from ..cautions import at_job
 from ..spec import DRAINED, WATCHED_ONLY, FillRule, ReservoirKind, ReservoirSpec, Variant
 
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
@@ -28,6 +28,8 @@ MINUTES = {
     "finish": 5,
     "fork leg": 35,
     "look": 2,
+    "circuit filter": 12,
+    "settle": 0,
 }
 WARM_WAIT, DRIP_WAIT = 15, 10  # ten minutes at idle and five to cool; dripping
 
@@ -38,7 +40,8 @@ class Job:
 
     ``attitude`` has to hold while it is done (and while it drips); a pan is taken when it starts
     and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
-    belongs to the whole bike. ``kind`` is what durations are learned by.
+    belongs to the whole bike. ``kind`` is what durations are learned by; ``cautions`` are what to
+    be careful of at it.
     """
 
     id: str
@@ -50,15 +53,17 @@ class Job:
     group: str = ""
     attitude: str = ""
     pan_until: str = ""
+    cautions: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class PlannedTask:
-    """A reservoir to be serviced in this visit; ``done`` counts its services so far."""
+    """A reservoir to be serviced in this visit; ``done`` are the variants of its services so far,
+    oldest first."""
 
     spec: ReservoirSpec
     variant: Variant
-    done: int = 0
+    done: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -79,84 +84,72 @@ class _List:
 
     def add(
         self,
-        key: str,
+        name: str,
         label: str,
-        kind: str,
         after: Iterable[str],
         *,
+        kind: str = "",
+        spec: ReservoirSpec | None = None,
         wait: int = 0,
-        group: str = "",
         attitude: str = "",
         pan_until: str = "",
     ) -> str:
+        """A job of the kind it is named after, or of ``kind``; ``spec``: of that reservoir."""
+        kind = kind or name
         job = Job(
-            key,
+            f"{spec.key}/{name}" if spec else name,
             label,
             kind,
             self.minutes[kind],
             wait,
-            tuple(dict.fromkeys(name for name in after if name)),
-            group,
+            tuple(dict.fromkeys(after)),
+            spec.key if spec else "",
             attitude,
             pan_until,
+            at_job(kind, spec),
         )
         self.jobs.append(job)
-        return key
+        return job.id
 
 
-def _drained(jobs: _List, task: PlannedTask, ready: str) -> str:
-    """From the filler to the fill; what comes back is the job after which it holds oil again."""
+def _drained(jobs: _List, task: PlannedTask, ready: str, circuits: Sequence[ReservoirSpec]) -> str:
+    """From the filler to the fill; what comes back is the job after which it holds oil again. The
+    filters of ``circuits`` that share its oil are changed while it is empty."""
     spec = task.spec
-    key, label = spec.key, spec.label
+    label = spec.label
 
     def add(name: str, words: str, after: Iterable[str], wait: int = 0, pan: str = "") -> str:
-        return jobs.add(
-            f"{key}/{name}",
-            words,
-            name,
-            after,
-            wait=wait,
-            group=key,
-            attitude=UPRIGHT,
-            pan_until=pan,
-        )
+        return jobs.add(name, words, after, spec=spec, wait=wait, attitude=UPRIGHT, pan_until=pan)
 
     filler = add("prove filler", f"Prove the {label} filler opens", [ready])
-    drain = add("drain", f"Drain the {label}", [filler], DRIP_WAIT, f"{key}/refit")
+    drain = add("drain", f"Drain the {label}", [filler], DRIP_WAIT, f"{spec.key}/refit")
     read = add("read plug", f"Measure, read the {label} plug", [drain])
     refit = add("refit", f"New seal, {label} plug in by hand", [read])
-    closed = add("torque", f"Torque the {label} plug", [refit])
+    closed = [add("torque", f"Torque the {label} plug", [refit])]
     if task.variant != Variant.DRAIN_ONLY and spec.fastener("filter"):
-        closed = add("filter", f"Change the {label} filter", [drain, closed])
-    return add("fill", f"Fill the {label}", [closed])
+        closed = [add("filter", f"Change the {label} filter", [drain, *closed])]
+    closed += [_circuit(jobs, circuit, drain) for circuit in circuits]
+    return add("fill", f"Fill the {label}", closed)
+
+
+def _circuit(jobs: _List, spec: ReservoirSpec, after: str) -> str:
+    words = f"Change the {spec.label} filter, look at spring and seal"
+    return jobs.add("circuit filter", words, [after], spec=spec, attitude=UPRIGHT)
 
 
 def _levels(jobs: _List, tasks: Sequence[PlannedTask], run: str) -> list[str]:
     done = []
-    for task in tasks:
-        level = task.spec.level
-        if level is None or task.spec.fill_rule != FillRule.LEVEL:
+    for spec in (task.spec for task in tasks):
+        level = spec.level
+        if level is None or spec.fill_rule != FillRule.LEVEL:
             continue
         # settling is hands-off: a job of no minutes that only waits
-        settle = Job(
-            f"{task.spec.key}/settle",
-            f"{task.spec.label} settles",
-            "settle",
-            0,
-            ceil(level.settle_minutes),
-            (run,),
-            task.spec.key,
+        settle = jobs.add(
+            "settle", f"{spec.label} settles", [run], spec=spec, wait=ceil(level.settle_minutes)
         )
-        jobs.jobs.append(settle)
+        words = f"Read the {spec.label} level"
         done.append(
-            jobs.add(
-                f"{task.spec.key}/level",
-                f"Read the {task.spec.label} level",
-                "level",
-                [settle.id],
-                group=task.spec.key,
-                attitude=level.attitude or UPRIGHT,
-            )
+            jobs.add("level", words, [settle], spec=spec, attitude=level.attitude or UPRIGHT)
         )
     return done
 
@@ -164,23 +157,19 @@ def _levels(jobs: _List, tasks: Sequence[PlannedTask], run: str) -> list[str]:
 def _others(jobs: _List, tasks: Sequence[PlannedTask], support: str) -> list[str]:
     """Fork legs and what is only looked at."""
     done = []
-    for task in tasks:
-        spec = task.spec
+    for spec in (task.spec for task in tasks):
         if spec.kind == ReservoirKind.FORK:
             words = f"{spec.label}: drain, fill, set the air gap"
             done.append(
-                jobs.add(
-                    f"{spec.key}/leg", words, "fork leg", [support], group=spec.key, attitude=LIFTED
-                )
+                jobs.add("leg", words, [support], kind="fork leg", spec=spec, attitude=LIFTED)
             )
-        elif spec.kind in WATCHED_ONLY:
+        elif spec.kind in WATCHED_ONLY or spec.kind == ReservoirKind.SHOCK:
             words = f"Look at the {spec.label}"
-            done.append(
-                jobs.add(
-                    f"{spec.key}/look", words, "look", [support], group=spec.key, attitude=UPRIGHT
-                )
-            )
+            done.append(jobs.add("look", words, [support], spec=spec, attitude=UPRIGHT))
     return done
+
+
+_WITH_CIRCUIT = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
 
 
 def jobs_for(
@@ -190,41 +179,40 @@ def jobs_for(
 ) -> tuple[Job, ...]:
     """Every job of a visit: cold jobs, warm-up, each reservoir, one run for all levels, leaks.
 
+    A clutch circuit's filter is changed while the engine it shares its oil with is empty.
     ``learned`` are hands-on minutes by kind, from finished visits.
     """
     jobs = _List(learned or {})
-    checks = jobs.add("cold checks", "Look it over cold, lay out", "cold checks", [])
+    checks = jobs.add("cold checks", "Look it over cold, lay out", [])
     cold_done = [checks]
     for one in cold:
-        jobs.jobs.append(Job(one.key, one.label, "cold", one.minutes, 0, (checks,)))
+        cautions = at_job(one.key)
+        job = Job(one.key, one.label, "cold", one.minutes, after=(checks,), cautions=cautions)
+        jobs.jobs.append(job)
         cold_done.append(one.key)
     drained = [task for task in tasks if task.spec.kind in DRAINED]
+    circuits = [t.spec for t in tasks if t.spec.kind == ReservoirKind.CLUTCH_CIRCUIT]
     ready = checks
     if drained:
-        ready = jobs.add(
-            "warm up", "Warm it up, let it cool a little", "warm up", cold_done, wait=WARM_WAIT
-        )
-    support = jobs.add("support", "Support it, strap it down", "support", [ready], attitude=UPRIGHT)
-    filled = [_drained(jobs, task, support) for task in drained]
-    done = _others(jobs, tasks, support)
+        words = "Warm it up, let it cool a little"
+        ready = jobs.add("warm up", words, cold_done, wait=WARM_WAIT)
+    support = jobs.add("support", "Support it, strap it down", [ready], attitude=UPRIGHT)
+    filled, done = [], _others(jobs, tasks, support)
+    for task in drained:
+        shared = circuits if task.spec.kind in _WITH_CIRCUIT else []
+        filled.append(_drained(jobs, task, support, shared))
+        circuits = [spec for spec in circuits if spec not in shared]
+    done += [_circuit(jobs, spec, support) for spec in circuits]
     if drained:
         longest = max((ceil(t.spec.level.run_minutes) for t in drained if t.spec.level), default=2)
-        run = jobs.add("run", "Run the engine, watch the oil light", "run", filled, wait=longest)
+        words = "Run the engine, watch the oil light"
+        run = jobs.add("run", words, filled, wait=longest)
         levels = _levels(jobs, drained, run)
-        done.append(jobs.add("leaks", "Look for leaks", "leaks", [run, *levels], attitude=UPRIGHT))
-    jobs.add("finish", "Finish, waste oil, sign", "finish", [*done, support, *cold_done])
+        done.append(jobs.add("leaks", "Look for leaks", [run, *levels], attitude=UPRIGHT))
+    jobs.add("finish", "Finish, waste oil, sign", [*done, support, *cold_done])
     return tuple(jobs.jobs)
 
 
-LEAST_SAMPLES, _LONGEST = 3, 60.0
-
-
-def learned_minutes(samples: Mapping[str, Sequence[float]]) -> dict[str, tuple[int, int]]:
-    """Hands-on minutes by kind of job, with how many visits say so: the median of what it really
-    took, where three or more did. Interruptions of over an hour are left out."""
-    found = {}
-    for kind, minutes in samples.items():
-        kept = [m for m in minutes if 0 < m <= _LONGEST]
-        if kind in MINUTES and len(kept) >= LEAST_SAMPLES:
-            found[kind] = (max(1, round(median(kept))), len(kept))
-    return found
+def cautions(jobs: Iterable[Job]) -> tuple[str, ...]:
+    """Everything to be careful of in a visit, each once, in the order of its jobs."""
+    return tuple(dict.fromkeys(text for job in jobs for text in job.cautions))

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 from enum import StrEnum
-from typing import cast
 
 from ..debris import Observation, OilLook, Verdict, verdict
 from ..errors import CoreError
@@ -20,11 +19,17 @@ from ..fill import (
     coach,
 )
 from ..quantity import show
-from ..reasons import Reason, Source
-from ..schools import TORQUE
+from ..schools import TORQUE, torque_aim
 from ..spec import Cell, FillRule, LevelCheck, Path, ReservoirSpec, needed
-from ..torque import TorqueVerdict, Wrench, WrenchSetting, fitting_wrenches, judge, setting
-from ..torque.setting import School, Setting
+from ..torque import (
+    Setting,
+    TorqueVerdict,
+    Wrench,
+    WrenchSetting,
+    fitting_wrenches,
+    judge,
+    scale_factor,
+)
 from .entries import DRY, KINDS, Entry, in_order, part_from
 from .steps import (
     SEIZED,
@@ -248,16 +253,13 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
         return None
     spec, soft = plug.torque, plug.soft
     low, high = spec.low or Decimal(0), spec.high or Decimal(0)
-    chosen = task.schools.of(task.reservoir.kind, TORQUE)
-    aim = setting(spec, cast(School, chosen.choice), soft)
-    if spec.form == "range" and not soft:
-        why = Reason("school", f"Inside a torque range: {chosen}.", Source.TRADE)
-        aim = Setting(aim.value, (*aim.reasons, why))
-    fitting = fitting_wrenches(spec, aim.value, bench.wrenches)
+    aim = torque_aim(spec, soft, task.schools.of(task.reservoir.kind, TORQUE))
+    fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
     judged = nm = None
     if reading is not None:
-        nm = Decimal(reading.data["nm"])
         used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
+        factor = scale_factor(used, plug.adapter) if used else None
+        nm = Decimal(reading.data["nm"]) / (factor or 1)
         accuracy = used.accuracy if used else Decimal("0.06")
         judged = judge(nm, spec, accuracy, soft)
     return TorqueCard(aim, low, high, fitting, nm, judged)

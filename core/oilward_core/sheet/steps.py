@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
 
+from ..cautions import ESCAPED, HOT_OIL, RUNNING, SOLVENT, STRAPPED, WASTE, WHEEL
 from ..quantity import show
 from ..schools import RING, SEALANT, WASHER, Schools
 from ..spec import (
@@ -163,7 +164,7 @@ def _prepare(task: TaskPlan) -> list[Step]:
                 "Warm it up",
                 "Ten minutes at idle or a short ride, then a few minutes to cool. Warm oil carries "
                 "the dirt out.",
-                caution="Running engine indoors: exhaust extraction on. Oil and exhaust get hot.",
+                caution=RUNNING,
                 minutes=WARM_MINUTES,
                 skippable=True,
             )
@@ -174,7 +175,7 @@ def _prepare(task: TaskPlan) -> list[Step]:
             StepKind.CHECK,
             "Support the bike",
             "Upright on its stand or the lift, and strapped down.",
-            caution="Nobody goes under a bike that is not strapped. Not even for a minute.",
+            caution=STRAPPED,
             items=("Stands upright", "Strapped down"),
         )
     )
@@ -201,9 +202,7 @@ def _open_up(task: TaskPlan) -> list[Step]:
             StepKind.DRAIN,
             f"Drain the {reservoir.label}",
             "Break the plug loose, pan under, last turns by hand. Wait until dripping has stopped.",
-            caution=" ".join(
-                ["Hot oil. Gloves and glasses. Used oil never goes to ground or drain.", caution]
-            ).strip(),
+            caution=" ".join([HOT_OIL, caution]).strip(),
             place=_where(plug),
             spot=plug.spot if plug else None,
             minutes=DRIP_MINUTES,
@@ -248,6 +247,7 @@ def _close_up(task: TaskPlan) -> list[Step]:
             "Refit the plug by hand",
             f"On the threads: {sealant}. Start it with the fingers. Tight, loose, tight again is "
             "a seal tearing: out with it.",
+            caution=SOLVENT,
             place=_where(plug),
             spot=plug.spot if plug else None,
             items=("Runs in by hand to contact",),
@@ -274,12 +274,18 @@ def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
         step,
         StepKind.TORQUE,
         "Torque the plug",
-        "One slow pull, hand in the middle of the grip.",
+        "One slow pull, hand in the middle of the grip." + _crow_foot(plug),
         place=place,
         fastener=plug,
         spot=spot,
         unchecked=unchecked,
     )
+
+
+def _crow_foot(plug: Fastener | None) -> str:
+    if plug is None or plug.adapter is None:
+        return ""
+    return f" With the {plug.adapter.normalize():f} mm crow-foot, in line with the handle."
 
 
 def _filter(reservoir: ReservoirSpec) -> Step:
@@ -323,7 +329,7 @@ def fill_round(task: TaskPlan, number: int, remove: bool) -> list[Step]:
                 "Run the engine",
                 "Filler cap on. Neutral. Oil light on with the ignition, out within seconds: "
                 "if not, stop the engine.",
-                caution="Exhaust extraction on. Keep hands off wheel and chain.",
+                caution=WHEEL,
                 minutes=level.run_minutes,
                 full=True,
                 round=number,
@@ -378,7 +384,7 @@ def _finish(task: TaskPlan) -> list[Step]:
             StepKind.LEAKS,
             "Look for leaks",
             "Wipe everything first, run it briefly, look again at each place.",
-            caution="Oil on the exhaust burns. Oil on tyre or brake kills.",
+            caution=ESCAPED,
             items=("Plug", "Filter", "Filler", "Cover")
             if task.variant != Variant.DRAIN_ONLY
             else ("Plug", "Filler", "Cover"),
@@ -387,7 +393,8 @@ def _finish(task: TaskPlan) -> list[Step]:
             f"{key}/finish",
             StepKind.CHECK,
             "Finish",
-            f"{_reset(task.reservoir)} Waste oil and filter by local rules.",
+            _reset(task.reservoir),
+            caution=WASTE,
             items=(_closed(task.reservoir), "Waste oil in the container", "Bike wiped down"),
         ),
     ]

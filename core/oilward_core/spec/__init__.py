@@ -26,6 +26,7 @@ from .exchange import (
 )
 from .fields import (
     ATTITUDES,
+    FILTERS,
     ROLES,
     Field,
     Form,
@@ -59,6 +60,7 @@ __all__ = [
     "ATTITUDES",
     "COLUMNS",
     "DRAINED",
+    "FILTERS",
     "FORMAT",
     "LAYOUTS",
     "NO_CLUTCH",

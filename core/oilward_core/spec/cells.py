@@ -107,6 +107,7 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
         read.yes("one use"),
         read.yes("safety wire"),
         read.text("direction"),
+        read.middle("adapter"),
     )
 
 

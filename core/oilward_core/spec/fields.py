@@ -151,6 +151,7 @@ PART_FIELDS = (
     Field("spot", "On the map", Form.SPOT, ""),
     Field("thread", "Thread", Form.TEXT, "", hint="M14x1.5"),
     Field("drive", "Tool", Form.TEXT, "", hint="17 mm socket"),
+    Field("adapter", "Crow-foot, from drive to drive", Form.LENGTH, "", hint="35 mm"),
     Field("material", "Goes into", Form.CHOICE, "", choices=MATERIALS),
     Field("magnet", "Magnet", Form.YES_NO, "", choices=("yes", "no")),
     Field("seal", "Seal", Form.TEXT, "", hint="crush washer 14 mm"),

@@ -105,6 +105,7 @@ class Fastener:
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
     ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic.
+    ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
     """
 
     role: str
@@ -123,6 +124,7 @@ class Fastener:
     one_use: bool = False
     safety_wire: bool = False
     direction: str = ""
+    adapter: Decimal | None = None
 
 
 @dataclass(frozen=True)

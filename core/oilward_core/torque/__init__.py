@@ -11,6 +11,7 @@ from .setting import (
     as_torque,
     fitting_wrenches,
     judge,
+    scale_factor,
     setting,
 )
 from .spec import TorqueSpec, read_torque
@@ -31,6 +32,7 @@ __all__ = [
     "plausible_band",
     "proof_torque",
     "read_torque",
+    "scale_factor",
     "setting",
     "stress_area",
 ]

@@ -21,7 +21,8 @@ USABLE_FROM = Decimal("0.2")  # of the scale's maximum, ISO 6789
 @dataclass(frozen=True)
 class Wrench:
     """A torque wrench. ``low``, ``high`` and ``resolution`` are numbers of its own ``unit``;
-    ``accuracy`` is a fraction of the reading (0.04 is ± 4 %)."""
+    ``accuracy`` is a fraction of the reading (0.04 is ± 4 %); ``length`` in mm from the middle of
+    its drive to the middle of the grip, None: never measured."""
 
     id: str
     name: str
@@ -31,6 +32,7 @@ class Wrench:
     resolution: Decimal
     accuracy: Decimal
     simulated: bool = False
+    length: Decimal | None = None
 
 
 @dataclass(frozen=True)
@@ -43,11 +45,13 @@ class Setting:
 
 @dataclass(frozen=True)
 class WrenchSetting:
-    """A wrench and the number to set on its scale (its own unit)."""
+    """A wrench and the number to set on its scale (its own unit). ``factor`` is what its scale
+    shows of the torque at the fastener: less than 1 behind an adapter."""
 
     wrench: Wrench
     scale: Decimal
     reasons: tuple[Reason, ...]
+    factor: Decimal = Decimal(1)
 
 
 @dataclass(frozen=True)
@@ -108,33 +112,59 @@ def _on_scale(target: Decimal, low: Decimal, high: Decimal, wrench: Wrench) -> D
     return nearest if low <= nearest <= high else None
 
 
+def scale_factor(wrench: Wrench, adapter: Decimal | None) -> Decimal | None:
+    """What a wrench's scale shows of the torque at the fastener, with an adapter of so many mm in
+    line with the handle; None where the wrench was never measured."""
+    if adapter is None:
+        return Decimal(1)
+    if wrench.length is None:
+        return None
+    return adapter_setting(Decimal(1), wrench.length, adapter, Decimal(0))
+
+
+def _why(wrench: Wrench, mark: Decimal, adapter: Decimal | None) -> tuple[Reason, ...]:
+    usable_low, usable_high = _usable(wrench)
+    text = (
+        f"{wrench.name} works from {usable_low:.0f} to {usable_high:.0f} {wrench.unit}, "
+        f"in steps of {wrench.resolution.normalize():f}; set {mark.normalize():f}."
+    )
+    why = Reason("ISO 6789 usable range", text, Source.STANDARD)
+    if adapter is None:
+        return (why,)
+    text = (
+        f"An adapter of {adapter.normalize():f} mm in line with a wrench of {wrench.length} mm "
+        "turns harder than the scale shows, so less is set. At a right angle it would not."
+    )
+    return (why, Reason("T·L/(L + E)", text, Source.STANDARD))
+
+
 def fitting_wrenches(
-    spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal = Decimal(1)
+    spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal | None = None
 ) -> tuple[WrenchSetting, ...]:
     """Every wrench that can set this, with its mark; nearest the middle of its scale first.
 
-    ``aim`` is in N·m; ``adapter`` is the factor of `adapter_setting`. A wrench is usable from 20 %
-    to 100 % of its maximum [std ISO 6789-1:2017, from memory] and never below its lowest mark.
+    ``aim`` is in N·m; ``adapter`` the mm a crow-foot adds in line with the handle. A wrench is
+    usable from 20 % to 100 % of its maximum [std ISO 6789-1:2017, from memory] and never below its
+    lowest mark.
     """
     low, high = _bounds(spec)
     fitting = []
     for wrench in wrenches:
+        factor = scale_factor(wrench, adapter)
+        if factor is None:
+            continue
         mark = _on_scale(
-            convert(aim * adapter, wrench.unit),
-            convert(low * adapter, wrench.unit),
-            convert(high * adapter, wrench.unit),
+            convert(aim * factor, wrench.unit),
+            convert(low * factor, wrench.unit),
+            convert(high * factor, wrench.unit),
             wrench,
         )
         usable_low, usable_high = _usable(wrench)
         if mark is None or not usable_low <= mark <= usable_high:
             continue
         off_middle = abs(mark - (usable_low + usable_high) / 2) / (usable_high - usable_low)
-        text = (
-            f"{wrench.name} works from {usable_low:.0f} to {usable_high:.0f} {wrench.unit}, "
-            f"in steps of {wrench.resolution.normalize():f}; set {mark.normalize():f}."
-        )
-        why = Reason("ISO 6789 usable range", text, Source.STANDARD)
-        fitting.append((off_middle, wrench.id, WrenchSetting(wrench, mark, (why,))))
+        found = WrenchSetting(wrench, mark, _why(wrench, mark, adapter), factor)
+        fitting.append((off_middle, wrench.id, found))
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
 
 

@@ -11,6 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from oilward_core.errors import CoreError
 from PIL import Image
+from visits.tests.bench import Technician
 from workshop.models import Person
 
 from garage.models import Bike, BikePhoto, OdometerReading, OwnSchool
@@ -84,6 +85,18 @@ class BikeFormTests(WorkshopTestCase):
         names = [bike["name"] for bike in self.api.get("/api/ward/").json()["bikes"]]
         self.assertNotIn("Grey Heron", names)
         self.assertTrue(self.api.get(f"/api/bikes/{self.heron.pk}/").json()["archived"])
+
+    def test_a_bike_with_an_open_visit_stays(self) -> None:
+        mira = Technician(self.api, self.heron.pk)
+        mira.open()
+        url = f"/api/bikes/{self.heron.pk}/form/"
+        form = {**self.api.get(url).json()["form"], "archived": True}
+        refused = self.api.put(url, form, format="json")
+        self.assertEqual(refused.status_code, 409)
+        self.assertIn("Sign or leave it", refused.json()["detail"])
+        self.assertFalse(self.api.get(url).json()["form"]["archived"])
+        mira.leave("Owner came for it")
+        self.assertEqual(self.api.put(url, form, format="json").status_code, 200)
 
     def test_a_reader_enters_nothing(self) -> None:
         piet = self.signed_in("piet")

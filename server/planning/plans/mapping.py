@@ -1,27 +1,29 @@
 """Between rows and the core for the plan of a visit."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
 from decimal import Decimal
 
 from garage.mapping import BikeSpec
 from oilward_core.bundle import Proposal, Upkeep
+from oilward_core.calendar import Planned, week_of
+from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
-from oilward_core.fill import FillCase, prior
-from oilward_core.kit import Bottle, Picked, Things, expected_need, pick, say_picked
+from oilward_core.fill import expected
+from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import ColdJob, Order, PlannedTask
 from oilward_core.quantity import show
-from oilward_core.schools import TORQUE, Schools
+from oilward_core.renewals import Renewal
+from oilward_core.schools import TORQUE, Schools, torque_aim
 from oilward_core.sheet import Speaker
-from oilward_core.spec import ReservoirKind, ReservoirSpec, Variant
-from oilward_core.torque import Wrench, fitting_wrenches, setting
-from shelf.devices import PartsCounter
-from shelf.models import BottleRow, Fluid
+from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
+from oilward_core.torque import Wrench, fitting_wrenches
+from shelf.models import BottleRow
 from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
 
+from planning.mapping import done_so_far
 from planning.models import DueRow, PlannedVisit
 
 from .shapes import (
@@ -29,9 +31,12 @@ from .shapes import (
     JobShape,
     OrderShape,
     PlanAsked,
+    PlannedLine,
+    PlannedPart,
     TaskChoice,
     TaskLine,
     TorqueLine,
+    Week,
     WishChoice,
 )
 
@@ -42,8 +47,14 @@ COLD_JOBS = {
 USUAL_LIFE = 365
 
 
-def bottle(row: BottleRow) -> Bottle:
-    return Bottle(str(row.pk), row.size_ml, row.left_ml, row.opened_on)
+def bottles(rows: Iterable[BottleRow]) -> dict[str, tuple[Bottle, ...]]:
+    """What stands there, by fluid."""
+    found: dict[str, tuple[Bottle, ...]] = {}
+    for row in rows:
+        name = row.fluid.name
+        one = Bottle(str(row.pk), row.size_ml, row.left_ml, row.opened_on)
+        found[name] = (*found.get(name, ()), one)
+    return found
 
 
 def expected_take(
@@ -53,8 +64,7 @@ def expected_take(
     capacity = spec.capacities.get(variant) or next(iter(spec.capacities.values()), None)
     if capacity is None:
         return None
-    belief, _ = prior(FillCase(capacity, None, None, valid_takes(services, variant)))
-    return Decimal(round(belief.mean))
+    return Decimal(round(expected(capacity, valid_takes(services, variant)).mean))
 
 
 def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
@@ -67,19 +77,35 @@ def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
     return Upkeep(row.reservoir, row.label, spec.kind, due, lasts, float(take) / 1000)
 
 
+def when(row: DueRow | None) -> str:
+    """When a reservoir is expected to be due, in a plan's words."""
+    if row is None or (row.forecast_on is None and row.state == DueState.UNLIMITED):
+        return "when you like"
+    return f"{row.forecast_on:%d %b %Y}" if row.forecast_on else "no record: now"
+
+
 def task_line(
-    proposal: Proposal, when: str, variants: list[str], chosen: Mapping[str, str]
+    spec: ReservoirSpec,
+    proposal: Proposal | None,
+    when: str,
+    offered: Sequence[Variant],
+    chosen: Mapping[str, str],
+    along: Sequence[Renewal],
+    done: str,
 ) -> TaskLine:
-    key = proposal.upkeep.key
+    """A reservoir that can be planned; without a ``proposal`` nothing limits it."""
     return TaskLine(
-        key,
-        proposal.upkeep.label,
-        variants,
-        chosen.get(key, variants[0]),
-        key in chosen,
-        proposal.do,
+        spec.key,
+        spec.label,
+        [variant.value for variant in offered],
+        chosen.get(spec.key, offered[0].value),
+        spec.key in chosen,
+        proposal is not None and proposal.do,
         when,
-        whys((proposal.reason,))[0],
+        whys((proposal.reason if proposal else NO_INTERVAL,))[0],
+        [str(one) for one in along if one.due],
+        done,
+        why_not_serviceable(spec),
     )
 
 
@@ -94,6 +120,7 @@ def order_shape(order: Order, learned: Mapping[str, tuple[int, int]]) -> OrderSh
             one.end,
             one.free,
             one.technician,
+            list(one.job.cautions),
         )
         for one in order.placed
     ]
@@ -102,51 +129,20 @@ def order_shape(order: Order, learned: Mapping[str, tuple[int, int]]) -> OrderSh
     return OrderShape(jobs, order.minutes, order.in_turn, order.hands_on, order.proven, gap, said)
 
 
-@dataclass(frozen=True)
-class Need:
-    """How much of one fluid a visit needs, ml, and what for."""
-
-    fluid: Fluid
-    ml: Decimal
-    what_for: tuple[str, ...]
+def sizes_words(found: Picked) -> str:
+    """What has to be bought: ``2 × 946 ml``."""
+    return ", ".join(f"{count} × {size.ml} ml" for size, count in found.buy)
 
 
-def needs(
-    tasks: Iterable[PlannedTask],
-    fluids: Mapping[str, Fluid | None],
-    services: Mapping[str, Sequence[Service]],
-) -> list[Need]:
-    """Fluids by what the reservoirs are expected to take, with the reserve."""
-    found: dict[int, Need] = {}
-    for task in tasks:
-        fluid = fluids.get(task.spec.key)
-        take = expected_take(task.spec, task.variant, services.get(task.spec.key, ()))
-        if fluid is None or take is None or task.spec.kind in _NOT_POURED:
-            continue
-        ml = expected_need(take, task.spec.fill_rule)
-        before = found.get(fluid.pk, Need(fluid, Decimal(0), ()))
-        found[fluid.pk] = Need(fluid, before.ml + ml, (*before.what_for, task.spec.label))
-    return list(found.values())
-
-
-_NOT_POURED = (ReservoirKind.SHOCK, ReservoirKind.CLUTCH_CIRCUIT)
-
-
-def picked(need: Need, bottles: Sequence[BottleRow], counter: PartsCounter, today: date) -> Picked:
-    sizes = counter.sizes(need.fluid.name, need.fluid.bottle_ml)
-    own = [bottle(row) for row in bottles if row.fluid_id == need.fluid.pk]
-    return pick(need.ml, own, sizes, today)
-
-
-def fluid_line(need: Need, found: Picked, speaks: Speaker) -> FluidLine:
-    bought = ", ".join(f"{count} × {size.ml} ml" for size, count in found.buy)
+def fluid_line(need: Demand, found: Picked, kept: Decimal, speaks: Speaker) -> FluidLine:
     return FluidLine(
-        need.fluid.name,
+        need.fluid,
         show(need.ml, speaks.volume),
         ", ".join(need.what_for),
         say_picked(found, speaks.volume),
-        bought,
+        sizes_words(found),
         f"{found.cost:.2f}" if found.buy else "",
+        f"{show(kept, speaks.volume)} there are kept for visits planned before" if kept else "",
     )
 
 
@@ -158,13 +154,14 @@ def torque_lines(
     for label, fastener in found.torqued:
         spec = fastener.torque
         assert spec is not None
-        school = schools.of(kinds[label], TORQUE).choice
-        aim = setting(spec, "lower third" if school == "lower third" else "middle", fastener.soft)
-        fitting = fitting_wrenches(spec, aim.value, wrenches)
+        aim = torque_aim(spec, fastener.soft, schools.of(kinds[label], TORQUE))
+        fitting = fitting_wrenches(spec, aim.value, wrenches, fastener.adapter)
         words = "fetch a wrench that reaches " + show(aim.value, "N·m")
         if fitting:
             best = fitting[0]
             words = f"{best.wrench.name}: {best.scale.normalize():f} {best.wrench.unit}"
+        if fastener.adapter:
+            words += f", with the {fastener.adapter.normalize():f} mm crow-foot in line"
         lines.append(TorqueLine(f"{label}, {fastener.key or fastener.role}", spec.text, words))
     return lines
 
@@ -173,13 +170,14 @@ def planned_tasks(
     spec: BikeSpec, chosen: Mapping[str, str], services: Mapping[str, Sequence[Service]]
 ) -> list[PlannedTask]:
     """The chosen reservoirs in the order a bike is drawn. Raises CoreError for one it lacks."""
-    known = {reservoir.key for reservoir in spec.reservoirs}
-    if any(key not in known for key in chosen):
+    if any(spec.reservoir(key) is None for key in chosen):
         raise CoreError("visit.no_such_reservoir", field="tasks")
     try:
         return [
             PlannedTask(
-                reservoir, Variant(chosen[reservoir.key]), len(services.get(reservoir.key, ()))
+                reservoir,
+                Variant(chosen[reservoir.key]),
+                done_so_far(services.get(reservoir.key, ())),
             )
             for reservoir in spec.reservoirs
             if reservoir.key in chosen
@@ -189,13 +187,78 @@ def planned_tasks(
         raise CoreError("sheet.choose", field="tasks", options=options) from error
 
 
+def tasks_left(
+    visit: PlannedVisit, spec: BikeSpec, services: Mapping[str, Sequence[Service]]
+) -> list[PlannedTask]:
+    """What a planned visit has still to do; what has left the sheet since is left out."""
+    left = {
+        task["reservoir"]: task["variant"]
+        for task in visit.tasks
+        if task["reservoir"] not in visit.done and spec.reservoir(task["reservoir"])
+    }
+    return planned_tasks(spec, left, services)
+
+
 def asked_of(visit: PlannedVisit) -> PlanAsked:
     """What was planned, as it would be asked for again."""
     return PlanAsked(
         False,
-        [TaskChoice(**task) for task in visit.tasks],
+        [TaskChoice(task["reservoir"], task["variant"]) for task in visit.tasks],
         list(visit.cold),
         [WishChoice(**wish) for wish in visit.wishes],
         visit.technicians,
         visit.pans,
+        str(visit.pk),
     )
+
+
+def labels(visit: PlannedVisit) -> list[str]:
+    """What is planned, reservoir by reservoir, as it was called then."""
+    return [task["label"] for task in visit.tasks]
+
+
+def planned(visit: PlannedVisit) -> Planned:
+    reservoirs = tuple(task["reservoir"] for task in visit.tasks)
+    return Planned(str(visit.pk), visit.planned_at, reservoirs, tuple(visit.done.items()))
+
+
+def planned_line(visit: PlannedVisit, missing: Sequence[str], today: date) -> PlannedLine:
+    return PlannedLine(
+        str(visit.pk),
+        visit.bike.name,
+        str(visit.bike_id),
+        visit.on.isoformat(),
+        f"{visit.on:%a} {visit.on.day}\u00a0{visit.on:%b}",
+        visit.on < today,
+        [PlannedPart(t["label"], visit.done.get(t["reservoir"], "")) for t in visit.tasks],
+        visit.minutes,
+        visit.planned_by,
+        visit.version,
+        list(missing),
+    )
+
+
+def week_words(monday: date, today: date) -> str:
+    """``This week`` or ``7–13 Dec``."""
+    if week_of(today) == monday:
+        return "This week"
+    sunday = monday + timedelta(days=6)
+    first = f"{monday.day}" if monday.month == sunday.month else f"{monday.day} {monday:%b}"
+    return f"{first}–{sunday.day} {sunday:%b}" + (
+        f" {sunday:%Y}" if sunday.year != today.year else ""
+    )
+
+
+def weeks(visits: Sequence[PlannedVisit], lines: Sequence[PlannedLine], today: date) -> list[Week]:
+    """The planned visits week by week; what is late stands in the week it was planned for."""
+    found: dict[date, list[tuple[PlannedVisit, PlannedLine]]] = {}
+    for visit, line in zip(visits, lines, strict=True):
+        found.setdefault(week_of(visit.on), []).append((visit, line))
+    return [
+        Week(
+            week_words(monday, today),
+            sum(visit.minutes for visit, _ in pairs),
+            [line for _, line in pairs],
+        )
+        for monday, pairs in sorted(found.items())
+    ]

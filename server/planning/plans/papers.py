@@ -30,14 +30,15 @@ def _event(uid: str, on: date, summary: str, text: str, now: datetime) -> Event:
     return event
 
 
-def as_ics(visits: Iterable[PlannedVisit], expected: Iterable[DueRow], now: datetime) -> bytes:
+def as_ics(
+    visits: Iterable[tuple[PlannedVisit, list[str]]], expected: Iterable[DueRow], now: datetime
+) -> bytes:
     """An iCalendar: planned visits, and when each reservoir is expected to be due."""
     calendar = Calendar()
     calendar.add("prodid", "-//Oil Ward//planned visits//EN")
     calendar.add("version", "2.0")
-    for visit in visits:
-        what = ", ".join(task["reservoir"] for task in visit.tasks)
-        summary = f"{visit.bike.name}: {what}"
+    for visit, labels in visits:
+        summary = f"{visit.bike.name}: {', '.join(labels)}"
         text = f"About {visit.minutes} min. Planned by {visit.planned_by}."
         calendar.add_component(_event(f"visit-{visit.pk}", visit.on, summary, text, now))
     for row in expected:
@@ -67,7 +68,8 @@ def _rows(rows: list[list[str]], widths: list[float]) -> Flowable:
 
 def _body(page: PlanPage) -> list[Flowable]:
     kit = page.kit
-    what = ", ".join(f"{task.label} ({task.variant})" for task in page.tasks if task.chosen)
+    chosen = [task for task in page.tasks if task.chosen and not task.done]
+    what = ", ".join(f"{task.label} ({task.variant})" for task in chosen)
     minutes = f"{page.order.minutes} min, {page.order.hands_on} hands-on" if page.order else ""
     flow: list[Flowable] = [Paragraph(escape(f"{what}. {minutes}"), _STYLES["BodyText"])]
     fluids = [[BOX, f.fluid, f"{f.need} for {f.what_for}", f.words] for f in kit.fluids]

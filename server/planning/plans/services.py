@@ -1,48 +1,51 @@
 """Every write to the calendar of planned visits. Safe to repeat; a change names its version."""
 
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from datetime import date
+from typing import Any
 from uuid import UUID
 
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from garage.models import Bike
+from oilward_core import calendar as core
 from oilward_core.errors import CoreError
 from workshop.access import as_id
 from workshop.models import Person
 
 from planning.models import PlannedVisit
 
-from . import selectors
+from . import mapping, selectors
 from .shapes import NewPlannedVisit
 
 
-def _day(text: str, today: date) -> date:
+def _day(text: str, today: date, stood: date | None) -> date:
+    """The day somebody typed: today or later, or the day it ``stood`` on."""
     try:
         day = date.fromisoformat(text.strip())
     except ValueError as error:
         raise CoreError("planning.day", field="on") from error
-    if day < today:
+    if day < today and day != stood:
         raise CoreError("planning.day", field="on")
     return day
 
 
-@transaction.atomic
-def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVisit:
-    """Put a visit into the calendar, or change one. Raises Conflict ``planning.edited``."""
-    day, bike = _day(new.on, today), Bike.objects.filter(pk=as_id(new.bike)).first()
-    if bike is None:
-        raise Http404
+def _columns(new: NewPlannedVisit, bike: Bike, actor: Person, today: date) -> dict[str, Any]:
+    """What is written of a planned visit. Raises CoreError ``planning.refused`` for an order that
+    does not work, ``planning.nothing``."""
     page = selectors.plan(bike.pk, new.asked, actor, today)
     if page.refused:
         raise CoreError("planning.refused", field="asked", text=page.refused)
     tasks = [
-        {"reservoir": line.reservoir, "variant": line.variant} for line in page.tasks if line.chosen
+        {"reservoir": line.reservoir, "variant": line.variant, "label": line.label}
+        for line in page.tasks
+        if line.chosen
     ]
     if not tasks:
         raise CoreError("planning.nothing", field="asked")
-    columns = {
-        "on": day,
+    return {
         "tasks": tasks,
         "cold": [line.key for line in page.cold if line.chosen],
         "wishes": [vars(wish) for wish in new.asked.wishes],
@@ -50,25 +53,73 @@ def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVi
         "pans": new.asked.pans,
         "minutes": page.order.minutes if page.order else 0,
     }
+
+
+@transaction.atomic
+def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVisit:
+    """Put a visit into the calendar, or change one. Raises Conflict ``planning.edited``,
+    ``planning.closed``."""
+    bike = Bike.objects.filter(pk=as_id(new.bike), archived=False).first()
+    if bike is None:
+        raise Http404
     visit = PlannedVisit.objects.select_for_update().filter(pk=as_id(new.id)).first()
+    if visit and visit.bike_id != bike.pk:
+        raise Conflict("visit.id_taken")
+    asked = replace(new.asked, planned=str(visit.pk) if visit else "")
+    day = _day(new.on, today, visit.on if visit else None)
+    columns = {"on": day, **_columns(replace(new, asked=asked), bike, actor, today)}
     if visit is None:
         return PlannedVisit.objects.create(
             pk=as_id(new.id), bike=bike, planned_by=actor.name, **columns
         )
     if all(getattr(visit, name) == value for name, value in columns.items()):
         return visit
+    if visit.state != PlannedVisit.State.PLANNED:
+        raise Conflict("planning.closed")
     if visit.version != new.version:
         raise Conflict("planning.edited", by=visit.planned_by)
     for name, value in columns.items():
         setattr(visit, name, value)
     visit.version, visit.planned_by = visit.version + 1, actor.name
     visit.save()
+    tick_off([bike.pk])
     return visit
 
 
 @transaction.atomic
 def drop(visit_id: UUID, *, actor: Person) -> None:
-    """Take a planned visit out of the calendar; doing it twice changes nothing."""
-    PlannedVisit.objects.filter(pk=visit_id, state=PlannedVisit.State.PLANNED).update(
-        state=PlannedVisit.State.DROPPED, planned_by=actor.name
+    """Take a planned visit out of the calendar; doing it twice changes nothing. One of which
+    something is done already counts as done, without the rest."""
+    visit = PlannedVisit.objects.select_for_update().filter(pk=visit_id).first()
+    if visit is None or visit.state != PlannedVisit.State.PLANNED:
+        return
+    visit.state = PlannedVisit.State.DONE if visit.done else PlannedVisit.State.DROPPED
+    visit.planned_by = actor.name
+    visit.save(update_fields=["state", "planned_by"])
+
+
+@transaction.atomic
+def tick_off(bike_ids: Iterable[UUID]) -> None:
+    """Tick off in these bikes' planned visits what signed visits have serviced since; a visit of
+    which everything is done leaves the calendar."""
+    rows = PlannedVisit.objects.select_for_update().filter(bike_id__in=list(bike_ids))
+    coming: dict[UUID, list[PlannedVisit]] = {}
+    for row in rows.filter(state=PlannedVisit.State.PLANNED).order_by("on", "id"):
+        coming.setdefault(row.bike_id, []).append(row)
+    if not coming:
+        return
+    signed = selectors.signed_since(
+        {bike: min(visit.planned_at for visit in visits) for bike, visits in coming.items()}
     )
+    for bike, visits in coming.items():
+        found = core.tick_off([mapping.planned(visit) for visit in visits], signed.get(bike, []))
+        for visit, planned in zip(visits, found, strict=True):
+            done = dict(planned.done)
+            if done != visit.done or planned.finished:
+                visit.done = done
+                visit.state = visit.State.DONE if planned.finished else visit.State.PLANNED
+                visit.save(update_fields=["done", "state"])
+
+
+def on_touched(sender: object, bikes: Sequence[UUID], **_: Any) -> None:
+    tick_off(bikes)

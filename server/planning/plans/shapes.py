@@ -4,6 +4,8 @@ from dataclasses import dataclass, field
 
 from workshop.shapes import Why
 
+from planning.shapes import OpenVisit
+
 
 @dataclass(frozen=True)
 class TaskChoice:
@@ -21,7 +23,8 @@ class WishChoice:
 
 @dataclass(frozen=True)
 class PlanAsked:
-    """What to plan. ``proposed``: take what the planner proposes instead of ``tasks``."""
+    """What to plan. ``proposed``: take what the planner proposes instead of ``tasks``;
+    ``planned`` is the visit in the calendar this is the plan of, if it stands there."""
 
     proposed: bool = True
     tasks: list[TaskChoice] = field(default_factory=list)
@@ -29,11 +32,14 @@ class PlanAsked:
     wishes: list[WishChoice] = field(default_factory=list)
     technicians: int = 1
     pans: int = 2
+    planned: str = ""
 
 
 @dataclass(frozen=True)
 class TaskLine:
-    """A reservoir that can be done: whether it is in the plan, and what the planner thinks."""
+    """A reservoir that can be done: whether it is in the plan, and what the planner thinks.
+    ``along`` is renewed with it, ``done`` the signed visit that has done it already,
+    ``not_serviceable`` why the bench does not lead through it."""
 
     reservoir: str
     label: str
@@ -43,6 +49,9 @@ class TaskLine:
     proposed: bool
     when: str
     reason: Why
+    along: list[str]
+    done: str
+    not_serviceable: str
 
 
 @dataclass(frozen=True)
@@ -55,7 +64,8 @@ class ColdLine:
 
 @dataclass(frozen=True)
 class JobShape:
-    """A job in its place, minutes from the start; ``free`` is when its wait is over."""
+    """A job in its place, minutes from the start; ``free`` is when its wait is over, ``cautions``
+    what to be careful of at it."""
 
     id: str
     label: str
@@ -65,6 +75,7 @@ class JobShape:
     end: int
     free: int
     technician: int
+    cautions: list[str]
 
 
 @dataclass(frozen=True)
@@ -80,7 +91,7 @@ class OrderShape:
 
 @dataclass(frozen=True)
 class FluidLine:
-    """How much of which fluid, in bottle words."""
+    """How much of which fluid, in bottle words; ``kept`` says what others keep of it."""
 
     fluid: str
     need: str
@@ -88,6 +99,7 @@ class FluidLine:
     words: str
     buy: str
     cost: str
+    kept: str
 
 
 @dataclass(frozen=True)
@@ -128,8 +140,35 @@ class LoadShape:
 
 
 @dataclass(frozen=True)
+class PlannedPart:
+    """A reservoir of a planned visit, and the signed visit that has done it."""
+
+    label: str
+    done: str
+
+
+@dataclass(frozen=True)
+class PlannedLine:
+    """A planned visit. ``day`` is ``on`` as the calendar says it; ``missing`` is what shelf and
+    drawer lack for it once the visits before it are served."""
+
+    id: str
+    bike: str
+    bike_id: str
+    on: str
+    day: str
+    late: bool
+    parts: list[PlannedPart]
+    minutes: int
+    planned_by: str
+    version: int
+    missing: list[str]
+
+
+@dataclass(frozen=True)
 class PlanPage:
-    """The plan of a visit: what, in what order, with what, and what to be careful of."""
+    """The plan of a visit: what, in what order, with what, and what to be careful of; ``visit`` is
+    the open one of this bike, ``planned`` what else stands in the calendar for it."""
 
     bike: str
     bike_id: str
@@ -143,6 +182,8 @@ class PlanPage:
     cautions: list[str]
     together: LoadShape
     alone: LoadShape
+    visit: OpenVisit | None
+    planned: list[PlannedLine]
 
 
 @dataclass(frozen=True)
@@ -157,15 +198,19 @@ class NewPlannedVisit:
 
 
 @dataclass(frozen=True)
-class PlannedLine:
-    id: str
-    bike: str
-    bike_id: str
-    on: str
-    what: str
+class Booked:
+    """A visit that stands in the calendar, with what was asked for."""
+
+    line: PlannedLine
+    state: str
+    asked: PlanAsked
+
+
+@dataclass(frozen=True)
+class Week:
+    label: str
     minutes: int
-    planned_by: str
-    version: int
+    visits: list[PlannedLine]
 
 
 @dataclass(frozen=True)
@@ -182,6 +227,7 @@ class Shopping:
 class Calendar:
     """The visits to come, what to buy for them, and where other calendars find them."""
 
-    visits: list[PlannedLine]
+    count: int
+    weeks: list[Week]
     shopping: list[Shopping]
     feed: str

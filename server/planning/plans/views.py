@@ -13,7 +13,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
-from .shapes import Calendar, NewPlannedVisit, PlanAsked, PlanPage
+from .shapes import Booked, Calendar, NewPlannedVisit, PlanAsked, PlanPage
 
 
 class PlanAskedSerializer(DataclassSerializer[PlanAsked]):
@@ -86,8 +86,18 @@ class CalendarView(APIView):
         return _calendar(status.HTTP_201_CREATED)
 
 
+class BookedSerializer(DataclassSerializer[Booked]):
+    class Meta:
+        dataclass = Booked
+
+
 class PlannedView(APIView):
     permission_classes = [MayWork]
+
+    @extend_schema(operation_id="planned_visit_get", responses=BookedSerializer)
+    def get(self, request: Request, visit_id: UUID) -> Response:
+        found = selectors.booked(visit_id, timezone.now().date())
+        return Response(BookedSerializer(found).data)
 
     @extend_schema(operation_id="visit_drop", responses={200: CalendarSerializer})
     def delete(self, request: Request, visit_id: UUID) -> Response:

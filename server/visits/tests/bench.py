@@ -75,7 +75,7 @@ class Technician:
         self.entry("finding", {"parts": parts or [], "oil": ["dark"]})
         self.entry("answer", {"value": "new"})
         self.tick()
-        self.entry("torque", {"reading": "27.5", "unit": "N·m", "wrench": self.wrench_id})
+        self.entry("torque", {"reading": self.sheet["torque"]["aim"], "wrench": self.wrench_id})
         if self.sheet["focus"].endswith("/filter"):
             self.entry(
                 "filter", {"amount": "5 oz", "items": self.step(self.sheet["focus"])["items"]}

@@ -255,7 +255,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["planned_visit_get"];
         put?: never;
         post?: never;
         delete: operations["visit_drop"];
@@ -851,6 +851,11 @@ export interface components {
             kv100: string;
             reasons: components["schemas"]["Why"][];
         };
+        Booked: {
+            line: components["schemas"]["PlannedLine"];
+            state: string;
+            asked: components["schemas"]["PlanAsked"];
+        };
         BottleFormRequest: {
             id: string;
             fluid: number;
@@ -871,7 +876,8 @@ export interface components {
             opened_on: string;
         };
         Calendar: {
-            visits: components["schemas"]["PlannedLine"][];
+            count: number;
+            weeks: components["schemas"]["Week"][];
             shopping: components["schemas"]["Shopping"][];
             feed: string;
         };
@@ -1005,6 +1011,7 @@ export interface components {
             words: string;
             buy: string;
             cost: string;
+            kept: string;
         };
         FluidMatch: {
             id: number;
@@ -1050,6 +1057,7 @@ export interface components {
             end: number;
             free: number;
             technician: number;
+            cautions: string[];
         };
         KitShape: {
             fluids: components["schemas"]["FluidLine"][];
@@ -1203,6 +1211,15 @@ export interface components {
             picture: string;
             caption?: string;
         };
+        PlanAsked: {
+            proposed?: boolean;
+            tasks?: components["schemas"]["TaskChoice"][];
+            cold?: string[];
+            wishes?: components["schemas"]["WishChoice"][];
+            technicians?: number;
+            pans?: number;
+            planned?: string;
+        };
         PlanAskedRequest: {
             proposed?: boolean;
             tasks?: components["schemas"]["TaskChoiceRequest"][];
@@ -1210,6 +1227,7 @@ export interface components {
             wishes?: components["schemas"]["WishChoiceRequest"][];
             technicians?: number;
             pans?: number;
+            planned?: string;
         };
         PlanPage: {
             bike: string;
@@ -1224,16 +1242,25 @@ export interface components {
             cautions: string[];
             together: components["schemas"]["LoadShape"];
             alone: components["schemas"]["LoadShape"];
+            visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["PlannedLine"][];
         };
         PlannedLine: {
             id: string;
             bike: string;
             bike_id: string;
             on: string;
-            what: string;
+            day: string;
+            late: boolean;
+            parts: components["schemas"]["PlannedPart"][];
             minutes: number;
             planned_by: string;
             version: number;
+            missing: string[];
+        };
+        PlannedPart: {
+            label: string;
+            done: string;
         };
         Plate: {
             title: string;
@@ -1522,6 +1549,10 @@ export interface components {
             heading?: boolean;
             columns?: string[];
         };
+        TaskChoice: {
+            reservoir: string;
+            variant: string;
+        };
         TaskChoiceRequest: {
             reservoir: string;
             variant: string;
@@ -1535,6 +1566,9 @@ export interface components {
             proposed: boolean;
             when: string;
             reason: components["schemas"]["Why"];
+            along: string[];
+            done: string;
+            not_serviceable: string;
         };
         TorqueLine: {
             what: string;
@@ -1586,10 +1620,19 @@ export interface components {
             glasses: components["schemas"]["Glass"][];
             visit: components["schemas"]["OpenVisit"] | null;
         };
+        Week: {
+            label: string;
+            minutes: number;
+            visits: components["schemas"]["PlannedLine"][];
+        };
         Why: {
             rule: string;
             text: string;
             source: string;
+        };
+        WishChoice: {
+            first: string;
+            then: string;
         };
         WishChoiceRequest: {
             first: string;
@@ -2275,6 +2318,36 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planned_visit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booked"];
+                };
             };
             /** @description Refused */
             default: {

@@ -6,29 +6,95 @@ import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
 import { clock, useCalendar, useDrop } from "./plan";
 
-function Visit({ visit, mayWork }: { visit: Shape["PlannedLine"]; mayWork: boolean }) {
+type Line = Shape["PlannedLine"];
+
+function Parts({ visit }: { visit: Line }) {
+  return (
+    <ul className="calendar-parts">
+      {visit.parts.map((part) => (
+        <li key={part.label} className={part.done ? "part-done" : undefined}>
+          {part.done ? (
+            <Link to={`/visits/${part.done}`} aria-label={`${part.label}, done`}>
+              ✓ {part.label}
+            </Link>
+          ) : (
+            part.label
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
   const drop = useDrop();
+  const begun = visit.parts.some((part) => part.done);
   return (
     <tr>
-      <td className="tabular strong">{visit.on}</td>
+      <td className="tabular strong">
+        {visit.day}
+        {visit.late && <b className="calendar-late">late</b>}
+      </td>
       <td>
         <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>
       </td>
-      <td>{visit.what}</td>
+      <td>
+        <Parts visit={visit} />
+      </td>
       <td className="tabular">{clock(visit.minutes)}</td>
-      <td>{visit.planned_by}</td>
+      <td className={visit.missing.length > 0 ? "calendar-missing" : "soft"}>
+        {visit.missing.length > 0 ? `lacks ${visit.missing.join(", ")}` : "all there"}
+      </td>
       <td className="calendar-tools">
+        <Link to={`/planned/${visit.id}`} className="link-button">
+          Open
+        </Link>
         <a href={`/api/planned-visits/${visit.id}/kit.pdf`} target="_blank" rel="noreferrer">
           Print the kit
         </a>
         {mayWork && (
-          <Button size="small" type="text" onClick={() => drop.mutate(visit.id)}>
-            Drop it
+          <Button type="text" onClick={() => drop.mutate(visit.id)}>
+            {begun ? "Close without the rest" : "Drop it"}
           </Button>
         )}
         <Refused said={drop.error?.message} />
       </td>
     </tr>
+  );
+}
+
+function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean }) {
+  return (
+    <table className="spec calendar">
+      <thead>
+        <tr>
+          <th scope="col">Day</th>
+          <th scope="col">Bike</th>
+          <th scope="col">What</th>
+          <th scope="col">Takes</th>
+          <th scope="col">Kit</th>
+          <th scope="col">
+            <span className="hidden">What to do</span>
+          </th>
+        </tr>
+      </thead>
+      {weeks.map((week) => (
+        <tbody key={week.label}>
+          <tr>
+            <th scope="rowgroup" colSpan={6} className="calendar-week">
+              {week.label}{" "}
+              <span className="soft tabular">
+                {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
+                {clock(week.minutes)} h
+              </span>
+            </th>
+          </tr>
+          {week.visits.map((visit) => (
+            <Visit key={visit.id} visit={visit} mayWork={mayWork} />
+          ))}
+        </tbody>
+      ))}
+    </table>
   );
 }
 
@@ -39,40 +105,22 @@ export function CalendarPage({ mayWork }: { mayWork: boolean }) {
   if (calendar.isError) {
     return <WentWrong error={calendar.error} again={() => void calendar.refetch()} />;
   }
-  const { visits, shopping, feed } = calendar.data;
+  const { count, weeks, shopping, feed } = calendar.data;
   return (
     <>
       <div className="heading">
         <h1>Calendar</h1>
-        <p className="heading-sum">Planned: {visits.length}</p>
+        <p className="heading-sum">Planned: {count}</p>
         <a className="link-button feed" href={feed}>
           Feed for other calendars
         </a>
       </div>
-      {visits.length === 0 ? (
+      {count === 0 ? (
         <p className="state">
           Nothing planned. Open a bike and plan its visit; it comes here with its kit.
         </p>
       ) : (
-        <table className="spec models">
-          <thead>
-            <tr>
-              <th scope="col">Day</th>
-              <th scope="col">Bike</th>
-              <th scope="col">What</th>
-              <th scope="col">Takes</th>
-              <th scope="col">Planned by</th>
-              <th scope="col">
-                <span className="hidden">What to do</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {visits.map((visit) => (
-              <Visit key={visit.id} visit={visit} mayWork={mayWork} />
-            ))}
-          </tbody>
-        </table>
+        <Weeks weeks={weeks} mayWork={mayWork} />
       )}
       {shopping.length > 0 && (
         <section aria-label="To buy" className="shopping">

@@ -6,7 +6,12 @@ import { useDraft } from "../visits/outbox";
 export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string }) {
   const [ticked, setTicked] = useDraft<string[]>(`kit.${visit}`, []);
   const groups: [string, string[]][] = [
-    ["Oil", kit.fluids.map((f) => `${f.fluid}, ${f.need} for ${f.what_for}: ${f.words}`)],
+    [
+      "Oil",
+      kit.fluids.map((f) =>
+        [`${f.fluid}, ${f.need} for ${f.what_for}: ${f.words}`, f.kept].filter(Boolean).join("; "),
+      ),
+    ],
     ["Seals", kit.seals.map((s) => `${s.count} × ${s.name} (${s.in_drawer} in the drawer)`)],
     ["Torque", kit.torques.map((t) => `${t.what}, ${t.manual}: ${t.setting}`)],
     ["Tools", kit.tools],

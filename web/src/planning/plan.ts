@@ -11,7 +11,16 @@ export const ASKED: Asked = {
   wishes: [],
   technicians: 1,
   pans: 2,
+  planned: "",
 };
+
+/** The same plan, asked for by hand: what is chosen now, with something changed. */
+export function byHand(plan: Plan, asked: Asked, more: Partial<Asked>): Asked {
+  const tasks = plan.tasks
+    .filter((task) => task.chosen)
+    .map(({ reservoir, variant }) => ({ reservoir, variant }));
+  return { ...asked, proposed: false, tasks, ...more };
+}
 
 /** The plan as it would be; asking writes nothing. */
 export function usePlan(bike_id: string, asked: Asked) {
@@ -29,21 +38,42 @@ export function useCalendar() {
   return useQuery({ queryKey: ["calendar"], queryFn: () => taken(api.GET("/api/calendar/")) });
 }
 
-export function usePlanVisit() {
+/** A visit that stands in the calendar; asked for anew each time it is opened. */
+export function useBooked(visit_id: string) {
+  return useQuery({
+    queryKey: ["booked", visit_id],
+    queryFn: () =>
+      taken(api.GET("/api/planned-visits/{visit_id}/", { params: { path: { visit_id } } })),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: false,
+  });
+}
+
+/** The calendar after a change; plans that took from the same shelf are asked for again. */
+function useAfterChange() {
   const client = useQueryClient();
+  return (calendar: Shape["Calendar"]) => {
+    client.setQueryData(["calendar"], calendar);
+    void client.invalidateQueries({ queryKey: ["plan"] });
+  };
+}
+
+export function usePlanVisit() {
+  const changed = useAfterChange();
   return useMutation({
     mutationFn: (body: Shape["NewPlannedVisitRequest"]) =>
       taken(api.POST("/api/calendar/", { body })),
-    onSuccess: (calendar) => client.setQueryData(["calendar"], calendar),
+    onSuccess: changed,
   });
 }
 
 export function useDrop() {
-  const client = useQueryClient();
+  const changed = useAfterChange();
   return useMutation({
     mutationFn: (visit_id: string) =>
       taken(api.DELETE("/api/planned-visits/{visit_id}/", { params: { path: { visit_id } } })),
-    onSuccess: (calendar) => client.setQueryData(["calendar"], calendar),
+    onSuccess: changed,
   });
 }
 

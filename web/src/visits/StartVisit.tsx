@@ -9,17 +9,18 @@ import { Refused } from "../workshop/Refused";
 interface Props {
   bike: Shape["BikePage"];
   reservoir: Shape["ReservoirPage"];
+  planned?: string;
   close: () => void;
 }
 
 /** Opening a visit: the odometer first, then which capacity applies. */
-export function StartVisit({ bike, reservoir, close }: Props) {
+export function StartVisit({ bike, reservoir, planned, close }: Props) {
   const go = useNavigate();
   const open = useOpenVisit();
   const [id] = useState(() => crypto.randomUUID());
   const [odometer, setOdometer] = useState("");
   const [hours, setHours] = useState("");
-  const [variant, setVariant] = useState(reservoir.variants[0] ?? "");
+  const [variant, setVariant] = useState(planned ?? reservoir.variants[0] ?? "");
   const problem = open.error instanceof Refusal ? open.error.problem : null;
   const atOdometer = fieldSentence(problem, "odometer");
   const elsewhere =

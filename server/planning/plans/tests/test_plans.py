@@ -5,6 +5,8 @@ from typing import Any
 from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from garage.models import Bike
 from icalendar import Calendar
@@ -75,7 +77,9 @@ class OrderTests(PlanCase):
         at = {job["id"]: job for job in order["jobs"]}
         self.assertLessEqual(at["valves"]["end"], at["warm up"]["start"])
         self.assertEqual(at["fork left/leg"]["attitude"], "lifted")
-        self.assertIn("Engine: The front exhaust runs beside the plug.", page["cautions"])
+        own = "Engine: The front exhaust runs beside the plug."
+        self.assertIn(own, page["cautions"])
+        self.assertIn(own, at["engine/drain"]["cautions"])
 
     def test_two_technicians_and_a_wish(self) -> None:
         wish = {"first": "gearbox/fill", "then": "engine/drain"}
@@ -154,6 +158,9 @@ class CalendarTests(PlanCase):
             **more,
         }
 
+    def lines(self, answer: Any) -> list[dict[str, Any]]:
+        return [line for week in answer.json()["weeks"] for line in week["visits"]]
+
     def post(self, body: dict[str, Any], api: APIClient | None = None) -> Any:
         return (api or self.api).post("/api/calendar/", body, format="json")
 
@@ -161,16 +168,16 @@ class CalendarTests(PlanCase):
         body = self.new()
         for _ in range(2):
             found = self.post(body)
-            self.assertEqual((found.status_code, len(found.json()["visits"])), (201, 1))
-        (line,) = found.json()["visits"]
-        self.assertEqual(line["what"], "engine, primary, gearbox")
+            self.assertEqual((found.status_code, found.json()["count"]), (201, 1))
+        (line,) = self.lines(found)
+        self.assertEqual([p["label"] for p in line["parts"]], ["engine", "primary", "gearbox"])
         later = {**body, "on": f"{self.today + timedelta(days=20)}"}
         self.assertEqual(self.post(later).status_code, 409)
-        moved = self.post({**later, "version": 1}).json()["visits"][0]
+        (moved,) = self.lines(self.post({**later, "version": 1}))
         self.assertEqual((moved["on"], moved["version"]), (later["on"], 2))
         for _ in range(2):
             gone = self.api.delete(f"/api/planned-visits/{body['id']}/")
-            self.assertEqual(gone.json()["visits"], [])
+            self.assertEqual(self.lines(gone), [])
 
     def test_bad_plans_say_what_to_do(self) -> None:
         wish = {"first": "engine/fill", "then": "engine/drain"}
@@ -186,6 +193,63 @@ class CalendarTests(PlanCase):
                 self.assertIn(word, answer.json()["detail"])
         self.assertEqual(self.post(self.new(), self.signed_in("piet")).status_code, 403)
         self.assertFalse(PlannedVisit.objects.exists())
+
+    def test_the_calendar_goes_week_by_week_and_says_what_each_visit_lacks(self) -> None:
+        monday = self.today + timedelta(days=7 - self.today.weekday())
+        first = self.new(on=f"{monday}", asked=self.chosen(("primary", "drain only")))
+        self.post(first)
+        found = self.post(self.new(on=f"{monday + timedelta(days=7)}"))
+        one, two = found.json()["weeks"]
+        self.assertEqual((len(one["visits"]), len(two["visits"])), (1, 1))
+        self.assertEqual(one["minutes"], one["visits"][0]["minutes"])
+        self.assertIn("Plate & Chain", two["visits"][0]["missing"])
+        self.assertFalse(one["visits"][0]["late"])
+
+    def test_what_an_earlier_visit_needs_is_kept_for_it(self) -> None:
+        asked = self.chosen(("primary", "drain only"))
+        alone = self.plan(**asked).json()["kit"]["fluids"][0]
+        self.assertEqual(alone["kept"], "")
+        body = self.new(asked=asked)
+        self.post(body)
+        later = self.plan(**asked).json()["kit"]["fluids"][0]
+        self.assertIn("kept for visits planned before", later["kept"])
+        self.assertNotEqual(later["words"], alone["words"])
+        own = self.plan(**asked, planned=body["id"]).json()
+        self.assertEqual(own["kit"]["fluids"][0]["words"], alone["words"])
+        self.assertEqual(own["planned"], [])
+        others = self.plan(**asked).json()["planned"]
+        self.assertEqual([line["id"] for line in others], [body["id"]])
+
+    def test_queries_do_not_grow_with_the_calendar(self) -> None:
+        counts = []
+        for name in ("Grey Heron", "Ferry Bell", "Lamplighter"):
+            bike = Bike.objects.get(name=name)
+            self.post(self.new(bike=str(bike.pk), asked=self.chosen(("engine", "drain only"))))
+            with CaptureQueriesContext(connection) as found:
+                self.api.get("/api/calendar/")
+            counts.append(len(found))
+        self.assertEqual(len(set(counts)), 1, counts)
+
+    def test_a_planned_visit_is_found_again_as_it_was_asked_for(self) -> None:
+        wish = {"first": "gearbox/fill", "then": "engine/drain"}
+        body = self.new(
+            asked={**self.chosen(*self.THREE), "cold": ["valves"], "wishes": [wish], "pans": 3}
+        )
+        self.post(body)
+        found = self.api.get(f"/api/planned-visits/{body['id']}/").json()
+        self.assertEqual((found["state"], found["line"]["on"]), ("planned", body["on"]))
+        again = {**found["asked"]}
+        self.assertEqual(again["planned"], body["id"])
+        self.assertEqual((again["cold"], again["wishes"], again["pans"]), (["valves"], [wish], 3))
+        page = self.plan(**again).json()
+        self.assertEqual(sum(line["chosen"] for line in page["tasks"]), 3)
+        self.assertEqual(self.api.get(f"/api/planned-visits/{uuid4()}/").status_code, 404)
+
+    def test_a_bike_that_left_is_off_the_calendar(self) -> None:
+        self.post(self.new())
+        Bike.objects.filter(pk=self.heron.pk).update(archived=True)
+        self.assertEqual(self.api.get("/api/calendar/").json()["count"], 0)
+        self.assertEqual(self.post(self.new()).status_code, 404)
 
     def test_shopping_adds_up_over_all_planned_visits(self) -> None:
         self.post(self.new())
@@ -223,6 +287,82 @@ class CalendarTests(PlanCase):
         for words in (b"Kit: Grey Heron", b"Skarholm", b"Torque", b"simulated"):
             self.assertIn(words, answer.content)
         self.assertEqual(self.api.get(f"/api/planned-visits/{uuid4()}/kit.pdf").status_code, 404)
+
+
+class TickOffTests(PlanCase):
+    """A planned visit is ticked off by what is signed, and closes itself."""
+
+    def booked(self, *tasks: tuple[str, str], days: int = 0) -> PlannedVisit:
+        body = {
+            "id": str(uuid4()),
+            "bike": str(self.heron.pk),
+            "on": f"{self.today + timedelta(days=days)}",
+            "version": 0,
+            "asked": self.chosen(*tasks),
+        }
+        self.assertEqual(self.api.post("/api/calendar/", body, format="json").status_code, 201)
+        return PlannedVisit.objects.get(pk=body["id"])
+
+    def serviced(self, key: str = "primary", km: str = "61300") -> str:
+        mira = Technician(self.api, self.heron.pk)
+        mira.open(km, "drain only", key)
+        mira.until_fill()
+        if key == "primary":  # an exact quantity
+            mira.entry("pour", {"amount": mira.sheet["coach"]["amount"]})
+        else:
+            mira.round("0.4")
+            mira.round("0.72")
+        mira.entry("leaks", {"result": "dry"})
+        mira.tick()
+        self.assertEqual(mira.sign().status_code, 200, mira.sheet["focus"])
+        return str(mira.visit)
+
+    def state(self, visit: PlannedVisit) -> tuple[str, dict[str, str]]:
+        visit.refresh_from_db()
+        return visit.state, visit.done
+
+    def test_what_is_signed_is_ticked_off_and_the_last_one_closes_it(self) -> None:
+        one, both = self.booked(("primary", "drain only")), None
+        both = self.booked(("primary", "drain only"), ("engine", "drain only"), days=30)
+        first = self.serviced()
+        self.assertEqual(self.state(one), ("done", {"primary": first}))
+        self.assertEqual(self.state(both), ("planned", {}))
+        second = self.serviced(km="61400")
+        self.assertEqual(self.state(both), ("planned", {"primary": second}))
+        asked = {**self.chosen(("primary", "drain only"), ("engine", "drain only"))}
+        page = self.plan(**asked, planned=str(both.pk)).json()
+        self.assertEqual({t["reservoir"]: t["done"] for t in page["tasks"]}["primary"], second)
+        self.assertNotIn("primary", {job["group"] for job in page["order"]["jobs"]})
+        self.serviced("engine", km="61500")
+        self.assertEqual(self.state(both)[0], "done")
+        self.assertEqual(self.api.get("/api/calendar/").json()["count"], 0)
+
+    def test_dropping_the_rest_of_a_visit_keeps_it_as_done(self) -> None:
+        both = self.booked(("primary", "drain only"), ("engine", "drain only"))
+        self.serviced()
+        for _ in range(2):
+            self.api.delete(f"/api/planned-visits/{both.pk}/")
+        self.assertEqual(self.state(both)[0], "done")
+        untouched = self.booked(("engine", "drain only"))
+        self.api.delete(f"/api/planned-visits/{untouched.pk}/")
+        self.assertEqual(self.state(untouched)[0], "dropped")
+
+    def test_taking_out_what_is_left_closes_it_and_then_it_stays_closed(self) -> None:
+        both = self.booked(("primary", "drain only"), ("engine", "drain only"))
+        self.serviced()
+        body = {
+            "id": str(both.pk),
+            "bike": str(self.heron.pk),
+            "on": f"{self.today}",
+            "version": 1,
+            "asked": self.chosen(("primary", "drain only")),
+        }
+        self.assertEqual(self.api.post("/api/calendar/", body, format="json").status_code, 201)
+        self.assertEqual(self.state(both)[0], "done")
+        late = {**body, "version": 2, "asked": self.chosen(("engine", "drain only"))}
+        answer = self.api.post("/api/calendar/", late, format="json")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("Plan a new one", answer.json()["detail"])
 
 
 class StockTests(PlanCase):

@@ -1,16 +1,14 @@
-"""What to lay out for a visit: oil in bottles, seals, tools, wrenches and what else is used up."""
+"""How much of each fluid a visit needs, and the bottles that hold it."""
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
 from math import ceil
 
-from .order import PlannedTask
-from .quantity import quarts_and_ounces, show
-from .schools import RING, SEALANT, WASHER, Schools
-from .spec import DRAINED, Fastener, FillRule, Variant
+from ..quantity import quarts_and_ounces, show
+from ..spec import FillRule, ReservoirKind, ReservoirSpec
 
 RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
 OPEN_SHELF_LIFE = timedelta(days=3 * 365)  # of an opened bottle [trade]
@@ -66,6 +64,39 @@ def expected_need(take: Decimal, rule: FillRule) -> Decimal:
     if rule == FillRule.EXACT:
         return take
     return take + max(take * RESERVE_SHARE, RESERVE_LEAST)
+
+
+# its oil is the engine's, or a specialist's
+_NOT_POURED = (ReservoirKind.SHOCK, ReservoirKind.CLUTCH_CIRCUIT)
+
+
+@dataclass(frozen=True)
+class Demand:
+    """How much of one fluid is needed, ml, and what for."""
+
+    fluid: str
+    ml: Decimal
+    what_for: tuple[str, ...]
+
+
+def demands(takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]]) -> tuple[Demand, ...]:
+    """What reservoirs need, summed by fluid. ``takes``: each with its fluid (empty: none fits) and
+    what it is expected to take, ml, None where nobody knows."""
+    return together(
+        Demand(fluid, expected_need(take, spec.fill_rule), (spec.label,))
+        for spec, fluid, take in takes
+        if fluid and take is not None and spec.kind not in _NOT_POURED
+    )
+
+
+def together(demands: Iterable[Demand]) -> tuple[Demand, ...]:
+    """Demands summed by fluid."""
+    found: dict[str, Demand] = {}
+    for one in demands:
+        before = found.get(one.fluid, Demand(one.fluid, Decimal(0), ()))
+        what_for = tuple(dict.fromkeys((*before.what_for, *one.what_for)))
+        found[one.fluid] = Demand(one.fluid, before.ml + one.ml, what_for)
+    return tuple(found.values())
 
 
 def buy(need: int, sizes: Sequence[Size]) -> tuple[tuple[Size, int], ...]:
@@ -133,6 +164,17 @@ def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today:
     return Picked(need, tuple(uses), bought, Decimal(spare))
 
 
+def left_after(bottles: Iterable[Bottle], uses: Iterable[Use], on: date) -> tuple[Bottle, ...]:
+    """The shelf once these are used: what was poured from is open and holds less; empty ones are
+    gone."""
+    used = {use.bottle.id: use for use in uses}
+    after = [
+        replace(b, left=used[b.id].keeps, opened_on=b.opened_on or on) if b.id in used else b
+        for b in bottles
+    ]
+    return tuple(bottle for bottle in after if bottle.left > 0)
+
+
 def _amount(ml: Decimal, unit: str) -> str:
     ounces = f" ({quarts_and_ounces(ml)})" if unit != "ml" else ""
     return f"{show(ml, 'ml')}{ounces}"
@@ -155,83 +197,3 @@ def say_picked(picked: Picked, unit: str) -> str:
     if picked.buy and picked.spare >= 1:
         said.append(f"{show(picked.spare, 'ml')} will be left over")
     return "; ".join(said)
-
-
-@dataclass(frozen=True)
-class Things:
-    """What to lay out besides oil: seals and tools with how many, what is used up, and every
-    fastener that a torque wrench is needed for."""
-
-    seals: tuple[tuple[str, int], ...]
-    tools: tuple[str, ...]
-    consumables: tuple[str, ...]
-    torqued: tuple[tuple[str, Fastener], ...]
-
-
-_ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring jug")
-
-
-def _opened(task: PlannedTask) -> list[Fastener]:
-    """The fasteners a task takes out."""
-    roles = ["drain plug", "fill plug", "cap"]
-    if task.variant != Variant.DRAIN_ONLY:
-        roles += ["filter", "second filter"]
-    return [f for f in task.spec.fasteners if f.role in roles]
-
-
-def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
-    """The seal that goes on new, by the workshop's school; empty where the old one stays."""
-    # a filter brings its own gasket
-    if not fastener.seal or "own" in fastener.seal.lower().split():
-        return ""
-    if fastener.role == "fill plug":  # stays until its life in services is over
-        life = task.spec.seal_life
-        return fastener.seal if life and (task.done + 1) % life == 0 else ""
-    topic = RING if "o-ring" in fastener.seal.lower() else WASHER
-    if task.spec.kind in DRAINED and fastener.role == "drain plug":
-        return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
-    return fastener.seal
-
-
-def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
-    """Seals, tools, consumables and torque settings for these tasks."""
-    seals: Counter[str] = Counter()
-    tools: dict[str, None] = {}
-    used: dict[str, None] = dict.fromkeys(_ALWAYS)
-    torqued = []
-    for task in tasks:
-        for fastener in _opened(task):
-            if seal := _seal(task, fastener, schools):
-                seals[seal] += fastener.count
-            if fastener.drive and fastener.drive != "by hand":
-                tools[fastener.drive] = None
-            if fastener.torque and fastener.torque.by_wrench:
-                torqued.append((task.spec.label, fastener))
-            if fastener.role == "filter":
-                used[f"filter for the {task.spec.label}"] = None
-        if task.spec.kind in DRAINED:
-            plug = task.spec.fastener("drain plug")
-            sealant = plug.sealant if plug and plug.sealant else ""
-            sealant = sealant or schools.of(task.spec.kind, SEALANT).choice
-            if sealant != "none":
-                used[sealant] = None
-            if plug and plug.safety_wire:
-                used["safety wire"] = None
-    return Things(tuple(sorted(seals.items())), tuple(tools), tuple(used), tuple(torqued))
-
-
-_CAUTIONS = (
-    (DRAINED, "Hot oil and exhaust: gloves, glasses, sleeves down."),
-    (DRAINED, "Running engine indoors: exhaust extraction on."),
-    (DRAINED, "Nobody goes under a bike that is not strapped."),
-    (DRAINED, "Used oil on skin and in eyes harms; waste oil and filters by local rules."),
-)
-
-
-def cautions(tasks: Iterable[PlannedTask]) -> tuple[str, ...]:
-    """Everything to be careful of in this visit, gathered before it starts; the manual, local codes
-    and licensed practice come first."""
-    listed = list(tasks)
-    said = [text for kinds, text in _CAUTIONS if any(task.spec.kind in kinds for task in listed)]
-    said += [f"{t.spec.label.capitalize()}: {t.spec.caution}" for t in listed if t.spec.caution]
-    return tuple(dict.fromkeys(said))

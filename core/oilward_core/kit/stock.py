@@ -1,0 +1,98 @@
+"""What stands on the shelf and lies in the drawer, and what visits leave of it for the next one."""
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+
+from .bottles import Bottle, Demand, Picked, Size, left_after, pick
+from .things import short
+
+# in what sizes a fluid is sold
+Sold = Callable[[str], Sequence[Size]]
+
+
+@dataclass(frozen=True)
+class Stock:
+    """Bottles by fluid, and how many of each seal."""
+
+    bottles: Mapping[str, tuple[Bottle, ...]]
+    seals: Mapping[str, int]
+
+    def of(self, fluid: str) -> tuple[Bottle, ...]:
+        """The bottles of a fluid."""
+        return self.bottles.get(fluid, ())
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What one visit takes from shelf and drawer."""
+
+    demands: tuple[Demand, ...]
+    seals: Mapping[str, int]
+
+
+@dataclass(frozen=True)
+class Served:
+    """How a visit is served from the stock: bottles for each demand, the seals the drawer lacks,
+    and what is left for the next visit."""
+
+    picks: tuple[tuple[Demand, Picked], ...]
+    missing_seals: Mapping[str, int]
+    left: Stock
+
+    @property
+    def complete(self) -> bool:
+        """Whether nothing has to be bought."""
+        return not self.missing_seals and not any(found.buy for _, found in self.picks)
+
+
+@dataclass(frozen=True)
+class Price:
+    """What a visit costs: what has to be bought, and the work (any money)."""
+
+    parts: Decimal
+    labour: Decimal
+
+    @property
+    def total(self) -> Decimal:
+        """Both together."""
+        return self.parts + self.labour
+
+
+def price(served: Served, minutes: int, an_hour: Decimal) -> Price:
+    """What a visit costs with so many hands-on minutes, to the hundredth."""
+    parts = sum((found.cost for _, found in served.picks), Decimal(0))
+    return Price(parts, (an_hour * minutes / 60).quantize(Decimal("0.01")))
+
+
+def kept(stock: Stock, left: Stock, fluid: str) -> Decimal:
+    """How much of a fluid earlier visits keep for themselves, ml."""
+    return sum((b.left for b in stock.of(fluid)), Decimal(0)) - sum(
+        (b.left for b in left.of(fluid)), Decimal(0)
+    )
+
+
+def serve(stock: Stock, wanted: Wanted, sold: Sold, today: date) -> Served:
+    """Serve one visit from the stock, ml by `bottles.pick`; what is bought for it is used up by
+    it."""
+    picks = tuple(
+        (one, pick(one.ml, stock.of(one.fluid), sold(one.fluid), today)) for one in wanted.demands
+    )
+    bottles = dict(stock.bottles)
+    for one, found in picks:
+        bottles[one.fluid] = left_after(stock.of(one.fluid), found.uses, today)
+    seals = {name: max(0, count - wanted.seals.get(name, 0)) for name, count in stock.seals.items()}
+    return Served(picks, short(wanted.seals, stock.seals), Stock(bottles, seals))
+
+
+def serve_in_turn(
+    stock: Stock, visits: Iterable[Wanted], sold: Sold, today: date
+) -> tuple[Served, ...]:
+    """Serve planned visits in their order: what an earlier one needs is kept for it."""
+    found = []
+    for wanted in visits:
+        served = serve(stock, wanted, sold, today)
+        found.append(served)
+        stock = served.left
+    return tuple(found)

@@ -1,0 +1,79 @@
+"""What to lay out besides oil: seals, tools, wrenches and what is used up."""
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+from ..order import PlannedTask
+from ..renewals import seal_renewal
+from ..schools import RING, SEALANT, WASHER, Schools
+from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
+
+
+@dataclass(frozen=True)
+class Things:
+    """What to lay out besides oil: seals and tools with how many, what is used up, and every
+    fastener that a torque wrench is needed for."""
+
+    seals: tuple[tuple[str, int], ...]
+    tools: tuple[str, ...]
+    consumables: tuple[str, ...]
+    torqued: tuple[tuple[str, Fastener], ...]
+
+
+_ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring jug")
+
+
+def _opened(task: PlannedTask) -> list[Fastener]:
+    """The fasteners a task takes out."""
+    roles = ["drain plug", "fill plug", "cap"]
+    if task.variant != Variant.DRAIN_ONLY or task.spec.kind == ReservoirKind.CLUTCH_CIRCUIT:
+        roles += FILTERS[:2]
+    return [f for f in task.spec.fasteners if f.role in roles]
+
+
+def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
+    """The seal that goes on new, by the workshop's school; empty where the old one stays."""
+    # a filter brings its own gasket
+    if not fastener.seal or "own" in fastener.seal.lower().split():
+        return ""
+    if fastener.role == "fill plug":  # stays until its life in services is over
+        renewal = seal_renewal(task.spec, len(task.done))
+        return fastener.seal if renewal and renewal.due else ""
+    topic = RING if "o-ring" in fastener.seal.lower() else WASHER
+    if task.spec.kind in DRAINED and fastener.role == "drain plug":
+        return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
+    return fastener.seal
+
+
+def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
+    """Seals, tools, consumables and torque settings for these tasks."""
+    seals: Counter[str] = Counter()
+    tools: dict[str, None] = {}
+    used: dict[str, None] = dict.fromkeys(_ALWAYS)
+    torqued = []
+    for task in tasks:
+        for fastener in _opened(task):
+            if seal := _seal(task, fastener, schools):
+                seals[seal] += fastener.count
+            if fastener.drive and fastener.drive != "by hand":
+                tools[fastener.drive] = None
+            if fastener.torque and fastener.torque.by_wrench:
+                torqued.append((task.spec.label, fastener))
+            if fastener.role in FILTERS:
+                used[f"filter for the {task.spec.label}"] = None
+        if task.spec.kind in DRAINED:
+            plug = task.spec.fastener("drain plug")
+            sealant = plug.sealant if plug and plug.sealant else ""
+            sealant = sealant or schools.of(task.spec.kind, SEALANT).choice
+            if sealant != "none":
+                used[sealant] = None
+            if plug and plug.safety_wire:
+                used["safety wire"] = None
+    return Things(tuple(sorted(seals.items())), tuple(tools), tuple(used), tuple(torqued))
+
+
+def short(seals: Mapping[str, int], drawer: Mapping[str, int]) -> dict[str, int]:
+    """Which seals the drawer has too few of, and how many are missing."""
+    missing = {name: count - drawer.get(name, 0) for name, count in sorted(seals.items())}
+    return {name: count for name, count in missing.items() if count > 0}

@@ -1,0 +1,76 @@
+"""What is renewed along with a service, not on its own: filters every n-th change, seals after so
+many uses."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .schools import EVERY_THIRD, FILTER, Schools
+from .spec import ReservoirSpec, Variant
+
+
+@dataclass(frozen=True)
+class Renewal:
+    """A part that goes on new with every ``every``-th service; it has had ``had`` since the last."""
+
+    part: str
+    every: int
+    had: int
+
+    @property
+    def due(self) -> bool:
+        """Whether it goes on new with the next service."""
+        return self.had + 1 >= self.every
+
+    def __str__(self) -> str:
+        """``oil filter: new with the next service`` or ``O-ring 28 mm: 1 of 3 services so far``."""
+        if self.due:
+            return f"{self.part}: new with the next service"
+        return f"{self.part}: {self.had} of {self.every} services so far"
+
+
+def filter_renewal(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> Renewal | None:
+    """The filter, by the workshop's school or the sheet's own n-th; ``done`` are the variants of
+    the services so far, oldest first. None where the reservoir has no filter to change."""
+    if Variant.WITH_FILTER not in spec.capacities and spec.fastener("filter") is None:
+        return None
+    school = schools.of(spec.kind, FILTER).choice
+    every = 1
+    if school == EVERY_THIRD:
+        every = 3
+    elif school == "as the sheet says":
+        every = spec.filter_every or 1
+    return Renewal("oil filter", every, since_filter(done))
+
+
+def since_filter(done: Sequence[str]) -> int:
+    """How many services, oldest first, went without a filter since the last one with."""
+    count = 0
+    for variant in done:
+        count = 0 if variant == Variant.WITH_FILTER else count + 1
+    return count
+
+
+def seal_renewal(spec: ReservoirSpec, done: int) -> Renewal | None:
+    """The filler's seal, where the sheet gives its life in services; ``done`` counts all services
+    on record."""
+    plug = spec.fastener("fill plug")
+    if plug is None or not plug.seal or not spec.seal_life:
+        return None
+    return Renewal(f"{plug.seal} of the filler", spec.seal_life, done % spec.seal_life)
+
+
+def renewals(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Renewal, ...]:
+    """Everything that is renewed along with services of this reservoir."""
+    found = (filter_renewal(spec, schools, done), seal_renewal(spec, len(done)))
+    return tuple(one for one in found if one)
+
+
+def variants(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Variant, ...]:
+    """What a job here can be, the proposed one first: with the filter when that is due."""
+    known = [
+        v for v in (Variant.WITH_FILTER, Variant.DRAIN_ONLY, Variant.DRY) if v in spec.capacities
+    ]
+    unit = filter_renewal(spec, schools, done)
+    if Variant.DRAIN_ONLY in known and not (unit and unit.due):
+        known.sort(key=lambda v: v != Variant.DRAIN_ONLY)
+    return tuple(known) or (Variant.DRAIN_ONLY,)

@@ -1,0 +1,82 @@
+"""What is renewed along with a service: filters every n-th change, seals after so many uses."""
+
+from dataclasses import replace
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+from oilward_core.renewals import (
+    filter_renewal,
+    renewals,
+    seal_renewal,
+    since_filter,
+    variants,
+)
+from oilward_core.schools import EVERY_THIRD, Choice, Schools
+from oilward_core.spec import Variant
+
+from .test_order import GEARBOX
+from .test_sheet import ENGINE
+
+WITH, WITHOUT = Variant.WITH_FILTER.value, Variant.DRAIN_ONLY.value
+BOTH = {Variant.WITH_FILTER: ENGINE.capacities[Variant.WITH_FILTER]}
+TWO_WAYS = replace(ENGINE, capacities={**BOTH, Variant.DRAIN_ONLY: BOTH[Variant.WITH_FILTER]})
+
+
+def school(choice: str) -> Schools:
+    return Schools((Choice("engine", "filter", choice),))
+
+
+class FilterTests(TestCase):
+    def test_each_time_every_third_or_as_the_sheet_says(self) -> None:
+        sheet = replace(TWO_WAYS, filter_every=2)
+        for choice, expected in (
+            ("each change", [True, True, True]),
+            (EVERY_THIRD, [False, False, True]),
+            ("as the sheet says", [False, True, True]),
+        ):
+            found = [
+                filter_renewal(sheet, school(choice), [WITH] + [WITHOUT] * n) for n in range(3)
+            ]
+            self.assertEqual([one.due for one in found if one], expected, choice)
+
+    def test_counting_starts_at_the_last_filter(self) -> None:
+        self.assertEqual(since_filter([WITHOUT, WITH, WITHOUT, WITHOUT]), 2)
+        self.assertEqual(since_filter([]), 0)
+
+    def test_no_filter_nothing_to_renew(self) -> None:
+        self.assertIsNone(filter_renewal(GEARBOX, Schools(), []))
+
+    def test_what_is_proposed_follows(self) -> None:
+        third = school(EVERY_THIRD)
+        self.assertEqual(variants(TWO_WAYS, third, [WITH])[0], Variant.DRAIN_ONLY)
+        self.assertEqual(
+            variants(TWO_WAYS, third, [WITH, WITHOUT, WITHOUT])[0], Variant.WITH_FILTER
+        )
+        self.assertEqual(variants(replace(ENGINE, capacities={}), third, []), (Variant.DRAIN_ONLY,))
+
+
+class SealTests(TestCase):
+    PLUGS = (ENGINE.fasteners[0], replace(ENGINE.fasteners[1], seal="O-ring 28 mm"))
+    SPEC = replace(ENGINE, fasteners=PLUGS, seal_life=3)
+
+    @given(st.integers(0, 40))
+    def test_a_new_one_with_every_third_service(self, done: int) -> None:
+        found = seal_renewal(self.SPEC, done)
+        assert found is not None
+        self.assertEqual(found.due, (done + 1) % 3 == 0)
+        self.assertEqual(found.had, done % 3)
+
+    def test_in_words(self) -> None:
+        said = [str(one) for one in renewals(self.SPEC, Schools(), [WITH])]
+        self.assertEqual(
+            said,
+            [
+                "oil filter: new with the next service",
+                "O-ring 28 mm of the filler: 1 of 3 services so far",
+            ],
+        )
+
+    def test_no_life_given_no_renewal(self) -> None:
+        self.assertIsNone(seal_renewal(replace(self.SPEC, seal_life=None), 5))
+        self.assertIsNone(seal_renewal(replace(self.SPEC, fasteners=()), 5))

@@ -1,0 +1,147 @@
+"""What visits take from shelf and drawer: one visit's kit, and what all of them have to buy."""
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from uuid import UUID
+
+from oilward_core.kit import (
+    Served,
+    Size,
+    Stock,
+    Wanted,
+    demands,
+    kept,
+    price,
+    serve,
+    serve_in_turn,
+    short,
+    things,
+    together,
+)
+from oilward_core.order import PlannedTask
+from shelf.devices import SimulatedCounter
+from shelf.mapping import wrenches
+from shelf.models import BottleRow, Fluid, SealRow
+from shelf.selectors import best_fluid, on_shelf
+from workshop.mapping import speaker
+from workshop.models import Person, Workshop
+
+from planning.models import PlannedVisit
+
+from . import mapping
+from .ground import Ground
+from .shapes import KitShape, SealLine, Shopping
+
+COUNTER = SimulatedCounter()
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """The shelf as kits are picked from it: its fluids, and what stands there of them."""
+
+    fluids: Mapping[str, Fluid]
+    stock: Stock
+
+    def sold(self, fluid: str) -> Sequence[Size]:
+        """In what sizes the counter sells a fluid."""
+        return COUNTER.sizes(fluid, self.fluids[fluid].bottle_ml)
+
+
+def shelf() -> Shelf:
+    fluids = {row.name: row for row in on_shelf()}
+    rows = BottleRow.objects.filter(fluid__retired=False).select_related("fluid")
+    drawer = dict(SealRow.objects.values_list("name", "count"))
+    return Shelf(fluids, Stock(mapping.bottles(rows), drawer))
+
+
+def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wanted:
+    """What these tasks take, each from the fluid that fits its reservoir best."""
+    rows = list(stands.fluids.values())
+    takes = []
+    for task in tasks:
+        spec = task.spec
+        fluid = best_fluid(spec.requirement, spec.kind, ground.schools, rows)
+        take = mapping.expected_take(spec, task.variant, ground.services.get(spec.key, ()))
+        takes.append((spec, fluid.name if fluid else "", take))
+    return Wanted(demands(takes), dict(things(tasks, ground.schools).seals))
+
+
+def wanted_by(
+    visits: Sequence[PlannedVisit], grounds: Mapping[UUID, Ground], stands: Shelf
+) -> list[Wanted]:
+    """What each planned visit still takes; nothing where the bike has lost its sheet."""
+    found = []
+    for visit in visits:
+        ground = grounds.get(visit.bike_id)
+        tasks = mapping.tasks_left(visit, ground.spec, ground.services) if ground else []
+        found.append(wanted(ground, tasks, stands) if ground else Wanted((), {}))
+    return found
+
+
+def missing(served: Served) -> list[str]:
+    """What a visit still lacks, in a few words each."""
+    oil = [f"{demand.fluid}" for demand, found in served.picks if found.buy]
+    return [*oil, *(f"{count} × {name}" for name, count in served.missing_seals.items())]
+
+
+def in_turn(stands: Shelf, visits: Sequence[Wanted], today: date) -> tuple[Served, ...]:
+    return serve_in_turn(stands.stock, visits, stands.sold, today)
+
+
+def kit(
+    ground: Ground,
+    tasks: Sequence[PlannedTask],
+    minutes: int,
+    earlier: Sequence[Wanted],
+    stands: Shelf,
+    person: Person,
+    today: date,
+) -> KitShape:
+    """The kit of one visit, from what ``earlier`` visits leave on the shelf."""
+    before = in_turn(stands, earlier, today)
+    stock = before[-1].left if before else stands.stock
+    served = serve(stock, wanted(ground, tasks, stands), stands.sold, today)
+    laid, workshop = things(tasks, ground.schools), Workshop.objects.first()
+    cost = price(served, minutes, workshop.hour_price if workshop else Decimal(0))
+    return KitShape(
+        [
+            mapping.fluid_line(
+                demand, found, kept(stands.stock, stock, demand.fluid), speaker(person)
+            )
+            for demand, found in served.picks
+        ],
+        [SealLine(name, count, stock.seals.get(name, 0)) for name, count in laid.seals],
+        list(laid.tools),
+        mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
+        list(laid.consumables),
+        f"{cost.parts:.2f}",
+        f"{cost.labour:.2f}",
+        f"{cost.total:.2f}",
+        f"{workshop.flat_price:.2f}" if workshop else "",
+        True,
+    )
+
+
+def shopping(
+    visits: Sequence[PlannedVisit], wants: Sequence[Wanted], stands: Shelf, today: date
+) -> list[Shopping]:
+    """What the planned visits together need and the shelf does not have."""
+    bikes: dict[str, dict[str, None]] = {}
+    seals: Counter[str] = Counter()
+    for visit, one in zip(visits, wants, strict=True):
+        seals.update(one.seals)
+        for name in (*one.seals, *(demand.fluid for demand in one.demands)):
+            bikes.setdefault(name, {})[visit.bike.name] = None
+    summed = Wanted(together(demand for one in wants for demand in one.demands), seals)
+    served = serve(stands.stock, summed, stands.sold, today)
+    lines = [
+        (demand.fluid, mapping.sizes_words(found)) for demand, found in served.picks if found.buy
+    ]
+    lines += [(name, f"{count}") for name, count in short(seals, stands.stock.seals).items()]
+    return [
+        Shopping(name, amount, ", ".join(sorted(bikes[name])), COUNTER.available(name))
+        for name, amount in lines
+    ]

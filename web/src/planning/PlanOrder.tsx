@@ -1,0 +1,155 @@
+import { Segmented } from "antd";
+import { useState } from "react";
+import type { Shape } from "../api/client";
+import { Refused } from "../workshop/Refused";
+import { Lanes } from "./Lanes";
+import { byHand, clock, type Asked, type Plan } from "./plan";
+
+type Job = Shape["JobShape"];
+
+function Wishes({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: Asked) => void }) {
+  const name = (id: string) => plan.order?.jobs.find((job) => job.id === id)?.label ?? id;
+  if (asked.wishes.length === 0) return null;
+  return (
+    <ul className="wishes">
+      {asked.wishes.map((wish) => (
+        <li key={wish.first + wish.then}>
+          “{name(wish.first)}” before “{name(wish.then)}”{" "}
+          <button
+            className="why"
+            onClick={() => ask({ ...asked, wishes: asked.wishes.filter((one) => one !== wish) })}
+          >
+            take back
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The chosen job, and what it could be done before. */
+function Chosen({
+  jobs,
+  id,
+  wish,
+}: {
+  jobs: Job[];
+  id: string;
+  wish: (wish: Shape["WishChoiceRequest"]) => void;
+}) {
+  const job = jobs.find((one) => one.id === id);
+  if (!job) {
+    return (
+      <p className="soft">
+        Drag a block to another time, or choose one to say what it comes before.
+      </p>
+    );
+  }
+  return (
+    <p className="chosen-job">
+      <b>{job.label}</b>, {clock(job.start)}–{clock(job.end)}
+      {job.attitude && `, bike ${job.attitude}`}. Do it before{" "}
+      <select
+        aria-label={`Do “${job.label}” before`}
+        value=""
+        onChange={(event) => wish({ first: job.id, then: event.target.value })}
+      >
+        <option value="">choose</option>
+        {jobs
+          .filter((other) => other.id !== id && other.end > other.start)
+          .map((other) => (
+            <option key={other.id} value={other.id}>
+              {other.label}
+            </option>
+          ))}
+      </select>
+    </p>
+  );
+}
+
+/** The run sheet as a list, with what to be careful of at each job. */
+function RunList({ jobs, technicians }: { jobs: Job[]; technicians: number }) {
+  return (
+    <ol className="run-list" aria-label="Run sheet">
+      {jobs
+        .filter((job) => job.end > job.start)
+        .map((job) => (
+          <li key={job.id}>
+            <span className="tabular">{clock(job.start)}</span> {job.label}
+            {technicians > 1 && <span className="soft"> technician {job.technician + 1}</span>}
+            {job.free > job.end && (
+              <span className="soft"> then {job.free - job.end} min by itself</span>
+            )}
+            {job.cautions.map((caution) => (
+              <span key={caution} className="run-caution">
+                {caution}
+              </span>
+            ))}
+          </li>
+        ))}
+    </ol>
+  );
+}
+
+/** The jobs in their order: lanes to drag in, and the run sheet as a list. */
+export function Order({
+  plan,
+  asked,
+  ask,
+}: {
+  plan: Plan;
+  asked: Asked;
+  ask: (asked: Asked) => void;
+}) {
+  const [chosen, setChosen] = useState("");
+  const order = plan.order;
+  const wish = (one: Shape["WishChoiceRequest"]) =>
+    ask(byHand(plan, asked, { wishes: [...asked.wishes, one] }));
+  return (
+    <section aria-label="In what order" className="plan-order">
+      <div className="plan-order-head">
+        <h2>In what order</h2>
+        <label>
+          Technicians{" "}
+          <Segmented
+            value={asked.technicians}
+            options={[1, 2, 3, 4]}
+            onChange={(technicians) => ask(byHand(plan, asked, { technicians }))}
+          />
+        </label>
+        <label>
+          Pans{" "}
+          <Segmented
+            value={asked.pans}
+            options={[1, 2, 3]}
+            onChange={(pans) => ask(byHand(plan, asked, { pans }))}
+          />
+        </label>
+      </div>
+      <Refused said={plan.refused} />
+      <Wishes plan={plan} asked={asked} ask={ask} />
+      {order && (
+        <>
+          <p className="plan-time">
+            <b className="tabular">{clock(order.minutes)}</b> from start to finish,{" "}
+            <b className="tabular">{clock(order.hands_on)}</b> hands-on; one thing after another it
+            would be <b className="tabular">{clock(order.in_turn)}</b>.{" "}
+            {order.proven ? "Nothing shorter exists." : `This is ${order.gap}.`}
+          </p>
+          <Lanes
+            jobs={order.jobs}
+            minutes={order.minutes}
+            chosen={chosen}
+            choose={setChosen}
+            wish={wish}
+          />
+          <Chosen jobs={order.jobs} id={chosen} wish={wish} />
+          <RunList jobs={order.jobs} technicians={asked.technicians} />
+          {order.learned.length > 0 && (
+            <p className="soft">Learned from finished visits: {order.learned.join("; ")}.</p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,170 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Shape } from "../api/client";
+import { useBike } from "../api/hooks";
+import { StartVisit } from "../visits/StartVisit";
+import { ASKED, byHand, type Asked, type Plan } from "./plan";
+
+type TaskLine = Shape["TaskLine"];
+
+function Tick({
+  label,
+  on,
+  toggle,
+  disabled,
+}: {
+  label: string;
+  on: boolean;
+  toggle: () => void;
+  disabled?: boolean;
+}) {
+  return (
+    <button
+      role="checkbox"
+      aria-checked={on}
+      aria-label={label}
+      className="plan-tick"
+      disabled={disabled}
+      onClick={toggle}
+    >
+      {on ? "✓" : ""}
+    </button>
+  );
+}
+
+function Said({ task }: { task: TaskLine }) {
+  if (task.done) {
+    return (
+      <span className="plan-why">
+        Done in this visit. <Link to={`/visits/${task.done}`}>See its run sheet</Link>
+      </span>
+    );
+  }
+  return (
+    <>
+      {task.chosen && task.along.length > 0 && (
+        <span className="plan-along">{task.along.join("; ")}</span>
+      )}
+      {task.chosen && task.not_serviceable && (
+        <span className="soft plan-why">By the manual, without a run sheet.</span>
+      )}
+      <span className="soft plan-why">{task.reason.text}</span>
+    </>
+  );
+}
+
+function Task({
+  task,
+  toggle,
+  choose,
+  start,
+}: {
+  task: TaskLine;
+  toggle: () => void;
+  choose: (variant: string) => void;
+  start: (() => void) | null;
+}) {
+  const open = task.chosen && !task.done;
+  return (
+    <li className={task.chosen ? "plan-task plan-task-on" : "plan-task"}>
+      <Tick label={task.label} on={task.chosen} toggle={toggle} disabled={task.done !== ""} />
+      <div>
+        <b>{task.label}</b> {!task.done && <span className="soft">{task.when}</span>}
+        {open && task.variants.length > 1 && (
+          <select
+            aria-label={`Which capacity, ${task.label}`}
+            value={task.variant}
+            onChange={(event) => choose(event.target.value)}
+          >
+            {task.variants.map((variant) => (
+              <option key={variant}>{variant}</option>
+            ))}
+          </select>
+        )}
+        <Said task={task} />
+      </div>
+      {start && open && !task.not_serviceable && (
+        <Button onClick={start} aria-label={`Start the ${task.label}`}>
+          Start
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** Opening the run sheet of one planned reservoir. */
+function Start({ bike, task, close }: { bike: string; task: TaskLine; close: () => void }) {
+  const page = useBike(bike);
+  const reservoir = page.data?.reservoirs.find((one) => one.glass.key === task.reservoir);
+  if (!page.data || !reservoir) return null;
+  return <StartVisit bike={page.data} reservoir={reservoir} planned={task.variant} close={close} />;
+}
+
+/** What can be done in this visit, what the planner proposes, and why. */
+export function Tasks({
+  plan,
+  asked,
+  ask,
+  canStart,
+}: {
+  plan: Plan;
+  asked: Asked;
+  ask: (asked: Asked) => void;
+  canStart: boolean;
+}) {
+  const [starting, setStarting] = useState<TaskLine | null>(null);
+  const chosen = byHand(plan, asked, {});
+  const setTask = (reservoir: string, variant: string | null) => {
+    const others = chosen.tasks.filter((task) => task.reservoir !== reservoir);
+    ask({ ...chosen, wishes: [], tasks: variant ? [...others, { reservoir, variant }] : others });
+  };
+  const setCold = (key: string, on: boolean) => {
+    const others = asked.cold.filter((one) => one !== key);
+    ask(byHand(plan, asked, { cold: on ? [...others, key] : others }));
+  };
+  return (
+    <section aria-label="What to do" className="plan-what">
+      <h2>What to do</h2>
+      <ul>
+        {plan.tasks.map((task) => (
+          <Task
+            key={task.reservoir}
+            task={task}
+            toggle={() => setTask(task.reservoir, task.chosen ? null : task.variant)}
+            choose={(variant) => setTask(task.reservoir, variant)}
+            start={canStart ? () => setStarting(task) : null}
+          />
+        ))}
+        {plan.cold.map((job) => (
+          <li key={job.key} className={job.chosen ? "plan-task plan-task-on" : "plan-task"}>
+            <Tick label={job.label} on={job.chosen} toggle={() => setCold(job.key, !job.chosen)} />
+            <div>
+              <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {!asked.proposed && (
+        <Button
+          onClick={() =>
+            ask({
+              ...ASKED,
+              technicians: asked.technicians,
+              pans: asked.pans,
+              planned: asked.planned,
+            })
+          }
+        >
+          Back to what is proposed
+        </Button>
+      )}
+      <p className="soft">
+        Over two years: {plan.together.visits} visits and {plan.together.hours} h together, against{" "}
+        {plan.alone.visits} visits and {plan.alone.hours} h with each when it is due;{" "}
+        {plan.together.litres} l of oil against {plan.alone.litres} l.
+      </p>
+      {starting && <Start bike={plan.bike_id} task={starting} close={() => setStarting(null)} />}
+    </section>
+  );
+}
