@@ -1,5 +1,6 @@
 import {
   dragLevel,
+  finalDrive,
   press,
   runAndSettle,
   signIn,
@@ -74,41 +75,5 @@ test("an exact quantity is measured whole, with no level to read", async ({ page
   await press(page, "Service the final drive");
   await page.getByLabel("Odometer now").fill("58 450");
   await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
-  await tickAll(page);
-  await step(page, "Warm it up");
-  await press(page, "Skip this step");
-  await page.getByLabel("Why is “Warm it up” skipped?").fill("Came in warm");
-  await press(page, "Skip");
-  await step(page, "Support the bike");
-  await tickAll(page);
-  await step(page, "Prove the filler opens");
-  await press(page, "It opens");
-  await step(page, "Drain the final drive");
-  await press(page, "Plug is out");
-  await press(page, "Dripping has stopped");
-  await step(page, "Measure what came out");
-  await page.getByLabel("Amount, as the jug shows it").fill("180 ml");
-  await press(page, "Write it down");
-  await step(page, "Read the plug");
-  await press(page, "Clean");
-  await step(page, "Seal on the plug");
-  await press(page, "New seal on");
-  await step(page, "Refit the plug by hand");
-  await tickAll(page);
-  await step(page, "Torque the plug");
-  await page.getByLabel("Reading").fill("19 N·m");
-  await press(page, "Write it down");
-  await step(page, "Fill");
-  await expect(page.locator(".coach-words")).toContainText(
-    "Pour 185 ml: 185 ml of a 500 ml bottle.",
-  );
-  await press(page, "It is in");
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
-  await step(page, "Finish");
-  await tickAll(page);
-  await step(page, "All done. Sign it off.");
-  await press(page, "Sign");
-  await step(page, "Signed and closed");
+  await finalDrive(page);
 });

@@ -1,4 +1,4 @@
-import { press, signIn } from "./bench";
+import { finalDrive, press, signIn } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -106,7 +106,11 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   const at = (word: string) => steps.findIndex((step) => step.includes(word));
   expect(at("Valve clearances")).toBeLessThan(at("Warm it up"));
   expect(at("Fill the gearbox")).toBeLessThan(at("Run the engine"));
-  await expect(page.getByText("The front exhaust runs beside the plug.")).toBeVisible();
+  const caution = "Engine: The front exhaust runs beside the plug.";
+  await expect(page.getByRole("region", { name: "Be careful" })).toContainText(caution);
+  await expect(sheet.getByRole("listitem").filter({ hasText: "Drain the engine" })).toContainText(
+    caution,
+  );
 
   // a wish is kept; an impossible one names what stands against it
   await page.getByRole("button", { name: /^Drain the engine,/ }).focus();
@@ -179,4 +183,57 @@ test("a reader looks at a plan and at two technicians' lanes", async ({ page }) 
     .click();
   await expect(page.getByText("technician 2").first()).toBeVisible();
   await expect(page.getByRole("button", { name: "Into the calendar" })).toHaveCount(0);
+});
+
+test("a planned visit is started from the calendar and ticks itself off", async ({ page }) => {
+  await signIn(page);
+  await comesIn(page, "Plover", BOXER);
+  await toPlan(page, "Plover");
+  const proposed = await page
+    .getByRole("checkbox", { checked: true })
+    .evaluateAll((boxes) => boxes.map((box) => box.getAttribute("aria-label") ?? ""));
+  for (const name of proposed.filter((one) => one !== "final drive")) {
+    const box = page.getByRole("checkbox", { name, exact: true });
+    await box.click();
+    await expect(box).not.toBeChecked();
+  }
+  await choose(page, "final drive");
+  await choose(page, "front brake");
+  await page.getByLabel("Plan it for").fill(dayFromNow(1));
+  await press(page, "Into the calendar");
+  const row = page.getByRole("row").filter({ hasText: "Plover" });
+  await row.getByRole("link", { name: "Open" }).click();
+  await expect(page.getByRole("button", { name: "Keep the change" })).toBeDisabled();
+
+  // moved by a day; somebody else's older copy of it does not overwrite that
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole("button", { name: "Keep the change" })).toBeVisible();
+  await page.getByLabel("Planned for").fill(dayFromNow(2));
+  await press(page, "Keep the change");
+  await expect(page.getByRole("heading", { name: "Calendar" })).toBeVisible();
+  await other.getByLabel("Planned for").fill(dayFromNow(5));
+  await press(other, "Keep the change");
+  await expect(other.getByText("Mira changed this visit meanwhile")).toBeVisible();
+  await other.close();
+
+  // from the plan to the bench: wrong odometer first
+  await row.getByRole("link", { name: "Open" }).click();
+  await press(page, "Start the final drive");
+  await page.getByLabel("Odometer now").fill("19 000");
+  await press(page, "Start the run sheet");
+  await expect(page.getByRole("dialog").getByText("20000")).toBeVisible();
+  await page.getByLabel("Odometer now").fill("20 010");
+  await press(page, "Start the run sheet");
+  await finalDrive(page);
+
+  // what is done is ticked off; the rest can be let go
+  await page.getByRole("link", { name: "Calendar" }).click();
+  await expect(row.getByRole("link", { name: "final drive, done" })).toBeVisible();
+  await row.getByRole("link", { name: "Open" }).click();
+  await expect(page.getByText("Done in this visit.")).toBeVisible();
+  await expect(page.getByRole("list", { name: "Run sheet" })).not.toContainText("Drain");
+  await page.getByRole("link", { name: "Calendar" }).first().click();
+  await row.getByRole("button", { name: "Close without the rest" }).click();
+  await expect(page.getByText("Nothing planned.")).toBeVisible();
 });

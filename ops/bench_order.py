@@ -11,9 +11,11 @@ from tests.test_order import SEVEN, THREE_DRAINS, VALVES  # core/tests
 
 def greedy(jobs: tuple[Job, ...]) -> int:
     """One technician takes the job of the list that may begin soonest, and waits if none may. The
-    bike is moved when the next job wants it, but not while something drips."""
+    bike is moved when the next job wants it, but not while something drips or a part of it is off."""
     free: dict[str, int] = {}
-    left, now, pans = list(jobs), 0, set()
+    left, now = list(jobs), 0
+    pans: set[str] = set()
+    held: set[str] = set()
     stands, drips = "upright", 0
 
     def begins(job: Job) -> int:
@@ -25,7 +27,9 @@ def greedy(jobs: tuple[Job, ...]) -> int:
         ready = [
             job
             for job in left
-            if all(name in free for name in job.after) and (not job.pan_until or len(pans) < 2)
+            if all(name in free for name in job.after)
+            and (not job.pan_until or len(pans) < 2)
+            and (not held or job.attitude in ("", stands))
         ]
         job = min(ready, key=begins)
         now = begins(job) + job.minutes
@@ -34,7 +38,9 @@ def greedy(jobs: tuple[Job, ...]) -> int:
         if job.pan_until:
             pans.add(job.pan_until)
             drips = max(drips, free[job.id])
+        held |= {job.held_until} - {""}
         pans.discard(job.id)
+        held.discard(job.id)
         left.remove(job)
     return max(free.values())
 

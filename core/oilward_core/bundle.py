@@ -77,6 +77,17 @@ def _due(upkeep: Upkeep, on: date) -> bool:
     return upkeep.due <= on + timedelta(days=SAME_VISIT_DAYS)
 
 
+def _worth(hours: float) -> str:
+    return f"{hours:.1f} h" if hours >= 0.05 else "a few minutes"
+
+
+def _when_due(due: date, on: date) -> str:
+    said = f"{due.day} {due:%b %Y}"
+    if due < on:
+        return f"Due since {said}."
+    return "Due now." if due == on else f"Due on {said}, within a week."
+
+
 def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal, ...]:
     """What to do in a visit on that day: what is due, and what it pays to pull forward.
 
@@ -87,7 +98,7 @@ def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal
     found = []
     for upkeep in upkeeps:
         if _due(upkeep, on):
-            why = Reason("due", f"Due on {upkeep.due}.", Source.MANUAL)
+            why = Reason("due", _when_due(upkeep.due, on), Source.MANUAL)
             found.append(Proposal(upkeep, True, why))
             continue
         thrown = thrown_away(upkeep, on, costs)
@@ -98,8 +109,8 @@ def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal
             else "Cheaper when it is due."
         )
         text = (
-            f"Pulled forward it throws away {upkeep.left(on):.0%} of its life, {thrown:.1f} h "
-            f"worth. {said}"
+            f"Pulled forward it throws away {upkeep.left(on):.0%} of its life, worth "
+            f"{_worth(thrown)}. {said}"
         )
         found.append(Proposal(upkeep, worth, Reason("pull forward", text, Source.DEFINED)))
     return tuple(found)

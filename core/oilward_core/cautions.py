@@ -26,7 +26,9 @@ _AT_KIND = {
     "run": (WHEEL,),
     "leaks": (ESCAPED,),
     "finish": (WASTE,),
-    "fork leg": (SPRING, AXLE),
+    "front wheel out": (AXLE,),
+    "leg drain": (SPRING,),
+    "front wheel in": (AXLE,),
     "tyres": (TYRES,),
 }
 _LOOKED_AT = {
@@ -36,7 +38,7 @@ _LOOKED_AT = {
     ReservoirKind.CLUTCH_FLUID: BRAKE,
 }
 # where work on a reservoir begins, its sheet's own caution is said
-_BEGINS = ("drain", "fork leg", "look", "circuit filter")
+_BEGINS = ("drain", "leg out", "look", "circuit filter")
 
 
 def at_job(kind: str, spec: ReservoirSpec | None = None) -> tuple[str, ...]:

@@ -65,6 +65,15 @@ def renewals(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tupl
     return tuple(one for one in found if one)
 
 
+def goes_on_new(
+    spec: ReservoirSpec, schools: Schools, done: Sequence[str], variant: Variant
+) -> tuple[str, ...]:
+    """The parts that are renewed along with a service in this variant."""
+    unit, seal = filter_renewal(spec, schools, done), seal_renewal(spec, len(done))
+    parts = [unit.part] if unit and variant != Variant.DRAIN_ONLY else []
+    return (*parts, seal.part) if seal and seal.due else tuple(parts)
+
+
 def variants(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Variant, ...]:
     """What a job here can be, the proposed one first: with the filter when that is due."""
     known = [

@@ -196,6 +196,24 @@ class VisitTests(TestCase):
             groups = {job.group for job in jobs_for(tasks(one))}
             self.assertIn(one.key, groups)
 
+    def test_without_its_forks_the_bike_stays_on_the_lift(self) -> None:
+        found = solve(jobs_for(SEVEN))
+        at = {placed.job.id: placed for placed in found.placed}
+        out, back = at["front wheel out"], at["front wheel in"]
+        between = [p for p in found.placed if out.start < p.start < back.end]
+        self.assertEqual({p.job.attitude for p in between}, {"", "lifted"})
+        self.assertFalse(out.start < at["run"].start < back.end)
+        # the checker sees it without the model's help
+        early = replace(at["run"], start=out.end, end=out.end + 2, free=out.end + 4)
+        moved = [early if p.job.id == "run" else p for p in found.placed]
+        said = "no time to move the bike from front wheel out to run"
+        self.assertIn(said, broken_rules(moved, 1, 2))
+
+    def test_two_legs_share_one_front_wheel_and_drip_together(self) -> None:
+        one, two = solve(jobs_for(tasks(LEGS[0]))), solve(jobs_for(tasks(*LEGS)))
+        self.assertEqual(sum(p.job.id == "front wheel out" for p in two.placed), 1)
+        self.assertLess(two.minutes, one.minutes + 25)
+
 
 class CautionTests(TestCase):
     def test_gathered_once_and_again_at_each_step(self) -> None:
@@ -205,7 +223,9 @@ class CautionTests(TestCase):
         self.assertEqual(len(said), len(set(said)))
         self.assertEqual(set(said), {text for job in jobs for text in job.cautions})
         at = {job.id: job.cautions for job in jobs}
-        self.assertEqual(at["fork left/leg"], (SPRING, AXLE, "Fork left: Hold the cap."))
+        self.assertEqual(at["front wheel out"], (AXLE,))
+        self.assertEqual(at["fork left/leg out"], ("Fork left: Hold the cap.",))
+        self.assertEqual(at["fork left/leg drain"], (SPRING,))
         self.assertEqual(at["shock/look"], (GAS,))
         self.assertEqual(at["front brake/look"], (BRAKE_FLUID,))
         self.assertEqual(at["engine/drain"], (HOT_OIL,))

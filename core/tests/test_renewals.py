@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from oilward_core.renewals import (
     filter_renewal,
+    goes_on_new,
     renewals,
     seal_renewal,
     since_filter,
@@ -76,6 +77,17 @@ class SealTests(TestCase):
                 "O-ring 28 mm of the filler: 1 of 3 services so far",
             ],
         )
+
+    def test_what_goes_on_with_this_service(self) -> None:
+        def parts(variant: Variant, services: int) -> tuple[str, ...]:
+            return goes_on_new(self.SPEC, Schools(), [WITH] * services, variant)
+
+        self.assertEqual(parts(Variant.WITH_FILTER, 0), ("oil filter",))
+        self.assertEqual(
+            parts(Variant.WITH_FILTER, 2), ("oil filter", "O-ring 28 mm of the filler")
+        )
+        self.assertEqual(parts(Variant.DRAIN_ONLY, 2), ("O-ring 28 mm of the filler",))
+        self.assertEqual(parts(Variant.DRAIN_ONLY, 3), ())
 
     def test_no_life_given_no_renewal(self) -> None:
         self.assertIsNone(seal_renewal(replace(self.SPEC, seal_life=None), 5))

@@ -242,6 +242,12 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         rows, at, touched = OwnSchool.objects, {**at, "bike": bike}, [bike.pk]
     else:
         rows, touched = SchoolRow.objects, Bike.objects.values_list("pk", flat=True)
+    row = rows.select_for_update().filter(**at).first()
+    stands = row.choice if row else ""
+    if stands == choice.choice:
+        return
+    if stands != choice.seen:
+        raise Conflict("school.edited", by=row.chosen_by if row else "Somebody", choice=stands)
     if choice.choice:
         made = {"choice": choice.choice, "chosen_by": actor.name, "chosen_on": today}
         rows.update_or_create(**at, defaults=made)

@@ -88,9 +88,10 @@ class SchoolsPage:
 @dataclass(frozen=True)
 class SchoolChoice:
     """A choice to make; ``bike`` empty: the workshop's; ``choice`` empty: back to what counts
-    without it."""
+    without it; ``seen`` is the choice it replaces."""
 
     kind: str
     topic: str
     choice: str
     bike: str = ""
+    seen: str = ""

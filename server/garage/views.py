@@ -45,7 +45,7 @@ class SchoolsPageSerializer(DataclassSerializer[SchoolsPage]):
 class SchoolChoiceSerializer(DataclassSerializer[SchoolChoice]):
     class Meta:
         dataclass = SchoolChoice
-        extra_kwargs = {"choice": BLANK, "bike": BLANK}
+        extra_kwargs = {"choice": BLANK, "bike": BLANK, "seen": BLANK}
 
 
 class PhotoLineSerializer(DataclassSerializer[PhotoLine]):

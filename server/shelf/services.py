@@ -185,11 +185,20 @@ def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
     )
 
 
+@transaction.atomic
 def save_seals(form: SealForm, *, actor: Person) -> None:
-    """How many of a seal are in the drawer."""
+    """How many of a seal are in the drawer. Raises Conflict ``shelf.counted``."""
     name, said = form.name.strip()[:80], form.count.strip()
     if not name:
         raise CoreError("garage.name_it", field="name")
     if not said.isdigit() or len(said) > 5:
         raise CoreError("shelf.count", field="count")
-    SealRow.objects.update_or_create(name=name, defaults={"count": int(said)})
+    row, made = SealRow.objects.select_for_update().get_or_create(
+        name=name, defaults={"count": int(said)}
+    )
+    if made or row.count == int(said):
+        return
+    if row.count != form.seen:
+        raise Conflict("shelf.counted", name=name, count=row.count)
+    row.count = int(said)
+    row.save(update_fields=["count"])

@@ -102,8 +102,11 @@ class BottleLine:
 
 @dataclass(frozen=True)
 class SealForm:
+    """How many of a seal are there; ``seen`` is the number it replaces, None where there was none."""
+
     name: str
     count: str
+    seen: int | None = None
 
 
 @dataclass(frozen=True)

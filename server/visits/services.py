@@ -37,14 +37,6 @@ def locked(visit_id: UUID) -> Visit:
     return visit
 
 
-def _variant(text: str) -> Variant:
-    try:
-        return Variant(text)
-    except ValueError as error:
-        options = [variant.value for variant in Variant]
-        raise CoreError("sheet.choose", field="variant", options=options) from error
-
-
 @transaction.atomic
 def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
     """Open a visit for one reservoir. The same id again gives the same visit."""
@@ -63,7 +55,7 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
     spec = specs_of([bike]).get(bike.pk)
     if spec is None:
         raise CoreError("visit.no_sheet")
-    reservoir, variant = spec.reservoir(new.reservoir), _variant(new.variant)
+    reservoir, variant = spec.reservoir(new.reservoir), Variant.of(new.variant)
     if reservoir is None:
         raise CoreError("visit.no_such_reservoir", field="reservoir")
     if reservoir.capacities and variant not in reservoir.capacities:

@@ -48,12 +48,13 @@ def new_token() -> str:
 
 class Workshop(models.Model):
     """The one workshop of this installation, the coldest start expected, °C, its
-    prices, and the secret in the address of its calendar."""
+    prices (``version`` counts their changes), and the secret in the address of its calendar."""
 
     name = models.CharField(max_length=120)
     coldest_start = models.DecimalField(max_digits=4, decimal_places=1, default=0)
     hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
     flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)
+    version = models.PositiveIntegerField(default=1)
     calendar_token = models.CharField(max_length=64, default=new_token)
 
 

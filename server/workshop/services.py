@@ -1,5 +1,6 @@
 from decimal import Decimal, InvalidOperation
 
+from config.problems import Conflict
 from django.db import transaction
 from oilward_core.errors import CoreError
 
@@ -21,10 +22,17 @@ def _number(field: str, text: str, low: int, high: int) -> Decimal:
 
 @transaction.atomic
 def set_prices(prices: Prices, *, actor: Person) -> None:
-    """Set the coldest start expected and the workshop's prices. A lead's to do."""
+    """Set the coldest start expected and the workshop's prices. A lead's to do. Raises Conflict
+    ``workshop.edited``."""
     require_lead(actor)
-    Workshop.objects.update(
-        coldest_start=_number("coldest_start", prices.coldest_start, -60, 40),
-        hour_price=_number("hour_price", prices.hour_price, 0, 10_000),
-        flat_price=_number("flat_price", prices.flat_price, 0, 100_000),
-    )
+    columns = {
+        "coldest_start": _number("coldest_start", prices.coldest_start, -60, 40),
+        "hour_price": _number("hour_price", prices.hour_price, 0, 10_000),
+        "flat_price": _number("flat_price", prices.flat_price, 0, 100_000),
+    }
+    workshop = Workshop.objects.select_for_update().get()
+    if all(getattr(workshop, name) == value for name, value in columns.items()):
+        return
+    if workshop.version != prices.version:
+        raise Conflict("workshop.edited")
+    Workshop.objects.update(**columns, version=workshop.version + 1)

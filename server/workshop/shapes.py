@@ -20,11 +20,12 @@ class Session:
 
 @dataclass(frozen=True)
 class Prices:
-    """What a lead sets for the workshop; everything as typed."""
+    """What a lead sets for the workshop, everything as typed; ``version`` is the one it replaces."""
 
     coldest_start: str
     hour_price: str
     flat_price: str
+    version: int = 0
 
 
 @dataclass(frozen=True)

@@ -26,22 +26,30 @@ MINUTES = {
     "level": 3,
     "leaks": 4,
     "finish": 5,
-    "fork leg": 35,
+    "front wheel out": 10,
+    "leg out": 4,
+    "leg drain": 3,
+    "leg fill": 6,
+    "leg gap": 5,
+    "leg in": 4,
+    "front wheel in": 10,
     "look": 2,
     "circuit filter": 12,
     "settle": 0,
 }
 WARM_WAIT, DRIP_WAIT = 15, 10  # ten minutes at idle and five to cool; dripping
+LEG_DRIP_WAIT, LEG_AIR_WAIT = 15, 10  # hung upside down; until the air is out of new oil
 
 
 @dataclass(frozen=True)
 class Job:
     """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it.
 
-    ``attitude`` has to hold while it is done (and while it drips); a pan is taken when it starts
+    ``attitude`` has to hold while it is done (and while it drips), with ``held_until`` to the end of
+    the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
     and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
-    belongs to the whole bike. ``kind`` is what durations are learned by; ``cautions`` are what to
-    be careful of at it.
+    belongs to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be
+    careful of at it.
     """
 
     id: str
@@ -53,6 +61,7 @@ class Job:
     group: str = ""
     attitude: str = ""
     pan_until: str = ""
+    held_until: str = ""
     cautions: tuple[str, ...] = ()
 
 
@@ -93,6 +102,7 @@ class _List:
         wait: int = 0,
         attitude: str = "",
         pan_until: str = "",
+        held_until: str = "",
     ) -> str:
         """A job of the kind it is named after, or of ``kind``; ``spec``: of that reservoir."""
         kind = kind or name
@@ -106,6 +116,7 @@ class _List:
             spec.key if spec else "",
             attitude,
             pan_until,
+            held_until,
             at_job(kind, spec),
         )
         self.jobs.append(job)
@@ -154,19 +165,48 @@ def _levels(jobs: _List, tasks: Sequence[PlannedTask], run: str) -> list[str]:
     return done
 
 
-def _others(jobs: _List, tasks: Sequence[PlannedTask], support: str) -> list[str]:
-    """Fork legs and what is only looked at."""
-    done = []
-    for spec in (task.spec for task in tasks):
-        if spec.kind == ReservoirKind.FORK:
-            words = f"{spec.label}: drain, fill, set the air gap"
-            done.append(
-                jobs.add("leg", words, [support], kind="fork leg", spec=spec, attitude=LIFTED)
-            )
-        elif spec.kind in WATCHED_ONLY or spec.kind == ReservoirKind.SHOCK:
-            words = f"Look at the {spec.label}"
-            done.append(jobs.add("look", words, [support], spec=spec, attitude=UPRIGHT))
-    return done
+def _looks(jobs: _List, tasks: Sequence[PlannedTask], support: str) -> list[str]:
+    """What is only looked at."""
+    looked = [
+        task.spec
+        for task in tasks
+        if task.spec.kind in WATCHED_ONLY or task.spec.kind == ReservoirKind.SHOCK
+    ]
+    return [
+        jobs.add("look", f"Look at the {spec.label}", [support], spec=spec, attitude=UPRIGHT)
+        for spec in looked
+    ]
+
+
+WHEEL_OUT, WHEEL_IN = "front wheel out", "front wheel in"
+
+
+def _leg(jobs: _List, spec: ReservoirSpec) -> str:
+    """One fork leg, out and in again; its waits are long."""
+    label = spec.label
+
+    def add(name: str, words: str, after: str, *, wait: int = 0, attitude: str = "") -> str:
+        return jobs.add(name, words, [after], spec=spec, wait=wait, attitude=attitude)
+
+    out = add("leg out", f"Take the {label} out", WHEEL_OUT, attitude=LIFTED)
+    words = f"Open the {label}, pour it out, hang it to drip"
+    drained = add("leg drain", words, out, wait=LEG_DRIP_WAIT)
+    words = f"Fill the {label} a little over, stroke the air out"
+    filled = add("leg fill", words, drained, wait=LEG_AIR_WAIT)
+    words = f"Draw the {label} down to its air gap, close it"
+    level = add("leg gap", words, filled)
+    return add("leg in", f"Put the {label} back", level, attitude=LIFTED)
+
+
+def _forks(jobs: _List, tasks: Sequence[PlannedTask], support: str) -> list[str]:
+    """The fork legs of a visit, behind one front wheel."""
+    legs = [task.spec for task in tasks if task.spec.kind == ReservoirKind.FORK]
+    if not legs:
+        return []
+    words = "Lift the front, wheel and brake off"
+    jobs.add(WHEEL_OUT, words, [support], attitude=LIFTED, held_until=WHEEL_IN)
+    done = [_leg(jobs, spec) for spec in legs]
+    return [jobs.add(WHEEL_IN, "Front wheel and brake on", done, attitude=LIFTED)]
 
 
 _WITH_CIRCUIT = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
@@ -197,7 +237,8 @@ def jobs_for(
         words = "Warm it up, let it cool a little"
         ready = jobs.add("warm up", words, cold_done, wait=WARM_WAIT)
     support = jobs.add("support", "Support it, strap it down", [ready], attitude=UPRIGHT)
-    filled, done = [], _others(jobs, tasks, support)
+    filled = []
+    done = [*_forks(jobs, tasks, support), *_looks(jobs, tasks, support)]
     for task in drained:
         shared = circuits if task.spec.kind in _WITH_CIRCUIT else []
         filled.append(_drained(jobs, task, support, shared))
@@ -206,7 +247,7 @@ def jobs_for(
     if drained:
         longest = max((ceil(t.spec.level.run_minutes) for t in drained if t.spec.level), default=2)
         words = "Run the engine, watch the oil light"
-        run = jobs.add("run", words, filled, wait=longest)
+        run = jobs.add("run", words, filled, wait=longest, attitude=UPRIGHT)
         levels = _levels(jobs, drained, run)
         done.append(jobs.add("leaks", "Look for leaks", [run, *levels], attitude=UPRIGHT))
     jobs.add("finish", "Finish, waste oil, sign", [*done, support, *cold_done])

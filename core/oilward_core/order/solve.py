@@ -56,11 +56,20 @@ def in_turn(jobs: Sequence[Job]) -> int:
     return sum(job.minutes + job.wait for job in jobs)
 
 
+def _before(jobs: Sequence[Job]) -> dict[str, set[str]]:
+    """Everything that comes before each job by the work's own order."""
+    before: dict[str, set[str]] = {}
+    for job in jobs:  # jobs stand after what they wait for
+        before[job.id] = set(job.after).union(*(before.get(name, ()) for name in job.after))
+    return before
+
+
 class _Model:
     """The jobs as a constraint model. Time is in whole minutes."""
 
     def __init__(self, jobs: Sequence[Job], technicians: int, pans: int) -> None:
         self.jobs = {job.id: job for job in jobs}
+        self.before = _before(jobs)
         self.model = cp_model.CpModel()
         changes = CHANGE_MINUTES * sum(bool(job.attitude) for job in jobs)
         self.horizon = in_turn(jobs) + changes
@@ -108,18 +117,28 @@ class _Model:
 
     def _attitudes(self) -> None:
         """Two jobs in different attitudes never overlap, and the change between takes its time."""
-        posed = [job for job in self.jobs.values() if job.attitude]
+        posed = [job for job in self.jobs.values() if job.attitude and not self._covered(job)]
         for n, one in enumerate(posed):
             for other in posed[n + 1 :]:
                 if one.attitude != other.attitude:
                     self._apart(one, other)
 
+    def _covered(self, job: Job) -> bool:
+        """Whether a longer hold of the same attitude lies around it anyway."""
+        return any(
+            holder.attitude == job.attitude
+            and holder.id in self.before[job.id]
+            and job.id in self.before[holder.held_until] | {holder.held_until}
+            for holder in self.jobs.values()
+            if holder.held_until
+        )
+
     def _apart(self, one: Job, other: Job) -> None:
         model = self.model
         first = model.new_bool_var(f"{one.id} before {other.id}")
         for a, b, literal in ((one, other, first), (other, one, first.negated())):
-            free = self.end(a.id) + (a.wait if a.pan_until else 0) + CHANGE_MINUTES
-            model.add(self.start[b.id] >= free).only_enforce_if(literal)
+            held = self.end(a.held_until or a.id) + (a.wait if a.pan_until else 0)
+            model.add(self.start[b.id] >= held + CHANGE_MINUTES).only_enforce_if(literal)
 
 
 def _run(model: cp_model.CpModel, seconds: float) -> tuple[cp_model.CpSolver, int]:
@@ -159,13 +178,7 @@ def _check(jobs: Sequence[Job], technicians: int, pans: int, wishes: Sequence[Wi
 
 def _why_not(jobs: Sequence[Job], wishes: Sequence[Wish]) -> CoreError:
     """The wish that runs against the order the work has to have."""
-    labels = {job.id: job.label for job in jobs}
-    before: dict[str, set[str]] = {}
-    for job in jobs:  # jobs stand after what they wait for
-        mine = set(job.after)
-        for name in job.after:
-            mine |= before.get(name, set())
-        before[job.id] = mine
+    labels, before = {job.id: job.label for job in jobs}, _before(jobs)
     for wish in wishes:
         if wish.then in before[wish.first]:
             first, then = labels[wish.first], labels[wish.then]
@@ -243,7 +256,8 @@ def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[
     for n, one in enumerate(posed):
         for other in posed[n + 1 :]:
             a, b = sorted((one, other), key=lambda p: p.start)
-            held = a.free if a.job.pan_until else a.end
+            held = at[a.job.held_until].end if a.job.held_until else a.end
+            held = a.free if a.job.pan_until else held
             if a.job.attitude != b.job.attitude and b.start < held + CHANGE_MINUTES:
                 said.append(f"no time to move the bike from {a.job.id} to {b.job.id}")
     return said

@@ -5,6 +5,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from ..due import DueLimits
+from ..errors import CoreError
 from ..torque import TorqueSpec
 
 
@@ -63,6 +64,14 @@ class Variant(StrEnum):
     DRAIN_ONLY = "drain only"
     WITH_FILTER = "with filter"
     DRY = "dry"
+
+    @classmethod
+    def of(cls, text: str, field: str = "variant") -> "Variant":
+        """The variant somebody chose. Raises CoreError ``sheet.choose`` at ``field``."""
+        try:
+            return cls(text)
+        except ValueError as error:
+            raise CoreError("sheet.choose", field=field, options=list(cls)) from error
 
 
 @dataclass(frozen=True)

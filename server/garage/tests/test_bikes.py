@@ -197,8 +197,10 @@ class OwnValueTests(WorkshopTestCase):
 
 
 class SchoolTests(WorkshopTestCase):
-    def choose(self, api: Any, choice: str, bike: str = "", topic: str = "torque") -> Any:
-        body = {"kind": "engine", "topic": topic, "choice": choice, "bike": bike}
+    def choose(
+        self, api: Any, choice: str, bike: str = "", topic: str = "torque", seen: str = ""
+    ) -> Any:
+        body = {"kind": "engine", "topic": topic, "choice": choice, "bike": bike, "seen": seen}
         return api.put("/api/schools/", body, format="json")
 
     def engine(self, page: Any, topic: str) -> tuple[str, str]:
@@ -213,11 +215,20 @@ class SchoolTests(WorkshopTestCase):
         self.assertEqual(self.engine(page, "torque"), ("lower third", "the workshop's school"))
         own = self.choose(self.api, "middle", heron).json()
         self.assertEqual(self.engine(own, "torque"), ("middle", "this bike's school"))
-        self.choose(self.api, "", heron)
+        self.choose(self.api, "", heron, seen="middle")
         self.assertFalse(OwnSchool.objects.filter(bike=self.heron).exists())
-        back = self.choose(oda, "").json()
+        back = self.choose(oda, "", seen="lower third").json()
         self.assertEqual(self.engine(back, "torque"), ("middle", "usual practice"))
         self.assertEqual(self.choose(oda, "tight").status_code, 422)
+
+    def test_a_choice_made_meanwhile_is_not_written_over(self) -> None:
+        oda = self.signed_in("oda")
+        for _ in range(2):
+            self.assertEqual(self.choose(oda, "lower third").status_code, 200)
+        late = self.choose(oda, "middle")
+        self.assertEqual(late.status_code, 409)
+        self.assertIn("Oda chose “lower third”", late.json()["detail"])
+        self.assertEqual(self.choose(oda, "middle", seen="lower third").status_code, 200)
 
     def test_half_the_book_makes_it_due_and_says_why(self) -> None:
         bell = Bike.objects.get(name="Ferry Bell")

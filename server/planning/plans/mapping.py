@@ -13,7 +13,6 @@ from oilward_core.fill import expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import ColdJob, Order, PlannedTask
 from oilward_core.quantity import show
-from oilward_core.renewals import Renewal
 from oilward_core.schools import TORQUE, Schools, torque_aim
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
@@ -71,7 +70,7 @@ def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
     """A reservoir as the planner sees it; None where nothing limits it and it is not due."""
     if row.forecast_on is None and row.state not in ("baseline", "due"):
         return None
-    due = max(row.forecast_on or today, today)
+    due = row.forecast_on or today
     lasts = row.lasts_days or USUAL_LIFE
     take = next(iter(spec.capacities.values()), Decimal(0))
     return Upkeep(row.reservoir, row.label, spec.kind, due, lasts, float(take) / 1000)
@@ -89,22 +88,21 @@ def task_line(
     proposal: Proposal | None,
     when: str,
     offered: Sequence[Variant],
-    chosen: Mapping[str, str],
-    along: Sequence[Renewal],
-    done: str,
+    variant: Variant,
+    along: Sequence[str],
 ) -> TaskLine:
-    """A reservoir that can be planned; without a ``proposal`` nothing limits it."""
+    """A reservoir that can be planned, not chosen yet; without a ``proposal`` nothing limits it."""
     return TaskLine(
         spec.key,
         spec.label,
-        [variant.value for variant in offered],
-        chosen.get(spec.key, offered[0].value),
-        spec.key in chosen,
+        [one.value for one in offered],
+        variant.value,
+        False,
         proposal is not None and proposal.do,
         when,
         whys((proposal.reason if proposal else NO_INTERVAL,))[0],
-        [str(one) for one in along if one.due],
-        done,
+        list(along),
+        "",
         why_not_serviceable(spec),
     )
 
@@ -172,19 +170,15 @@ def planned_tasks(
     """The chosen reservoirs in the order a bike is drawn. Raises CoreError for one it lacks."""
     if any(spec.reservoir(key) is None for key in chosen):
         raise CoreError("visit.no_such_reservoir", field="tasks")
-    try:
-        return [
-            PlannedTask(
-                reservoir,
-                Variant(chosen[reservoir.key]),
-                done_so_far(services.get(reservoir.key, ())),
-            )
-            for reservoir in spec.reservoirs
-            if reservoir.key in chosen
-        ]
-    except ValueError as error:
-        options = [variant.value for variant in Variant]
-        raise CoreError("sheet.choose", field="tasks", options=options) from error
+    return [
+        PlannedTask(
+            reservoir,
+            Variant.of(chosen[reservoir.key], "tasks"),
+            done_so_far(services.get(reservoir.key, ())),
+        )
+        for reservoir in spec.reservoirs
+        if reservoir.key in chosen
+    ]
 
 
 def tasks_left(

@@ -1,4 +1,5 @@
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import date, datetime
 from uuid import UUID
 
@@ -8,7 +9,8 @@ from oilward_core.bundle import Costs, Load, compare, propose
 from oilward_core.calendar import Signed
 from oilward_core.errors import CoreError
 from oilward_core.order import Job, PlannedTask, Wish, cautions, jobs_for, solve
-from oilward_core.renewals import renewals, variants
+from oilward_core.renewals import goes_on_new, variants
+from oilward_core.spec import Variant
 from visits.models import Service
 from visits.selectors import learned
 from workshop.access import as_id
@@ -47,11 +49,11 @@ def _lines(ground: Ground, asked: PlanAsked, done: dict[str, str], today: date) 
         proposal, row = proposals.get(spec.key), ground.dues.get(spec.key)
         if asked.proposed and proposal and proposal.do:
             chosen[spec.key] = offered[0]
-        along = renewals(spec, ground.schools, services)
-        when = mapping.when(row)
-        lines.append(
-            mapping.task_line(spec, proposal, when, offered, chosen, along, done.get(spec.key, ""))
-        )
+        given = chosen.get(spec.key)
+        variant = Variant.of(given, "tasks") if given is not None else offered[0]
+        along = goes_on_new(spec, ground.schools, services, variant)
+        task = mapping.task_line(spec, proposal, mapping.when(row), offered, variant, along)
+        lines.append(replace(task, chosen=spec.key in chosen, done=done.get(spec.key, "")))
     return lines
 
 

@@ -65,7 +65,7 @@ def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVi
     visit = PlannedVisit.objects.select_for_update().filter(pk=as_id(new.id)).first()
     if visit and visit.bike_id != bike.pk:
         raise Conflict("visit.id_taken")
-    asked = replace(new.asked, planned=str(visit.pk) if visit else "")
+    asked = replace(new.asked, planned=str(visit.pk) if visit else None)
     day = _day(new.on, today, visit.on if visit else None)
     columns = {"on": day, **_columns(replace(new, asked=asked), bike, actor, today)}
     if visit is None:

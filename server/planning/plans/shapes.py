@@ -32,7 +32,7 @@ class PlanAsked:
     wishes: list[WishChoice] = field(default_factory=list)
     technicians: int = 1
     pans: int = 2
-    planned: str = ""
+    planned: str | None = None
 
 
 @dataclass(frozen=True)

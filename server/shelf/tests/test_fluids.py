@@ -85,6 +85,7 @@ class MatchTests(WorkshopTestCase):
 
     def test_a_school_may_vouch_for_one_oil_in_all_cases(self) -> None:
         body = {"kind": "gearbox", "topic": "fluid", "choice": "one engine oil for all cases"}
+        body["seen"] = "as the manual says"
         before = self.held("Grey Heron", "gearbox")["Skarholm Amber"]["fit"]
         self.signed_in("oda").put("/api/schools/", body, format="json")
         after = self.held("Grey Heron", "gearbox")["Skarholm Amber"]["fit"]

@@ -132,9 +132,14 @@ class AmountTests(WorkshopTestCase):
 
 
 class PricesTests(WorkshopTestCase):
-    GOOD = {"coldest_start": "−12 °C", "hour_price": "72,50", "flat_price": "150"}
+    GOOD: dict[str, Any] = {
+        "version": 1,
+        "coldest_start": "−12 °C",
+        "hour_price": "72,50",
+        "flat_price": "150",
+    }
 
-    def put(self, who: str = "oda", **more: str) -> Any:
+    def put(self, who: str = "oda", **more: Any) -> Any:
         return self.signed_in(who).put(
             "/api/workshop/prices/", {**self.GOOD, **more}, format="json"
         )
@@ -144,6 +149,13 @@ class PricesTests(WorkshopTestCase):
         self.assertEqual(self.put().json()["hour_price"], "72.50")
         seen = self.signed_in("piet").get("/api/workshop/prices/").json()
         self.assertEqual(seen["coldest_start"], "-12")
+
+    def test_two_leads_do_not_write_over_each_other(self) -> None:
+        for _ in range(2):
+            self.assertEqual(self.put().json()["version"], 2)
+        late = self.put(hour_price="80")
+        self.assertEqual(late.status_code, 409)
+        self.assertEqual(self.put(hour_price="80", version=2).json()["hour_price"], "80.00")
 
     def test_bad_values_name_their_field(self) -> None:
         for field, value in (

@@ -63,7 +63,10 @@ export function useOpenVisit() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: Shape["NewVisitRequest"]) => taken(api.POST("/api/visits/", { body })),
-    onSuccess: (sheet) => client.setQueryData(keys.visit(sheet.id), sheet),
+    onSuccess: (sheet) => {
+      client.setQueryData(keys.visit(sheet.id), sheet);
+      void client.invalidateQueries({ queryKey: keys.bike(sheet.bike.id) });
+    },
   });
 }
 

@@ -1218,7 +1218,7 @@ export interface components {
             wishes?: components["schemas"]["WishChoice"][];
             technicians?: number;
             pans?: number;
-            planned?: string;
+            planned?: string | null;
         };
         PlanAskedRequest: {
             proposed?: boolean;
@@ -1227,7 +1227,7 @@ export interface components {
             wishes?: components["schemas"]["WishChoiceRequest"][];
             technicians?: number;
             pans?: number;
-            planned?: string;
+            planned?: string | null;
         };
         PlanPage: {
             bike: string;
@@ -1288,11 +1288,13 @@ export interface components {
             coldest_start: string;
             hour_price: string;
             flat_price: string;
+            version?: number;
         };
         PricesRequest: {
             coldest_start: string;
             hour_price: string;
             flat_price: string;
+            version?: number;
         };
         QuickSum: {
             words: string;
@@ -1387,6 +1389,7 @@ export interface components {
             topic: string;
             choice: string;
             bike?: string;
+            seen?: string;
         };
         SchoolLine: {
             kind: string;
@@ -1411,6 +1414,7 @@ export interface components {
         SealFormRequest: {
             name: string;
             count: string;
+            seen?: number | null;
         };
         SealLine: {
             name: string;

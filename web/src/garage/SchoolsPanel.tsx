@@ -21,6 +21,7 @@ function useChoose(bike: string) {
       void client.invalidateQueries({ queryKey: ["bike"] });
       void client.invalidateQueries({ queryKey: ["ward"] });
     },
+    onError: () => void client.invalidateQueries({ queryKey: ["schools", bike] }),
   });
 }
 
@@ -55,6 +56,7 @@ export function SchoolsPanel({ bike = "" }: { bike?: string }) {
                     kind: line.kind,
                     topic: topic.key,
                     choice: event.target.value,
+                    seen: line.whose === mine ? line.choice : "",
                   })
                 }
               >

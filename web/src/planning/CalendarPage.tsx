@@ -26,6 +26,14 @@ function Parts({ visit }: { visit: Line }) {
   );
 }
 
+const NAMED = 2;
+
+/** The first things that are missing; what there is to buy stands below by name. */
+function lacks(missing: string[]): string {
+  const rest = missing.length - NAMED;
+  return `lacks ${missing.slice(0, NAMED).join(", ")}${rest > 0 ? ` and ${rest} more` : ""}`;
+}
+
 function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
   const drop = useDrop();
   const begun = visit.parts.some((part) => part.done);
@@ -42,22 +50,24 @@ function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
         <Parts visit={visit} />
       </td>
       <td className="tabular">{clock(visit.minutes)}</td>
-      <td className={visit.missing.length > 0 ? "calendar-missing" : "soft"}>
-        {visit.missing.length > 0 ? `lacks ${visit.missing.join(", ")}` : "all there"}
+      <td title={visit.missing.join(", ")}>
+        {visit.missing.length > 0 ? lacks(visit.missing) : <span className="soft">all there</span>}
       </td>
-      <td className="calendar-tools">
-        <Link to={`/planned/${visit.id}`} className="link-button">
-          Open
-        </Link>
-        <a href={`/api/planned-visits/${visit.id}/kit.pdf`} target="_blank" rel="noreferrer">
-          Print the kit
-        </a>
-        {mayWork && (
-          <Button type="text" onClick={() => drop.mutate(visit.id)}>
-            {begun ? "Close without the rest" : "Drop it"}
-          </Button>
-        )}
-        <Refused said={drop.error?.message} />
+      <td>
+        <div className="calendar-tools">
+          <Link to={`/planned/${visit.id}`} className="link-button">
+            Open
+          </Link>
+          <a href={`/api/planned-visits/${visit.id}/kit.pdf`} target="_blank" rel="noreferrer">
+            Print the kit
+          </a>
+          {mayWork && (
+            <Button type="text" onClick={() => drop.mutate(visit.id)}>
+              {begun ? "Close without the rest" : "Drop it"}
+            </Button>
+          )}
+          <Refused said={drop.error?.message} />
+        </div>
       </td>
     </tr>
   );
@@ -65,36 +75,38 @@ function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
 
 function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean }) {
   return (
-    <table className="spec calendar">
-      <thead>
-        <tr>
-          <th scope="col">Day</th>
-          <th scope="col">Bike</th>
-          <th scope="col">What</th>
-          <th scope="col">Takes</th>
-          <th scope="col">Kit</th>
-          <th scope="col">
-            <span className="hidden">What to do</span>
-          </th>
-        </tr>
-      </thead>
-      {weeks.map((week) => (
-        <tbody key={week.label}>
+    <section aria-label="Planned visits" className="shopping">
+      <table className="spec calendar">
+        <thead>
           <tr>
-            <th scope="rowgroup" colSpan={6} className="calendar-week">
-              {week.label}{" "}
-              <span className="soft tabular">
-                {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
-                {clock(week.minutes)} h
-              </span>
+            <th scope="col">Day</th>
+            <th scope="col">Bike</th>
+            <th scope="col">What</th>
+            <th scope="col">Takes</th>
+            <th scope="col">Kit</th>
+            <th scope="col">
+              <span className="hidden">What to do</span>
             </th>
           </tr>
-          {week.visits.map((visit) => (
-            <Visit key={visit.id} visit={visit} mayWork={mayWork} />
-          ))}
-        </tbody>
-      ))}
-    </table>
+        </thead>
+        {weeks.map((week) => (
+          <tbody key={week.label}>
+            <tr>
+              <th scope="rowgroup" colSpan={6} className="calendar-week">
+                {week.label}{" "}
+                <span className="soft tabular">
+                  {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
+                  {clock(week.minutes)} h
+                </span>
+              </th>
+            </tr>
+            {week.visits.map((visit) => (
+              <Visit key={visit.id} visit={visit} mayWork={mayWork} />
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </section>
   );
 }
 

@@ -112,12 +112,14 @@ function Block({
 /** The run order as lanes: blocks are hands-on, hatched bars are waits that run by themselves. */
 export function Lanes({
   jobs,
+  labels,
   minutes,
   chosen,
   choose,
   wish,
 }: {
   jobs: Job[];
+  labels: Record<string, string>;
   minutes: number;
   chosen: string;
   choose: (id: string) => void;
@@ -158,7 +160,7 @@ export function Lanes({
       {lanes.map((lane, index) => (
         <g key={lane}>
           <text x={0} y={TOP + index * LANE + 24} fontSize="15" fill={colour.ink}>
-            {lane}
+            {labels[lane] ?? lane}
           </text>
           <line
             x1={0}

@@ -138,6 +138,7 @@ export function Order({
           </p>
           <Lanes
             jobs={order.jobs}
+            labels={Object.fromEntries(plan.tasks.map((task) => [task.reservoir, task.label]))}
             minutes={order.minutes}
             chosen={chosen}
             choose={setChosen}

@@ -28,19 +28,30 @@ function Cautions({ said }: { said: string[] }) {
 }
 
 /** Putting the visit into the calendar, or changing it there. */
-function Book({ plan, asked, line }: { plan: Plan; asked: Asked; line?: Line }) {
+function Book({
+  plan,
+  asked,
+  line,
+  changed,
+}: {
+  plan: Plan;
+  asked: Asked;
+  line?: Line;
+  changed: boolean;
+}) {
   const go = useNavigate();
   const book = usePlanVisit();
-  const [id] = useState(() => line?.id ?? crypto.randomUUID());
-  const [on, setOn] = useState(line?.on ?? "");
+  const [stood] = useState(() => line ?? { id: crypto.randomUUID(), on: "", version: 0 });
+  const [on, setOn] = useState(stood.on);
   const problem = book.error instanceof Refusal ? book.error.problem : null;
   const said = fieldSentence(problem, "on") || book.error?.message;
+  const same = line !== undefined && !changed && on === stood.on;
   return (
     <form
       className="book"
       onSubmit={(event) => {
         event.preventDefault();
-        const version = line?.version ?? 0;
+        const { id, version } = stood;
         const body = { id, bike: plan.bike_id, on, version, asked: byHand(plan, asked, {}) };
         book.mutate(body, { onSuccess: () => void go("/calendar") });
       }}
@@ -48,9 +59,9 @@ function Book({ plan, asked, line }: { plan: Plan; asked: Asked; line?: Line }) 
       <label htmlFor="book-on">{line ? "Planned for" : "Plan it for"}</label>
       <Input id="book-on" type="date" value={on} onChange={(event) => setOn(event.target.value)} />
       <Button
-        type={plan.visit ? "default" : "primary"}
+        type={line ? "default" : "primary"}
         htmlType="submit"
-        disabled={book.isPending || plan.refused !== ""}
+        disabled={book.isPending || plan.refused !== "" || same}
       >
         {line ? "Keep the change" : "Into the calendar"}
       </Button>
@@ -104,7 +115,7 @@ function Laid({
         </Link>
         <h1>{line ? `${plan.bike}, ${line.day}` : "Plan a visit"}</h1>
         {found.isError && <Refused said={found.error.message} />}
-        {mayWork && <Book plan={plan} asked={asked} line={line} />}
+        {mayWork && <Book plan={plan} asked={asked} line={line} changed={asked !== first} />}
       </div>
       <Beside plan={plan} />
       <div className="plan">

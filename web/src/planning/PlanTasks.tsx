@@ -44,7 +44,7 @@ function Said({ task }: { task: TaskLine }) {
   return (
     <>
       {task.chosen && task.along.length > 0 && (
-        <span className="plan-along">{task.along.join("; ")}</span>
+        <span className="plan-along">New with it: {task.along.join(", ")}</span>
       )}
       {task.chosen && task.not_serviceable && (
         <span className="soft plan-why">By the manual, without a run sheet.</span>
@@ -70,6 +70,11 @@ function Task({
     <li className={task.chosen ? "plan-task plan-task-on" : "plan-task"}>
       <Tick label={task.label} on={task.chosen} toggle={toggle} disabled={task.done !== ""} />
       <div>
+        {start && open && !task.not_serviceable && (
+          <Button className="plan-start" onClick={start} aria-label={`Start the ${task.label}`}>
+            Start
+          </Button>
+        )}
         <b>{task.label}</b> {!task.done && <span className="soft">{task.when}</span>}
         {open && task.variants.length > 1 && (
           <select
@@ -84,11 +89,6 @@ function Task({
         )}
         <Said task={task} />
       </div>
-      {start && open && !task.not_serviceable && (
-        <Button onClick={start} aria-label={`Start the ${task.label}`}>
-          Start
-        </Button>
-      )}
     </li>
   );
 }

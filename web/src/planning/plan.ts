@@ -11,7 +11,7 @@ export const ASKED: Asked = {
   wishes: [],
   technicians: 1,
   pans: 2,
-  planned: "",
+  planned: null,
 };
 
 /** The same plan, asked for by hand: what is chosen now, with something changed. */
@@ -29,7 +29,6 @@ export function usePlan(bike_id: string, asked: Asked) {
     queryFn: () =>
       taken(api.POST("/api/bikes/{bike_id}/plan/", { params: { path: { bike_id } }, body: asked })),
     placeholderData: keepPreviousData,
-    staleTime: 60_000,
     retry: false,
   });
 }

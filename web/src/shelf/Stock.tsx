@@ -29,6 +29,11 @@ function Bottle({ bottle }: { bottle: Shape["BottleLine"] }) {
   const [left, setLeft] = useState<string | null>(null);
   const { id, fluid, version, size, opened_on } = bottle;
   const form = { id, fluid, version, size, opened_on };
+  function write() {
+    if (left !== null && !change.isPending) {
+      change.mutate(put({ ...form, left }), { onSuccess: () => setLeft(null) });
+    }
+  }
   return (
     <li className="stock-bottle">
       <span className="stock-glass" aria-hidden>
@@ -38,11 +43,8 @@ function Bottle({ bottle }: { bottle: Shape["BottleLine"] }) {
         aria-label={`Left in the ${size} bottle`}
         value={left ?? bottle.left}
         onChange={(event) => setLeft(event.target.value)}
-        onPressEnter={() => {
-          if (left !== null) {
-            change.mutate(put({ ...form, left }), { onSuccess: () => setLeft(null) });
-          }
-        }}
+        onPressEnter={write}
+        onBlur={write}
       />
       <span className="soft">
         of {size}
@@ -88,6 +90,7 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
   const change = useStockChange();
   const [name, setName] = useState("");
   const [count, setCount] = useState("");
+  const seals = stock.data?.seals ?? [];
   const write = (seal: Shape["SealFormRequest"]) =>
     change.mutate(() => taken(api.PUT("/api/shelf/seals/", { body: seal })), {
       onSuccess: () => {
@@ -99,7 +102,7 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
     <section className="drawer" aria-label="Seals in the drawer">
       <h2>Seals in the drawer</h2>
       <ul>
-        {(stock.data?.seals ?? []).map((seal) => (
+        {seals.map((seal) => (
           <li key={seal.name}>
             <b className="tabular">{seal.count}</b> {seal.name}
           </li>
@@ -110,7 +113,8 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
           className="drawer-form"
           onSubmit={(event) => {
             event.preventDefault();
-            write({ name, count });
+            const seen = seals.find((seal) => seal.name === name.trim())?.count ?? null;
+            write({ name, count, seen });
           }}
         >
           <Input

@@ -55,8 +55,8 @@ export function Finished({
       ),
     onSuccess: (answer) => {
       client.setQueryData(keys.visit(sheet.id), answer);
-      void client.invalidateQueries({ queryKey: ["ward"] });
-      void client.invalidateQueries({ queryKey: keys.bike(sheet.bike.id) });
+      // ward, bike, plans, calendar and shelf all tell of it
+      void client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== keys.session[0] });
     },
   });
   if (sheet.state === "left") {

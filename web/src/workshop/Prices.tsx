@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
 import { Refused } from "./Refused";
 
-const FIELDS: [keyof Shape["Prices"], string][] = [
+const FIELDS: ["coldest_start" | "hour_price" | "flat_price", string][] = [
   ["coldest_start", "Coldest start expected, °C"],
   ["hour_price", "An hour of work"],
   ["flat_price", "Flat price of a visit"],
@@ -25,6 +25,7 @@ export function PricesForm({ lead }: { lead: boolean }) {
       setTyped({});
       void client.invalidateQueries({ queryKey: ["shelf"] });
     },
+    onError: () => void client.invalidateQueries({ queryKey: ["prices"] }),
   });
   const problem = save.error instanceof Refusal ? save.error.problem : null;
   if (!prices.data) return null;

@@ -41,7 +41,7 @@ class ProposalTests(PlanCase):
         page = self.plan().json()
         lines = {line["reservoir"]: line for line in page["tasks"]}
         self.assertTrue(lines["engine"]["chosen"])
-        self.assertIn("Due on", lines["engine"]["reason"]["text"])
+        self.assertIn("Due since", lines["engine"]["reason"]["text"])
         self.assertIn("of its life", lines["fork left"]["reason"]["text"])
         self.assertLessEqual(page["together"]["visits"], page["alone"]["visits"])
 
@@ -76,7 +76,7 @@ class OrderTests(PlanCase):
         self.assertLess(order["minutes"], order["in_turn"])
         at = {job["id"]: job for job in order["jobs"]}
         self.assertLessEqual(at["valves"]["end"], at["warm up"]["start"])
-        self.assertEqual(at["fork left/leg"]["attitude"], "lifted")
+        self.assertEqual(at["fork left/leg out"]["attitude"], "lifted")
         own = "Engine: The front exhaust runs beside the plug."
         self.assertIn(own, page["cautions"])
         self.assertIn(own, at["engine/drain"]["cautions"])
@@ -396,7 +396,11 @@ class StockTests(PlanCase):
 
     def test_seals_are_counted_by_name(self) -> None:
         put = lambda **body: self.api.put("/api/shelf/seals/", body, format="json")  # noqa: E731
-        seals = put(name="O-ring 14 mm", count="9").json()["seals"]
-        self.assertIn({"name": "O-ring 14 mm", "count": 9}, seals)
+        clash = put(name="O-ring 14 mm", count="9", seen=1)
+        self.assertEqual(clash.status_code, 409)
+        self.assertIn("counted 2", clash.json()["detail"])
+        for _ in range(2):
+            seals = put(name="O-ring 14 mm", count="9", seen=2).json()["seals"]
+            self.assertIn({"name": "O-ring 14 mm", "count": 9}, seals)
         self.assertEqual(put(name=" ", count="1").status_code, 422)
         self.assertEqual(put(name="x", count="some").status_code, 422)
