@@ -67,7 +67,9 @@ async function untilTorque(page: Page) {
   await step(page, "Warm it up");
   await press(page, "Start");
   await press(page, "Done early");
+  await step(page, "Support the bike");
   await tickAll(page);
+  await step(page, "Prove the filler opens");
   await press(page, "It opens");
   await press(page, "Plug is out");
   await press(page, "Dripping has stopped");

@@ -98,12 +98,14 @@ def due(
     *,
     first: bool = False,
     severity: Decimal = Decimal(1),
+    unit: str = "km",
 ) -> Due:
     """How a reservoir stands at ``now``: ``left = min over limits of (limit − used)/limit``.
 
     ``last`` is the actual last service (an early or late one rebases), or the day the bike was new
     with ``first`` set; None means unknown history: *baseline*, due now. ``severity`` 0.5–1 shortens
-    the repeat limits [trade]. Raises CoreError ``due.severity`` outside 0.5–1.
+    the repeat limits [trade]; reasons are said in ``unit``. Raises CoreError ``due.severity``
+    outside 0.5–1.
     """
     if not Decimal("0.5") <= severity <= 1:
         raise CoreError("due.severity")
@@ -126,7 +128,7 @@ def due(
 
     if km:
         due_km, used = last.km + km, now.km - last.km
-        count("distance", (km - used) / km, f"{show(used, 'km')} of {show(km, 'km')} used.")
+        count("distance", (km - used) / km, f"{show(used, unit)} of {show(km, unit)} used.")
     if months:
         due_on = add_months(last.on, months)
         span, gone = (due_on - last.on).days, (now.on - last.on).days

@@ -1,7 +1,7 @@
 """How fast a bike is used, and when that makes something due."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
@@ -9,6 +9,7 @@ from math import sqrt
 from statistics import median
 
 from .due import USE_CLASSES, Due, DueLimits, Meter
+from .quantity import show
 from .reasons import Reason, Source
 
 WINDOW_DAYS, LEAST_SPAN_DAYS = 365, 14
@@ -71,31 +72,37 @@ class Rate:
     reason: Reason
 
 
-def _by_class(use_class: str) -> Rate:
+def _by_class(use_class: str, unit: str) -> Rate:
     a_year = USE_CLASSES.get(use_class, USE_CLASSES["mixed"])
     a_day = float(a_year) / 365
-    text = f"Too few readings; {use_class} bikes do about {a_year} km a year."
+    text = f"Too few readings; {use_class} bikes do about {show(a_year, unit)} a year."
     why = Reason("use class", text, Source.TRADE)
     return Rate(a_day, a_day * (1 - _CLASS_SPREAD), a_day * (1 + _CLASS_SPREAD), why)
 
 
-def _measured(days: Sequence[float], values: Sequence[float], unit: str) -> Rate | None:
+def _measured(
+    days: Sequence[float], values: Sequence[float], say: Callable[[float], str]
+) -> Rate | None:
     if len(days) < 2 or max(days) - min(days) < LEAST_SPAN_DAYS:
         return None
     line = theil_sen(days, values)
     slope, low, high = max(0.0, line.slope), max(0.0, line.low), max(0.0, line.high)
     if len(days) < _FEW:
         low, high = min(low, slope * (1 - _FEW_SPREAD)), max(high, slope * (1 + _FEW_SPREAD))
-    text = f"{slope * 30:.0f} {unit} a month, from {len(days)} readings of the last year."
+    text = f"{say(slope * 30)} a month, from {len(days)} readings of the last year."
     return Rate(slope, low, high, Reason("usage rate", text, Source.HISTORY))
 
 
-def usage_rate(readings: Sequence[Meter], today: date, use_class: str) -> Rate:
+def usage_rate(readings: Sequence[Meter], today: date, use_class: str, unit: str = "km") -> Rate:
     """Km a day: Theil–Sen slope of the last 365 days' readings (two at least 14 days apart), else
-    the use class's usual distance."""
+    the use class's usual distance. Its reason is said in ``unit``."""
+
+    def say(km: float) -> str:
+        return show(Decimal(km), unit)
+
     recent = [r for r in readings if 0 <= (today - r.on).days <= WINDOW_DAYS]
     days = [float((r.on - today).days) for r in recent]
-    return _measured(days, [float(r.km) for r in recent], "km") or _by_class(use_class)
+    return _measured(days, [float(r.km) for r in recent], say) or _by_class(use_class, unit)
 
 
 def hours_rate(readings: Sequence[Meter], today: date) -> Rate | None:
@@ -104,7 +111,7 @@ def hours_rate(readings: Sequence[Meter], today: date) -> Rate | None:
         r for r in readings if r.hours is not None and 0 <= (today - r.on).days <= WINDOW_DAYS
     ]
     days = [float((r.on - today).days) for r in recent]
-    return _measured(days, [float(r.hours or 0) for r in recent], "h")
+    return _measured(days, [float(r.hours or 0) for r in recent], lambda h: f"{h:.0f} h")
 
 
 @dataclass(frozen=True)
@@ -140,7 +147,9 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
     if answer.due_hours is not None and hours is not None and read.hours is not None:
         reached.append((_reaches(read, answer.due_hours - read.hours, hours), hours.reason))
     if answer.due_on is not None:
-        why = Reason("time", f"By time on {answer.due_on}.", Source.MANUAL)
+        why = Reason(
+            "time", f"By time on {answer.due_on.day} {answer.due_on:%b %Y}.", Source.MANUAL
+        )
         reached.append(((answer.due_on,) * 3, why))
     if not reached:
         return None

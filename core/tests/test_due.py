@@ -25,6 +25,11 @@ class DueTests(TestCase):
         self.assertEqual((answer.due_km, answer.due_on), (18000, date(2027, 1, 1)))
         self.assertEqual(answer.reasons[0].rule, "distance")
 
+    def test_reasons_are_said_in_the_bikes_unit(self) -> None:
+        limits = DueLimits(repeat_km=Decimal("8046.72"))
+        answer = due(limits, at("2026-01-01", 0), at("2026-02-01", 1609), unit="mi")
+        self.assertEqual(answer.reasons[0].text, "1000 mi of 5000 mi used.")
+
     def test_time_first(self) -> None:
         answer = due(LIMITS, at("2025-01-01", 10000), at("2026-01-02", 10500))
         self.assertEqual(answer.state, DueState.DUE)

@@ -77,13 +77,14 @@ def how_due(
     bike: Bike, spec: ReservoirSpec, services: Sequence[Service], now: Meter, schools: Schools
 ) -> Due:
     interval = schools.of(spec.kind, INTERVAL)
-    severity = severity_with(bike.severity, interval)
+    severity, unit = severity_with(bike.severity, interval), bike.odometer_unit
     if services:
         last = services[-1]
         done = Meter(last.done_on, last.km, last.hours)
-        answer = due(spec.limits, done, now, severity=severity)
+        answer = due(spec.limits, done, now, severity=severity, unit=unit)
     else:
-        answer = due(spec.limits, when_new(bike), now, first=True, severity=severity)
+        new = when_new(bike)
+        answer = due(spec.limits, new, now, first=True, severity=severity, unit=unit)
     why = interval_reason(interval)
     return replace(answer, reasons=(*answer.reasons, why)) if why else answer
 
@@ -106,7 +107,7 @@ def known_of(
     """``readings``: the bike's, oldest first."""
     meters = [meter(row) for row in readings]
     read = meters[-1] if meters else Meter(today, Decimal(0))
-    rate = usage_rate(meters, today, bike.use_class)
+    rate = usage_rate(meters, today, bike.use_class, bike.odometer_unit)
     now = Meter(today, read.km, read.hours)
     return Known(bike, now, schools, read, rate, hours_rate(meters, today))
 

@@ -167,7 +167,7 @@ def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape
         wrench.name,
         unit,
         f"{chosen.scale.normalize():f} {unit}",
-        "" if unit == manual else show_range(low, high, unit),
+        "" if unit == manual and chosen.factor == 1 else show_range(low, high, unit),
         float(wrench.low),
         float(wrench.high),
         float(convert(low, unit)),

@@ -60,7 +60,7 @@ function Setting({ card, wrench }: { card: Card | null; wrench: Wrench | undefin
       )}
       <p>
         Manual {card?.manual}
-        {wrench?.converted && `, that is ${wrench.converted}`}{" "}
+        {wrench?.converted && `, on this scale ${wrench.converted}`}{" "}
         <Why reasons={[...(card?.reasons ?? []), ...(wrench?.reasons ?? [])]} />
       </p>
     </>
