@@ -146,3 +146,14 @@ export async function finalDrive(page: Page): Promise<void> {
   await press(page, "Sign");
   await step(page, "Signed and closed");
 }
+
+/** A bike nobody has worked on: others may stand open in the shop by now. */
+export async function comesIn(page: Page, name: string, model: string): Promise<void> {
+  await page.getByRole("link", { name: "New bike" }).click();
+  await page.getByLabel("Called").fill(name);
+  await page.getByLabel("Model").selectOption({ label: model });
+  await page.getByLabel("Odometer shows").fill("20 000");
+  await press(page, "Enter the bike");
+  await expect(page.getByRole("heading", { name })).toBeVisible();
+  await page.getByRole("link", { name: "Ward", exact: true }).first().click();
+}

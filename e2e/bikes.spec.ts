@@ -1,4 +1,4 @@
-import { press, signIn, step, tickAll } from "./bench";
+import { comesIn, press, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("a bike comes in, its odometer is asked about, and its card is changed", async ({ page }) => {
@@ -154,12 +154,20 @@ test("a picture of the bike is kept, one that is none is refused, and a bike is 
   await page.getByRole("link", { name: "Change the card" }).click();
   await page.getByLabel("Archived: off the ward, history kept").check();
   await press(page, "Save the bike");
+  await expect(page.getByText("This bike has an open visit. Sign or leave it")).toBeVisible();
+  await page.getByRole("link", { name: "Ward", exact: true }).first().click();
+  await comesIn(page, "Teal", "Osprand Tandem 890, 2022");
+  await page.getByRole("link", { name: "Teal" }).click();
+  await press(page, "The bike");
+  await page.getByRole("link", { name: "Change the card" }).click();
+  await page.getByLabel("Archived: off the ward, history kept").check();
+  await press(page, "Save the bike");
   await expect(page.getByText("archived ·")).toBeVisible();
   const address = page.url();
   await page.getByRole("link", { name: "Ward", exact: true }).first().click();
   await expect(page.getByRole("link", { name: "Grey Heron" })).toBeVisible();
-  await expect(page.getByRole("link", { name: "Eider" })).toHaveCount(0);
+  await expect(page.getByRole("link", { name: "Teal" })).toHaveCount(0);
   await page.goto(address);
-  await expect(page.getByRole("heading", { name: "Eider" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Teal" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Service the engine" })).toHaveCount(0);
 });

@@ -1,17 +1,6 @@
-import { finalDrive, press, signIn } from "./bench";
+import { comesIn, finalDrive, press, signIn } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
-
-/** A bike nobody has worked on: others may stand open in the shop by now. */
-async function comesIn(page: Page, name: string, model: string): Promise<void> {
-  await page.getByRole("link", { name: "New bike" }).click();
-  await page.getByLabel("Called").fill(name);
-  await page.getByLabel("Model").selectOption({ label: model });
-  await page.getByLabel("Odometer shows").fill("20 000");
-  await press(page, "Enter the bike");
-  await expect(page.getByRole("heading", { name })).toBeVisible();
-  await page.getByRole("link", { name: "Ward", exact: true }).first().click();
-}
 
 const V_TWIN = "Brackwell Colossine 1640, 2018";
 const BOXER = "Halvane Meridan 1130, 2020";

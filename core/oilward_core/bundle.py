@@ -85,7 +85,12 @@ def _when_due(due: date, on: date) -> str:
     said = f"{due.day} {due:%b %Y}"
     if due < on:
         return f"Due since {said}."
-    return "Due now." if due == on else f"Due on {said}, within a week."
+    return f"Due on {said}." if due == on else f"Due on {said}, within a week of it."
+
+
+def next_visit(upkeeps: Sequence[Upkeep], today: date) -> date:
+    """The day the next visit is for: today if anything is due, else when the first thing will be."""
+    return max(today, min((upkeep.due for upkeep in upkeeps), default=today))
 
 
 def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal, ...]:

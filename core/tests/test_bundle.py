@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
-from oilward_core.bundle import Costs, Upkeep, compare, propose
+from oilward_core.bundle import Costs, Upkeep, compare, next_visit, propose
 from oilward_core.spec import ReservoirKind as R
 
 TODAY = date(2026, 6, 1)
@@ -37,6 +37,20 @@ class ProposeTests(TestCase):
         both = [upkeep(R.ENGINE, 0), upkeep(R.FORK, 200, 400)]
         cheap = {p.upkeep.key: p.do for p in propose(both, TODAY, Costs(visit=0.01))}
         self.assertEqual(cheap, {"engine": True, "fork leg": False})
+
+
+class NextVisitTests(TestCase):
+    def test_today_if_anything_is_due_else_the_first_day_something_is(self) -> None:
+        late, soon = upkeep(R.ENGINE, -20), upkeep(R.FORK, 40)
+        self.assertEqual(next_visit([late, soon], TODAY), TODAY)
+        self.assertEqual(next_visit([soon, upkeep(R.GEARBOX, 90)], TODAY), soon.due)
+        self.assertEqual(next_visit([], TODAY), TODAY)
+
+    def test_the_visit_of_that_day_does_what_is_due_then(self) -> None:
+        soon = upkeep(R.FORK, 40)
+        (found,) = propose([soon], next_visit([soon], TODAY), COSTS)
+        self.assertTrue(found.do)
+        self.assertEqual(found.reason.text, f"Due on {soon.due.day} {soon.due:%b %Y}.")
 
 
 class CompareTests(TestCase):

@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import IntegrityError
 from django.http import Http404
 from oilward_core.errors import CoreError
+from psycopg.errors import UniqueViolation
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 from workshop.access import LeadOnly
@@ -121,4 +123,7 @@ def problem(error: Exception, context: dict[str, Any]) -> Response | None:
         return _from_core(error)
     if isinstance(error, exceptions.APIException):
         return _from_framework(error)
+    if isinstance(error, IntegrityError) and isinstance(error.__cause__, UniqueViolation):
+        # the same thing was sent twice at the same moment; the other one has written it down
+        return _respond(409, "again", sentence("again", {}), [], {"Retry-After": "1"})
     return None

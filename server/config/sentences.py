@@ -127,6 +127,7 @@ _SENTENCES = {
     "access.role": "Your role may look but not do this. Ask a technician or the lead.",
     "access.lead": "Only a lead may do this. Ask one.",
     "access.slow_down": "Too many tries. Wait a minute, then try again.",
+    "again": "Somebody wrote the same down at this very moment. Press once more.",
     "not_found": "There is nothing here under that name.",
 }
 

@@ -183,19 +183,19 @@ WHEEL_OUT, WHEEL_IN = "front wheel out", "front wheel in"
 
 def _leg(jobs: _List, spec: ReservoirSpec) -> str:
     """One fork leg, out and in again; its waits are long."""
-    label = spec.label
+    label = spec.label.capitalize()
 
     def add(name: str, words: str, after: str, *, wait: int = 0, attitude: str = "") -> str:
         return jobs.add(name, words, [after], spec=spec, wait=wait, attitude=attitude)
 
-    out = add("leg out", f"Take the {label} out", WHEEL_OUT, attitude=LIFTED)
-    words = f"Open the {label}, pour it out, hang it to drip"
+    out = add("leg out", f"{label}: take it out", WHEEL_OUT, attitude=LIFTED)
+    words = f"{label}: open it, pour out, hang it to drip"
     drained = add("leg drain", words, out, wait=LEG_DRIP_WAIT)
-    words = f"Fill the {label} a little over, stroke the air out"
+    words = f"{label}: fill a little over, stroke the air out"
     filled = add("leg fill", words, drained, wait=LEG_AIR_WAIT)
-    words = f"Draw the {label} down to its air gap, close it"
+    words = f"{label}: draw down to the air gap, close it"
     level = add("leg gap", words, filled)
-    return add("leg in", f"Put the {label} back", level, attitude=LIFTED)
+    return add("leg in", f"{label}: put it back", level, attitude=LIFTED)
 
 
 def _forks(jobs: _List, tasks: Sequence[PlannedTask], support: str) -> list[str]:

@@ -3,10 +3,15 @@
 import json
 import tempfile
 from pathlib import Path
+from typing import Any
 
 from demo.testing import WorkshopTestCase
+from django.db import IntegrityError, transaction
 from django.test import override_settings
 from rest_framework.test import APIClient
+from shelf.models import SealRow
+
+from config.problems import problem
 
 PROBLEM = {"type", "title", "status", "detail", "code", "errors"}
 
@@ -27,6 +32,20 @@ class FrontDoorTests(WorkshopTestCase):
             answer = APIClient().get("/")
         self.assertEqual(answer.status_code, 503)
         self.assertIn(b"./ward demo", answer.content)
+
+    def refused(self, **columns: Any) -> IntegrityError:
+        with self.assertRaises(IntegrityError) as caught, transaction.atomic():
+            SealRow.objects.create(**columns)
+        return caught.exception
+
+    def test_two_at_the_same_moment_are_asked_to_press_again(self) -> None:
+        SealRow.objects.create(name="O-ring 9 mm", count=1)
+        answer = problem(self.refused(name="O-ring 9 mm", count=2), {})
+        assert answer is not None
+        self.assertEqual((answer.status_code, answer["Retry-After"]), (409, "1"))
+        self.assertIn("Press once more", answer.data["detail"])
+        # what the database refuses for another reason is a fault of ours, and says so
+        self.assertIsNone(problem(self.refused(name="O-ring 8 mm", count=-1), {}))
 
     def test_the_schema_names_every_operation_and_the_problem(self) -> None:
         schema = json.loads((Path(__file__).parents[2] / "openapi.json").read_text())

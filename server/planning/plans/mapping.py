@@ -203,6 +203,7 @@ def asked_of(visit: PlannedVisit) -> PlanAsked:
         visit.technicians,
         visit.pans,
         str(visit.pk),
+        visit.on.isoformat(),
     )
 
 

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from config.sentences import sentence_of
 from django.http import Http404
-from oilward_core.bundle import Costs, Load, compare, propose
+from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
 from oilward_core.errors import CoreError
 from oilward_core.order import Job, PlannedTask, Wish, cautions, jobs_for, solve
@@ -37,8 +37,17 @@ from .shapes import (
 SECONDS = 2.0
 
 
-def _lines(ground: Ground, asked: PlanAsked, done: dict[str, str], today: date) -> list[TaskLine]:
-    proposals = {p.upkeep.key: p for p in propose(ground.upkeeps, today, Costs())}
+def _day(ground: Ground, asked: PlanAsked, today: date) -> date:
+    """The day a visit is planned for; one half typed or gone by counts as none."""
+    try:
+        day = date.fromisoformat(asked.on or "")
+    except ValueError:
+        return next_visit(ground.upkeeps, today)
+    return max(day, today)
+
+
+def _lines(ground: Ground, asked: PlanAsked, done: dict[str, str], day: date) -> list[TaskLine]:
+    proposals = {p.upkeep.key: p for p in propose(ground.upkeeps, day, Costs())}
     chosen = {task.reservoir: task.variant for task in asked.tasks}
     if unknown := [key for key in chosen if ground.spec.reservoir(key) is None]:
         raise CoreError("visit.no_such_reservoir", field="tasks", text=min(unknown))
@@ -93,7 +102,8 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     found = ground(bike_id, today)
     booked = planned_or_404(as_id(asked.planned)) if asked.planned else None
     done = dict(booked.done) if booked else {}
-    lines = _lines(found, asked, done, today)
+    day = _day(found, asked, today)
+    lines = _lines(found, asked, done, day)
     left = {line.reservoir: line.variant for line in lines if line.chosen and not line.done}
     tasks = mapping.planned_tasks(found.spec, left, found.services)
     cold, took = [key for key in mapping.COLD_JOBS if key in asked.cold], learned()
@@ -107,6 +117,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     return PlanPage(
         found.bike.name,
         str(found.bike.pk),
+        day.isoformat(),
         lines,
         [
             ColdLine(key, job.label, job.minutes, key in cold)

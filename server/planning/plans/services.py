@@ -65,13 +65,12 @@ def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVi
     visit = PlannedVisit.objects.select_for_update().filter(pk=as_id(new.id)).first()
     if visit and visit.bike_id != bike.pk:
         raise Conflict("visit.id_taken")
-    asked = replace(new.asked, planned=str(visit.pk) if visit else None)
+    asked = replace(new.asked, planned=str(visit.pk) if visit else None, on=new.on)
     day = _day(new.on, today, visit.on if visit else None)
     columns = {"on": day, **_columns(replace(new, asked=asked), bike, actor, today)}
     if visit is None:
-        return PlannedVisit.objects.create(
-            pk=as_id(new.id), bike=bike, planned_by=actor.name, **columns
-        )
+        made = {"bike": bike, "planned_by": actor.name, **columns}
+        return PlannedVisit.objects.get_or_create(pk=as_id(new.id), defaults=made)[0]
     if all(getattr(visit, name) == value for name, value in columns.items()):
         return visit
     if visit.state != PlannedVisit.State.PLANNED:

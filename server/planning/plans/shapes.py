@@ -24,7 +24,8 @@ class WishChoice:
 @dataclass(frozen=True)
 class PlanAsked:
     """What to plan. ``proposed``: take what the planner proposes instead of ``tasks``;
-    ``planned`` is the visit in the calendar this is the plan of, if it stands there."""
+    ``planned`` is the visit in the calendar this is the plan of, if it stands there; ``on`` the day
+    it is for, else the day something is due."""
 
     proposed: bool = True
     tasks: list[TaskChoice] = field(default_factory=list)
@@ -33,6 +34,7 @@ class PlanAsked:
     technicians: int = 1
     pans: int = 2
     planned: str | None = None
+    on: str | None = None
 
 
 @dataclass(frozen=True)
@@ -167,11 +169,12 @@ class PlannedLine:
 
 @dataclass(frozen=True)
 class PlanPage:
-    """The plan of a visit: what, in what order, with what, and what to be careful of; ``visit`` is
-    the open one of this bike, ``planned`` what else stands in the calendar for it."""
+    """The plan of a visit on ``day``: what, in what order, with what, and what to be careful of.
+    ``visit`` is the open one of this bike, ``planned`` what else stands in the calendar for it."""
 
     bike: str
     bike_id: str
+    day: str
     tasks: list[TaskLine]
     cold: list[ColdLine]
     technicians: int

@@ -1219,6 +1219,7 @@ export interface components {
             technicians?: number;
             pans?: number;
             planned?: string | null;
+            on?: string | null;
         };
         PlanAskedRequest: {
             proposed?: boolean;
@@ -1228,10 +1229,12 @@ export interface components {
             technicians?: number;
             pans?: number;
             planned?: string | null;
+            on?: string | null;
         };
         PlanPage: {
             bike: string;
             bike_id: string;
+            day: string;
             tasks: components["schemas"]["TaskLine"][];
             cold: components["schemas"]["ColdLine"][];
             technicians: number;

@@ -31,21 +31,22 @@ function Cautions({ said }: { said: string[] }) {
 function Book({
   plan,
   asked,
+  ask,
   line,
   changed,
 }: {
   plan: Plan;
   asked: Asked;
+  ask: (asked: Asked) => void;
   line?: Line;
   changed: boolean;
 }) {
   const go = useNavigate();
   const book = usePlanVisit();
-  const [stood] = useState(() => line ?? { id: crypto.randomUUID(), on: "", version: 0 });
-  const [on, setOn] = useState(stood.on);
+  const [stood] = useState(() => line ?? { id: crypto.randomUUID(), version: 0 });
+  const on = asked.on ?? plan.day;
   const problem = book.error instanceof Refusal ? book.error.problem : null;
   const said = fieldSentence(problem, "on") || book.error?.message;
-  const same = line !== undefined && !changed && on === stood.on;
   return (
     <form
       className="book"
@@ -57,11 +58,16 @@ function Book({
       }}
     >
       <label htmlFor="book-on">{line ? "Planned for" : "Plan it for"}</label>
-      <Input id="book-on" type="date" value={on} onChange={(event) => setOn(event.target.value)} />
+      <Input
+        id="book-on"
+        type="date"
+        value={on}
+        onChange={(event) => ask({ ...asked, on: event.target.value })}
+      />
       <Button
         type={line ? "default" : "primary"}
         htmlType="submit"
-        disabled={book.isPending || plan.refused !== "" || same}
+        disabled={book.isPending || plan.refused !== "" || !changed}
       >
         {line ? "Keep the change" : "Into the calendar"}
       </Button>
@@ -89,6 +95,17 @@ function Beside({ plan }: { plan: Plan }) {
   );
 }
 
+function Title({ plan, line }: { plan: Plan; line?: Line }) {
+  return (
+    <>
+      <Link to={line ? "/calendar" : `/bikes/${plan.bike_id}`} className="back">
+        {line ? "Calendar" : plan.bike}
+      </Link>
+      <h1>{line ? `${plan.bike}, ${line.day}` : "Plan a visit"}</h1>
+    </>
+  );
+}
+
 function Laid({
   bike,
   first,
@@ -110,12 +127,17 @@ function Laid({
   return (
     <>
       <div className="heading">
-        <Link to={line ? "/calendar" : `/bikes/${bike}`} className="back">
-          {line ? "Calendar" : plan.bike}
-        </Link>
-        <h1>{line ? `${plan.bike}, ${line.day}` : "Plan a visit"}</h1>
+        <Title plan={plan} line={line} />
         {found.isError && <Refused said={found.error.message} />}
-        {mayWork && <Book plan={plan} asked={asked} line={line} changed={asked !== first} />}
+        {mayWork && (
+          <Book
+            plan={plan}
+            asked={asked}
+            ask={setAsked}
+            line={line}
+            changed={!line || asked !== first}
+          />
+        )}
       </div>
       <Beside plan={plan} />
       <div className="plan">

@@ -153,6 +153,7 @@ export function Tasks({
               technicians: asked.technicians,
               pans: asked.pans,
               planned: asked.planned,
+              on: asked.on,
             })
           }
         >

@@ -12,6 +12,7 @@ export const ASKED: Asked = {
   technicians: 1,
   pans: 2,
   planned: null,
+  on: null,
 };
 
 /** The same plan, asked for by hand: what is chosen now, with something changed. */

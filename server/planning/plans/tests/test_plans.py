@@ -45,6 +45,18 @@ class ProposalTests(PlanCase):
         self.assertIn("of its life", lines["fork left"]["reason"]["text"])
         self.assertLessEqual(page["together"]["visits"], page["alone"]["visits"])
 
+    def test_the_plan_is_for_the_day_something_is_due_or_the_day_asked_for(self) -> None:
+        self.assertEqual(self.plan().json()["day"], f"{self.today}")
+        buoy = self.plan("Red Buoy").json()
+        soonest = DueRow.objects.filter(bike__name="Red Buoy").order_by("forecast_on")[0]
+        self.assertEqual(buoy["day"], f"{soonest.forecast_on}")
+        lines = {line["reservoir"]: line for line in buoy["tasks"]}
+        self.assertTrue(lines[soonest.reservoir]["chosen"])
+        for asked, day in (("2020-01-01", self.today), ("2026", soonest.forecast_on)):
+            self.assertEqual(self.plan("Red Buoy", on=asked).json()["day"], f"{day}")
+        later = self.plan("Red Buoy", on=f"{self.today + timedelta(days=600)}").json()
+        self.assertTrue(all(line["proposed"] for line in later["tasks"]))
+
     def test_one_tap_overrides(self) -> None:
         page = self.plan(**self.chosen(("gearbox", "drain only"))).json()
         chosen = [line["reservoir"] for line in page["tasks"] if line["chosen"]]
