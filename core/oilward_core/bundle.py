@@ -11,6 +11,7 @@ from .reasons import Reason, Source
 from .spec import ReservoirKind
 
 HORIZON_DAYS = 730
+USUAL_LIFE_DAYS = 365  # of what nobody gave an interval that counts [trade]
 SAME_VISIT_DAYS = 7  # what falls due within a week of a visit is done in it anyway
 
 

@@ -13,6 +13,7 @@ from oilward_core.kit import (
     Demand,
     Size,
     Stock,
+    Things,
     Wanted,
     buy,
     demands,
@@ -26,6 +27,7 @@ from oilward_core.kit import (
     short,
     things,
     together,
+    worth,
 )
 from oilward_core.order import PlannedTask
 from oilward_core.schools import Choice, Schools
@@ -229,9 +231,14 @@ class StockTests(TestCase):
         first, second = serve_in_turn(
             self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
         )
-        found = price(second, 95, Decimal(62))
-        self.assertEqual((found.parts, found.labour), (Decimal(6), Decimal("98.17")))
-        self.assertEqual(found.total, Decimal("104.17"))
+        laid = Things((("ring", 2),), (), (), (), ("filter for the engine",))
+        costs = {"ring": Decimal("1.20"), "filter for the engine": Decimal(9)}
+        found = price(second, laid, lambda _: SIZES, costs.__getitem__, 95, Decimal(62))
+        # 800 ml at 6 for 250 ml, two rings, a filter; to buy: 250 ml, one ring, the filter
+        self.assertEqual(found.parts, Decimal("19.20") + Decimal("2.40") + 9)
+        self.assertEqual(found.buying, 6 + Decimal("1.20") + 9)
+        self.assertEqual((found.labour, found.total), (Decimal("98.17"), Decimal("128.77")))
+        self.assertEqual(worth(Decimal(100), ()), 0)
         self.assertEqual(kept(self.STOCK, first.left, "Red"), 800)
         self.assertEqual(kept(self.STOCK, first.left, "Blue"), 0)
 

@@ -15,9 +15,12 @@ class TorqueSource(Protocol):
 
 
 class PartsCounter(Protocol):
-    """Anything that says in what sizes a fluid is sold, for how much, and when it is there."""
+    """Anything that says in what sizes a fluid is sold, for how much, what a seal or a filter costs,
+    and when it is there."""
 
     def sizes(self, name: str, bottle_ml: Decimal) -> tuple[Size, ...]: ...
+
+    def price(self, name: str) -> Decimal: ...
 
     def available(self, name: str) -> str: ...
 
@@ -33,6 +36,10 @@ class SimulatedCounter:
             Size(int(bottle_ml), one),
             Size(int(bottle_ml) * 4, (one * Decimal("3.5")).quantize(Decimal("0.1"))),
         )
+
+    def price(self, name: str) -> Decimal:
+        dear = 9 if name.startswith("filter") else 1
+        return (Decimal(sum(map(ord, name)) % 30) / 10 + dear).quantize(Decimal("0.01"))
 
     def available(self, name: str) -> str:
         days = sum(map(ord, name)) % 4

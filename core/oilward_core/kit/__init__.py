@@ -14,7 +14,7 @@ from .bottles import (
     say_picked,
     together,
 )
-from .stock import Price, Served, Sold, Stock, Wanted, kept, price, serve, serve_in_turn
+from .stock import Price, Served, Sold, Stock, Wanted, kept, price, serve, serve_in_turn, worth
 from .things import Things, short, things
 
 __all__ = [
@@ -42,4 +42,5 @@ __all__ = [
     "short",
     "things",
     "together",
+    "worth",
 ]

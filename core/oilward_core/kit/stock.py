@@ -6,7 +6,7 @@ from datetime import date
 from decimal import Decimal
 
 from .bottles import Bottle, Demand, Picked, Size, left_after, pick
-from .things import short
+from .things import Things, short
 
 # in what sizes a fluid is sold
 Sold = Callable[[str], Sequence[Size]]
@@ -49,21 +49,48 @@ class Served:
 
 @dataclass(frozen=True)
 class Price:
-    """What a visit costs: what has to be bought, and the work (any money)."""
+    """What a visit costs (any money): ``parts`` are oil, seals and filters at the counter's prices,
+    from the shelf or not; ``buying`` is what has to be bought for it first, whole bottles."""
 
     parts: Decimal
+    buying: Decimal
     labour: Decimal
 
     @property
     def total(self) -> Decimal:
-        """Both together."""
+        """Parts and work."""
         return self.parts + self.labour
 
 
-def price(served: Served, minutes: int, an_hour: Decimal) -> Price:
-    """What a visit costs with so many hands-on minutes, to the hundredth."""
-    parts = sum((found.cost for _, found in served.picks), Decimal(0))
-    return Price(parts, (an_hour * minutes / 60).quantize(Decimal("0.01")))
+_CENT = Decimal("0.01")
+
+
+def worth(ml: Decimal, sizes: Sequence[Size]) -> Decimal:
+    """What so much oil is worth, by the smallest bottle it is sold in."""
+    smallest = min(sizes, key=lambda size: size.ml, default=None)
+    return (ml * smallest.price / smallest.ml).quantize(_CENT) if smallest else Decimal(0)
+
+
+def price(
+    served: Served,
+    things: Things,
+    sold: Sold,
+    costs: Callable[[str], Decimal],
+    minutes: int,
+    an_hour: Decimal,
+) -> Price:
+    """What a visit costs, to the hundredth: ``costs`` is the counter's price of a seal or filter,
+    ``minutes`` the hands-on ones."""
+    oil = sum((worth(one.ml, sold(one.fluid)) for one, _ in served.picks), Decimal(0))
+    seals = sum((costs(name) * count for name, count in things.seals), Decimal(0))
+    filters = sum((costs(name) for name in things.filters), Decimal(0))
+    bottles = sum((found.cost for _, found in served.picks), Decimal(0))
+    missing = sum((costs(name) * n for name, n in served.missing_seals.items()), Decimal(0))
+    return Price(
+        oil + seals + filters,
+        bottles + missing + filters,
+        (an_hour * minutes / 60).quantize(_CENT),
+    )
 
 
 def kept(stock: Stock, left: Stock, fluid: str) -> Decimal:

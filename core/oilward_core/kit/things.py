@@ -12,13 +12,14 @@ from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
 
 @dataclass(frozen=True)
 class Things:
-    """What to lay out besides oil: seals and tools with how many, what is used up, and every
-    fastener that a torque wrench is needed for."""
+    """What to lay out besides oil: seals with how many, tools, what is used up (``filters`` are of
+    that), and every fastener that a torque wrench is needed for."""
 
     seals: tuple[tuple[str, int], ...]
     tools: tuple[str, ...]
     consumables: tuple[str, ...]
     torqued: tuple[tuple[str, Fastener], ...]
+    filters: tuple[str, ...] = ()
 
 
 _ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring jug")
@@ -51,7 +52,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
     seals: Counter[str] = Counter()
     tools: dict[str, None] = {}
     used: dict[str, None] = dict.fromkeys(_ALWAYS)
-    torqued = []
+    torqued, filters = [], []
     for task in tasks:
         for fastener in _opened(task):
             if seal := _seal(task, fastener, schools):
@@ -61,7 +62,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
             if fastener.torque and fastener.torque.by_wrench:
                 torqued.append((task.spec.label, fastener))
             if fastener.role in FILTERS:
-                used[f"filter for the {task.spec.label}"] = None
+                filters.append(f"filter for the {task.spec.label}")
         if task.spec.kind in DRAINED:
             plug = task.spec.fastener("drain plug")
             sealant = plug.sealant if plug and plug.sealant else ""
@@ -70,7 +71,10 @@ def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
                 used[sealant] = None
             if plug and plug.safety_wire:
                 used["safety wire"] = None
-    return Things(tuple(sorted(seals.items())), tuple(tools), tuple(used), tuple(torqued))
+    consumables = (*used, *filters)
+    return Things(
+        tuple(sorted(seals.items())), tuple(tools), consumables, tuple(torqued), tuple(filters)
+    )
 
 
 def short(seals: Mapping[str, int], drawer: Mapping[str, int]) -> dict[str, int]:

@@ -2,6 +2,7 @@
 
 from .jobs import (
     CHANGE_MINUTES,
+    COLD_JOBS,
     ColdJob,
     Job,
     PlannedTask,
@@ -13,6 +14,7 @@ from .solve import Order, Placed, Wish, broken_rules, in_turn, solve
 
 __all__ = [
     "CHANGE_MINUTES",
+    "COLD_JOBS",
     "ColdJob",
     "Job",
     "Order",

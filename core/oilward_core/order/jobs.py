@@ -84,6 +84,15 @@ class ColdJob:
     minutes: int
 
 
+COLD_JOBS = {
+    job.key: job
+    for job in (
+        ColdJob("valves", "Valve clearances, engine cold six hours", 45),
+        ColdJob("tyres", "Tyre pressures, cold", 6),
+    )
+}
+
+
 class _List:
     """Jobs as they are made, with the learned minutes."""
 

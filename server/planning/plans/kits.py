@@ -105,7 +105,8 @@ def kit(
     stock = before[-1].left if before else stands.stock
     served = serve(stock, wanted(ground, tasks, stands), stands.sold, today)
     laid, workshop = things(tasks, ground.schools), Workshop.objects.first()
-    cost = price(served, minutes, workshop.hour_price if workshop else Decimal(0))
+    hour = workshop.hour_price if workshop else Decimal(0)
+    cost = price(served, laid, stands.sold, COUNTER.price, minutes, hour)
     return KitShape(
         [
             mapping.fluid_line(
@@ -118,6 +119,7 @@ def kit(
         mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
         list(laid.consumables),
         f"{cost.parts:.2f}",
+        f"{cost.buying:.2f}",
         f"{cost.labour:.2f}",
         f"{cost.total:.2f}",
         f"{workshop.flat_price:.2f}" if workshop else "",

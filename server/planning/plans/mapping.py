@@ -1,17 +1,18 @@
 """Between rows and the core for the plan of a visit."""
 
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
 
 from garage.mapping import BikeSpec
-from oilward_core.bundle import Proposal, Upkeep
+from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
 from oilward_core.calendar import Planned, week_of
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
-from oilward_core.order import ColdJob, Order, PlannedTask
+from oilward_core.order import Order, PlannedTask
 from oilward_core.quantity import show
 from oilward_core.schools import TORQUE, Schools, torque_aim
 from oilward_core.sheet import Speaker
@@ -39,12 +40,6 @@ from .shapes import (
     WishChoice,
 )
 
-COLD_JOBS = {
-    "valves": ColdJob("valves", "Valve clearances, engine cold six hours", 45),
-    "tyres": ColdJob("tyres", "Tyre pressures, cold", 6),
-}
-USUAL_LIFE = 365
-
 
 def bottles(rows: Iterable[BottleRow]) -> dict[str, tuple[Bottle, ...]]:
     """What stands there, by fluid."""
@@ -71,7 +66,7 @@ def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
     if row.forecast_on is None and row.state not in ("baseline", "due"):
         return None
     due = row.forecast_on or today
-    lasts = row.lasts_days or USUAL_LIFE
+    lasts = row.lasts_days or USUAL_LIFE_DAYS
     take = next(iter(spec.capacities.values()), Decimal(0))
     return Upkeep(row.reservoir, row.label, spec.kind, due, lasts, float(take) / 1000)
 
@@ -191,6 +186,22 @@ def tasks_left(
         if task["reservoir"] not in visit.done and spec.reservoir(task["reservoir"])
     }
     return planned_tasks(spec, left, services)
+
+
+def still_there(asked: PlanAsked, visit: PlannedVisit, spec: BikeSpec) -> PlanAsked:
+    """What is asked of a planned visit, without what has left the sheet since it was planned, and
+    without wishes about that or about what is done."""
+    gone = {task.reservoir for task in asked.tasks if spec.reservoir(task.reservoir) is None}
+    over = gone | set(visit.done)
+
+    def stands(wish: WishChoice) -> bool:
+        return not {wish.first.partition("/")[0], wish.then.partition("/")[0]} & over
+
+    return replace(
+        asked,
+        tasks=[task for task in asked.tasks if task.reservoir not in gone],
+        wishes=[wish for wish in asked.wishes if stands(wish)],
+    )
 
 
 def asked_of(visit: PlannedVisit) -> PlanAsked:

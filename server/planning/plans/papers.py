@@ -88,7 +88,10 @@ def _body(page: PlanPage) -> list[Flowable]:
         _heading("Be careful"),
         *(Paragraph(escape(c), _STYLES["BodyText"]) for c in page.cautions),
     ]
-    costs = f"Parts {kit.parts_cost} (simulated prices), labour {kit.labour}, together {kit.total}."
+    costs = (
+        f"Parts {kit.parts_cost} (simulated prices), to buy {kit.buying}, labour {kit.labour}, "
+        f"together {kit.total}."
+    )
     flow += [Spacer(1, 4 * mm), Paragraph(f"{costs} Flat price {kit.flat}.", _STYLES["BodyText"])]
     return flow
 

@@ -8,7 +8,7 @@ from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
 from oilward_core.errors import CoreError
-from oilward_core.order import Job, PlannedTask, Wish, cautions, jobs_for, solve
+from oilward_core.order import COLD_JOBS, Job, PlannedTask, Wish, cautions, jobs_for, solve
 from oilward_core.renewals import goes_on_new, variants
 from oilward_core.spec import Variant
 from visits.models import Service
@@ -87,7 +87,7 @@ def _jobs(
     if not tasks and not cold:
         return ()
     minutes = {kind: value for kind, (value, _) in took.items()}
-    return jobs_for(tasks, [mapping.COLD_JOBS[key] for key in cold], minutes)
+    return jobs_for(tasks, [COLD_JOBS[key] for key in cold], minutes)
 
 
 def _load(load: Load) -> LoadShape:
@@ -102,11 +102,13 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     found = ground(bike_id, today)
     booked = planned_or_404(as_id(asked.planned)) if asked.planned else None
     done = dict(booked.done) if booked else {}
+    if booked:
+        asked = mapping.still_there(asked, booked, found.spec)
     day = _day(found, asked, today)
     lines = _lines(found, asked, done, day)
     left = {line.reservoir: line.variant for line in lines if line.chosen and not line.done}
     tasks = mapping.planned_tasks(found.spec, left, found.services)
-    cold, took = [key for key in mapping.COLD_JOBS if key in asked.cold], learned()
+    cold, took = [key for key in COLD_JOBS if key in asked.cold], learned()
     jobs = _jobs(tasks, cold, took)
     order, refused = _order(jobs, asked, took) if jobs else (None, "")
     visits, stands = coming(), kits.shelf()
@@ -119,10 +121,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
         str(found.bike.pk),
         day.isoformat(),
         lines,
-        [
-            ColdLine(key, job.label, job.minutes, key in cold)
-            for key, job in mapping.COLD_JOBS.items()
-        ],
+        [ColdLine(key, job.label, job.minutes, key in cold) for key, job in COLD_JOBS.items()],
         asked.technicians,
         asked.pans,
         order,

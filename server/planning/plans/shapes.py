@@ -128,6 +128,7 @@ class KitShape:
     torques: list[TorqueLine]
     consumables: list[str]
     parts_cost: str
+    buying: str
     labour: str
     total: str
     flat: str

@@ -1066,6 +1066,7 @@ export interface components {
             torques: components["schemas"]["TorqueLine"][];
             consumables: string[];
             parts_cost: string;
+            buying: string;
             labour: string;
             total: string;
             flat: string;

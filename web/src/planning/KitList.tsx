@@ -31,7 +31,8 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
           ))}
       </div>
       <p>
-        Parts <b className="tabular">{kit.parts_cost}</b> (simulated counter), labour{" "}
+        Parts <b className="tabular">{kit.parts_cost}</b> at the simulated counter&apos;s prices, of
+        which <b className="tabular">{kit.buying}</b> to buy; labour{" "}
         <b className="tabular">{kit.labour}</b>, together <b className="tabular">{kit.total}</b>;
         the flat price is <b className="tabular">{kit.flat}</b>.
       </p>

@@ -8,6 +8,7 @@ type Wish = Shape["WishChoiceRequest"];
 
 const LEFT = 118;
 const WIDE = 860;
+const RIGHT = 24;
 const LANE = 44;
 const TOP = 26;
 const WHOLE = "the bike";
@@ -129,12 +130,12 @@ export function Lanes({
   const [held, setHeld] = useState<{ job: Job; from: number } | null>(null);
   const lanes = lanesOf(jobs);
   const tall = TOP + lanes.length * LANE + 4;
-  const x = (minute: number) => LEFT + (minute / Math.max(1, minutes)) * (WIDE - LEFT - 10);
+  const x = (minute: number) => LEFT + (minute / Math.max(1, minutes)) * (WIDE - LEFT - RIGHT);
   const minuteAt = (event: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
     if (!box) return 0;
     const at = ((event.clientX - box.left) / box.width) * WIDE;
-    return ((at - LEFT) / (WIDE - LEFT - 10)) * minutes;
+    return ((at - LEFT) / (WIDE - LEFT - RIGHT)) * minutes;
   };
   return (
     <svg

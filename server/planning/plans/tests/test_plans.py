@@ -349,6 +349,20 @@ class TickOffTests(PlanCase):
         self.assertEqual(self.state(both)[0], "done")
         self.assertEqual(self.api.get("/api/calendar/").json()["count"], 0)
 
+    def test_wishes_about_what_is_done_and_parts_that_left_the_sheet_stand_in_no_ones_way(
+        self,
+    ) -> None:
+        both = self.booked(("primary", "drain only"), ("engine", "drain only"))
+        both.wishes = [{"first": "primary/fill", "then": "engine/drain"}]
+        both.tasks.append({"reservoir": "sidecar drive", "variant": "dry", "label": "sidecar"})
+        both.save()
+        self.serviced()
+        asked = self.api.get(f"/api/planned-visits/{both.pk}/").json()["asked"]
+        page = self.plan(**asked).json()
+        self.assertEqual(page["refused"], "")
+        self.assertIn("engine/drain", [job["id"] for job in page["order"]["jobs"]])
+        self.assertEqual(self.api.get("/api/calendar/").status_code, 200)
+
     def test_dropping_the_rest_of_a_visit_keeps_it_as_done(self) -> None:
         both = self.booked(("primary", "drain only"), ("engine", "drain only"))
         self.serviced()
