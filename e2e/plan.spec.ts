@@ -194,6 +194,11 @@ test("a planned visit is started from the calendar and ticks itself off", async 
   await row.getByRole("link", { name: "Open" }).click();
   await expect(page.getByRole("button", { name: "Keep the change" })).toBeDisabled();
 
+  // the ward leads to it as well
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await row.getByRole("link", { name: /^Planned / }).click();
+  await expect(page.getByRole("button", { name: "Keep the change" })).toBeDisabled();
+
   // moved by a day; somebody else's older copy of it does not overwrite that
   const other = await page.context().newPage();
   await other.goto(page.url());

@@ -308,7 +308,8 @@ def _tally(bike: Bike, reservoirs: Sequence[Reservoir], today: date) -> dict[str
 
 
 def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> WardRow:
-    """A bike as the ward keeps it; the visit it may be in is added when it is read."""
+    """A bike as the ward keeps it; the visit it may be in and the next one planned are added when it
+    is read."""
     bike = known.bike
     held = next((r for r in reservoirs if r.glass.plug and r.glass.plug.level == HOLD), None)
     expected = [r.ahead.on for r in reservoirs if r.ahead]
@@ -322,6 +323,7 @@ def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> Wa
         bike.use_class,
         f"{held.spec.label}: {held.glass.plug.action}" if held and held.glass.plug else "",
         [reservoir.glass for reservoir in reservoirs],
+        None,
         None,
     )
     return WardRow(
@@ -337,6 +339,11 @@ def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> Wa
         shape=asdict(shape),
         tally=_tally(bike, reservoirs, known.now.on),
     )
+
+
+def day_words(day: date) -> str:
+    """``Thu 26 Nov``, as calendar and ward say it."""
+    return f"{day:%a} {day.day}\u00a0{day:%b}"
 
 
 def _named(tally: Mapping[str, int], prefix: str) -> list[dict[str, Any]]:

@@ -25,8 +25,8 @@ from workshop.mapping import speaker
 from workshop.models import Person
 
 from . import mapping
-from .models import DueRow, Tally, WardRow
-from .shapes import BikePage, OpenVisit, ReservoirPage, Wanted
+from .models import DueRow, PlannedVisit, Tally, WardRow
+from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Wanted
 
 PAGE = 50
 
@@ -105,6 +105,14 @@ def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
     return {bike: _open_visit(found) for bike, found in open_sheets(ids, services_of(ids)).items()}
 
 
+def _next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
+    rows = PlannedVisit.objects.filter(bike_id__in=ids, state=PlannedVisit.State.PLANNED)
+    found: dict[UUID, NextPlanned] = {}
+    for bike, pk, on in rows.order_by("on", "id").values_list("bike_id", "pk", "on"):
+        found.setdefault(bike, NextPlanned(str(pk), mapping.day_words(on), on < today))
+    return found
+
+
 def open_visit(bike_id: UUID) -> OpenVisit | None:
     """The visit this bike is in the shop for, if it is."""
     return _open_visits([bike_id]).get(bike_id)
@@ -128,8 +136,14 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         ]
     )
     visits = _open_visits([pk for pk, shop, _ in rows if shop])
+    planned = _next_planned([pk for pk, _, _ in rows], today)
     bikes = [
-        {**shape, "visit": asdict(visits[pk]) if pk in visits else None} for pk, _, shape in rows
+        {
+            **shape,
+            "visit": asdict(visits[pk]) if pk in visits else None,
+            "planned": asdict(planned[pk]) if pk in planned else None,
+        }
+        for pk, _, shape in rows
     ]
     return {
         "count": count,

@@ -37,6 +37,15 @@ class OpenVisit:
 
 
 @dataclass(frozen=True)
+class NextPlanned:
+    """The soonest planned visit of a bike; ``late`` if its day has gone by."""
+
+    id: str
+    day: str
+    late: bool
+
+
+@dataclass(frozen=True)
 class WardBike:
     id: str
     name: str
@@ -47,6 +56,7 @@ class WardBike:
     hold: str
     glasses: list[Glass]
     visit: OpenVisit | None
+    planned: NextPlanned | None
 
 
 @dataclass(frozen=True)

@@ -30,5 +30,7 @@ export const theme: ThemeConfig = {
     controlHeightLG: 60,
     borderRadius: 8,
     wireframe: false,
+    // a dialog that is still unfolding loses what is typed into it
+    motion: false,
   },
 };

@@ -23,7 +23,7 @@ from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
 
-from planning.mapping import done_so_far
+from planning.mapping import day_words, done_so_far
 from planning.models import DueRow, PlannedVisit
 
 from .shapes import (
@@ -234,7 +234,7 @@ def planned_line(visit: PlannedVisit, missing: Sequence[str], today: date) -> Pl
         visit.bike.name,
         str(visit.bike_id),
         visit.on.isoformat(),
-        f"{visit.on:%a} {visit.on.day}\u00a0{visit.on:%b}",
+        day_words(visit.on),
         visit.on < today,
         [PlannedPart(t["label"], visit.done.get(t["reservoir"], "")) for t in visit.tasks],
         visit.minutes,

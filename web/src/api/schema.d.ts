@@ -1165,6 +1165,11 @@ export interface components {
             fluid?: string;
             hours?: string;
         };
+        NextPlanned: {
+            id: string;
+            day: string;
+            late: boolean;
+        };
         OpenVisit: {
             id: string;
             reservoir: string;
@@ -1627,6 +1632,7 @@ export interface components {
             hold: string;
             glasses: components["schemas"]["Glass"][];
             visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["NextPlanned"] | null;
         };
         Week: {
             label: string;

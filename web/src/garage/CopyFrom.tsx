@@ -1,6 +1,6 @@
-import { Modal } from "antd";
 import { Refused } from "../workshop/Refused";
 import { ask, useModels, useSheetChange, type Page } from "./sheets";
+import { Dialog } from "../workshop/Dialog";
 
 /** Copies what this draft lacks from a similar sheet. */
 export function CopyFrom({ page, close }: { page: Page; close: () => void }) {
@@ -8,7 +8,7 @@ export function CopyFrom({ page, close }: { page: Page; close: () => void }) {
   const change = useSheetChange(page.id);
   const others = (models.data?.models ?? []).filter((model) => model.id !== page.model.id);
   return (
-    <Modal open title="Copy what is missing from" onCancel={close} footer={null} width={620}>
+    <Dialog open title="Copy what is missing from" onCancel={close} footer={null} width={620}>
       <p className="soft">
         Values already written here stay. Copies count as yours, and nobody has checked them for
         this model.
@@ -26,6 +26,6 @@ export function CopyFrom({ page, close }: { page: Page; close: () => void }) {
         )}
       </div>
       <Refused said={change.error?.message} />
-    </Modal>
+    </Dialog>
   );
 }

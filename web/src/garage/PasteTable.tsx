@@ -1,9 +1,10 @@
-import { Button, Input, Modal } from "antd";
+import { Button, Input } from "antd";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
+import { Dialog } from "../workshop/Dialog";
 
 function useTable(sheet_id: number, body: Shape["TableRequest"]) {
   return useQuery({
@@ -99,11 +100,10 @@ export function PasteTable({ page, close }: { page: Page; close: () => void }) {
       { onSuccess: close },
     );
   return (
-    <Modal open title="Paste a table" onCancel={close} footer={null} width={900}>
+    <Dialog open title="Paste a table" onCancel={close} footer={null} width={900}>
       <div className="paste">
         <Input.TextArea
           rows={5}
-          autoFocus
           aria-label="Rows with tabs or commas between the columns"
           placeholder="Rows with tabs or commas between the columns"
           value={text}
@@ -139,6 +139,6 @@ export function PasteTable({ page, close }: { page: Page; close: () => void }) {
           {lines.length > good.length && `, leave ${lines.length - good.length} out`}
         </Button>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

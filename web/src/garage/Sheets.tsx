@@ -1,5 +1,5 @@
 import "./sheets.css";
-import { Button, Input, Modal } from "antd";
+import { Button, Input } from "antd";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -8,6 +8,7 @@ import { useSession } from "../api/hooks";
 import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
 import { ask, gone, useModels, useSheetChange } from "./sheets";
+import { Dialog } from "../workshop/Dialog";
 
 type Model = Shape["ModelLine"];
 
@@ -21,12 +22,12 @@ function NewModel({ layouts, close }: { layouts: string[]; close: () => void }) 
   const text = (field: "make" | "name" | "year" | "cc", label: string, at: string) => (
     <label>
       {label}
-      <Input value={form[field]} autoFocus={field === "make"} onChange={set(field)} />
+      <Input value={form[field]} onChange={set(field)} />
       <Refused said={fieldSentence(problem, at)} />
     </label>
   );
   return (
-    <Modal open title="A new model" onCancel={close} footer={null} width={560}>
+    <Dialog open title="A new model" onCancel={close} footer={null} width={560}>
       <form
         className="start"
         onSubmit={(event) => {
@@ -56,13 +57,13 @@ function NewModel({ layouts, close }: { layouts: string[]; close: () => void }) 
           Start its sheet
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
 function Faults({ problem, close }: { problem: Problem; close: () => void }) {
   return (
-    <Modal open title={problem.detail} onCancel={close} footer={null} width={720}>
+    <Dialog open title={problem.detail} onCancel={close} footer={null} width={720}>
       <ul className="paste-lines">
         {problem.errors.map((error, index) => (
           <li key={index}>
@@ -70,7 +71,7 @@ function Faults({ problem, close }: { problem: Problem; close: () => void }) {
           </li>
         ))}
       </ul>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
@@ -6,6 +6,7 @@ import { SchoolsPanel } from "../garage/SchoolsPanel";
 import { BikeMap } from "../glass/BikeMap";
 import { OdometerDialog } from "./OdometerDialog";
 import { Photos } from "./Photos";
+import { Dialog } from "../workshop/Dialog";
 
 const RECORDS: Record<string, string> = {
   "from new": "Known from new",
@@ -58,7 +59,7 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
         <Photos bike={page.id} photos={page.photos} mayWork={mayWork} />
       </div>
       {open === "odometer" && <OdometerDialog page={page} close={() => setOpen(null)} />}
-      <Modal
+      <Dialog
         open={open === "schools"}
         title={`Schools for ${page.name}`}
         onCancel={() => setOpen(null)}
@@ -67,7 +68,7 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
         destroyOnHidden
       >
         <SchoolsPanel bike={page.id} />
-      </Modal>
+      </Dialog>
     </section>
   );
 }

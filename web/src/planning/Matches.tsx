@@ -1,8 +1,8 @@
-import { Modal } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { DASHES, ViscosityChart } from "../shelf/ViscosityChart";
 import { Waiting, WentWrong } from "../workshop/States";
+import { Dialog } from "../workshop/Dialog";
 
 const SHOWN = 3;
 
@@ -52,7 +52,7 @@ export function Matches({
     .filter((fluid) => fluid.curve.length > 0)
     .slice(0, Math.min(SHOWN, DASHES.length));
   return (
-    <Modal
+    <Dialog
       open
       title={`Which oil fits: ${found.data?.reservoir ?? reservoir}`}
       onCancel={close}
@@ -82,6 +82,6 @@ export function Matches({
           </div>
         </div>
       )}
-    </Modal>
+    </Dialog>
   );
 }

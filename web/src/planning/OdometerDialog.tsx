@@ -1,4 +1,4 @@
-import { Button, Checkbox, Input, Modal } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, fieldSentence, Refusal, type Shape } from "../api/client";
@@ -6,6 +6,7 @@ import { keys } from "../api/hooks";
 import { gone } from "../garage/sheets";
 import { Options } from "../workshop/Options";
 import { Refused } from "../workshop/Refused";
+import { Dialog } from "../workshop/Dialog";
 
 /** What the odometer shows now, or that a new one was fitted. */
 export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close: () => void }) {
@@ -31,7 +32,7 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
   });
   const problem = save.error instanceof Refusal ? save.error.problem : null;
   return (
-    <Modal open title="Read the odometer" onCancel={close} footer={null} width={560}>
+    <Dialog open title="Read the odometer" onCancel={close} footer={null} width={560}>
       <form
         className="start"
         onSubmit={(event) => {
@@ -44,7 +45,6 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
         </label>
         <Input
           id="reading"
-          autoFocus
           value={odometer}
           placeholder={`last time ${page.odometer}`}
           onChange={(event) => setOdometer(event.target.value)}
@@ -77,6 +77,6 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
           Write it down
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Input, Modal } from "antd";
+import { Button, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, fieldSentence, Refusal, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { gone } from "../garage/sheets";
 import { Refused } from "../workshop/Refused";
+import { Dialog } from "../workshop/Dialog";
 
 /** A value that differs on this bike from its model's sheet. */
 export function OwnValue({
@@ -36,7 +37,7 @@ export function OwnValue({
   const problem = save.error instanceof Refusal ? save.error.problem : null;
   const said = fieldSentence(problem, "written") || save.error?.message;
   return (
-    <Modal open title={`On this bike: ${line.name}`} onCancel={close} footer={null} width={520}>
+    <Dialog open title={`On this bike: ${line.name}`} onCancel={close} footer={null} width={520}>
       <form
         className="start"
         onSubmit={(event) => {
@@ -50,7 +51,6 @@ export function OwnValue({
         <label htmlFor="own-written">What holds for this bike</label>
         <Input
           id="own-written"
-          autoFocus
           value={written}
           onChange={(event) => setWritten(event.target.value)}
         />
@@ -69,6 +69,6 @@ export function OwnValue({
           <Button onClick={() => save.mutate("")}>Go back to the model&apos;s sheet</Button>
         )}
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -86,9 +86,16 @@ function BikeRow({
         ) : (
           <>
             <Button onClick={() => void go(`/bikes/${bike.id}`)}>Open</Button>
-            <Link to={`/bikes/${bike.id}/plan`} aria-label="Plan a visit">
-              Plan
-            </Link>
+            {bike.planned ? (
+              <Link to={`/planned/${bike.planned.id}`} className={bike.planned.late ? "late" : ""}>
+                Planned {bike.planned.day}
+                {bike.planned.late && ", late"}
+              </Link>
+            ) : (
+              <Link to={`/bikes/${bike.id}/plan`} aria-label="Plan a visit">
+                Plan
+              </Link>
+            )}
           </>
         )}
       </td>

@@ -56,6 +56,7 @@ function useAfterChange() {
   return (calendar: Shape["Calendar"]) => {
     client.setQueryData(["calendar"], calendar);
     void client.invalidateQueries({ queryKey: ["plan"] });
+    void client.invalidateQueries({ queryKey: ["ward"] });
   };
 }
 

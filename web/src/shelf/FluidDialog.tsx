@@ -1,9 +1,10 @@
-import { Button, Checkbox, Input, Modal } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
 import { Bottles } from "./Stock";
+import { Dialog } from "../workshop/Dialog";
 
 type Form = Required<Shape["FluidForm"]>;
 type Text = Exclude<keyof Form, "id" | "version" | "retired" | "family" | "friction_class">;
@@ -69,7 +70,7 @@ export function FluidDialog({
       </label>
     ));
   return (
-    <Modal
+    <Dialog
       open
       title={start.id ? start.name : "A new fluid"}
       onCancel={close}
@@ -129,6 +130,6 @@ export function FluidDialog({
           Put it on the shelf
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Input, Modal } from "antd";
+import { Button, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken } from "../api/client";
@@ -6,6 +6,7 @@ import { keys } from "../api/hooks";
 import { Countdown } from "./Countdown";
 import type { Sheet } from "./outbox";
 import { Refused } from "../workshop/Refused";
+import { Dialog } from "../workshop/Dialog";
 
 function Leave({ sheet }: { sheet: Sheet }) {
   const client = useQueryClient();
@@ -30,7 +31,7 @@ function Leave({ sheet }: { sheet: Sheet }) {
       <Button block onClick={() => setAsking(true)}>
         Leave this visit
       </Button>
-      <Modal
+      <Dialog
         open={asking}
         title="Leave this visit"
         okText="Leave it"
@@ -45,7 +46,7 @@ function Leave({ sheet }: { sheet: Sheet }) {
           onChange={(event) => setReason(event.target.value)}
         />
         <Refused said={leave.error?.message} />
-      </Modal>
+      </Dialog>
     </>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Input, Modal, Segmented } from "antd";
+import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { fieldSentence, Refusal, type Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
 import { Options } from "../workshop/Options";
 import { Refused } from "../workshop/Refused";
+import { Dialog } from "../workshop/Dialog";
 
 interface Props {
   bike: Shape["BikePage"];
@@ -34,7 +35,7 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
   }
 
   return (
-    <Modal
+    <Dialog
       open
       title={`Service the ${reservoir.glass.label}`}
       onCancel={close}
@@ -52,7 +53,6 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
         <Input
           id="odometer"
           size="large"
-          autoFocus
           inputMode="decimal"
           value={odometer}
           status={atOdometer ? "error" : undefined}
@@ -87,6 +87,6 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
           Start the run sheet
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

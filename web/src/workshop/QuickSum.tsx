@@ -1,8 +1,9 @@
 import "./quick-sum.css";
-import { Button, Input, Modal, type InputRef } from "antd";
+import { Button, Input, type InputRef } from "antd";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Refusal } from "../api/client";
 import { useQuickSum } from "../api/hooks";
+import { Dialog } from "./Dialog";
 
 const EXAMPLES = ["2.7 l - 2.5 qt", "38 oz in qt", "mid 14-21 ft-lb in Nm", "3 x 946 ml"];
 
@@ -47,7 +48,7 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
   }
 
   return (
-    <Modal
+    <Dialog
       open
       title="Quick sum"
       footer={null}
@@ -87,7 +88,7 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
           </button>
         ))}
       </p>
-    </Modal>
+    </Dialog>
   );
 }
 

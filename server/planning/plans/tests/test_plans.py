@@ -257,6 +257,21 @@ class CalendarTests(PlanCase):
         self.assertEqual(sum(line["chosen"] for line in page["tasks"]), 3)
         self.assertEqual(self.api.get(f"/api/planned-visits/{uuid4()}/").status_code, 404)
 
+    def test_the_ward_says_what_is_planned_next(self) -> None:
+        def planned() -> Any:
+            row = self.api.get("/api/ward/", {"search": "grey heron"}).json()["bikes"][0]
+            return row["planned"]
+
+        self.assertIsNone(planned())
+        later, sooner = self.new(on=f"{self.today + timedelta(days=90)}"), self.new()
+        self.post(later)
+        self.post(sooner)
+        self.assertEqual((planned()["id"], planned()["late"]), (sooner["id"], False))
+        PlannedVisit.objects.filter(pk=sooner["id"]).update(on=self.today - timedelta(days=2))
+        self.assertTrue(planned()["late"])
+        self.api.delete(f"/api/planned-visits/{sooner['id']}/")
+        self.assertEqual(planned()["id"], later["id"])
+
     def test_a_bike_that_left_is_off_the_calendar(self) -> None:
         self.post(self.new())
         Bike.objects.filter(pk=self.heron.pk).update(archived=True)
