@@ -298,6 +298,27 @@ class RuleTests(TestCase):
         self.assertEqual({placed.job.id for placed in found.placed}, {job.id for job in jobs})
         self.assertLessEqual(found.bound, found.minutes)
 
+    def test_a_busy_machine_gets_an_order_that_is_not_called_proven(self) -> None:
+        jobs = jobs_for(SEVEN, [VALVES])
+        for technicians in (1, 2):
+            found = solve(jobs, technicians=technicians, seconds=0)
+            self.assertEqual(broken_rules(found.placed, technicians, 2), [])
+            self.assertFalse(found.proven)
+            self.assertLess(found.bound, found.minutes)
+
+    def test_a_busy_machine_blames_no_wish_that_can_be_kept(self) -> None:
+        jobs = jobs_for(THREE_DRAINS)
+        wish = Wish("gearbox/fill", "engine/prove filler")
+        at = {one.job.id: one for one in solve(jobs, wishes=[wish], seconds=0).placed}
+        self.assertLessEqual(at[wish.first].end, at[wish.then].start)
+        with self.assertRaises(CoreError) as caught:
+            solve(jobs, wishes=[Wish("engine/fill", "engine/drain")], seconds=0)
+        self.assertEqual(caught.exception.code, "order.rule")
+
+    def test_the_same_jobs_give_the_same_order(self) -> None:
+        jobs = jobs_for(THREE_DRAINS)
+        self.assertEqual(solve(jobs).placed, solve(jobs).placed)
+
     def test_the_checker_sees_what_is_wrong(self) -> None:
         found = solve(jobs_for(SEVEN), technicians=2)
         crowded = [replace(placed, start=0, end=placed.job.minutes) for placed in found.placed]

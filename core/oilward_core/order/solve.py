@@ -141,12 +141,29 @@ class _Model:
             model.add(self.start[b.id] >= held + CHANGE_MINUTES).only_enforce_if(literal)
 
 
-def _run(model: cp_model.CpModel, seconds: float) -> tuple[cp_model.CpSolver, int]:
+_ENOUGH_SECONDS = 30.0
+"""A machine too busy to find any order within the time asked for gets this long for its first."""
+
+
+def _solver() -> cp_model.CpSolver:
+    """One worker and one seed: the same jobs give the same order each time they are looked at."""
     solver = cp_model.CpSolver()
-    solver.parameters.max_time_in_seconds = seconds
-    solver.parameters.num_workers = 2
+    solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
-    return solver, int(solver.solve(model))
+    solver.parameters.linearization_level = 0
+    return solver
+
+
+def _search(model: cp_model.CpModel, seconds: float) -> tuple[cp_model.CpSolver, int]:
+    """The best within the time; where that time gives no answer at all, the first there is."""
+    solver = _solver()
+    solver.parameters.max_time_in_seconds = seconds
+    status = int(solver.solve(model))
+    if status == cp_model.UNKNOWN:
+        solver.parameters.max_time_in_seconds = _ENOUGH_SECONDS
+        solver.parameters.stop_after_first_solution = True
+        status = int(solver.solve(model))
+    return solver, status
 
 
 def _assign(rows: list[tuple[Job, int]], technicians: int) -> tuple[Placed, ...]:
@@ -197,16 +214,19 @@ def solve(
     """The shortest order; among those as short, the one that stays longest at one reservoir.
 
     Raises CoreError ``order.rule`` for a wish the work's own order forbids, ``order.wishes`` for
-    wishes that contradict each other, ``order.technicians``, ``order.pans``, ``order.no_job``.
+    wishes that contradict each other, ``order.technicians``, ``order.pans``, ``order.no_job``,
+    ``order.time`` when the machine is too busy to find any.
     """
     _check(jobs, technicians, pans, wishes)
     built = _Model(jobs, technicians, pans)
     for wish in wishes:
         built.model.add(built.start[wish.then] >= built.end(wish.first))
     built.model.minimize(built.makespan)
-    solver, status = _run(built.model, seconds)
-    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    solver, status = _search(built.model, seconds)
+    if status == cp_model.INFEASIBLE:
         raise _why_not(jobs, wishes)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        raise CoreError("order.time")
     best, bound = solver.value(built.makespan), round(solver.best_objective_bound)
     starts = {key: solver.value(var) for key, var in built.start.items()}
     starts = _tidy(built, starts, best)
@@ -215,7 +235,8 @@ def solve(
     return Order(_assign(rows, technicians), best, best if proven else bound, proven, in_turn(jobs))
 
 
-_TIDY_SECONDS = 0.3
+_TIDY_EFFORT = 0.03
+"""In the solver's own count of work, not in seconds, so that it ends at the same order."""
 
 
 def _tidy(built: _Model, starts: dict[str, int], best: int) -> dict[str, int]:
@@ -236,8 +257,9 @@ def _tidy(built: _Model, starts: dict[str, int], best: int) -> dict[str, int]:
     for key, var in built.start.items():
         model.add_hint(var, starts[key])
     model.minimize(sum(spans) + sum(built.start.values()))
-    solver, status = _run(model, _TIDY_SECONDS)
-    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    solver = _solver()
+    solver.parameters.max_deterministic_time = _TIDY_EFFORT
+    if int(solver.solve(model)) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return starts
     return {key: solver.value(var) for key, var in built.start.items()}
 
