@@ -41,11 +41,6 @@ class Served:
     missing_seals: Mapping[str, int]
     left: Stock
 
-    @property
-    def complete(self) -> bool:
-        """Whether nothing has to be bought."""
-        return not self.missing_seals and not any(found.buy for _, found in self.picks)
-
 
 @dataclass(frozen=True)
 class Price:

@@ -17,7 +17,6 @@ from oilward_core.kit import (
     price,
     serve,
     serve_in_turn,
-    short,
     things,
     together,
 )
@@ -142,7 +141,7 @@ def shopping(
     lines = [
         (demand.fluid, mapping.sizes_words(found)) for demand, found in served.picks if found.buy
     ]
-    lines += [(name, f"{count}") for name, count in short(seals, stands.stock.seals).items()]
+    lines += [(name, f"{count}") for name, count in served.missing_seals.items()]
     return [
         Shopping(name, amount, ", ".join(sorted(bikes[name])), COUNTER.available(name))
         for name, amount in lines

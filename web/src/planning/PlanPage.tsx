@@ -117,7 +117,8 @@ function Laid({
   line?: Line;
   mayWork: boolean;
 }) {
-  const [asked, setAsked] = useState<Asked>(first);
+  const [stood] = useState(first);
+  const [asked, setAsked] = useState<Asked>(stood);
   const found = usePlan(bike, asked);
   if (found.isPending) return <Waiting what="Laying it out" />;
   if (found.isError && !found.data) {
@@ -135,7 +136,7 @@ function Laid({
             asked={asked}
             ask={setAsked}
             line={line}
-            changed={!line || asked !== first}
+            changed={!line || asked !== stood}
           />
         )}
       </div>

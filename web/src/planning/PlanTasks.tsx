@@ -47,7 +47,9 @@ function Said({ task }: { task: TaskLine }) {
         <span className="plan-along">New with it: {task.along.join(", ")}</span>
       )}
       {task.chosen && task.not_serviceable && (
-        <span className="soft plan-why">By the manual, without a run sheet.</span>
+        <span className="soft plan-why">
+          {task.not_serviceable} Done by the manual, without a run sheet.
+        </span>
       )}
       <span className="soft plan-why">{task.reason.text}</span>
     </>

@@ -1,5 +1,5 @@
 import "./quick-sum.css";
-import { Button, Input, type InputRef } from "antd";
+import { Button, Input } from "antd";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Refusal } from "../api/client";
 import { useQuickSum } from "../api/hooks";
@@ -32,7 +32,6 @@ function useAnswer(text: string): { words: string; doubt: string } {
 function Sheet({ from, close }: { from: Field | null; close: () => void }) {
   const [text, setText] = useState("");
   const [copied, setCopied] = useState(false);
-  const input = useRef<InputRef>(null);
   const { words, doubt } = useAnswer(text);
 
   function insert() {
@@ -48,16 +47,8 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
   }
 
   return (
-    <Dialog
-      open
-      title="Quick sum"
-      footer={null}
-      onCancel={close}
-      width={620}
-      afterOpenChange={(open) => open && input.current?.focus()}
-    >
+    <Dialog open title="Quick sum" footer={null} onCancel={close} width={620}>
       <Input
-        ref={input}
         className="amount-input quick-input"
         aria-label="Sum"
         autoComplete="off"
