@@ -1,0 +1,12 @@
+"""The core's tests. They need no database, and no fast machine: properties are tried without a
+clock, and on the same examples each time. ``OILWARD_PROPERTIES=wide`` tries new ones."""
+
+import os
+
+from hypothesis import HealthCheck, settings
+
+settings.register_profile(
+    "steady", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow]
+)
+settings.register_profile("wide", parent=settings.get_profile("steady"), derandomize=False)
+settings.load_profile(os.environ.get("OILWARD_PROPERTIES", "steady"))

@@ -280,7 +280,7 @@ class WishTests(TestCase):
 class RuleTests(TestCase):
     CHOICES = (ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(
         st.sets(st.integers(0, 6), min_size=1),
         st.integers(1, 3),
