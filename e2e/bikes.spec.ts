@@ -95,7 +95,7 @@ test("what the sheet lacks is asked on the run sheet, and its place is shown on 
   await expect(page.getByText("Nothing typed yet")).toBeVisible();
   await page.getByLabel("As the manual writes it").fill("27-33 N·m");
   await press(page, "Write it down");
-  await expect(page.getByText("Name the document")).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "Name the document" })).toBeVisible();
   await page.getByLabel("Document").fill("Tandem service manual");
   await page.getByLabel("Page").fill("23");
   await press(page, "Write it down");

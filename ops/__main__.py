@@ -7,6 +7,8 @@ import sys
 COMMANDS = {
     "demo": "serve",
     "serve": "serve",
+    "backup": "keep",
+    "restore": "keep",
     "check": "checks",
     "types": "checks",
     "test": "tests",

@@ -1,7 +1,7 @@
 import "./ward.css";
-import { Button, Input, Pagination } from "antd";
+import { Input, Pagination } from "antd";
 import { Fragment, useDeferredValue, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { useWard, type WardWanted } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
@@ -48,6 +48,40 @@ function Column({ glasses }: { glasses: Shape["Glass"][] }) {
   return <td>{worst && <GlassCell glass={worst} />}</td>;
 }
 
+/** The one thing to do next with a bike; its name leads to everything else. */
+function Action({ bike, now }: { bike: Shape["WardBike"]; now: () => number }) {
+  const { visit, planned } = bike;
+  if (visit) {
+    return (
+      <>
+        <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
+          Go on
+        </Link>
+        <span className="row-step">
+          {visit.reservoir}: {visit.step}
+          {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
+        </span>
+      </>
+    );
+  }
+  if (planned) {
+    return (
+      <Link
+        to={`/planned/${planned.id}`}
+        className={planned.late ? "link-button late" : "link-button"}
+      >
+        Planned {planned.day}
+        {planned.late && ", late"}
+      </Link>
+    );
+  }
+  return (
+    <Link to={`/bikes/${bike.id}/plan`} className="link-button">
+      Plan a visit
+    </Link>
+  );
+}
+
 function BikeRow({
   bike,
   columns,
@@ -57,7 +91,6 @@ function BikeRow({
   columns: string[];
   now: () => number;
 }) {
-  const go = useNavigate();
   const visit = bike.visit;
   return (
     <tr className={visit ? "row row-open" : "row"}>
@@ -73,31 +106,7 @@ function BikeRow({
         <Column key={column} glasses={bike.glasses.filter((glass) => glass.column === column)} />
       ))}
       <td className="row-action">
-        {visit ? (
-          <>
-            <Button type="primary" onClick={() => void go(`/visits/${visit.id}`)}>
-              Go on
-            </Button>
-            <span className="row-step">
-              {visit.reservoir}: {visit.step}
-              {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
-            </span>
-          </>
-        ) : (
-          <>
-            <Button onClick={() => void go(`/bikes/${bike.id}`)}>Open</Button>
-            {bike.planned ? (
-              <Link to={`/planned/${bike.planned.id}`} className={bike.planned.late ? "late" : ""}>
-                Planned {bike.planned.day}
-                {bike.planned.late && ", late"}
-              </Link>
-            ) : (
-              <Link to={`/bikes/${bike.id}/plan`} aria-label="Plan a visit">
-                Plan
-              </Link>
-            )}
-          </>
-        )}
+        <Action bike={bike} now={now} />
       </td>
     </tr>
   );

@@ -1,0 +1,22 @@
+"""Puts a backup in the place of this workshop's database."""
+
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandParser
+
+from workshop.backup import put_back
+
+
+class Command(BaseCommand):
+    help = (
+        "Put a backup in the place of this workshop's database; what was there is kept beside it."
+    )
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        before = put_back(settings.DATABASES["default"], options["file"].absolute())
+        self.stdout.write(f"Restored. What was there before is kept as database {before}.")
