@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
+from .calendar import date_words
 from .reasons import Reason, Source
 from .spec import ReservoirKind
 
@@ -83,7 +84,7 @@ def _worth(hours: float) -> str:
 
 
 def _when_due(due: date, on: date) -> str:
-    said = f"{due.day} {due:%b %Y}"
+    said = date_words(due)
     if due < on:
         return f"Due since {said}."
     return f"Due on {said}." if due == on else f"Due on {said}, within a week of it."

@@ -47,6 +47,11 @@ def tick_off(planned: Sequence[Planned], signed: Iterable[Signed]) -> tuple[Plan
     return tuple(found)
 
 
+def date_words(day: date) -> str:
+    """``2 Apr 2028``."""
+    return f"{day.day} {day:%b %Y}"
+
+
 def week_of(day: date) -> date:
     """The Monday of its week (ISO 8601)."""
     return day - timedelta(days=day.weekday())

@@ -6,6 +6,7 @@ from datetime import date
 from decimal import Decimal
 from enum import StrEnum
 
+from .calendar import date_words
 from .errors import CoreError
 from .quantity import show
 from .reasons import Reason, Source
@@ -151,20 +152,22 @@ def say_due(answer: Due, now: Meter, unit: str) -> str:
         return "no record: do it now"
     if answer.state == DueState.UNLIMITED:
         return "no interval"
-    over: list[str] = []
-    ahead: list[str] = []
+    gaps: list[tuple[Decimal | int, str]] = []  # what is left of each limit, and its size in words
     if answer.due_km is not None:
-        gap = answer.due_km - now.km
-        (ahead if gap > 0 else over).append(show(abs(gap), unit))
+        km = answer.due_km - now.km
+        gaps.append((km, show(abs(km), unit)))
     if answer.due_hours is not None and now.hours is not None:
         hours = answer.due_hours - now.hours
-        (ahead if hours > 0 else over).append(f"{abs(hours):.0f} h")
+        gaps.append((hours, f"{abs(hours):.0f} h"))
     if answer.due_on is not None:
         days = (answer.due_on - now.on).days
-        if days <= 0:
-            over.append(f"{-days} days")
-        else:
-            ahead.append(f"by {answer.due_on.day}\u00a0{answer.due_on:%b}\u00a0{answer.due_on:%Y}")
+        late = "1 day" if days == -1 else f"{-days} days"
+        by = date_words(answer.due_on).replace(" ", "\u00a0")
+        gaps.append((days, f"by {by}" if days > 0 else late))
+    over = [words for gap, words in gaps if gap < 0]
+    ahead = [words for gap, words in gaps if gap > 0]
     if over:
         return " and ".join(over) + " over"
+    if len(ahead) < len(gaps):
+        return "due now"
     return ("in " if not ahead[0].startswith("by") else "") + " or ".join(ahead)

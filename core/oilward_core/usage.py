@@ -8,6 +8,7 @@ from decimal import Decimal
 from math import sqrt
 from statistics import median
 
+from .calendar import date_words
 from .due import USE_CLASSES, Due, DueLimits, Meter
 from .quantity import show
 from .reasons import Reason, Source
@@ -147,9 +148,7 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
     if answer.due_hours is not None and hours is not None and read.hours is not None:
         reached.append((_reaches(read, answer.due_hours - read.hours, hours), hours.reason))
     if answer.due_on is not None:
-        why = Reason(
-            "time", f"By time on {answer.due_on.day} {answer.due_on:%b %Y}.", Source.MANUAL
-        )
+        why = Reason("time", f"By time on {date_words(answer.due_on)}.", Source.MANUAL)
         reached.append(((answer.due_on,) * 3, why))
     if not reached:
         return None
@@ -167,7 +166,7 @@ def left_in(left: float, ahead: Forecast, today: date, days: int) -> float:
 def say_forecast(ahead: Forecast, today: date) -> str:
     """``about Mar 2027 (Feb–May 2027)``; a day certain is said as such."""
     if ahead.early == ahead.late:
-        return f"{ahead.on.day} {ahead.on:%b %Y}"
+        return date_words(ahead.on)
     if (ahead.early.year, ahead.early.month) == (ahead.late.year, ahead.late.month):
         return f"about {ahead.on:%b %Y}"
     early = f"{ahead.early:%b}" if ahead.early.year == ahead.late.year else f"{ahead.early:%b %Y}"

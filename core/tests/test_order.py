@@ -28,6 +28,7 @@ from oilward_core.order import (
     kind_of_step,
     learned_minutes,
     solve,
+    solve_as_wished,
 )
 from oilward_core.order.jobs import MINUTES
 from oilward_core.spec import (
@@ -269,6 +270,22 @@ class WishTests(TestCase):
             with self.subTest(wishes=wishes), self.assertRaises(CoreError) as caught:
                 solve(self.JOBS, wishes=wishes)
             self.assertEqual(caught.exception.code, code)
+
+    def test_what_can_be_kept_is_kept_and_the_rest_is_said(self) -> None:
+        good, bad = Wish("gearbox/fill", "engine/drain"), Wish("engine/fill", "engine/drain")
+        other = Wish("engine/fill", "gearbox/prove filler")
+        for wishes, code in (([bad, good], "order.rule"), ([good, other], "order.wishes")):
+            with self.subTest(wishes=wishes):
+                found, refused = solve_as_wished(self.JOBS, wishes=wishes)
+                assert refused is not None
+                self.assertEqual(refused.code, code)
+                at = {placed.job.id: placed for placed in found.placed}
+                self.assertLessEqual(at[good.first].end, at[good.then].start)
+                self.assertEqual(broken_rules(found.placed, 1, 2), [])
+        found, refused = solve_as_wished(self.JOBS, wishes=[good])
+        self.assertIsNone(refused)
+        with self.assertRaises(CoreError):
+            solve_as_wished(self.JOBS, wishes=[Wish("engine/fill", "tea")])
 
     def test_hands_and_pans_have_limits(self) -> None:
         for more, code in (({"technicians": 9}, "order.technicians"), ({"pans": 0}, "order.pans")):

@@ -36,6 +36,12 @@ class DueWordsTests(TestCase):
         both = Meter(date(2027, 3, 24), Decimal(18500))
         self.assertEqual(words(LIMITS, DONE, both), "500 km and 10 days over")
 
+    def test_the_very_day_and_the_day_after(self) -> None:
+        self.assertEqual(words(LIMITS, DONE, Meter(date(2027, 3, 14), Decimal(12000))), "due now")
+        self.assertEqual(words(LIMITS, DONE, Meter(date(2026, 6, 1), Decimal(18000))), "due now")
+        after = Meter(date(2027, 3, 15), Decimal(12000))
+        self.assertEqual(words(LIMITS, DONE, after), "1 day over")
+
     def test_hours_unknown_and_none(self) -> None:
         limits = DueLimits(repeat_hours=Decimal(30))
         last = Meter(date(2026, 1, 1), Decimal(0), Decimal(100))

@@ -80,7 +80,7 @@ _SENTENCES = {
     "order.no_job": "There is no such job in this visit now.",
     "order.rule": "“{words}” cannot come before “{other}”: the work has to go the other way round.",
     "order.time": "This machine is too busy just now to lay out an order. Open the plan again.",
-    "order.wishes": "These wishes contradict each other. Take one back.",
+    "order.wishes": "No order keeps all these wishes. Take one back.",
     "planning.day": "Choose a day like 2026-12-01, today or later.",
     "planning.nothing": "Choose at least one reservoir to service.",
     "planning.refused": "{text}",

@@ -10,7 +10,7 @@ from .jobs import (
     jobs_for,
 )
 from .learned import Stamp, hands_on, kind_of_step, learned_minutes
-from .solve import Order, Placed, Wish, broken_rules, in_turn, solve
+from .solve import Order, Placed, Wish, broken_rules, in_turn, solve, solve_as_wished
 
 __all__ = [
     "CHANGE_MINUTES",
@@ -30,4 +30,5 @@ __all__ = [
     "kind_of_step",
     "learned_minutes",
     "solve",
+    "solve_as_wished",
 ]

@@ -235,6 +235,35 @@ def solve(
     return Order(_assign(rows, technicians), best, best if proven else bound, proven, in_turn(jobs))
 
 
+def solve_as_wished(
+    jobs: Sequence[Job],
+    *,
+    technicians: int = 1,
+    pans: int = 2,
+    wishes: Sequence[Wish] = (),
+    seconds: float = 2.0,
+) -> tuple[Order, CoreError | None]:
+    """The order with as much of the wishes as can be kept, and what stands against the others.
+
+    Left out are those the work's own order forbids (``order.rule``), then the latest ones for as
+    long as the rest cannot be kept together (``order.wishes``). Raises what else `solve` raises.
+    """
+    _check(jobs, technicians, pans, wishes)
+    before = _before(jobs)
+    kept = [wish for wish in wishes if wish.then not in before[wish.first]]
+    refused = _why_not(jobs, wishes) if len(kept) < len(wishes) else None
+    while True:
+        try:
+            found = solve(jobs, technicians=technicians, pans=pans, wishes=kept, seconds=seconds)
+        except CoreError as error:
+            if error.code != "order.wishes" or not kept:
+                raise
+            refused = refused or error
+            kept.pop()
+        else:
+            return found, refused
+
+
 _TIDY_EFFORT = 0.03
 """In the solver's own count of work, not in seconds, so that it ends at the same order."""
 

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from garage.mapping import BikeSpec
 from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
-from oilward_core.calendar import Planned, week_of
+from oilward_core.calendar import Planned, date_words, week_of
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
@@ -75,7 +75,7 @@ def when(row: DueRow | None) -> str:
     """When a reservoir is expected to be due, in a plan's words."""
     if row is None or (row.forecast_on is None and row.state == DueState.UNLIMITED):
         return "when you like"
-    return f"{row.forecast_on:%d %b %Y}" if row.forecast_on else "no record: now"
+    return date_words(row.forecast_on) if row.forecast_on else "no record: now"
 
 
 def task_line(

@@ -6,6 +6,7 @@ from io import BytesIO
 from xml.sax.saxutils import escape
 
 from icalendar import Calendar, Event
+from oilward_core.calendar import date_words
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import getSampleStyleSheet
 from reportlab.lib.units import mm
@@ -99,7 +100,7 @@ def _body(page: PlanPage) -> list[Flowable]:
 def as_pdf(page: PlanPage, on: date) -> bytes:
     """The pick list on paper, with a box before each thing."""
     out = BytesIO()
-    title = f"{page.bike}, {on:%d %B %Y}"
+    title = f"{page.bike}, {date_words(on)}"
     document = SimpleDocTemplate(
         out, pagesize=A4, title=title, author="Oil Ward", topMargin=14 * mm, bottomMargin=12 * mm,
         leftMargin=16 * mm, rightMargin=16 * mm, pageCompression=0,

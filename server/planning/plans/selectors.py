@@ -8,7 +8,15 @@ from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
 from oilward_core.errors import CoreError
-from oilward_core.order import COLD_JOBS, Job, PlannedTask, Wish, cautions, jobs_for, solve
+from oilward_core.order import (
+    COLD_JOBS,
+    Job,
+    PlannedTask,
+    Wish,
+    cautions,
+    jobs_for,
+    solve_as_wished,
+)
 from oilward_core.renewals import goes_on_new, variants
 from oilward_core.spec import Variant
 from visits.models import Service
@@ -71,14 +79,14 @@ def _order(
 ) -> tuple[OrderShape | None, str]:
     wishes = [Wish(wish.first, wish.then) for wish in asked.wishes]
     try:
-        found = solve(
+        found, refused = solve_as_wished(
             jobs, technicians=asked.technicians, pans=asked.pans, wishes=wishes, seconds=SECONDS
         )
     except CoreError as error:
         if not error.code.startswith("order."):
             raise
         return None, sentence_of(error)
-    return mapping.order_shape(found, took), ""
+    return mapping.order_shape(found, took), sentence_of(refused) if refused else ""
 
 
 def _jobs(
@@ -114,7 +122,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     visits, stands = coming(), kits.shelf()
     before = visits[: visits.index(booked)] if booked in visits else visits
     earlier = kits.wanted_by(before, _grounds_of(before, today), stands)
-    minutes = order.hands_on if order else 0
+    minutes = sum(job.minutes for job in jobs)
     together, alone = compare(found.upkeeps, today, Costs())
     return PlanPage(
         found.bike.name,

@@ -171,7 +171,8 @@ class PlannedLine:
 @dataclass(frozen=True)
 class PlanPage:
     """The plan of a visit on ``day``: what, in what order, with what, and what to be careful of.
-    ``visit`` is the open one of this bike, ``planned`` what else stands in the calendar for it."""
+    ``refused`` is why ``order`` is without some of the wishes, or why there is none. ``visit`` is
+    the open one of this bike, ``planned`` what else stands in the calendar for it."""
 
     bike: str
     bike_id: str

@@ -103,8 +103,10 @@ export function Order({
 }) {
   const [chosen, setChosen] = useState("");
   const order = plan.order;
-  const wish = (one: Shape["WishChoiceRequest"]) =>
-    ask(byHand(plan, asked, { wishes: [...asked.wishes, one] }));
+  const wish = (one: Shape["WishChoiceRequest"]) => {
+    const others = asked.wishes.filter((w) => w.first !== one.first || w.then !== one.then);
+    ask(byHand(plan, asked, { wishes: [...others, one] }));
+  };
   return (
     <section aria-label="In what order" className="plan-order">
       <div className="plan-order-head">
@@ -126,7 +128,11 @@ export function Order({
           />
         </label>
       </div>
-      <Refused said={plan.refused} />
+      <Refused
+        said={
+          plan.refused && order ? `${plan.refused} Below is the order without it.` : plan.refused
+        }
+      />
       <Wishes plan={plan} asked={asked} ask={ask} />
       {order && (
         <>

@@ -117,6 +117,10 @@ export function Tasks({
 }) {
   const [starting, setStarting] = useState<TaskLine | null>(null);
   const chosen = byHand(plan, asked, {});
+  const as = (task: TaskLine): TaskLine => {
+    const one = chosen.tasks.find((other) => other.reservoir === task.reservoir);
+    return { ...task, chosen: one !== undefined, variant: one?.variant ?? task.variant };
+  };
   const setTask = (reservoir: string, variant: string | null) => {
     const others = chosen.tasks.filter((task) => task.reservoir !== reservoir);
     ask({ ...chosen, wishes: [], tasks: variant ? [...others, { reservoir, variant }] : others });
@@ -129,7 +133,7 @@ export function Tasks({
     <section aria-label="What to do" className="plan-what">
       <h2>What to do</h2>
       <ul>
-        {plan.tasks.map((task) => (
+        {plan.tasks.map(as).map((task) => (
           <Task
             key={task.reservoir}
             task={task}
@@ -138,14 +142,17 @@ export function Tasks({
             start={canStart ? () => setStarting(task) : null}
           />
         ))}
-        {plan.cold.map((job) => (
-          <li key={job.key} className={job.chosen ? "plan-task plan-task-on" : "plan-task"}>
-            <Tick label={job.label} on={job.chosen} toggle={() => setCold(job.key, !job.chosen)} />
-            <div>
-              <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
-            </div>
-          </li>
-        ))}
+        {plan.cold.map((job) => {
+          const on = asked.cold.includes(job.key);
+          return (
+            <li key={job.key} className={on ? "plan-task plan-task-on" : "plan-task"}>
+              <Tick label={job.label} on={on} toggle={() => setCold(job.key, !on)} />
+              <div>
+                <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
+              </div>
+            </li>
+          );
+        })}
       </ul>
       {!asked.proposed && (
         <Button

@@ -15,12 +15,20 @@ export const ASKED: Asked = {
   on: null,
 };
 
-/** The same plan, asked for by hand: what is chosen now, with something changed. */
-export function byHand(plan: Plan, asked: Asked, more: Partial<Asked>): Asked {
-  const tasks = plan.tasks
+/** What is chosen: what the planner proposes until somebody chooses by hand. From then on their
+ * taps count at once, however long the plan takes to follow. */
+export function chosenTasks(plan: Plan, asked: Asked): Asked["tasks"] {
+  if (!asked.proposed) {
+    return asked.tasks.filter((one) => plan.tasks.some((task) => task.reservoir === one.reservoir));
+  }
+  return plan.tasks
     .filter((task) => task.chosen)
     .map(({ reservoir, variant }) => ({ reservoir, variant }));
-  return { ...asked, proposed: false, tasks, ...more };
+}
+
+/** The same plan, asked for by hand: what is chosen now, with something changed. */
+export function byHand(plan: Plan, asked: Asked, more: Partial<Asked>): Asked {
+  return { ...asked, proposed: false, tasks: chosenTasks(plan, asked), ...more };
 }
 
 /** The plan as it would be; asking writes nothing. */
