@@ -59,6 +59,9 @@ async function wardToKit(page: Page, name: string, act: Act): Promise<void> {
   await act(page.getByRole("button", { name: "Into the calendar" }));
   await expect(page.getByRole("link", { name: "Print the kit" })).toBeVisible();
   await act(page.getByRole("button", { name: "Drop it" }));
+  await act(page.getByRole("button", { name: "Keep it" }));
+  await act(page.getByRole("button", { name: "Drop it" }));
+  await act(page.getByRole("button", { name: "Yes, drop it" }));
   await expect(page.getByText("Nothing planned.")).toBeVisible();
 }
 
@@ -160,6 +163,7 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("Plate & Chain");
   await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("O-ring 12 mm");
   await press(page, "Drop it");
+  await press(page, "Yes, drop it");
   await expect(page.getByText("Nothing planned.")).toBeVisible();
 });
 
@@ -234,5 +238,6 @@ test("a planned visit is started from the calendar and ticks itself off", async 
   await expect(page.getByRole("list", { name: "Run sheet" })).not.toContainText("Drain");
   await page.getByRole("link", { name: "Calendar" }).first().click();
   await row.getByRole("button", { name: "Close without the rest" }).click();
+  await row.getByRole("button", { name: "Yes, close it" }).click();
   await expect(page.getByText("Nothing planned.")).toBeVisible();
 });

@@ -87,6 +87,7 @@ test("pictures", async ({ page }) => {
   for (let left = 3; left > 0; left--) {
     await expect(page.getByRole("button", { name: "Drop it" })).toHaveCount(left);
     await page.getByRole("button", { name: "Drop it" }).first().click();
+    await press(page, "Yes, drop it");
   }
   await page.getByRole("link", { name: "Ward", exact: true }).click();
   await page.keyboard.press("Control+k");

@@ -114,6 +114,15 @@ class PickTests(TestCase):
         self.assertGreaterEqual(sum(use.ml for use in found.uses) + bought, need)
         self.assertTrue(all(use.keeps >= 0 for use in found.uses))
 
+    def test_bottles_alike_are_said_together(self) -> None:
+        shelf = [bottle("A", 300, date(2026, 1, 1)), bottle("B", 946), bottle("C", 946)]
+        self.assertEqual(
+            say_picked(pick(Decimal(2192), shelf, SIZES, TODAY), "ml"),
+            "all of the open 946 ml bottle; all of 2 sealed 946 ml bottles",
+        )
+        said = say_picked(pick(Decimal(2092), shelf, SIZES, TODAY), "ml")
+        self.assertIn("846 ml of the sealed 946 ml bottle, which keeps 100 ml", said)
+
     def test_reserve_only_where_a_level_is_read(self) -> None:
         self.assertEqual(expected_need(Decimal(185), FillRule.EXACT), 185)
         self.assertEqual(expected_need(Decimal(800), FillRule.LEVEL), 900)
@@ -129,9 +138,11 @@ class ThingsTests(TestCase):
 
     def test_seals_tools_and_torques(self) -> None:
         found = things(self.TASKS, Schools())
-        self.assertEqual(dict(found.seals)["crush washer 12 mm"], 1)
+        self.assertEqual(dict(found.parts)["crush washer 12 mm"], 1)
         self.assertIn("17 mm", found.tools)
-        self.assertIn("filter for the engine", found.consumables)
+        self.assertEqual(dict(found.parts)["filter for the engine"], 1)
+        named = things(self.TASKS, Schools(), "Osprand 890")
+        self.assertIn("filter for the engine, Osprand 890", dict(named.parts))
         self.assertIn("PTFE paste", found.consumables)
         self.assertIn(("engine", "drain plug"), [(label, f.role) for label, f in found.torqued])
 
@@ -141,7 +152,7 @@ class ThingsTests(TestCase):
             *(Choice(kind, "sealant", "none") for kind in ("engine", "primary")),
         )
         found = things(self.TASKS[:2], Schools(choices))
-        self.assertNotIn("crush washer 12 mm", dict(found.seals))
+        self.assertNotIn("crush washer 12 mm", dict(found.parts))
         self.assertNotIn("PTFE paste", found.consumables)
 
     def test_a_seal_with_a_life_is_renewed_when_it_is_over(self) -> None:
@@ -152,14 +163,14 @@ class ThingsTests(TestCase):
                 found = things(
                     [PlannedTask(spec, Variant.DRAIN_ONLY, ("drain only",) * done)], Schools()
                 )
-                self.assertEqual("O-ring 28 mm" in dict(found.seals), due)
+                self.assertEqual("O-ring 28 mm" in dict(found.parts), due)
 
     def test_a_filter_brings_its_own_gasket(self) -> None:
         plugs = (*ENGINE.fasteners[:2], replace(ENGINE.fasteners[2], seal="its own gasket"))
         found = things(
             [PlannedTask(replace(ENGINE, fasteners=plugs), Variant.WITH_FILTER)], Schools()
         )
-        self.assertNotIn("its own gasket", dict(found.seals))
+        self.assertNotIn("its own gasket", dict(found.parts))
 
     def test_a_clutch_circuit_is_a_filter_and_its_seal(self) -> None:
         unit = replace(ENGINE.fasteners[2], role="second filter", seal="cover O-ring")
@@ -167,8 +178,7 @@ class ThingsTests(TestCase):
             ENGINE, kind=ReservoirKind.CLUTCH_CIRCUIT, label="circuit", fasteners=(unit,)
         )
         found = things([PlannedTask(spec, Variant.DRAIN_ONLY)], Schools())
-        self.assertIn("filter for the circuit", found.consumables)
-        self.assertEqual(dict(found.seals), {"cover O-ring": 1})
+        self.assertEqual(dict(found.parts), {"cover O-ring": 1, "filter for the circuit": 1})
 
 
 class SumTests(TestCase):
@@ -205,7 +215,7 @@ class SumTests(TestCase):
         left = sum(b.left for b in left_after(after, second.uses, TODAY))
         self.assertEqual(held, used + left)
 
-    def test_missing_seals(self) -> None:
+    def test_missing_parts(self) -> None:
         drawer = {"ring": 3, "washer": 1}
         self.assertEqual(short({"washer": 4, "ring": 3, "cap": 1}, drawer), {"cap": 1, "washer": 3})
 
@@ -220,10 +230,10 @@ class StockTests(TestCase):
         first, second = serve_in_turn(
             self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
         )
-        self.assertEqual(first.missing_seals, {})
+        self.assertEqual(first.missing_parts, {})
         self.assertEqual(first.picks[0][1].buy, ())
         self.assertEqual([u.bottle.id for u in first.picks[0][1].uses], ["B", "A"])
-        self.assertEqual(second.missing_seals, {"ring": 1})
+        self.assertEqual(second.missing_parts, {"ring": 1})
         self.assertEqual([u.ml for u in second.picks[0][1].uses], [646])
         self.assertEqual([size.ml for size, _ in second.picks[0][1].buy], [250])
 
@@ -231,7 +241,8 @@ class StockTests(TestCase):
         first, second = serve_in_turn(
             self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
         )
-        laid = Things((("ring", 2),), (), (), (), ("filter for the engine",))
+        laid = Things((("ring", 2), ("filter for the engine", 1)), (), (), ())
+        second = replace(second, missing_parts={"ring": 1, "filter for the engine": 1})
         costs = {"ring": Decimal("1.20"), "filter for the engine": Decimal(9)}
         found = price(second, laid, lambda _: SIZES, costs.__getitem__, 95, Decimal(62))
         # 800 ml at 6 for 250 ml, two rings, a filter; to buy: 250 ml, one ring, the filter
@@ -250,6 +261,6 @@ class StockTests(TestCase):
         poured = sum(use.ml for one in served for _, found in one.picks for use in found.uses)
         self.assertLessEqual(poured, 1446)
         given_out = sum(rings for _, rings in asked) - sum(
-            one.missing_seals.get("ring", 0) for one in served
+            one.missing_parts.get("ring", 0) for one in served
         )
         self.assertLessEqual(given_out, 2)

@@ -180,16 +180,22 @@ def _amount(ml: Decimal, unit: str) -> str:
     return f"{show(ml, 'ml')}{ounces}"
 
 
+def _state(bottle: Bottle) -> str:
+    return "open" if bottle.opened_on else "sealed"
+
+
 def say_picked(picked: Picked, unit: str) -> str:
-    """In bottle words: ``all of the open 500 ml bottle, 178 ml of a sealed 1000 ml one, which keeps
-    822 ml; buy 1 of 1000 ml``."""
+    """In bottle words: ``all of the open 500 ml bottle; all of 2 sealed 946 ml bottles; 178 ml of the
+    sealed 1000 ml bottle, which keeps 822 ml; buy 1 of 1000 ml``."""
     said = []
-    for use in picked.uses:
-        state = "open" if use.bottle.opened_on else "sealed"
-        name = f"{state} {show(use.bottle.size, 'ml')} bottle"
-        if use.keeps < 1:
-            said.append(f"all of the {name}")
-        else:
+    named = [
+        (use, f"{_state(use.bottle)} {show(use.bottle.size, 'ml')} bottle") for use in picked.uses
+    ]
+    emptied = Counter(name for use, name in named if use.keeps < 1)
+    for name, count in emptied.items():
+        said.append(f"all of the {name}" if count == 1 else f"all of {count} {name}s")
+    for use, name in named:
+        if use.keeps >= 1:
             amount, keeps = _amount(use.ml, unit), show(use.keeps, "ml")
             said.append(f"{amount} of the {name}, which keeps {keeps}")
     for size, count in picked.buy:

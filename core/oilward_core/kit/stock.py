@@ -14,10 +14,10 @@ Sold = Callable[[str], Sequence[Size]]
 
 @dataclass(frozen=True)
 class Stock:
-    """Bottles by fluid, and how many of each seal."""
+    """Bottles by fluid, and how many of each seal and filter."""
 
     bottles: Mapping[str, tuple[Bottle, ...]]
-    seals: Mapping[str, int]
+    parts: Mapping[str, int]
 
     def of(self, fluid: str) -> tuple[Bottle, ...]:
         """The bottles of a fluid."""
@@ -29,16 +29,16 @@ class Wanted:
     """What one visit takes from shelf and drawer."""
 
     demands: tuple[Demand, ...]
-    seals: Mapping[str, int]
+    parts: Mapping[str, int]
 
 
 @dataclass(frozen=True)
 class Served:
-    """How a visit is served from the stock: bottles for each demand, the seals the drawer lacks,
-    and what is left for the next visit."""
+    """How a visit is served from the stock: bottles for each demand, the seals and
+    filters the drawer lacks, and what is left for the next visit."""
 
     picks: tuple[tuple[Demand, Picked], ...]
-    missing_seals: Mapping[str, int]
+    missing_parts: Mapping[str, int]
     left: Stock
 
 
@@ -77,15 +77,10 @@ def price(
     """What a visit costs, to the hundredth: ``costs`` is the counter's price of a seal or filter,
     ``minutes`` the hands-on ones."""
     oil = sum((worth(one.ml, sold(one.fluid)) for one, _ in served.picks), Decimal(0))
-    seals = sum((costs(name) * count for name, count in things.seals), Decimal(0))
-    filters = sum((costs(name) for name in things.filters), Decimal(0))
+    parts = sum((costs(name) * count for name, count in things.parts), Decimal(0))
     bottles = sum((found.cost for _, found in served.picks), Decimal(0))
-    missing = sum((costs(name) * n for name, n in served.missing_seals.items()), Decimal(0))
-    return Price(
-        oil + seals + filters,
-        bottles + missing + filters,
-        (an_hour * minutes / 60).quantize(_CENT),
-    )
+    missing = sum((costs(name) * n for name, n in served.missing_parts.items()), Decimal(0))
+    return Price(oil + parts, bottles + missing, (an_hour * minutes / 60).quantize(_CENT))
 
 
 def kept(stock: Stock, left: Stock, fluid: str) -> Decimal:
@@ -104,8 +99,8 @@ def serve(stock: Stock, wanted: Wanted, sold: Sold, today: date) -> Served:
     bottles = dict(stock.bottles)
     for one, found in picks:
         bottles[one.fluid] = left_after(stock.of(one.fluid), found.uses, today)
-    seals = {name: max(0, count - wanted.seals.get(name, 0)) for name, count in stock.seals.items()}
-    return Served(picks, short(wanted.seals, stock.seals), Stock(bottles, seals))
+    parts = {name: max(0, count - wanted.parts.get(name, 0)) for name, count in stock.parts.items()}
+    return Served(picks, short(wanted.parts, stock.parts), Stock(bottles, parts))
 
 
 def serve_in_turn(

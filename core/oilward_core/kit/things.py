@@ -12,14 +12,13 @@ from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
 
 @dataclass(frozen=True)
 class Things:
-    """What to lay out besides oil: seals with how many, tools, what is used up (``filters`` are of
-    that), and every fastener that a torque wrench is needed for."""
+    """What to lay out besides oil: seals and filters (``parts``) with how many, tools, what is used
+    up, and every fastener that a torque wrench is needed for."""
 
-    seals: tuple[tuple[str, int], ...]
+    parts: tuple[tuple[str, int], ...]
     tools: tuple[str, ...]
     consumables: tuple[str, ...]
     torqued: tuple[tuple[str, Fastener], ...]
-    filters: tuple[str, ...] = ()
 
 
 _ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring jug")
@@ -47,12 +46,18 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
     return fastener.seal
 
 
-def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
-    """Seals, tools, consumables and torque settings for these tasks."""
+def filter_name(label: str, model: str) -> str:
+    """What a filter is called in drawer and shopping list: it fits one model's reservoir."""
+    return f"filter for the {label}" + (f", {model}" if model else "")
+
+
+def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> Things:
+    """Seals, filters, tools, consumables and torque settings for these tasks on a ``model``."""
     seals: Counter[str] = Counter()
+    filters: Counter[str] = Counter()
     tools: dict[str, None] = {}
     used: dict[str, None] = dict.fromkeys(_ALWAYS)
-    torqued, filters = [], []
+    torqued = []
     for task in tasks:
         for fastener in _opened(task):
             if seal := _seal(task, fastener, schools):
@@ -62,7 +67,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
             if fastener.torque and fastener.torque.by_wrench:
                 torqued.append((task.spec.label, fastener))
             if fastener.role in FILTERS:
-                filters.append(f"filter for the {task.spec.label}")
+                filters[filter_name(task.spec.label, model)] += 1
         if task.spec.kind in DRAINED:
             plug = task.spec.fastener("drain plug")
             sealant = plug.sealant if plug and plug.sealant else ""
@@ -71,13 +76,11 @@ def things(tasks: Iterable[PlannedTask], schools: Schools) -> Things:
                 used[sealant] = None
             if plug and plug.safety_wire:
                 used["safety wire"] = None
-    consumables = (*used, *filters)
-    return Things(
-        tuple(sorted(seals.items())), tuple(tools), consumables, tuple(torqued), tuple(filters)
-    )
+    parts = (*sorted(seals.items()), *filters.items())
+    return Things(parts, tuple(tools), tuple(used), tuple(torqued))
 
 
-def short(seals: Mapping[str, int], drawer: Mapping[str, int]) -> dict[str, int]:
-    """Which seals the drawer has too few of, and how many are missing."""
-    missing = {name: count - drawer.get(name, 0) for name, count in sorted(seals.items())}
+def short(parts: Mapping[str, int], drawer: Mapping[str, int]) -> dict[str, int]:
+    """Which seals and filters the drawer has too few of, and how many are missing."""
+    missing = {name: count - drawer.get(name, 0) for name, count in sorted(parts.items())}
     return {name: count for name, count in missing.items() if count > 0}

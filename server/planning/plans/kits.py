@@ -11,6 +11,7 @@ from oilward_core.kit import (
     Served,
     Size,
     Stock,
+    Things,
     Wanted,
     demands,
     kept,
@@ -32,7 +33,7 @@ from planning.models import PlannedVisit
 
 from . import mapping
 from .ground import Ground
-from .shapes import KitShape, SealLine, Shopping
+from .shapes import KitShape, Shopping
 
 COUNTER = SimulatedCounter()
 
@@ -56,6 +57,11 @@ def shelf() -> Shelf:
     return Shelf(fluids, Stock(mapping.bottles(rows), drawer))
 
 
+def _laid(ground: Ground, tasks: Sequence[PlannedTask]) -> Things:
+    model = ground.bike.model
+    return things(tasks, ground.schools, f"{model.make} {model.name}")
+
+
 def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wanted:
     """What these tasks take, each from the fluid that fits its reservoir best."""
     rows = list(stands.fluids.values())
@@ -65,7 +71,7 @@ def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wante
         fluid = best_fluid(spec.requirement, spec.kind, ground.schools, rows)
         take = mapping.expected_take(spec, task.variant, ground.services.get(spec.key, ()))
         takes.append((spec, fluid.name if fluid else "", take))
-    return Wanted(demands(takes), dict(things(tasks, ground.schools).seals))
+    return Wanted(demands(takes), dict(_laid(ground, tasks).parts))
 
 
 def wanted_by(
@@ -81,9 +87,13 @@ def wanted_by(
 
 
 def missing(served: Served) -> list[str]:
-    """What a visit still lacks, in a few words each."""
-    oil = [f"{demand.fluid}" for demand, found in served.picks if found.buy]
-    return [*oil, *(f"{count} × {name}" for name, count in served.missing_seals.items())]
+    """What has to be bought for a visit, in a few words each."""
+    oil = [
+        f"{mapping.sizes_words(found)} {demand.fluid}"
+        for demand, found in served.picks
+        if found.buy
+    ]
+    return [*oil, *(f"{count} × {name}" for name, count in served.missing_parts.items())]
 
 
 def in_turn(stands: Shelf, visits: Sequence[Wanted], today: date) -> tuple[Served, ...]:
@@ -103,7 +113,7 @@ def kit(
     before = in_turn(stands, earlier, today)
     stock = before[-1].left if before else stands.stock
     served = serve(stock, wanted(ground, tasks, stands), stands.sold, today)
-    laid, workshop = things(tasks, ground.schools), Workshop.objects.first()
+    laid, workshop = _laid(ground, tasks), Workshop.objects.first()
     hour = workshop.hour_price if workshop else Decimal(0)
     cost = price(served, laid, stands.sold, COUNTER.price, minutes, hour)
     return KitShape(
@@ -113,10 +123,14 @@ def kit(
             )
             for demand, found in served.picks
         ],
-        [SealLine(name, count, stock.seals.get(name, 0)) for name, count in laid.seals],
+        [
+            mapping.part_line(name, count, stock.parts.get(name, 0), served.missing_parts)
+            for name, count in laid.parts
+        ],
         list(laid.tools),
         mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
         list(laid.consumables),
+        missing(served),
         f"{cost.parts:.2f}",
         f"{cost.buying:.2f}",
         f"{cost.labour:.2f}",
@@ -131,17 +145,17 @@ def shopping(
 ) -> list[Shopping]:
     """What the planned visits together need and the shelf does not have."""
     bikes: dict[str, dict[str, None]] = {}
-    seals: Counter[str] = Counter()
+    parts: Counter[str] = Counter()
     for visit, one in zip(visits, wants, strict=True):
-        seals.update(one.seals)
-        for name in (*one.seals, *(demand.fluid for demand in one.demands)):
+        parts.update(one.parts)
+        for name in (*one.parts, *(demand.fluid for demand in one.demands)):
             bikes.setdefault(name, {})[visit.bike.name] = None
-    summed = Wanted(together(demand for one in wants for demand in one.demands), seals)
+    summed = Wanted(together(demand for one in wants for demand in one.demands), parts)
     served = serve(stands.stock, summed, stands.sold, today)
     lines = [
         (demand.fluid, mapping.sizes_words(found)) for demand, found in served.picks if found.buy
     ]
-    lines += [(name, f"{count}") for name, count in served.missing_seals.items()]
+    lines += [(name, f"{count}") for name, count in served.missing_parts.items()]
     return [
         Shopping(name, amount, ", ".join(sorted(bikes[name])), COUNTER.available(name))
         for name, amount in lines

@@ -30,6 +30,7 @@ from .shapes import (
     FluidLine,
     JobShape,
     OrderShape,
+    PartLine,
     PlanAsked,
     PlannedLine,
     PlannedPart,
@@ -137,6 +138,11 @@ def fluid_line(need: Demand, found: Picked, kept: Decimal, speaks: Speaker) -> F
         f"{found.cost:.2f}" if found.buy else "",
         f"{show(kept, speaks.volume)} there are kept for visits planned before" if kept else "",
     )
+
+
+def part_line(name: str, count: int, in_drawer: int, missing: Mapping[str, int]) -> PartLine:
+    lacking = f", buy {missing[name]}" if name in missing else ""
+    return PartLine(name, count, f"{in_drawer} in the drawer{lacking}")
 
 
 def torque_lines(

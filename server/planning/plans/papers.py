@@ -73,12 +73,15 @@ def _body(page: PlanPage) -> list[Flowable]:
     what = ", ".join(f"{task.label} ({task.variant})" for task in chosen)
     minutes = f"{page.order.minutes} min, {page.order.hands_on} hands-on" if page.order else ""
     flow: list[Flowable] = [Paragraph(escape(f"{what}. {minutes}"), _STYLES["BodyText"])]
+    if kit.to_buy:
+        words = escape(f"To buy first: {', '.join(kit.to_buy)}.")
+        flow.append(Paragraph(f"<b>{words}</b>", _STYLES["BodyText"]))
     fluids = [[BOX, f.fluid, f"{f.need} for {f.what_for}", f.words] for f in kit.fluids]
-    seals = [[BOX, s.name, f"{s.count}", f"{s.in_drawer} in the drawer"] for s in kit.seals]
+    parts = [[BOX, part.name, f"{part.count}", part.words] for part in kit.parts]
     torques = [[BOX, t.what, t.manual, t.setting] for t in kit.torques]
     for title, rows, widths in (
         ("Oil", fluids, [10, 38, 50, 80]),
-        ("Seals", seals, [10, 80, 20, 68]),
+        ("Seals and filters", parts, [10, 80, 20, 68]),
         ("Torque", torques, [10, 60, 40, 68]),
         ("Tools", [[BOX, tool] for tool in kit.tools], [10, 168]),
         ("Used up", [[BOX, thing] for thing in kit.consumables], [10, 168]),

@@ -105,10 +105,12 @@ class FluidLine:
 
 
 @dataclass(frozen=True)
-class SealLine:
+class PartLine:
+    """A seal or a filter, how many, and what the drawer has of it."""
+
     name: str
     count: int
-    in_drawer: int
+    words: str
 
 
 @dataclass(frozen=True)
@@ -122,11 +124,14 @@ class TorqueLine:
 
 @dataclass(frozen=True)
 class KitShape:
+    """What to lay out; ``to_buy`` is what of it is not here."""
+
     fluids: list[FluidLine]
-    seals: list[SealLine]
+    parts: list[PartLine]
     tools: list[str]
     torques: list[TorqueLine]
     consumables: list[str]
+    to_buy: list[str]
     parts_cost: str
     buying: str
     labour: str

@@ -1061,10 +1061,11 @@ export interface components {
         };
         KitShape: {
             fluids: components["schemas"]["FluidLine"][];
-            seals: components["schemas"]["SealLine"][];
+            parts: components["schemas"]["PartLine"][];
             tools: string[];
             torques: components["schemas"]["TorqueLine"][];
             consumables: string[];
+            to_buy: string[];
             parts_cost: string;
             buying: string;
             labour: string;
@@ -1196,6 +1197,11 @@ export interface components {
             y: number | null;
             revision: number;
             rows: components["schemas"]["Row"][];
+        };
+        PartLine: {
+            name: string;
+            count: number;
+            words: string;
         };
         PathsRequest: {
             paths: string[];
@@ -1424,11 +1430,6 @@ export interface components {
             name: string;
             count: string;
             seen?: number | null;
-        };
-        SealLine: {
-            name: string;
-            count: number;
-            in_drawer: number;
         };
         ServiceLine: {
             done_on: string;

@@ -1,5 +1,6 @@
 import "./plan.css";
 import { Button } from "antd";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
@@ -34,9 +35,32 @@ function lacks(missing: string[]): string {
   return `lacks ${missing.slice(0, NAMED).join(", ")}${rest > 0 ? ` and ${rest} more` : ""}`;
 }
 
-function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
+/** Taking a visit out asks once; a second tap on the same spot keeps it. */
+function Drop({ visit }: { visit: Line }) {
   const drop = useDrop();
+  const [asked, setAsked] = useState(false);
   const begun = visit.parts.some((part) => part.done);
+  if (!asked) {
+    return (
+      <Button type="text" onClick={() => setAsked(true)}>
+        {begun ? "Close without the rest" : "Drop it"}
+      </Button>
+    );
+  }
+  return (
+    <>
+      <Button autoFocus onClick={() => setAsked(false)}>
+        Keep it
+      </Button>
+      <Button danger loading={drop.isPending} onClick={() => drop.mutate(visit.id)}>
+        {begun ? "Yes, close it" : "Yes, drop it"}
+      </Button>
+      <Refused said={drop.error?.message} />
+    </>
+  );
+}
+
+function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
   return (
     <tr>
       <td className="tabular strong">
@@ -58,15 +82,15 @@ function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
           <Link to={`/planned/${visit.id}`} className="link-button">
             Open
           </Link>
-          <a href={`/api/planned-visits/${visit.id}/kit.pdf`} target="_blank" rel="noreferrer">
+          <a
+            href={`/api/planned-visits/${visit.id}/kit.pdf`}
+            className="link-button"
+            target="_blank"
+            rel="noreferrer"
+          >
             Print the kit
           </a>
-          {mayWork && (
-            <Button type="text" onClick={() => drop.mutate(visit.id)}>
-              {begun ? "Close without the rest" : "Drop it"}
-            </Button>
-          )}
-          <Refused said={drop.error?.message} />
+          {mayWork && <Drop visit={visit} />}
         </div>
       </td>
     </tr>

@@ -12,7 +12,7 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
         [`${f.fluid}, ${f.need} for ${f.what_for}: ${f.words}`, f.kept].filter(Boolean).join("; "),
       ),
     ],
-    ["Seals", kit.seals.map((s) => `${s.count} × ${s.name} (${s.in_drawer} in the drawer)`)],
+    ["Seals and filters", kit.parts.map((p) => `${p.count} × ${p.name} (${p.words})`)],
     ["Torque", kit.torques.map((t) => `${t.what}, ${t.manual}: ${t.setting}`)],
     ["Tools", kit.tools],
     ["Used up", kit.consumables],
@@ -20,6 +20,11 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
   return (
     <section className="kit" aria-label="Kit">
       <h2>Kit</h2>
+      {kit.to_buy.length > 0 && (
+        <p className="kit-buy">
+          <b>To buy first:</b> {kit.to_buy.join(", ")}
+        </p>
+      )}
       <div className="kit-groups">
         {groups
           .filter(([, items]) => items.length > 0)

@@ -11,7 +11,7 @@ from django.utils import timezone
 from garage.models import Bike
 from icalendar import Calendar
 from rest_framework.test import APIClient
-from shelf.models import BottleRow, Fluid
+from shelf.models import BottleRow, Fluid, SealRow
 from visits.tests.bench import Technician
 from workshop.models import Workshop
 
@@ -139,7 +139,8 @@ class KitTests(PlanCase):
 
     def test_seals_tools_torques_and_money(self) -> None:
         kit = self.plan(**self.chosen(*self.THREE)).json()["kit"]
-        self.assertIn({"name": "crush washer 14 mm", "count": 1, "in_drawer": 6}, kit["seals"])
+        parts = {line["name"]: line for line in kit["parts"]}
+        self.assertEqual(parts["crush washer 14 mm"]["words"], "6 in the drawer")
         self.assertIn("8 mm hex key", kit["tools"])
         self.assertIn("PTFE paste", kit["consumables"])
         torques = {line["what"]: line for line in kit["torques"]}
@@ -147,6 +148,20 @@ class KitTests(PlanCase):
         self.assertIn("N·m", torques["engine, drain plug"]["setting"])
         together = float(kit["parts_cost"]) + float(kit["labour"])
         self.assertAlmostEqual(together, float(kit["total"]), places=2)
+
+    def test_what_is_not_here_is_said_first_filters_too(self) -> None:
+        engine = self.chosen(("engine", "with filter"))
+        kit = self.plan(**engine).json()["kit"]
+        own = "filter for the engine, Brackwell Colossine 1640"
+        self.assertIn(f"1 × {own}", kit["to_buy"])
+        self.assertTrue(any(line.endswith("Skarholm Amber") for line in kit["to_buy"]))
+        parts = {line["name"]: line for line in kit["parts"]}
+        self.assertEqual(parts[own]["words"], "0 in the drawer, buy 1")
+        SealRow.objects.create(name=own, count=1)
+        here = self.plan(**engine).json()["kit"]
+        self.assertNotIn(f"1 × {own}", here["to_buy"])
+        self.assertEqual(here["parts_cost"], kit["parts_cost"])
+        self.assertLess(float(here["buying"]), float(kit["buying"]))
 
     def test_an_opened_bottle_counts(self) -> None:
         gear = Fluid.objects.get(name="Cogwork 90")
@@ -215,7 +230,7 @@ class CalendarTests(PlanCase):
         one, two = found.json()["weeks"]
         self.assertEqual((len(one["visits"]), len(two["visits"])), (1, 1))
         self.assertEqual(one["minutes"], one["visits"][0]["minutes"])
-        self.assertIn("Plate & Chain", two["visits"][0]["missing"])
+        self.assertIn("2 × 946 ml Plate & Chain", two["visits"][0]["missing"])
         self.assertFalse(one["visits"][0]["late"])
 
     def test_what_an_earlier_visit_needs_is_kept_for_it(self) -> None:
@@ -288,6 +303,8 @@ class CalendarTests(PlanCase):
         self.assertEqual(things["Cogwork 90"]["for_bikes"], "Ferry Bell, Grey Heron")
         self.assertIn("O-ring 12 mm", things)
         self.assertNotIn("crush washer 14 mm", things)
+        filters = {name for name in things if name.startswith("filter")}
+        self.assertEqual(len(filters), 2, filters)
         BottleRow.objects.all().delete()
         more = {line["what"] for line in self.api.get("/api/calendar/").json()["shopping"]}
         self.assertIn("Plate & Chain", more)
