@@ -161,7 +161,13 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await press(page, "Count");
   await page.getByRole("link", { name: "Calendar" }).click();
   await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("Plate & Chain");
-  await expect(page.getByRole("region", { name: "To buy" })).not.toContainText("O-ring 12 mm");
+  const toBuy = page.getByRole("region", { name: "To buy" });
+  await expect(toBuy).not.toContainText("O-ring 12 mm");
+  for (const what of ["Cogwork 90", "O-ring 36 mm"]) {
+    await expect(toBuy).toContainText(what);
+    await press(page, `${what} has come`);
+    await expect(toBuy).not.toContainText(what);
+  }
   await press(page, "Drop it");
   await press(page, "Yes, drop it");
   await expect(page.getByText("Nothing planned.")).toBeVisible();

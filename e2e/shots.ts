@@ -41,6 +41,7 @@ test("pictures", async ({ page }) => {
   await picture(page, "ward");
   await page.getByRole("link", { name: "Shelf" }).click();
   await press(page, "Draw Slipway 23");
+  await page.evaluate(() => scrollTo(0, 0));
   await picture(page, "shelf");
   await page.getByRole("link", { name: "Workshop" }).click();
   await expect(page.getByLabel("Crush washer, engine", { exact: true })).toBeVisible();

@@ -85,7 +85,7 @@ class BottleRow(models.Model):
 class SealRow(models.Model):
     """Seals in the drawer, counted by what the spec sheets call them."""
 
-    name = models.CharField(max_length=80, unique=True)
+    name = models.CharField(max_length=200, unique=True)
     count = models.PositiveIntegerField(default=0)
 
     class Meta:

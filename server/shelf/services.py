@@ -3,6 +3,7 @@
 from datetime import date
 from decimal import Decimal, InvalidOperation
 from typing import Any
+from uuid import uuid5
 
 from config.problems import Conflict
 from django.db import transaction
@@ -14,7 +15,7 @@ from workshop.access import as_id
 from workshop.models import Person
 
 from .models import BottleRow, Fluid, SealRow
-from .shapes import BottleForm, FluidForm, SealForm
+from .shapes import Arrival, BottleForm, FluidForm, SealForm
 
 # most that fits the column, and the field's name in words
 _NUMBERS = {
@@ -185,10 +186,34 @@ def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
     )
 
 
+_MOST_BOTTLES, _MOST_ML = 50, 100_000
+
+
+@transaction.atomic
+def put_away(came: Arrival, *, actor: Person) -> None:
+    """Put what has come from the counter on the shelf or into the drawer. Safe to repeat: bottles
+    are known by ids made from the arrival's, a count by what it replaces. Raises Conflict
+    ``shelf.counted``."""
+    if not came.bottles:
+        count = f"{(came.seen or 0) + came.count}"
+        save_seals(SealForm(came.what, count, came.seen), actor=actor)
+        return
+    if any(not (0 < b.ml < _MOST_ML and 0 < b.count <= _MOST_BOTTLES) for b in came.bottles):
+        raise CoreError("shelf.count", field="bottles")
+    fluid = Fluid.objects.filter(name=came.what).first()
+    if fluid is None:
+        raise Http404
+    for size in came.bottles:
+        for n in range(size.count):
+            full = {"size_ml": size.ml, "left_ml": size.ml, "changed_by": actor.name}
+            one = uuid5(as_id(came.id), f"{size.ml}/{n}")
+            BottleRow.objects.get_or_create(pk=one, defaults={"fluid": fluid, **full})
+
+
 @transaction.atomic
 def save_seals(form: SealForm, *, actor: Person) -> None:
     """How many of a seal are in the drawer. Raises Conflict ``shelf.counted``."""
-    name, said = form.name.strip()[:80], form.count.strip()
+    name, said = form.name.strip()[:200], form.count.strip()
     if not name:
         raise CoreError("garage.name_it", field="name")
     if not said.isdigit() or len(said) > 5:

@@ -110,6 +110,27 @@ class SealForm:
 
 
 @dataclass(frozen=True)
+class Bottles:
+    """So many bottles of a size."""
+
+    ml: int
+    count: int
+
+
+@dataclass(frozen=True)
+class Arrival:
+    """What has come from the counter: sealed bottles of the fluid ``what``, or ``count`` of a seal
+    or filter of that name, of which ``seen`` were in the drawer (None where there was none). ``id``
+    is the client's."""
+
+    id: str
+    what: str
+    bottles: list[Bottles]
+    count: int
+    seen: int | None = None
+
+
+@dataclass(frozen=True)
 class SealCount:
     name: str
     count: int

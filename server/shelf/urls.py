@@ -1,6 +1,7 @@
 from django.urls import path
 
 from .views import (
+    ArrivalView,
     BlendView,
     BottlesView,
     FluidsView,
@@ -16,6 +17,7 @@ urlpatterns = [
     path("shelf/stock/", StockView.as_view()),
     path("shelf/bottles/", BottlesView.as_view()),
     path("shelf/seals/", SealsView.as_view()),
+    path("shelf/arrivals/", ArrivalView.as_view()),
     path("shelf/blend/", BlendView.as_view()),
     path("wrenches/<int:wrench_id>/pull/", WrenchPullView.as_view()),
 ]

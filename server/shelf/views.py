@@ -9,7 +9,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
-from .shapes import Blend, BottleForm, FluidForm, Peak, SealForm, Shelf, Stock
+from .shapes import Arrival, Blend, BottleForm, FluidForm, Peak, SealForm, Shelf, Stock
 
 _TEXTS = (
     *("name", "family", "bottle", "grade", "friction_class", "service", "base", "approvals"),
@@ -114,6 +114,11 @@ class BottleFormSerializer(DataclassSerializer[BottleForm]):
         extra_kwargs = {name: {"allow_blank": True} for name in ("size", "left", "opened_on")}
 
 
+class ArrivalSerializer(DataclassSerializer[Arrival]):
+    class Meta:
+        dataclass = Arrival
+
+
 class SealFormSerializer(DataclassSerializer[SealForm]):
     class Meta:
         dataclass = SealForm
@@ -140,6 +145,19 @@ class BottlesView(APIView):
         services.save_bottle(
             given.validated_data, actor=person_of(request), today=timezone.now().date()
         )
+        return Response(StockSerializer(selectors.stock(person_of(request))).data)
+
+
+class ArrivalView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="arrival_put_away", request=ArrivalSerializer, responses=StockSerializer
+    )
+    def post(self, request: Request) -> Response:
+        given = ArrivalSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        services.put_away(given.validated_data, actor=person_of(request))
         return Response(StockSerializer(selectors.stock(person_of(request))).data)
 
 

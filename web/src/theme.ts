@@ -6,11 +6,11 @@ export const colour = {
   enamel: "#fbf8f0",
   line: "#d5cbb5",
   ink: "#1f2a2b",
-  soft: "#5d6765",
+  soft: "#565f5d",
   action: "#155e63",
   bar: "#17393d",
   alarm: "#b8321a",
-  warn: "#a86a08",
+  warn: "#8a5300",
   metal: "#8f9a99",
 };
 

@@ -152,11 +152,21 @@ def shopping(
             bikes.setdefault(name, {})[visit.bike.name] = None
     summed = Wanted(together(demand for one in wants for demand in one.demands), parts)
     served = serve(stands.stock, summed, stands.sold, today)
-    lines = [
-        (demand.fluid, mapping.sizes_words(found)) for demand, found in served.picks if found.buy
+    lacking = [
+        (demand.fluid, mapping.sizes_words(found), mapping.sizes(found), 0)
+        for demand, found in served.picks
+        if found.buy
     ]
-    lines += [(name, f"{count}") for name, count in served.missing_parts.items()]
+    lacking += [(name, f"{n}", [], n) for name, n in served.missing_parts.items()]
     return [
-        Shopping(name, amount, ", ".join(sorted(bikes[name])), COUNTER.available(name))
-        for name, amount in lines
+        Shopping(
+            name,
+            amount,
+            sizes,
+            count,
+            stands.stock.parts.get(name),
+            ", ".join(sorted(bikes[name])),
+            COUNTER.available(name),
+        )
+        for name, amount, sizes, count in lacking
     ]

@@ -19,6 +19,7 @@ from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
 from shelf.models import BottleRow
+from shelf.shapes import Bottles
 from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
@@ -121,6 +122,10 @@ def order_shape(order: Order, learned: Mapping[str, tuple[int, int]]) -> OrderSh
     said = [f"{kind}: {minutes} min, from {n} visits" for kind, (minutes, n) in learned.items()]
     gap = "" if order.proven else f"at most {order.gap:.0%} longer than the best there is"
     return OrderShape(jobs, order.minutes, order.in_turn, order.hands_on, order.proven, gap, said)
+
+
+def sizes(found: Picked) -> list[Bottles]:
+    return [Bottles(size.ml, count) for size, count in found.buy]
 
 
 def sizes_words(found: Picked) -> str:

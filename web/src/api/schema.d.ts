@@ -542,6 +542,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/arrivals/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["arrival_put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/blend/": {
         parameters: {
             query?: never;
@@ -767,6 +783,13 @@ export interface components {
             text: string;
             reason: string;
         };
+        ArrivalRequest: {
+            id: string;
+            what: string;
+            bottles: components["schemas"]["BottlesRequest"][];
+            count: number;
+            seen?: number | null;
+        };
         Band: {
             grade: string;
             /** Format: double */
@@ -874,6 +897,14 @@ export interface components {
             /** Format: double */
             share: number;
             opened_on: string;
+        };
+        Bottles: {
+            ml: number;
+            count: number;
+        };
+        BottlesRequest: {
+            ml: number;
+            count: number;
         };
         Calendar: {
             count: number;
@@ -1487,6 +1518,9 @@ export interface components {
         Shopping: {
             what: string;
             amount: string;
+            bottles: components["schemas"]["Bottles"][];
+            count: number;
+            seen: number | null;
             for_bikes: string;
             available: string;
         };
@@ -3084,6 +3118,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    arrival_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrivalRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
             /** @description Refused */

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
-import { clock, useCalendar, useDrop } from "./plan";
+import { clock, useCalendar, useDrop, usePutAway } from "./plan";
 
 type Line = Shape["PlannedLine"];
 
@@ -134,6 +134,66 @@ function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean })
   );
 }
 
+/** What has come is put where it belongs with one tap; an arrival keeps its id until it is. */
+function CameIn({ line }: { line: Shape["Shopping"] }) {
+  const putAway = usePutAway();
+  const [id, setId] = useState(() => crypto.randomUUID());
+  const { what, bottles, count, seen } = line;
+  const came = { id, what, bottles, count, seen };
+  return (
+    <>
+      <Button
+        loading={putAway.isPending}
+        aria-label={`${what} has come`}
+        onClick={() => putAway.mutate(came, { onSuccess: () => setId(crypto.randomUUID()) })}
+      >
+        It has come
+      </Button>
+      <Refused said={putAway.error?.message} />
+    </>
+  );
+}
+
+function ToBuy({ lines, mayWork }: { lines: Shape["Shopping"][]; mayWork: boolean }) {
+  return (
+    <section aria-label="To buy" className="shopping">
+      <h2>To buy for these visits</h2>
+      <table className="spec">
+        <thead>
+          <tr>
+            <th scope="col">What</th>
+            <th scope="col">How much</th>
+            <th scope="col">For</th>
+            <th scope="col">Parts counter (simulated)</th>
+            {mayWork && (
+              <th scope="col">
+                <span className="hidden">Has it come?</span>
+              </th>
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={`${line.what} ${line.amount} ${line.seen}`}>
+              <td>
+                <b>{line.what}</b>
+              </td>
+              <td className="tabular">{line.amount}</td>
+              <td>{line.for_bikes}</td>
+              <td>{line.available}</td>
+              {mayWork && (
+                <td className="shopping-came">
+                  <CameIn line={line} />
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
 /** The visits to come, and what to buy for them. */
 export function CalendarPage({ mayWork }: { mayWork: boolean }) {
   const calendar = useCalendar();
@@ -158,33 +218,7 @@ export function CalendarPage({ mayWork }: { mayWork: boolean }) {
       ) : (
         <Weeks weeks={weeks} mayWork={mayWork} />
       )}
-      {shopping.length > 0 && (
-        <section aria-label="To buy" className="shopping">
-          <h2>To buy for these visits</h2>
-          <table className="spec">
-            <thead>
-              <tr>
-                <th scope="col">What</th>
-                <th scope="col">How much</th>
-                <th scope="col">For</th>
-                <th scope="col">Parts counter (simulated)</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shopping.map((line) => (
-                <tr key={line.what}>
-                  <td>
-                    <b>{line.what}</b>
-                  </td>
-                  <td className="tabular">{line.amount}</td>
-                  <td>{line.for_bikes}</td>
-                  <td>{line.available}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-      )}
+      {shopping.length > 0 && <ToBuy lines={shopping} mayWork={mayWork} />}
     </>
   );
 }

@@ -86,6 +86,19 @@ export function useDrop() {
   });
 }
 
+/** What has come from the counter goes on the shelf; kits and shopping follow. */
+export function usePutAway() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Shape["ArrivalRequest"]) =>
+      taken(api.POST("/api/shelf/arrivals/", { body })),
+    onSettled: () =>
+      Promise.all(
+        ["calendar", "stock", "plan"].map((key) => client.invalidateQueries({ queryKey: [key] })),
+      ),
+  });
+}
+
 /** Minutes from the start as a clock: 1:05. */
 export function clock(minutes: number): string {
   return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;

@@ -84,7 +84,7 @@ export function Bottles({ fluid, size }: { fluid: number; size: string }) {
   );
 }
 
-/** The drawer of seals, counted by what the spec sheets call them. */
+/** Seals and filters in the drawer, counted by what the spec sheets call them. */
 export function Drawer({ mayWork }: { mayWork: boolean }) {
   const stock = useStock();
   const change = useStockChange();
@@ -99,8 +99,8 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
       },
     });
   return (
-    <section className="drawer" aria-label="Seals in the drawer">
-      <h2>Seals in the drawer</h2>
+    <section className="drawer" aria-label="In the drawer">
+      <h2>In the drawer</h2>
       <ul>
         {seals.map((seal) => (
           <li key={seal.name}>

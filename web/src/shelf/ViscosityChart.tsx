@@ -4,10 +4,10 @@ import { colour } from "../theme";
 type Drawn = Pick<Shape["FluidCard"], "id" | "name" | "curve">;
 
 export const DASHES = ["none", "11 6", "2 6", "16 5 3 5"];
-const LINES = [3, 5, 10, 20, 50, 100, 200, 500, 1000, 2000];
+const LINES = [3, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
 const TEMPERATURES = [0, 20, 40, 60, 80, 100, 120, 140];
 const BOX = { left: 66, right: 520, top: 16, bottom: 430 };
-const THICKEST = 3000;
+const THICKEST = 12_000;
 const THINNEST = 2.4;
 
 /** The axes on which an oil is a straight line: log of temperature, double log of viscosity. */
@@ -72,9 +72,9 @@ function Ladder({ scale, at }: { scale: Shape["Scale"]; at: number }) {
               strokeWidth="1.2"
             />
             {tall > 9 && (
-              // thin grades overlap: their numbers stand left and right in turn
+              // grades overlap: their numbers stand left and right in turn
               <text
-                x={at + (tall < 22 ? 12 + 20 * (index % 2) : 22)}
+                x={at + 12 + 20 * (index % 2)}
                 y={top + tall / 2 + 4}
                 textAnchor="middle"
                 fill={colour.ink}
