@@ -83,7 +83,7 @@ class BottleRow(models.Model):
 
 
 class SealRow(models.Model):
-    """Seals in the drawer, counted by what the spec sheets call them."""
+    """Seals and filters in the drawer, counted by what spec sheets and kits call them."""
 
     name = models.CharField(max_length=200, unique=True)
     count = models.PositiveIntegerField(default=0)

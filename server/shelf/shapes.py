@@ -138,7 +138,7 @@ class SealCount:
 
 @dataclass(frozen=True)
 class Stock:
-    """What stands there: bottles, and seals in the drawer."""
+    """What stands there: bottles, and the seals and filters in the drawer."""
 
     bottles: list[BottleLine]
     seals: list[SealCount]

@@ -34,8 +34,8 @@ class Wanted:
 
 @dataclass(frozen=True)
 class Served:
-    """How a visit is served from the stock: bottles for each demand, the seals and
-    filters the drawer lacks, and what is left for the next visit."""
+    """How a visit is served from the stock: bottles for each demand, the seals and filters the
+    drawer lacks, and what is left for the next visit."""
 
     picks: tuple[tuple[Demand, Picked], ...]
     missing_parts: Mapping[str, int]
