@@ -107,7 +107,7 @@ test("a faulty document is refused place by place; a reader changes nothing", as
   await take("{");
   await expect(page.getByText("sheet.json is no JSON document.")).toBeVisible();
   await take(JSON.stringify({ format: "oil-ward/spec-sheet/1", reservoirs: [] }));
-  await expect(page.getByText("1 faults in this document; nothing was taken in.")).toBeVisible();
+  await expect(page.getByText("Faults in this document: 1. Nothing was taken in.")).toBeVisible();
   await expect(page.getByText("'model' is a required property")).toBeVisible();
   await page.keyboard.press("Escape");
   await press(page, "Sign out");

@@ -171,7 +171,7 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
     <>
       <div className="heading">
         <h1>Spec sheets</h1>
-        <p className="heading-sum">{models.data.models.length} models</p>
+        <p className="heading-sum">Models: {models.data.models.length}</p>
         {mayWork && (
           <span className="heading-tools">
             <TakeIn />

@@ -7,7 +7,7 @@ function Months({ months }: { months: Shape["MonthLoad"][] }) {
   return (
     <ol className="months" aria-label="Reservoirs expected to be due, by month">
       {months.map((month) => (
-        <li key={month.month} title={`${month.month}: ${month.count} reservoirs`}>
+        <li key={month.month} title={`${month.month}: ${month.count} due`}>
           <span className="month-count tabular">{month.count || ""}</span>
           <span className="month-tube" aria-hidden>
             <span style={{ height: `${(month.count / most) * 100}%` }} />

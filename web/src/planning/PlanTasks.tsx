@@ -170,9 +170,9 @@ export function Tasks({
         </Button>
       )}
       <p className="soft">
-        Over two years: {plan.together.visits} visits and {plan.together.hours} h together, against{" "}
-        {plan.alone.visits} visits and {plan.alone.hours} h with each when it is due;{" "}
-        {plan.together.litres} l of oil against {plan.alone.litres} l.
+        Visits over two years: {plan.together.visits} done like this ({plan.together.hours} h,{" "}
+        {plan.together.litres} l of oil), {plan.alone.visits} with each when it is due (
+        {plan.alone.hours} h, {plan.alone.litres} l).
       </p>
       {starting && <Start bike={plan.bike_id} task={starting} close={() => setStarting(null)} />}
     </section>
