@@ -39,7 +39,7 @@ class DocumentTests(DraftCase):
         counts = (BikeModel.objects.count(), SheetCell.objects.count())
         answer = self.take_in(document)
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("2 faults", answer.json()["detail"])
+        self.assertIn("in this document: 2.", answer.json()["detail"])
         places = [error["pointer"] for error in answer.json()["errors"]]
         self.assertIn("/reservoirs/0/values/capacity.dry/written", places)
         self.assertIn("not the same amount", str(answer.json()["errors"]))
