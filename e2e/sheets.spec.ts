@@ -46,6 +46,10 @@ async function typeThrough(page: Page, values: Record<string, Value>, prefix: st
     // what already stands there, like the kind, is passed over
     if (value && value.written !== (await holds(page))) await page.keyboard.type(value.written);
     await page.keyboard.press("Enter");
+    // how it is filled decides which lines the sheet has
+    if (at.endsWith("//fill rule")) {
+      await expect(page.getByText("all written down")).toBeVisible();
+    }
   }
 }
 
@@ -143,4 +147,30 @@ test("a three-drain V-twin's whole sheet, typed from its manual by keyboard", as
 test("a shaft-drive boxer's whole sheet, typed from its manual by keyboard", async ({ page }) => {
   test.setTimeout(400_000);
   await journey(page, "meridan-1130", "Meridan 1140");
+});
+
+test("a line that leaves the sheet under the hands passes the keyboard on", async ({ page }) => {
+  await signIn(page, "oda");
+  const made = {
+    make: "Lumeo",
+    name: "",
+    year: 2021,
+    layout: "single, shaft",
+    displacement_cc: 300,
+  };
+  await newModel(page, made, "Dab 300");
+  await page.getByLabel("Add a reservoir").focus();
+  await page.keyboard.type("final drive");
+  await page.keyboard.press("Enter");
+  await standsOn(page, "final drive//");
+  // the answer that takes the level's lines away comes while one of them is being typed
+  await page.route("**/cells/", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await page.locator('[data-cell="final drive//fill rule"]').focus();
+  await page.locator('[data-cell="final drive//fill rule"]').selectOption("exact");
+  await page.locator('[data-cell="final drive//level.run"]').focus();
+  await expect(page.locator('[data-cell="final drive//level.run"]')).toHaveCount(0);
+  await standsOn(page, "final drive//");
 });

@@ -1,4 +1,4 @@
-import { useDeferredValue, useRef, useState } from "react";
+import { useDeferredValue, useLayoutEffect, useRef, useState } from "react";
 import { Refusal, type Problem } from "../api/client";
 import { ask, useReading, useSheetChange, type Page, type Row } from "./sheets";
 
@@ -11,6 +11,18 @@ export interface Source {
 export function focusNext(from: HTMLElement) {
   const all = [...document.querySelectorAll<HTMLElement>("[data-cell]")];
   stand(all[all.indexOf(from) + 1]);
+}
+
+/** A value that goes off the sheet under the hands, as levels do with an exact quantity, passes the
+ * keyboard on to the next one. */
+function usePassOn(path: string) {
+  useLayoutEffect(
+    () => () => {
+      const from = document.activeElement;
+      if (from instanceof HTMLElement && from.dataset["cell"] === path) focusNext(from);
+    },
+    [path],
+  );
 }
 
 /** Stand on a field with what it holds selected, so that typing replaces it. */
@@ -219,6 +231,7 @@ function useTyping(sheet: number, row: Row) {
 /** One value: typed as the manual gives it, read back while typing, written down on Enter. */
 export function CellRow({ sheet, row, source, me, editable }: Props) {
   const { typing, type, save, settle, change, drop } = useTyping(sheet, row);
+  usePassOn(row.path);
   const typed = typing ?? row.written;
   const dirty = typing !== null && typing !== row.written;
   const problem = change.error instanceof Refusal ? change.error.problem : null;
