@@ -65,7 +65,6 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
         onCancel={() => setOpen(null)}
         footer={null}
         width={1050}
-        destroyOnHidden
       >
         <SchoolsPanel bike={page.id} />
       </Dialog>

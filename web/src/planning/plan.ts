@@ -17,7 +17,7 @@ export const ASKED: Asked = {
 
 /** What is chosen: what the planner proposes until somebody chooses by hand. From then on their
  * taps count at once, however long the plan takes to follow. */
-export function chosenTasks(plan: Plan, asked: Asked): Asked["tasks"] {
+function chosenTasks(plan: Plan, asked: Asked): Asked["tasks"] {
   if (!asked.proposed) {
     return asked.tasks.filter((one) => plan.tasks.some((task) => task.reservoir === one.reservoir));
   }
