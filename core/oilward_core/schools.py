@@ -21,6 +21,7 @@ FILTER, FLUID, INTERVAL = "filter", "fluid", "interval"
 ONE_OIL, MINERAL = "one engine oil for all cases", "mineral only"
 HALF_THE_BOOK, EVERY_THIRD, TURNED_OVER = "half the book", "every third change", "turned over once"
 LOWER_THIRD = "lower third"
+NO_SEALANT = ("none", "no", "dry", "nothing", "-")
 
 
 @dataclass(frozen=True)
@@ -60,7 +61,7 @@ TOPICS = (
     Topic(
         SEALANT,
         "On the plug's threads",
-        ("PTFE paste", "none", "tape"),
+        ("none", "PTFE paste", "tape"),
         _DRAINED,
         "What the refit step says.",
     ),
@@ -128,11 +129,20 @@ class Schools:
         return Chosen(_TOPIC[topic].choices[0], "usual practice")
 
 
-def torque_aim(spec: TorqueSpec, soft: bool, chosen: Chosen) -> Setting:
+def sealant_of(written: str, kind: ReservoirKind, schools: Schools) -> str:
+    """What goes on a plug's thread: the manual's own word before the school's; empty for none."""
+    said = written.strip() or schools.of(kind, SEALANT).choice
+    return "" if said.lower() in NO_SEALANT else said
+
+
+def torque_aim(spec: TorqueSpec, sealant: str, kind: ReservoirKind, schools: Schools) -> Setting:
     """The torque to aim at, N·m (`torque.setting`), by the school inside a range; named where it
-    acts. Raises CoreError ``torque.no_wrench`` for hand-tight and turn specs."""
-    aim = setting(spec, "lower third" if chosen.choice == LOWER_THIRD else "middle", soft)
-    if spec.form != "range" or soft:
+    acts. ``sealant`` is the sheet's word for the plug's thread, empty where it has none. Raises
+    CoreError ``torque.no_wrench`` for hand-tight and turn specs."""
+    chosen = schools.of(kind, TORQUE)
+    sealed = bool(sealant_of(sealant, kind, schools))
+    aim = setting(spec, "lower third" if chosen.choice == LOWER_THIRD else "middle", sealed)
+    if spec.low == spec.high or spec.form == "tolerance":
         return aim
     why = Reason("school", f"Inside a torque range: {chosen}.", Source.TRADE)
     return replace(aim, reasons=(*aim.reasons, why))

@@ -144,7 +144,7 @@ BAD = (
     Bad(level(settle_minutes=Decimal(180)), "minutes", "Seconds"),
     Bad(torque("240 lbf·ft"), "torque", "lbf·in?"),
     Bad(torque("20 lbf·in"), "torque", "lbf·ft?"),
-    Bad(torque("2 N·m"), "torque", "Look again"),
+    Bad(torque("2 N·m"), "torque", "kgf·m?"),
     Bad(torque("300 N·m"), "torque", "lbf·in?"),
     Bad(replace(GOOD, limits=DueLimits(repeat_km=Decimal(90))), "interval", "nought"),
     Bad(replace(GOOD, limits=DueLimits(repeat_km=Decimal(90_000))), "interval", "nought"),

@@ -137,7 +137,9 @@ class ThingsTests(TestCase):
     ]
 
     def test_seals_tools_and_torques(self) -> None:
-        found = things(self.TASKS, Schools())
+        paste = Schools((Choice("engine", "sealant", "PTFE paste"),))
+        self.assertNotIn("PTFE paste", things(self.TASKS, Schools()).consumables)
+        found = things(self.TASKS, paste)
         self.assertEqual(dict(found.parts)["crush washer 12 mm"], 1)
         self.assertIn("17 mm", found.tools)
         self.assertEqual(dict(found.parts)["filter for the engine"], 1)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..order import PlannedTask
 from ..renewals import seal_renewal
-from ..schools import RING, SEALANT, WASHER, Schools
+from ..schools import RING, WASHER, Schools, sealant_of
 from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
 
 
@@ -70,9 +70,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
                 filters[filter_name(task.spec.label, model)] += 1
         if task.spec.kind in DRAINED:
             plug = task.spec.fastener("drain plug")
-            sealant = plug.sealant if plug and plug.sealant else ""
-            sealant = sealant or schools.of(task.spec.kind, SEALANT).choice
-            if sealant != "none":
+            if sealant := sealant_of(plug.sealant if plug else "", task.spec.kind, schools):
                 used[sealant] = None
             if plug and plug.safety_wire:
                 used["safety wire"] = None

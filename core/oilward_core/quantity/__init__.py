@@ -1,8 +1,9 @@
 """Amounts with units: reading what people type, and writing what they read."""
 
 from .display import bottle_words, convert, format_exact, quarts_and_ounces, show, show_range
-from .grammar import Measure, Preference, parse, parse_single
+from .grammar import Measure, parse, parse_single
 from .quicksum import SumAnswer, quick_sum
+from .tokens import Preference
 from .units import CANONICAL, UNITS, Kind, Unit
 
 __all__ = [

@@ -1,10 +1,23 @@
 """Amounts written for people: exactly, rounded, and in bottle words."""
 
-from decimal import ROUND_HALF_EVEN, Decimal
+from decimal import ROUND_HALF_EVEN, Context, Decimal
 from fractions import Fraction
 
-from .grammar import QUANTUM, to_decimal
-from .units import UNITS
+from .units import UNITS, Unit
+
+QUANTUM = Decimal("0.000001")
+_EXACT = Context(prec=120, rounding=ROUND_HALF_EVEN)
+
+
+def to_decimal(value: Fraction) -> Decimal:
+    """A fraction as a decimal, to the sixth place (a thousandth of a drop of oil)."""
+    exact = _EXACT.divide(Decimal(value.numerator), Decimal(value.denominator))
+    return exact.quantize(QUANTUM, context=_EXACT).normalize(_EXACT) + 0
+
+
+def to_canonical(value: Fraction, unit: Unit) -> Fraction:
+    """``value`` of ``unit`` in its kind's canonical unit, exactly."""
+    return value * unit.factor + unit.offset
 
 
 def convert(value: Decimal, unit: str) -> Decimal:
@@ -30,6 +43,20 @@ def show(value: Decimal, unit: str, places: int | None = None) -> str:
     digits = UNITS[unit].places if places is None else places
     number = convert(value, unit).quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
     return f"{number:f} {unit}"
+
+
+def show_precise(value: Decimal, unit: str) -> str:
+    """Like `show`, but a small number keeps three significant digits: ``0.005 qt``, ``1.61 km``."""
+    digits = UNITS[unit].places
+    number = convert(value, unit)
+    needed = 2 - number.adjusted() if number else 0
+    if needed <= digits:
+        return show(value, unit)
+    text = f"{round(number, min(needed, 6)):f}".rstrip("0")
+    whole, _, decimals = text.partition(".")
+    return (
+        f"{whole}.{decimals.ljust(digits, '0')} {unit}" if decimals or digits else f"{whole} {unit}"
+    )
 
 
 def show_range(low: Decimal, high: Decimal, unit: str, places: int | None = None) -> str:

@@ -125,7 +125,8 @@ def _ask_for_slips(step: Step, said: TorqueSpec) -> None:
     """Ask when a reading is unbelievable for the fastener and a unit slip explains it."""
     if step.fastener is None:
         return
-    doubt = plausibility(said, step.fastener.role, step.fastener.thread)
+    fastener = step.fastener
+    doubt = plausibility(said, fastener.role, fastener.thread, fastener.goes_into, fastener.made_of)
     if doubt.proposal:
         raise CoreError("torque.slip", said=said.text, options=[doubt.proposal])
 

@@ -19,7 +19,7 @@ from ..fill import (
     coach,
 )
 from ..quantity import show
-from ..schools import TORQUE, torque_aim
+from ..schools import torque_aim
 from ..spec import Cell, FillRule, LevelCheck, Path, ReservoirSpec, needed
 from ..torque import (
     Setting,
@@ -251,9 +251,9 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
     plug = task.reservoir.fastener("drain plug")
     if plug is None or plug.torque is None or not plug.torque.by_wrench:
         return None
-    spec, soft = plug.torque, plug.soft
+    spec = plug.torque
     low, high = spec.low or Decimal(0), spec.high or Decimal(0)
-    aim = torque_aim(spec, soft, task.schools.of(task.reservoir.kind, TORQUE))
+    aim = torque_aim(spec, plug.sealant, task.reservoir.kind, task.schools)
     fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
     judged = nm = None
     if reading is not None:
@@ -261,7 +261,7 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
         factor = scale_factor(used, plug.adapter) if used else None
         nm = Decimal(reading.data["nm"]) / (factor or 1)
         accuracy = used.accuracy if used else Decimal("0.06")
-        judged = judge(nm, spec, accuracy, soft)
+        judged = judge(nm, spec, accuracy, plug.soft)
     return TorqueCard(aim, low, high, fitting, nm, judged)
 
 

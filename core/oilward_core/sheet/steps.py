@@ -274,12 +274,17 @@ def _tighten(reservoir: ReservoirSpec, plug: Fastener | None) -> Step:
         step,
         StepKind.TORQUE,
         "Torque the plug",
-        "One slow pull, hand in the middle of the grip." + _crow_foot(plug),
+        "One slow pull, hand in the middle of the grip." + _crow_foot(plug) + _turned_on(plug),
         place=place,
         fastener=plug,
         spot=spot,
         unchecked=unchecked,
     )
+
+
+def _turned_on(plug: Fastener | None) -> str:
+    words = plug.torque.then_words if plug and plug.torque else ""
+    return f" {words[0].upper()}{words[1:]}." if words else ""
 
 
 def _crow_foot(plug: Fastener | None) -> str:

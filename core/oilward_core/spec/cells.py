@@ -108,6 +108,8 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
         read.yes("safety wire"),
         read.text("direction"),
         read.middle("adapter"),
+        read.text("material"),
+        read.text("made of"),
     )
 
 

@@ -5,13 +5,13 @@ no source.
 """
 
 import itertools
-import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from ..errors import CoreError
 from ..quantity import show
-from ..torque import plausibility
+from ..torque import plausibility, read_thread
 from .sheet import (
     DRAINED,
     WATCHED_ONLY,
@@ -164,7 +164,9 @@ def _torques(spec: ReservoirSpec, cc: int) -> Found:
         if torque is None:
             continue
         place = f"{fastener.key or fastener.role}/torque"
-        doubt = plausibility(torque, fastener.role, fastener.thread)
+        doubt = plausibility(
+            torque, fastener.role, fastener.thread, fastener.goes_into, fastener.made_of
+        )
         if not doubt.ok:
             yield "torque", place, f"{doubt.reasons[0].text} {doubt.question}"
         if torque.low and torque.high and torque.form == "range" and _wide(torque.low, torque.high):
@@ -176,9 +178,6 @@ def _wide(low: Decimal, high: Decimal) -> bool:
     return high > _WIDEST * low
 
 
-_PITCH = re.compile(r"^M(?P<d>\d+)\s*[x×]\s*(?P<p>\d+(?:[.,]\d+)?)", re.IGNORECASE)
-
-
 def _plugs(spec: ReservoirSpec, cc: int) -> Found:
     drain, fill = spec.fastener("drain plug"), spec.fastener("fill plug")
     if drain and fill and _by_hand(drain) and fill.torque and fill.torque.by_wrench:
@@ -188,11 +187,19 @@ def _plugs(spec: ReservoirSpec, cc: int) -> Found:
         text = "On the map the drain plug stands above the fill plug. Swapped?"
         yield "plugs swapped", f"{drain.key or drain.role}/spot", text
     for fastener in spec.fasteners:
-        match = _PITCH.match(fastener.thread)
-        pitch = Decimal(match["p"].replace(",", ".")) if match else Decimal(1)
-        if not Decimal("0.35") <= pitch <= 3:
-            text = f"{fastener.thread} is no thread. A decimal point lost?"
+        if fastener.thread and not _readable(fastener.thread):
+            text = (
+                f"{fastener.thread} is no thread. A decimal point lost? M14x1.5, 1/4-20 or G 1/4."
+            )
             yield "thread", f"{fastener.key or fastener.role}/thread", text
+
+
+def _readable(thread: str) -> bool:
+    try:
+        read_thread(thread)
+    except CoreError:
+        return False
+    return True
 
 
 def _by_hand(fastener: Fastener) -> bool:

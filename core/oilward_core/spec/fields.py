@@ -6,12 +6,15 @@ the reservoir itself and otherwise names a plug, filter or screw.
 
 import re
 from dataclasses import dataclass
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from enum import StrEnum
 from typing import NamedTuple
 
 from ..errors import CoreError
-from ..quantity import Kind, parse
+from ..quantity import Kind, convert, parse
+from ..quantity.display import to_decimal
+from ..quantity.numbers import scan_number
+from ..quantity.plain import plain
 from ..torque import TorqueSpec, read_torque
 from .sheet import (
     NO_CLUTCH,
@@ -84,9 +87,21 @@ ATTITUDES = ("upright", "side stand", "lifted")
 GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "marks")
 FRICTION = ("MA", "MA1", "MA2", "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
+MADE_OF = ("steel", "aluminium", "plastic")
 PLUGS = ("drain plug", "fill plug", "level plug")
 FILTERS = ("filter", "second filter", "screen")
-ROLES = (*PLUGS, *FILTERS, "cover screw", "bleed screw", "cap", "pinch bolt")
+ROLES = (
+    *PLUGS,
+    *FILTERS,
+    "cover screw",
+    "bleed screw",
+    "level screw",
+    "banjo bolt",
+    "fork cap",
+    "cap",
+    "pinch bolt",
+    "axle nut",
+)
 
 
 def _volume(name: str, label: str, plate: str, hint: str = "2.7 l or 3 qt 4 oz") -> Field:
@@ -153,6 +168,7 @@ PART_FIELDS = (
     Field("drive", "Tool", Form.TEXT, "", hint="17 mm socket"),
     Field("adapter", "Crow-foot, from drive to drive", Form.LENGTH, "", hint="35 mm"),
     Field("material", "Goes into", Form.CHOICE, "", choices=MATERIALS),
+    Field("made of", "Made of", Form.CHOICE, "", choices=MADE_OF),
     Field("magnet", "Magnet", Form.YES_NO, "", choices=("yes", "no")),
     Field("seal", "Seal", Form.TEXT, "", hint="crush washer 14 mm"),
     Field("sealant", "Sealant", Form.TEXT, "", hint="PTFE paste"),
@@ -214,30 +230,48 @@ _MEASURES = {
     Form.LENGTH: Kind.LENGTH,
     Form.VISCOSITY: Kind.VISCOSITY,
 }
-_WORD_OF = {Form.COUNT: "", Form.MONTHS: r"\s*(?:months?|mo)?", Form.HOURS: r"\s*(?:hours?|h)?"}
 _SPOT = re.compile(r"^(0(?:\.\d+)?|1(?:\.0+)?) (0(?:\.\d+)?|1(?:\.0+)?)$")
-_YEARS = re.compile(r"^(\d+)\s*years?$")
+_COUNTED = {Form.MONTHS: "months", Form.HOURS: "h"}
+_WHOLE = re.compile(r"^\d{1,5}$")
+_NEARLY = Decimal("0.04")  # 52 weeks are 11.96 months: 12
+MOST_COUNT = 99_999
 
 
 def _count(field: Field, said: str) -> int:
-    if field.form == Form.MONTHS and (years := _YEARS.match(said)):
-        return int(years[1]) * 12
-    match = re.match(rf"^(\d{{1,5}}){_WORD_OF[field.form]}$", said, re.IGNORECASE)
-    if match is None or not int(match[1]):
+    """A whole number of services, months or hours; of months and hours in any unit of time."""
+    unit = _COUNTED.get(field.form)
+    if unit is None:
+        number = Decimal(said) if _WHOLE.match(said) else Decimal(0)
+    else:
+        try:
+            measure = parse(said, Kind.TIME, unit, limits=True)
+        except CoreError as error:
+            if "options" in error.fields:
+                raise
+            raise CoreError("spec.count", hint=field.hint) from error
+        if measure.form != "single" or measure.bound == "at least":
+            raise CoreError("spec.count", hint=field.hint)
+        number = convert(measure.low, unit)
+    whole = round(number)
+    if not 0 < whole <= MOST_COUNT or abs(number - whole) > _NEARLY:
         raise CoreError("spec.count", hint=field.hint or "1")
-    return int(match[1])
+    return whole
+
+
+_SHARE = re.compile(
+    r"^(?:about )?(?P<number>[\d .,/]+?) ?(?P<percent>%|per cent|percent)?(?: of .*)?$"
+)
 
 
 def _share(field: Field, said: str) -> Decimal:
-    percent = said.endswith("%")
-    try:
-        value = Decimal(said.removesuffix("%").strip().replace(",", ".").split(" of ")[0])
-    except InvalidOperation as error:
-        raise CoreError("spec.share") from error
-    value = value / 100 if percent else value
-    if not value.is_finite() or not 0 <= value <= 1:
+    match = _SHARE.match(plain(said))
+    number = scan_number(match["number"]) if match else None
+    if match is None or number is None or number.doubt or number.end != len(match["number"]):
         raise CoreError("spec.share")
-    return value
+    value = number.value / 100 if match["percent"] else number.value
+    if not 0 <= value <= 1:
+        raise CoreError("spec.share")
+    return to_decimal(value)
 
 
 def _spot(said: str) -> Spot:
@@ -254,55 +288,26 @@ def _choice(field: Field, said: str) -> str:
     return found[0]
 
 
-_TWICE = re.compile(r"^(?P<first>.*\d.*?)\s*\((?P<again>[^()]*\d[^()]*)\)$")
-_ROUNDED = Decimal("0.035")
-
-
-def _slack(said: str, low: Decimal, high: Decimal) -> Decimal:
-    """How far rounding may carry a number: half of its last digit, at least 3.5 %."""
-    match = re.search(r"\d+(?:[.,](\d+))?", said)
-    if match is None or not low:
-        return _ROUNDED
-    number = Decimal(match[0].replace(",", "."))
-    half = Decimal(5).scaleb(-len(match[1] or "") - 1)
-    return max(_ROUNDED, half / number if number else _ROUNDED)
+# forms in which a limit is the value: a least wait is waited, a longest interval is the interval
+_LIMITS = {Form.TIME: "at least", Form.DISTANCE: "at most"}
 
 
 def _measured(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
     if field.form == Form.TORQUE:
         return read_torque(said)
-    measure = parse(said, _MEASURES[field.form], field.unit or None)
+    limit = _LIMITS.get(field.form, "")
+    measure = parse(said, _MEASURES[field.form], field.unit or None, limits=bool(limit))
+    if measure.bound not in ("", limit):
+        raise CoreError("quantity.bound", text=said, bound=measure.bound)
     return (measure.low, measure.high)
-
-
-def _ends(value: TorqueSpec | tuple[Decimal, Decimal]) -> tuple[Decimal, Decimal] | None:
-    if isinstance(value, tuple):
-        return value
-    return None if value.low is None or value.high is None else (value.low, value.high)
-
-
-def _said_once_or_twice(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
-    """A measure, or one with the same in another unit behind it: ``2.7 l (2.85 qt)``; both have to
-    agree within their rounding. Raises CoreError ``spec.disagree``."""
-    twice = _TWICE.match(said)
-    if twice is None:
-        return _measured(field, said)
-    value, again = _measured(field, twice["first"]), _measured(field, twice["again"])
-    first, other = _ends(value), _ends(again)
-    if first and other:
-        slack = _slack(twice["again"], *other)
-        for one, two in zip(first, other, strict=True):
-            if abs(one - two) > slack * max(one, two):
-                raise CoreError("spec.disagree", said=twice["first"], other=twice["again"])
-    return value
 
 
 def read_value(field: Field, written: str) -> Value:
     """What the words of a cell mean: canonical numbers (ml, N·m, km, min, mm, cSt), a pair where
     the form allows a range, a choice, a count.
 
-    Raises CoreError as `quantity.parse` does, or ``spec.count``, ``spec.share``, ``spec.spot``,
-    ``spec.disagree``, ``sheet.choose``, ``spec.too_long``.
+    Raises CoreError as `quantity.parse` and `torque.read_torque` do, or ``spec.count``,
+    ``spec.share``, ``spec.spot``, ``sheet.choose``, ``spec.too_long``.
     """
     said = written.strip()
     if not said:
@@ -323,4 +328,4 @@ def read_value(field: Field, written: str) -> Value:
         case Form.SPOT:
             return _spot(said)
         case _:
-            return _said_once_or_twice(field, said)
+            return _measured(field, said)

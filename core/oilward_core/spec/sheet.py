@@ -115,6 +115,7 @@ class Fastener:
 
     ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic.
     ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
+    ``goes_into`` and ``made_of`` are its two materials, empty where the sheet does not say.
     """
 
     role: str
@@ -134,6 +135,8 @@ class Fastener:
     safety_wire: bool = False
     direction: str = ""
     adapter: Decimal | None = None
+    goes_into: str = ""
+    made_of: str = ""
 
 
 @dataclass(frozen=True)

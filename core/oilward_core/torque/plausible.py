@@ -1,52 +1,86 @@
-"""Could this torque be meant for this fastener? Catches lbf·in taken for lbf·ft."""
+"""Could this torque be meant for this fastener? Catches lbf·in taken for lbf·ft.
 
-import re
+By role, thread and both materials. The preload formula speaks only where a bolt clamps; plugs seal,
+caps and bleed screws close, banjo bolts squeeze washers: they have bands of their own. Bands are
+common practice, no source; never shown as a specification.
+"""
+
+from collections.abc import Iterator
 from dataclasses import dataclass
 from decimal import Decimal
-from math import pi
 
-from ..quantity import show
+from ..errors import CoreError
+from ..guard import guarded
+from ..quantity import convert, parse, show
 from ..reasons import Reason, Source
 from .spec import TorqueSpec
+from .thread import Thread, read_thread
 
 Band = tuple[Decimal, Decimal]
 
 
-def _bands(rows: dict[str, tuple[float, float]]) -> dict[str, Band]:
-    return {name: (Decimal(str(low)), Decimal(str(high))) for name, (low, high) in rows.items()}
+def _band(low: float, high: float) -> Band:
+    return Decimal(str(low)), Decimal(str(high))
 
 
-# Soft warning bands, N·m. Common practice, no source; never shown as a specification.
-PLUG_BANDS = _bands(
-    {
-        "M8": (10, 22),
-        "M10": (15, 30),
-        "M12": (18, 35),
-        "M14": (20, 45),
-        "M16": (25, 50),
-        "M18": (25, 60),
-        "M20": (25, 70),
-        "M22": (30, 80),
-        "M24": (30, 80),
-    }
-)
-ROLE_BANDS = _bands(
-    {
-        "drain plug": (8, 80),
-        "fill plug": (4, 60),
-        "level plug": (2, 40),
-        "filter": (8, 22),
-        "cover screw": (4, 28),
-        "axle nut": (50, 150),
-    }
-)
-_SEALED = ("drain plug", "fill plug", "level plug", "filter")
-# The bands are soft: what lies up to this factor outside is let pass without a question.
-_SLACK = Decimal("1.35")
+# metal drain plugs by nominal diameter in mm, N·m
+PLUG_BANDS = {
+    6: _band(5, 14),
+    8: _band(10, 22),
+    10: _band(15, 30),
+    12: _band(18, 35),
+    14: _band(20, 45),
+    16: _band(25, 50),
+    18: _band(25, 60),
+    20: _band(25, 70),
+    22: _band(30, 80),
+    24: _band(30, 80),
+    30: _band(15, 80),
+}
+# by role, N·m, whatever the thread
+ROLE_BANDS = {
+    "drain plug": _band(9, 55),
+    "fill plug": _band(2.5, 35),
+    "level plug": _band(5, 32),
+    "level screw": _band(4, 22),
+    "sealing plug": _band(4, 32),
+    "filter": _band(8, 22),
+    "second filter": _band(6, 24),
+    "screen": _band(8, 42),
+    "bleed screw": _band(4, 14),
+    "fork cap": _band(12, 45),
+    "cap": _band(4, 45),
+    "axle nut": _band(45, 160),
+    "banjo bolt": _band(12, 45),
+    "cover screw": _band(4, 28),
+    "pinch bolt": _band(6, 36),
+}
+# by role and nominal diameter in mm, N·m
+_SIZED = {
+    "banjo bolt": {8: _band(9, 22), 10: _band(14, 38), 12: _band(18, 48), 14: _band(25, 60)},
+    "level plug": {6: _band(5, 13), 8: _band(7, 20), 10: _band(8, 26), 12: _band(10, 34)},
+    "level screw": {6: _band(4, 13), 8: _band(6, 20), 10: _band(8, 26)},
+}
+# tapered pipe threads seal on their flanks, N·m by size
+PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0: _band(20, 65)}
+_PLASTIC = _band(0.8, 9)
+_CLAMPED = ("cover screw", "pinch bolt")
+_UNKNOWN = _band(2, 150)
+# a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof
+_CLAMP_FROM, _CLAMP_TO = Decimal("0.3"), Decimal("1.05")
+# the bands are soft: what lies up to this factor outside is let pass without a question
+_SLACK = Decimal("1.3")
 
-PROOF_STRESS_8_8 = {"small": 580.0, "large": 600.0}  # MPa, d ≤ 16 and above, ISO 898-1:2013
-_METRIC = re.compile(r"^M(?P<d>\d+)(?:\s*[x×]\s*(?P<p>[\d.]+))?", re.IGNORECASE)
-COARSE_PITCH = {5: 0.8, 6: 1.0, 8: 1.25, 10: 1.5, 12: 1.75, 14: 2.0, 16: 2.0, 18: 2.5, 20: 2.5}
+# proof and least tensile stress, MPa, up to 16 mm and above; ISO 898-1:2013 table 3, from memory
+PROOF_STRESS = {
+    "4.6": (225.0, 225.0),
+    "5.6": (280.0, 280.0),
+    "8.8": (580.0, 600.0),
+    "10.9": (830.0, 830.0),
+    "12.9": (970.0, 970.0),
+}
+TENSILE_STRENGTH = {"8.8": (800.0, 830.0), "10.9": (1040.0, 1040.0), "12.9": (1220.0, 1220.0)}
+_THICK_FROM = 16
 
 
 @dataclass(frozen=True)
@@ -59,77 +93,151 @@ class Plausibility:
     reasons: tuple[Reason, ...]
 
 
-def stress_area(diameter: float, pitch: float) -> float:
-    """Stress area of a metric thread, mm²: ``π/4·(d − 0.9382·P)²`` [std ISO 898-1 cl. 9.1.6.1]."""
-    return pi / 4 * (diameter - 0.9382 * pitch) ** 2
+@guarded
+def proof_torque(
+    diameter: float,
+    pitch: float,
+    friction: float = 0.20,
+    property_class: str = "8.8",
+    share: float = 0.75,
+) -> float:
+    """Torque in N·m at a share of the proof load of a screw: ``K·d·F`` [std ISO 898-1, derived].
 
-
-def proof_torque(diameter: float, pitch: float, friction: float = 0.20) -> float:
-    """Torque in N·m at 75 % of the proof load of an 8.8 screw: ``K·d·F`` [std ISO 898-1, derived].
-
-    No plug lies above it: a higher value is almost certainly a unit or typing error.
+    ``diameter`` and ``pitch`` in mm, ``friction`` K the nut factor (0.20 dry, 0.15 oiled). No plug
+    lies above that of 8.8: a higher value is almost certainly a unit or typing error. Raises
+    CoreError ``torque.no_class``, ``thread.impossible``.
     """
-    stress = PROOF_STRESS_8_8["small" if diameter <= 16 else "large"]
-    return friction * diameter * 0.75 * stress * stress_area(diameter, pitch) / 1000
+    return _proof_torque(Thread("metric", diameter, pitch), friction, property_class, share)
 
 
-def plausible_band(role: str, thread: str = "") -> Band:
-    """The band in N·m a torque for this role (and thread, if known) is expected in."""
-    match = _METRIC.match(thread)
-    size = f"M{match['d']}" if match else ""
-    if role.endswith("plug") and size in PLUG_BANDS:
-        return PLUG_BANDS[size]
-    if role in _SEALED:  # these seal; how tight has little to do with what the thread could bear
-        return ROLE_BANDS[role]
-    if match:
-        diameter = int(match["d"])
-        pitch = float(match["p"] or COARSE_PITCH.get(diameter, 1.5))
-        highest = Decimal(str(round(proof_torque(diameter, pitch), 1)))
-        return highest / 6, highest
-    return ROLE_BANDS.get(role, (Decimal(2), Decimal(150)))
+def _proof_torque(thread: Thread, friction: float, property_class: str, share: float) -> float:
+    stresses = PROOF_STRESS.get(property_class)
+    if stresses is None:
+        raise CoreError("torque.no_class", options=list(PROOF_STRESS))
+    if friction <= 0 or share <= 0:
+        raise CoreError("number.unusable", name="friction" if friction <= 0 else "share")
+    stress = stresses[thread.diameter > _THICK_FROM]
+    return friction * thread.diameter * share * stress * thread.area / 1000
+
+
+@guarded
+def preload(torque: float, friction: float, diameter: float) -> float:
+    """The clamp force in kN of a torque in N·m: ``T/(K·d)``, d in mm [derived].
+
+    Scatter of preload by torque is about ± 25–30 % (practice). Raises CoreError ``number.unusable``.
+    """
+    if friction <= 0 or diameter <= 0:
+        raise CoreError("number.unusable", name="friction" if friction <= 0 else "diameter")
+    return torque / (friction * diameter)
+
+
+def _nearest(bands: dict[int, Band], diameter: float) -> Band:
+    return bands[min(bands, key=lambda size: abs(size - diameter))]
+
+
+def _thread_or_none(text: str) -> Thread | None:
+    try:
+        return read_thread(text) if text.strip() else None
+    except CoreError:
+        return None
+
+
+def _sized(role: str, thread: Thread) -> Band | None:
+    """The band of a role that is told by its size; None where the thread says nothing of it."""
+    if thread.family == "pipe" and role.endswith(("plug", "screw", "bolt")):
+        return PIPE_BANDS[min(PIPE_BANDS, key=lambda size: abs(size - thread.diameter))]
+    if role == "drain plug":
+        return _nearest(PLUG_BANDS, thread.diameter)
+    if role == "fill plug":
+        return ROLE_BANDS[role][0], min(
+            _nearest(PLUG_BANDS, thread.diameter)[1], ROLE_BANDS[role][1]
+        )
+    if role in _SIZED:
+        return _nearest(_SIZED[role], thread.diameter)
+    if role in _CLAMPED or role not in ROLE_BANDS:
+        most = Decimal(str(round(_proof_torque(thread, 0.20, "8.8", 0.75), 1)))
+        return most * _CLAMP_FROM, most * _CLAMP_TO
+    return None
+
+
+def plausible_band(role: str, thread: str = "", goes_into: str = "", made_of: str = "") -> Band:
+    """The band in N·m a torque for this role is expected in, by thread and materials if known.
+
+    Common practice, no source.
+    """
+    if "plastic" in (goes_into, made_of):
+        return _PLASTIC
+    read = _thread_or_none(thread)
+    band = (_sized(role, read) if read else None) or ROLE_BANDS.get(role, _UNKNOWN)
+    if goes_into in ("steel", "cast iron") and role.endswith("plug"):
+        return band[0], band[1] * Decimal("1.2")
+    return band
 
 
 def _fits(low: Decimal, high: Decimal, band: Band) -> bool:
     return band[0] / _SLACK <= low and high <= band[1] * _SLACK
 
 
-# slips in the order they are asked: (what the number was, what it may have meant)
-_SLIPS = (
-    ("lbf·ft", "lbf·in"),
-    ("lbf·in", "lbf·ft"),
-    ("lbf·ft", "N·m"),
-    ("N·m", "lbf·ft"),
-    ("N·m", "lbf·in"),
-    ("kgf·m", "N·m"),
-)
-_FACTOR = {
-    "lbf·ft": Decimal("1.355818"),
-    "lbf·in": Decimal("0.112985"),
-    "N·m": Decimal(1),
-    "kgf·m": Decimal("9.80665"),
+# what a number may have been meant in, in the order it is asked: 12, 8.85, 9.8, 1.36
+_SLIPS = {
+    "lbf·ft": ("lbf·in", "N·m", "kgf·m"),
+    "lbf·in": ("lbf·ft", "N·m", "kgf·cm"),
+    "N·m": ("lbf·in", "lbf·ft", "kgf·m", "kgf·cm", "N·cm"),
+    "kgf·m": ("N·m", "lbf·ft", "kgf·cm"),
+    "kgf·cm": ("kgf·m", "N·cm", "N·m"),
+    "N·cm": ("N·m", "kgf·cm"),
+    "daN·m": ("N·m",),
 }
+_SHIFTS = (Decimal(1000), Decimal(10))  # a thousands comma, a decimal point lost
 
 
-def plausibility(spec: TorqueSpec, role: str, thread: str = "") -> Plausibility:
-    """Whether a torque is believable for the fastener; if a unit slip explains it, ask for that.
+def _trim(value: Decimal) -> str:
+    return f"{round(value, 3).normalize():f}"
 
-    Bands are common practice, no source; the slip factors are 12, 1.356 and 9.81 [std NIST SP 811].
+
+def _proposals(spec: TorqueSpec, low: Decimal, high: Decimal) -> Iterator[tuple[str, str]]:
+    """Texts the number may have been meant as, each with its question."""
+    ends = convert(low, spec.unit), convert(high, spec.unit)
+
+    def said(factor: Decimal, unit: str) -> str:
+        numbers = dict.fromkeys(_trim(end * factor) for end in ends)
+        return f"{'–'.join(numbers)} {unit}"
+
+    for meant in _SLIPS.get(spec.unit, ()):
+        yield said(Decimal(1), meant), f"{meant}?"
+    for shift in _SHIFTS:
+        for factor in (1 / shift, shift):
+            proposal = said(factor, spec.unit)
+            yield proposal, f"{proposal}?"
+
+
+def plausibility(
+    spec: TorqueSpec, role: str, thread: str = "", goes_into: str = "", made_of: str = ""
+) -> Plausibility:
+    """Whether a torque is believable for the fastener; if a slip of unit or point explains it, ask.
+
+    Bands are common practice, no source; the slip factors are 12, 8.85, 9.81 and 1.356
+    [std NIST SP 811], 1000 and 10. The proposal is a text that `read_torque` reads.
     """
-    if spec.low is None or spec.high is None or spec.form == "turn":
+    low, high = spec.low, spec.high
+    if low is None or high is None or not spec.by_wrench or not _finite(low, high):
         return Plausibility(True, "", "", ())
-    band = plausible_band(role, thread)
+    band = plausible_band(role, thread, goes_into, made_of)
     what = f"{role} {thread}".strip()
     usual = f"{show(band[0], 'N·m', 0).removesuffix(' N·m')}–{show(band[1], 'N·m', 0)}"
     why = Reason(
         "plausibility band",
-        f"A {what} usually takes {usual}; {spec.text} is {show(spec.high, 'N·m')}.",
+        f"A {what} usually takes {usual}; {spec.text} is {show(high, 'N·m')}.",
         Source.TRADE,
     )
-    if _fits(spec.low, spec.high, band):
+    if _fits(low, high, band):
         return Plausibility(True, "", "", (why,))
-    for written, meant in _SLIPS:
-        ratio = _FACTOR[meant] / _FACTOR[written]
-        if spec.unit == written and _fits(spec.low * ratio, spec.high * ratio, band):
-            number = re.sub(r"[^\d.,/½¼¾±–\- ]", "", spec.text).strip(" -–.")
-            return Plausibility(False, f"{number} {meant}", f"{meant}?", (why,))
+    for proposal, question in _proposals(spec, low, high):
+        meant = parse(proposal, None)
+        if _fits(meant.low, meant.high, band):
+            return Plausibility(False, proposal, question, (why,))
     return Plausibility(False, "", "Look again at the manual.", (why,))
+
+
+def _finite(*values: Decimal) -> bool:
+    return all(value.is_finite() for value in values)

@@ -7,6 +7,7 @@ from math import cos, radians
 from typing import Literal
 
 from ..errors import CoreError
+from ..guard import guarded
 from ..quantity import UNITS, convert, parse, show, show_range
 from ..quantity.units import Kind
 from ..reasons import Reason, Source
@@ -18,11 +19,25 @@ Verdict = Literal["in", "borderline", "under", "over"]
 USABLE_FROM = Decimal("0.2")  # of the scale's maximum, ISO 6789
 
 
+# ISO 6789-1:2017, greatest permissible deviation in per cent, up to 10 N·m and above [from memory]
+_DEVIATION = {
+    **{("I", cls): (6, 6) for cls in "AD"},
+    **{("I", cls): (6, 4) for cls in "BCE"},
+    **{("II", cls): (6, 4) for cls in "ABC"},
+    **{("II", cls): (6, 6) for cls in "DEFG"},
+}
+_SMALL_WRENCH = 10  # N·m, the largest torque of a small wrench
+
+
 @dataclass(frozen=True)
 class Wrench:
     """A torque wrench. ``low``, ``high`` and ``resolution`` are numbers of its own ``unit``;
     ``accuracy`` is a fraction of the reading (0.04 is ± 4 %); ``length`` in mm from the middle of
-    its drive to the middle of the grip, None: never measured."""
+    its drive to the middle of the grip, None: never measured. ``usable_from`` is the share of its
+    maximum its maker vouches for; 20 % where nothing else is said.
+
+    Raises CoreError ``torque.wrench`` for a scale that cannot be: no step, no top, ends swapped.
+    """
 
     id: str
     name: str
@@ -33,6 +48,15 @@ class Wrench:
     accuracy: Decimal
     simulated: bool = False
     length: Decimal | None = None
+    usable_from: Decimal = USABLE_FROM
+
+    def __post_init__(self) -> None:
+        numbers = (self.low, self.high, self.resolution, self.accuracy, self.usable_from)
+        known = [*numbers, *([self.length] if self.length is not None else [])]
+        if self.unit not in UNITS or not all(n.is_finite() and n >= 0 for n in known):
+            raise CoreError("torque.wrench", text=self.name)
+        if not self.resolution or not self.high or self.low > self.high or self.usable_from > 1:
+            raise CoreError("torque.wrench", text=self.name)
 
 
 @dataclass(frozen=True)
@@ -64,39 +88,69 @@ class TorqueVerdict:
 
 
 def _bounds(spec: TorqueSpec) -> tuple[Decimal, Decimal]:
-    if spec.low is None or spec.high is None or spec.form == "turn":
+    if spec.low is None or spec.high is None or not spec.by_wrench:
         raise CoreError("torque.no_wrench", text=spec.text)
+    if not (spec.low.is_finite() and spec.high.is_finite()) or spec.low > spec.high:
+        raise CoreError("number.unusable", name="torque")
     return spec.low, spec.high
 
 
-def setting(spec: TorqueSpec, school: School = "middle", soft: bool = False) -> Setting:
-    """The torque to aim at, N·m [trade].
+def _third(low: Decimal, high: Decimal) -> Decimal:
+    return low + (high - low) / 3
 
-    A range is set to its middle; for soft (aluminium, plastic) or sealed threads, or in the school
-    ``lower third``, to ``lo + (hi − lo)/3``. A single manual value is never changed.
+
+def setting(spec: TorqueSpec, school: School = "middle", sealed: bool = False) -> Setting:
+    """The torque to aim at, N·m [trade]; of torque then turn, its first stage.
+
+    A range is set to its middle, in aluminium too: the range was made for its material. In the
+    school ``lower third`` it is set to ``lo + (hi − lo)/3``, which is suggested where the thread is
+    oiled or ``sealed`` (less friction loads it more). A single manual value is never changed.
     Raises CoreError ``torque.no_wrench`` for hand-tight and turn specs.
     """
     low, high = _bounds(spec)
     written = show_range(low, high, spec.unit)
-    if spec.form == "single":
+    if low == high:
         why = Reason("manual value", f"The manual gives one value: {written}.", Source.MANUAL)
         return Setting(low, (why,))
+    middle, third = (low + high) / 2, _third(low, high)
     if spec.form == "tolerance":
-        value = (low + high) / 2
-        text = f"The manual's value inside its tolerance: {show(value, spec.unit)}."
-        return Setting(value, (Reason("manual value", text, Source.MANUAL),))
-    if soft or school == "lower third":
-        value = low + (high - low) / 3
-        cause = "Soft or sealed thread" if soft else "Workshop's choice"
-        text = f"{cause}: a third up from the bottom of {written} is {show(value, spec.unit)}."
-        return Setting(value, (Reason("lower third", text, Source.TRADE),))
-    value = (low + high) / 2
-    text = f"Middle of {written} is {show(value, spec.unit)}."
-    return Setting(value, (Reason("middle of range", text, Source.TRADE),))
+        text = f"The manual's value inside its tolerance: {show(middle, spec.unit)}."
+        return Setting(middle, (Reason("manual value", text, Source.MANUAL),))
+    if school == "lower third":
+        text = f"A third up from the bottom of {written} is {show(third, spec.unit)}."
+        return Setting(third, (Reason("lower third", text, Source.TRADE),))
+    text = f"Middle of {written} is {show(middle, spec.unit)}."
+    reasons = [Reason("middle of range", text, Source.TRADE)]
+    if sealed:
+        text = (
+            "The thread is oiled or sealed: less friction, so the same torque loads it more. "
+            f"The lower third, {show(third, spec.unit)}, is the usual choice then."
+        )
+        reasons.append(Reason("lower third suggested", text, Source.TRADE))
+    return Setting(middle, tuple(reasons))
 
 
 def _usable(wrench: Wrench) -> tuple[Decimal, Decimal]:
-    return max(wrench.low, wrench.high * USABLE_FROM), wrench.high
+    return max(wrench.low, wrench.high * wrench.usable_from), wrench.high
+
+
+def wrench_usable(torque: Decimal, wrench: Wrench) -> bool:
+    """Whether a torque (number of the wrench's own unit) lies where its scale is to be trusted:
+    from its lower limit, usually 20 % of its maximum, to its maximum [std ISO 6789-1, memory]."""
+    low, high = _usable(wrench)
+    return torque.is_finite() and low <= torque <= high
+
+
+def wrench_limit(kind: str, cls: str, largest: Decimal) -> int:
+    """Greatest permissible deviation of a torque wrench, ± %, by type, class and largest torque in
+    N·m (ISO 6789-1:2017, from memory: compare with the current edition).
+
+    ``kind`` I indicating or II setting, ``cls`` its letter. Raises CoreError ``torque.wrench``.
+    """
+    limits = _DEVIATION.get((kind.upper(), cls.upper()))
+    if limits is None or not largest.is_finite() or largest <= 0:
+        raise CoreError("torque.wrench", text=f"{kind} {cls}")
+    return limits[largest > _SMALL_WRENCH]
 
 
 def _on_scale(target: Decimal, low: Decimal, high: Decimal, wrench: Wrench) -> Decimal | None:
@@ -145,9 +199,11 @@ def fitting_wrenches(
 
     ``aim`` is in N·m; ``adapter`` the mm a crow-foot adds in line with the handle. A wrench is
     usable from 20 % to 100 % of its maximum [std ISO 6789-1:2017, from memory] and never below its
-    lowest mark.
+    lowest mark. Raises CoreError ``torque.no_wrench``, ``number.unusable``.
     """
     low, high = _bounds(spec)
+    if not aim.is_finite():
+        raise CoreError("number.unusable", name="aim")
     fitting = []
     for wrench in wrenches:
         factor = scale_factor(wrench, adapter)
@@ -162,12 +218,21 @@ def fitting_wrenches(
         usable_low, usable_high = _usable(wrench)
         if mark is None or not usable_low <= mark <= usable_high:
             continue
-        off_middle = abs(mark - (usable_low + usable_high) / 2) / (usable_high - usable_low)
+        span = usable_high - usable_low or usable_high
+        off_middle = abs(mark - (usable_low + usable_high) / 2) / span
         found = WrenchSetting(wrench, mark, _why(wrench, mark, adapter), factor)
         fitting.append((off_middle, wrench.id, found))
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
 
 
+def _lever(length: Decimal, extension: Decimal, angle: Decimal) -> Decimal:
+    lever = float(length) + float(extension) * cos(radians(float(angle)))
+    if length <= 0 or lever <= 0:
+        raise CoreError("torque.adapter")
+    return Decimal(lever)
+
+
+@guarded
 def adapter_setting(
     torque: Decimal, length: Decimal, extension: Decimal, angle: Decimal
 ) -> Decimal:
@@ -177,10 +242,16 @@ def adapter_setting(
     ``angle`` θ in degrees, 0 straight away from the grip. Same length unit for both.
     Raises CoreError ``torque.adapter`` if the lever would vanish.
     """
-    lever = float(length) + float(extension) * cos(radians(float(angle)))
-    if length <= 0 or lever <= 0:
-        raise CoreError("torque.adapter")
-    return torque * length / Decimal(lever)
+    return torque * length / _lever(length, extension, angle)
+
+
+@guarded
+def adapter_actual(
+    setting: Decimal, length: Decimal, extension: Decimal, angle: Decimal
+) -> Decimal:
+    """The torque at the fastener when the wrench shows ``setting``: ``T·(L + E·cos θ)/L``; else as
+    `adapter_setting`."""
+    return setting * _lever(length, extension, angle) / length
 
 
 def judge(
@@ -189,10 +260,14 @@ def judge(
     """What a peak reading (N·m) means against the spec.
 
     *borderline* lies outside by no more than the wrench's accuracy (a fraction). A single value is
-    met when the reading is within that accuracy of it.
+    met when the reading is within that accuracy of it. Raises CoreError ``torque.no_wrench``,
+    ``number.unusable``.
     """
     low, high = _bounds(spec)
-    if spec.form == "single":
+    if not (reading.is_finite() and accuracy.is_finite()):
+        raise CoreError("number.unusable", name="reading")
+    one_value = low == high
+    if one_value:
         low, high = low * (1 - accuracy), high * (1 + accuracy)
     written, said = show_range(low, high, spec.unit), show(reading, spec.unit)
     reason = Reason("reading against spec", f"{said} against {written}.", Source.MANUAL)
@@ -202,7 +277,7 @@ def judge(
 
     if low <= reading <= high:
         return answer("in", "Torqued. Go on.")
-    if spec.form != "single" and low * (1 - accuracy) <= reading <= high * (1 + accuracy):
+    if not one_value and low * (1 - accuracy) <= reading <= high * (1 + accuracy):
         return answer("borderline", "Within the wrench's own error. Pull once more, slowly.")
     if reading < low:
         return answer("under", "Too loose. Pull again to the setting.")

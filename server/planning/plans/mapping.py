@@ -158,7 +158,7 @@ def torque_lines(
     for label, fastener in found.torqued:
         spec = fastener.torque
         assert spec is not None
-        aim = torque_aim(spec, fastener.soft, schools.of(kinds[label], TORQUE))
+        aim = torque_aim(spec, fastener.sealant, kinds[label], schools)
         fitting = fitting_wrenches(spec, aim.value, wrenches, fastener.adapter)
         words = "fetch a wrench that reaches " + show(aim.value, "N·m")
         if fitting:
@@ -166,6 +166,8 @@ def torque_lines(
             words = f"{best.wrench.name}: {best.scale.normalize():f} {best.wrench.unit}"
         if fastener.adapter:
             words += f", with the {fastener.adapter.normalize():f} mm crow-foot in line"
+        if spec.then:
+            words += f", {spec.then_words}"
         lines.append(TorqueLine(f"{label}, {fastener.key or fastener.role}", spec.text, words))
     return lines
 
