@@ -3,11 +3,24 @@
 JASO T903, API 1509 and API 1560 are recalled, not opened; so are the SAE tables behind the grades.
 """
 
+from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
 from oilward_core.errors import CoreError
-from oilward_core.fluid import Fit, Offer, TwoPoint, check_family, climate, hot_band, match
+from oilward_core.fluid import (
+    Fit,
+    Offer,
+    TwoPoint,
+    check_family,
+    climate,
+    hot_band,
+    match,
+    read_dot,
+    read_friction,
+    read_gear_services,
+    read_grades,
+)
 from oilward_core.schools import FLUID, MINERAL, ONE_OIL, Choice, Schools
 from oilward_core.spec import NO_CLUTCH, Requirement
 from oilward_core.spec import ReservoirKind as R
@@ -50,13 +63,19 @@ class MatchTests(TestCase):
             (Requirement("house blend"), R.ENGINE, ENGINE, Fit.CAUTION, "on the label."),
             (Requirement(service="API SN"), R.ENGINE, ENGINE, Fit.CAUTION, "older"),
             (Requirement(service="API SJ"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
-            (Requirement(service="API SJ"), R.ENGINE, GEAR, Fit.CAUTION, "no API category"),
+            (
+                Requirement(service="API SJ"),
+                R.ENGINE,
+                Offer("x", "engine", "20W-50"),
+                Fit.CAUTION,
+                "no API category",
+            ),
             (Requirement(service="GL-5"), R.FINAL_DRIVE, GEAR, Fit.REFUSED, "hypoid"),
             (Requirement(service="GL-5"), R.FINAL_DRIVE, HYPOID, Fit.FITS, "all there"),
             (Requirement(service="GL-5"), R.GEARBOX, GEAR, Fit.CAUTION, "hypoid"),
             (Requirement(service="GL-4"), R.GEARBOX, HYPOID, Fit.CAUTION, "brass and bronze"),
             (Requirement(service="GL-4"), R.GEARBOX, ENGINE, Fit.CAUTION, "does not name it"),
-            (Requirement(base="mineral"), R.ENGINE, HYPOID, Fit.CAUTION, "Base mineral"),
+            (Requirement(base="mineral"), R.GEARBOX, HYPOID, Fit.CAUTION, "Base mineral"),
             (Requirement(approval="HW 7"), R.ENGINE, ENGINE, Fit.CAUTION, "Approval HW 7"),
             (Requirement(service="ester"), R.ENGINE, ENGINE, Fit.CAUTION, "not named"),
             (Requirement(), R.FORK, ENGINE, Fit.REFUSED, "does not go into"),
@@ -66,6 +85,63 @@ class MatchTests(TestCase):
                 found, said = self.fit(need, kind, offer)
                 self.assertEqual(found, fit)
                 self.assertIn(word, said)
+
+    def test_another_trade_is_refused_unless_the_sheet_names_it(self) -> None:
+        for need, kind, offer, fit in (
+            (Requirement("75W-90"), R.FINAL_DRIVE, ENGINE, Fit.REFUSED),
+            (Requirement("20W-50"), R.FINAL_DRIVE, ENGINE, Fit.FITS),
+            (Requirement("75W-90", service="GL-5"), R.GEARBOX, ENGINE, Fit.REFUSED),
+            (Requirement("10W-40"), R.ENGINE, GEAR, Fit.REFUSED),
+            (Requirement("75W-90"), R.ENGINE, GEAR, Fit.FITS),
+            (Requirement("75W-90"), R.CLUTCH_CIRCUIT, HYPOID, Fit.FITS),
+            (Requirement("DOT 4"), R.REAR_BRAKE, ENGINE, Fit.REFUSED),
+            (Requirement("20W-50"), R.GEARBOX, ENGINE, Fit.FITS),
+            (Requirement("15W"), R.SHOCK, Offer("f", "fork", "15W"), Fit.FITS),
+        ):
+            with self.subTest(need=str(need), kind=kind, offer=offer.name):
+                self.assertEqual(self.fit(need, kind, offer)[0], fit)
+
+    def test_more_than_one_grade_too_thin_is_refused(self) -> None:
+        for asked, label, kv100, fit in (
+            ("20W-50", "10W-40", 14.0, Fit.CAUTION),
+            ("20W-50", "10W-30", 10.5, Fit.REFUSED),
+            ("20W-50", "10W-30", None, Fit.REFUSED),
+            ("10W-40", "5W-20", None, Fit.REFUSED),
+            ("10W-40", "20W-60", None, Fit.CAUTION),
+            ("10W-40 or 10W-30", "10W-30", None, Fit.FITS),
+            ("10W-40", "10W", None, Fit.CAUTION),
+        ):
+            with self.subTest(asked=asked, label=label, kv100=kv100):
+                offer = Offer("x", "engine", label, None, kv100)
+                self.assertEqual(self.fit(Requirement(asked), R.ENGINE, offer)[0], fit)
+        thin = Offer("x", "gear", "75W-80", None, 9.5)
+        self.assertEqual(self.fit(Requirement("75W-90"), R.GEARBOX, thin)[0], Fit.REFUSED)
+
+    def test_labels_as_they_are_printed(self) -> None:
+        for text, grades in (
+            ("10W40", ["10W-40"]),
+            ("SAE 10W/40", ["10W-40"]),
+            ("sae 10 w 40", ["10W-40"]),
+            ("20W-50 or 15W-50", ["20W-50", "15W-50"]),
+            ("75W90", ["75W-90"]),
+            ("SAE 50", ["SAE 50"]),
+            ("10W", ["10W"]),
+            ("house blend", []),
+        ):
+            with self.subTest(text):
+                self.assertEqual([str(grade) for grade in read_grades(text)], grades)
+        for text in ("GL5", "GL 5", "GL-5", "API gl-5"):
+            self.assertEqual(read_gear_services(text), {"GL-5"})
+        self.assertEqual(read_gear_services("GL-4/5"), {"GL-4", "GL-5"})
+        for text in ("DOT4", "DOT-4", "dot 4"):
+            self.assertEqual(read_dot(text), ("4",))
+        self.assertEqual(read_friction("API SL, JASO MA-2"), "MA2")
+        written = Offer("x", "engine", "SAE 20W/50", service="JASO MA2, API SL")
+        self.assertEqual(
+            self.fit(Requirement("20W50", friction="MA2"), R.ENGINE, written)[0], Fit.FITS
+        )
+        need, offer = Requirement("75W90", service="GL 4"), replace(GEAR, service="GL4")
+        self.assertEqual(self.fit(need, R.GEARBOX, offer)[0], Fit.FITS)
 
     def test_viscosity_windows(self) -> None:
         fork = Requirement(kv40=window("20", "26"))
@@ -89,6 +165,11 @@ class MatchTests(TestCase):
             ("DOT 4", "DOT 5", Fit.REFUSED),
             ("DOT 5", "DOT 4", Fit.REFUSED),
             ("DOT 4", "", Fit.REFUSED),
+            ("DOT4", "DOT 5.1", Fit.FITS),
+            ("DOT 4", "mineral hydraulic oil", Fit.REFUSED),
+            ("mineral", "DOT 4", Fit.REFUSED),
+            ("mineral", "mineral hydraulic oil", Fit.FITS),
+            ("", "DOT 4", Fit.CAUTION),
         ):
             with self.subTest(wanted=wanted, has=has):
                 offer = Offer("b", "brake", service=has)

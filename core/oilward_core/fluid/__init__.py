@@ -13,6 +13,14 @@ from .grades import (
     gear_w_grade,
     iso_vg,
 )
+from .labels import (
+    Grade,
+    hydraulic_base,
+    read_dot,
+    read_friction,
+    read_gear_services,
+    read_grades,
+)
 from .match import FAMILIES, Fit, Match, Offer, check_family, hot_band, match
 from .viscosity import (
     TwoPoint,
@@ -30,6 +38,7 @@ __all__ = [
     "GEAR_HOT",
     "Climate",
     "Fit",
+    "Grade",
     "Match",
     "Measured",
     "Offer",
@@ -46,8 +55,13 @@ __all__ = [
     "gear_grade",
     "gear_w_grade",
     "hot_band",
+    "hydraulic_base",
     "iso_vg",
     "match",
+    "read_dot",
+    "read_friction",
+    "read_gear_services",
+    "read_grades",
     "share_of_thicker",
     "temperature_for",
     "viscosity_at",

@@ -1,9 +1,9 @@
 """Can it still be started? The W grade against the coldest morning."""
 
-import re
 from dataclasses import dataclass
 
 from .grades import ENGINE_COLD, GEAR_W
+from .labels import read_grades
 from .viscosity import TwoPoint, viscosity_at
 
 _TOO_STIFF = 5000.0  # cSt; an oil without W grade is too stiff to crank above [trade]
@@ -18,10 +18,7 @@ class Climate:
 
 
 def _w_limit(grade: str) -> tuple[str, int] | None:
-    match = re.search(r"\b(\d{1,2}W)", grade.upper())
-    if match is None:
-        return None
-    w = match[1]
+    w = next((found.w for found in read_grades(grade) if found.w), "")
     if w in ENGINE_COLD:
         return w, ENGINE_COLD[w][1]
     return (w, int(GEAR_W[2019][w][0])) if w in GEAR_W[2019] else None

@@ -3,6 +3,7 @@
 All limits are recalled, not opened: whoever shows them says "compare with the current edition".
 """
 
+import re
 from dataclasses import dataclass
 from decimal import Decimal
 from math import inf
@@ -128,9 +129,12 @@ def _cold_disagreements(w: str, oil: Measured) -> list[str]:
     return said
 
 
+_LABEL = re.compile(r"^(?:SAE ?)?(?:(\d{1,2} ?W)[-/ ]?)?(\d{1,2})$")
+
+
 def _split(label: str) -> tuple[str | None, str]:
-    words = label.upper().replace("SAE", "").strip()
-    w, _, hot = words.rpartition("-")
+    match = _LABEL.match(" ".join(label.upper().split()))
+    w, hot = (match[1] or "").replace(" ", "") if match else "", match[2] if match else ""
     if hot not in ENGINE_HOT or (w and w not in ENGINE_W):
         raise CoreError("fluid.label", label=label)
     return w or None, hot

@@ -15,6 +15,14 @@ from ..reasons import Reason, Source
 from ..schools import FLUID, MINERAL, ONE_OIL, Schools
 from ..spec import NO_CLUTCH, Requirement, ReservoirKind
 from .grades import ENGINE_HOT, GEAR_HOT
+from .labels import (
+    Grade,
+    hydraulic_base,
+    read_dot,
+    read_friction,
+    read_gear_services,
+    read_grades,
+)
 
 
 class Fit(IntEnum):
@@ -59,8 +67,14 @@ class Match:
 
 _Said = Iterator[tuple[Fit, Reason]]
 FAMILIES = ("engine", "gear", "primary", "fork", "shock", "brake", "coolant")
-_GEARED = (ReservoirKind.GEARBOX, ReservoirKind.FINAL_DRIVE)
-_OWN_FAMILY = {
+# the trades whose fluids are at home in a reservoir, and those a sheet or school may still choose
+_AT_HOME: dict[ReservoirKind, tuple[str, ...]] = {
+    ReservoirKind.ENGINE: ("engine",),
+    ReservoirKind.ENGINE_DRY: ("engine",),
+    ReservoirKind.CLUTCH_CIRCUIT: ("engine",),
+    ReservoirKind.PRIMARY: ("primary", "engine", "gear"),
+    ReservoirKind.GEARBOX: ("gear", "engine", "primary"),
+    ReservoirKind.FINAL_DRIVE: ("gear",),
     ReservoirKind.FORK: ("fork",),
     ReservoirKind.SHOCK: ("shock", "fork"),
     ReservoirKind.COOLANT: ("coolant",),
@@ -69,26 +83,60 @@ _OWN_FAMILY = {
     ReservoirKind.CLUTCH_FLUID: ("brake",),
 }
 _LUBRICANTS = ("engine", "gear", "primary")
+_HYDRAULIC = (ReservoirKind.FRONT_BRAKE, ReservoirKind.REAR_BRAKE, ReservoirKind.CLUTCH_FLUID)
 _API_ENGINE = ("SG", "SH", "SJ", "SL", "SM", "SN", "SP", "SQ")
 _SAVING = re.compile(r"(resource|energy) conserving", re.IGNORECASE)
-_DOT = re.compile(r"DOT\s*(3|4|5\.1|5)(?![.\d])", re.IGNORECASE)
 _DOT_ORDER = {"3": 0, "4": 1, "5.1": 2}
 _NEAR, _FAR = 0.10, 0.35  # how far outside a window is still close [our definition]
+_MOST_GRADES_THIN = 1  # more than one grade too thin at 100 °C is no fluid for it [our definition]
 
 
 def _say(rule: str, text: str, source: Source = Source.STANDARD) -> Reason:
     return Reason(rule, text, source)
 
 
+def _names(need: Requirement, offer: Offer) -> bool:
+    """Whether the sheet itself names a fluid like this: its grade, or its service category."""
+    grades = set(read_grades(need.grade)) & set(read_grades(offer.grade))
+    if offer.family == "engine":
+        return bool(grades) or (
+            _api_engine(need.service) is not None and _api_engine(offer.service) is not None
+        )
+    if offer.family == "gear":
+        services = read_gear_services(need.service) & read_gear_services(offer.service)
+        return bool(grades) or bool(services)
+    return offer.family in f"{need.grade} {need.service} {need.base}".lower()
+
+
 def _family(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
-    wanted = _OWN_FAMILY.get(kind, _LUBRICANTS)
-    if offer.family not in wanted:
-        text = f"A {offer.family} fluid does not go into the {kind}."
-        yield Fit.REFUSED, _say("family", text, Source.TRADE)
+    at_home = _AT_HOME[kind]
+    hypoid = "GL-5" in read_gear_services(need.service)
+    if offer.family in at_home and not (hypoid and offer.family != "gear"):
+        return
+    if offer.family in _LUBRICANTS and at_home[0] in _LUBRICANTS and _names(need, offer):
+        return
+    text = (
+        f"A fluid made for {_MADE_FOR.get(offer.family, offer.family)} does not go into the {kind}."
+    )
+    if hypoid and offer.family in at_home:
+        text = "GL-5 is asked for hypoid gears; this fluid is not made for them."
+    yield Fit.REFUSED, _say("another trade", text, Source.TRADE)
+
+
+_MADE_FOR = {
+    "engine": "engines",
+    "gear": "gears",
+    "primary": "primary drives",
+    "fork": "forks",
+    "shock": "shocks",
+    "brake": "brakes and clutches",
+    "coolant": "cooling",
+}
 
 
 def _friction(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
-    wanted, has = need.friction, offer.friction
+    wanted = need.friction
+    has = offer.friction or read_friction(f"{offer.service} {offer.approvals}")
     if wanted in ("MA", "MA1", "MA2"):
         if has == "MB":
             text = f"{wanted} is asked for a wet clutch; MB lets it slip."
@@ -110,40 +158,61 @@ def _friction(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
 
 def hot_band(grade: str) -> tuple[float, float] | None:
     """The viscosities at 100 °C, cSt, a grade's hot part allows (SAE J300, J306 of 2019)."""
-    words = re.findall(r"(?:\d+W-?)?(\d{1,3})(?!W)\b", grade.upper())
-    hot = words[0] if words else ""
-    gear = re.search(r"\b(7[05]W|8[05]W|SAE (85|90|110|140|190|250))", grade.upper())
-    if hot in GEAR_HOT[2019] and (gear or hot not in ENGINE_HOT):
-        return GEAR_HOT[2019][hot]
-    return ENGINE_HOT[hot][:2] if hot in ENGINE_HOT else None
+    grades = read_grades(grade)
+    return grades[0].band if grades else None
 
 
-def _plain(grade: str) -> str:
-    return re.sub(r"[^A-Z0-9.]", "", grade.upper().replace("SAE", ""))
+_LADDERS: dict[str, list[tuple[str, float]]] = {
+    "engine": [(grade, band[0]) for grade, band in ENGINE_HOT.items()],
+    "gear": [(grade, band[0]) for grade, band in GEAR_HOT[2019].items()],
+}
 
 
-def _thickness(need: Requirement, offer: Offer) -> str:
-    """Where the offer's own viscosity lies in the grade asked for; empty where nobody knows."""
-    band = hot_band(need.grade)
-    if band is None or offer.kv100 is None:
+def _hot_of(offer: Offer) -> float | None:
+    """The offer's viscosity at 100 °C: measured, or the middle of its label's band."""
+    if offer.kv100 is not None:
+        return offer.kv100
+    band = hot_band(offer.grade)
+    return None if band is None else (band[0] + min(band[1], 2 * band[0])) / 2
+
+
+def _grades_thin(asked: Grade, v: float) -> int:
+    """How many grades of its own scale an oil of ``v`` cSt at 100 °C lies below the one asked."""
+    ladder = _LADDERS[asked.scale]
+    place = next(at for at, (grade, _) in enumerate(ladder) if grade == asked.hot)
+    reached = max((at for at, (_, low) in enumerate(ladder) if v >= low), default=-1)
+    return max(0, place - reached)
+
+
+def _thickness(asked: Grade | None, offer: Offer) -> str:
+    """Where the offer's viscosity lies in the grade asked for; empty where nobody knows."""
+    band, v = asked.band if asked else None, _hot_of(offer)
+    if band is None or v is None:
         return ""
     low, high = band
-    if low <= offer.kv100 < high:
+    if low <= v < high:
         return "as thick at 100 °C"
-    return "thinner at 100 °C" if offer.kv100 < low else "thicker at 100 °C"
+    return "thinner at 100 °C" if v < low else "thicker at 100 °C"
+
+
+def _written_alike(one: str, two: str) -> bool:
+    plain = [re.sub(r"[^A-Z0-9.]", "", text.upper().replace("SAE", "")) for text in (one, two)]
+    return plain[0] == plain[1]
 
 
 def _grade(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
-    if not need.grade or _plain(need.grade) == _plain(offer.grade):
+    asked, has = read_grades(need.grade), read_grades(offer.grade)
+    if not need.grade or _written_alike(need.grade, offer.grade) or set(asked) & set(has):
         return
-    thickness = _thickness(need, offer)
     both = f"{need.grade} is asked, {offer.grade or 'no grade'} is on the label"
-    if thickness == "as thick at 100 °C":
+    hot = next((grade for grade in asked if grade.hot), None)
+    thickness, v = _thickness(hot, offer), _hot_of(offer)
+    if hot and v is not None and _grades_thin(hot, v) > _MOST_GRADES_THIN:
+        yield Fit.REFUSED, _say("grade", f"{both}: more than one grade too thin at 100 °C.")
+    elif thickness == "as thick at 100 °C":
         yield Fit.CAUTION, _say("grade", f"{both}: as thick at 100 °C, but another grade.")
-    elif thickness:
-        yield Fit.CAUTION, _say("grade", f"{both}: {thickness}.")
     else:
-        yield Fit.CAUTION, _say("grade", f"{both}.")
+        yield Fit.CAUTION, _say("grade", f"{both}: {thickness}." if thickness else f"{both}.")
 
 
 def _outside(v: float, window: tuple[Decimal, Decimal]) -> float:
@@ -168,62 +237,77 @@ def _window(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
             yield Fit.CAUTION, _say("viscosity", text, Source.MANUAL)
 
 
-def _api_engine(text: str) -> str | None:
-    found = [c for c in _API_ENGINE if re.search(rf"\b{c}\b", text.upper())]
-    return found[-1] if found else None
-
-
 def _service(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
+    if kind in _HYDRAULIC:
+        yield from _brake(need, offer)
+        return
     if not need.service:
         return
-    wanted, has = need.service.upper(), offer.service.upper()
-    dot = _DOT.search(wanted)
-    if dot:
-        yield from _brake(dot[1], offer)
-    elif "GL-4" in wanted or "GL-5" in wanted:
-        yield from _gear(wanted, has, kind)
-    elif (asked := _api_engine(wanted)) is not None:
-        given = _api_engine(has)
+    gears = read_gear_services(need.service)
+    if gears & {"GL-4", "GL-5"}:
+        yield from _gear(gears, read_gear_services(offer.service), kind)
+    elif (asked := _api_engine(need.service)) is not None:
+        given = _api_engine(offer.service)
         if given is None:
             text = f"API {asked} is asked; this label names no API category."
             yield Fit.CAUTION, _say("API 1509", text)
         elif _API_ENGINE.index(given) < _API_ENGINE.index(asked):
             text = f"API {asked} is asked, API {given} is older and asks less of an oil."
             yield Fit.CAUTION, _say("API 1509", text)
-    elif wanted not in has:
+    elif need.service.upper() not in offer.service.upper():
         text = f"{need.service} is asked and not named on the label."
         yield Fit.CAUTION, _say("service", text, Source.MANUAL)
 
 
-def _gear(wanted: str, has: str, kind: ReservoirKind) -> _Said:
-    if "GL-5" in wanted and "GL-4" not in wanted:
-        if "GL-5" in has:
-            return
+def _gear(wanted: frozenset[str], has: frozenset[str], kind: ReservoirKind) -> _Said:
+    if wanted & has:
+        return
+    if "GL-4" not in wanted:
         fit = Fit.REFUSED if kind == ReservoirKind.FINAL_DRIVE else Fit.CAUTION
         yield fit, _say("API 1560", "GL-5 is asked for hypoid gears; this label does not name it.")
-    elif "GL-4" in wanted and "GL-4" not in has and "GL-5" not in wanted:
-        text = "GL-4 is asked; this label does not name it."
-        if "GL-5" in has:
-            text = "GL-4 is asked. GL-5 does not cover it: its additives attack brass and bronze."
-        yield Fit.CAUTION, _say("API 1560", text)
-
-
-def _brake(wanted: str, offer: Offer) -> _Said:
-    found = _DOT.search(offer.service or offer.grade)
-    has = found[1] if found else ""
-    if has == wanted:
         return
-    if "5" in (wanted, has):
-        text = "Silicone fluid (DOT 5) and the others must never meet."
+    text = "GL-4 is asked; this label does not name it."
+    if "GL-5" in has:
+        text = "GL-4 is asked. GL-5 does not cover it: its additives attack brass and bronze."
+    yield Fit.CAUTION, _say("API 1560", text)
+
+
+def _brake(need: Requirement, offer: Offer) -> _Said:
+    """Mineral oil, glycol and silicone never for each other; within glycol, the class asked or more."""
+    asked_text = (need.service, need.grade, need.base, need.approval)
+    has_text = (offer.service, offer.grade, offer.base, offer.approvals, offer.name)
+    wanted, has = hydraulic_base(*asked_text), hydraulic_base(*has_text)
+    if wanted is None:
+        text = "The sheet does not say which brake fluid: look on the cap of the reservoir."
+        yield Fit.CAUTION, _say("brake fluid", text, Source.TRADE)
+    elif has is None:
+        text = f"{need.service or wanted} is asked; this label names no class."
         yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
-    elif has not in _DOT_ORDER or _DOT_ORDER[has] < _DOT_ORDER[wanted]:
-        text = f"DOT {wanted} is asked; {f'DOT {has}' if has else 'no class'} is on the label."
+    elif wanted != has:
+        text = f"{wanted.capitalize()} fluid is asked, this is {has}: they must never meet."
         yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
+    elif wanted == "glycol":
+        yield from _class_of_glycol(read_dot(" ".join(asked_text)), read_dot(" ".join(has_text)))
+
+
+def _class_of_glycol(asked: tuple[str, ...], given: tuple[str, ...]) -> _Said:
+    least = min((_DOT_ORDER[dot] for dot in asked), default=None)
+    most = max((_DOT_ORDER[dot] for dot in given), default=None)
+    if least is None or (most is not None and most >= least):
+        return
+    said = " / ".join(f"DOT {dot}" for dot in given) or "no class"
+    text = f"DOT {asked[0]} is asked; {said} is on the label."
+    yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
+
+
+def _api_engine(text: str) -> str | None:
+    found = [c for c in _API_ENGINE if re.search(rf"\b{c}\b", text.upper())]
+    return found[-1] if found else None
 
 
 def _base(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     wanted = need.base.strip().lower()
-    if wanted and wanted != "any" and wanted not in offer.base.lower():
+    if wanted and wanted != "any" and kind not in _HYDRAULIC and wanted not in offer.base.lower():
         has = offer.base or "not known"
         text = f"Base {need.base} is asked; this one's is {has}."
         yield Fit.CAUTION, _say("base", text, Source.MANUAL)

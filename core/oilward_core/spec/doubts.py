@@ -5,6 +5,7 @@ no source.
 """
 
 import itertools
+import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
@@ -248,6 +249,9 @@ def _fork(spec: ReservoirSpec, cc: int) -> Found:
         yield "air gap", "/level.air gap", text
 
 
+_GL4 = re.compile(r"\bGL\s?-?\s?4(?!\s?/\s?(?:GL)?-?5)", re.IGNORECASE)
+
+
 def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     need = spec.requirement
     if need.kv40 and not (_inside(need.kv40[0], _KV40) and _inside(need.kv40[1], _KV40)):
@@ -261,7 +265,7 @@ def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     if need.kv40 and need.kv100 and need.kv40[0] <= need.kv100[1]:
         text = "An oil is thicker at 40 °C than at 100 °C. Swapped?"
         yield "viscosity swapped", "/fluid.kv40", text
-    if spec.kind == ReservoirKind.FINAL_DRIVE and "GL-4" in need.service.upper():
+    if spec.kind == ReservoirKind.FINAL_DRIVE and _GL4.search(need.service):
         text = "A shaft drive has hypoid gears, which need GL-5. Is GL-4 what the manual says?"
         yield "hypoid", "/fluid.service", text
     if spec.kind in DRAINED and not str(need) and not need.kv40 and not need.kv100:
@@ -282,14 +286,19 @@ _RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
 )
 
 
-def _shared_sump(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
-    """Without a primary the engine oil wets the clutch, unless the sheet says otherwise."""
-    if any(spec.kind == ReservoirKind.PRIMARY for spec in sheet):
-        return
-    for spec in sheet:
-        if spec.kind in _ENGINES and not spec.requirement.friction:
+def _wet_clutch(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
+    """The clutch runs in the primary, or without one in the engine's oil, unless the sheet says
+    otherwise. There the friction class matters, and MB lets it slip (JASO T903, from memory)."""
+    primaries = [spec for spec in sheet if spec.kind == ReservoirKind.PRIMARY]
+    for spec in primaries or [spec for spec in sheet if spec.kind in _ENGINES]:
+        friction, engine_oil = spec.requirement.friction, spec.kind in _ENGINES
+        if friction == "MB":
+            text = "MB lets a wet clutch slip. Does this oil wet the clutch? Then MA, MA1 or MA2."
+        elif not friction and (engine_oil or spec.requirement.grade):
             text = "No friction class. Does this oil wet the clutch? Then MA, MA1 or MA2."
-            yield Doubt("friction class", spec.key, text, "/fluid.friction")
+        else:
+            continue
+        yield Doubt("friction class", spec.key, text, "/fluid.friction")
 
 
 def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
@@ -324,4 +333,4 @@ def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt,
         for check in _RULES
         for rule, place, text in check(spec, displacement_cc)
     ]
-    return (*own, *_shared_sump(sheet), *_same_place(sheet), *_unequal_legs(sheet))
+    return (*own, *_wet_clutch(sheet), *_same_place(sheet), *_unequal_legs(sheet))

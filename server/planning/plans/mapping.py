@@ -14,7 +14,7 @@ from oilward_core.fill import expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import Order, PlannedTask
 from oilward_core.quantity import show
-from oilward_core.schools import TORQUE, Schools, torque_aim
+from oilward_core.schools import Schools, torque_aim
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
