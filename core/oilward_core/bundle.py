@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from .calendar import date_words
+from .guard import Sound, guarded
 from .reasons import Reason, Source
 from .spec import ReservoirKind
 
@@ -17,7 +18,7 @@ SAME_VISIT_DAYS = 7  # what falls due within a week of a visit is done in it any
 
 
 @dataclass(frozen=True)
-class Costs:
+class Costs(Sound):
     """In hours of work: what every visit costs before any oil runs (warm-up, lift, clean-up), and
     what a litre of oil is worth."""
 
@@ -40,7 +41,7 @@ _LOOK_HOURS = 0.1
 
 
 @dataclass(frozen=True)
-class Upkeep:
+class Upkeep(Sound):
     """A reservoir's next service: when it is expected, how long it lasts then, its oil in litres."""
 
     key: str
@@ -70,6 +71,7 @@ class Proposal:
     reason: Reason
 
 
+@guarded
 def thrown_away(upkeep: Upkeep, on: date, costs: Costs) -> float:
     """What doing it on that day throws away: its share of life left × its service, in hours."""
     return upkeep.left(on) * (upkeep.hours + upkeep.litres * costs.litre)
@@ -90,11 +92,13 @@ def _when_due(due: date, on: date) -> str:
     return f"Due on {said}." if due == on else f"Due on {said}, within a week of it."
 
 
+@guarded
 def next_visit(upkeeps: Sequence[Upkeep], today: date) -> date:
     """The day the next visit is for: today if anything is due, else when the first thing will be."""
     return max(today, min((upkeep.due for upkeep in upkeeps), default=today))
 
 
+@guarded
 def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal, ...]:
     """What to do in a visit on that day: what is due, and what it pays to pull forward.
 
@@ -126,6 +130,7 @@ def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal
 _PATIENCES = (-1.0, 0.02, 0.05, 0.08, 0.12, 0.16, 0.2, 0.25, 0.3, 0.4, 0.5, 0.7)
 
 
+@guarded
 def patience(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> float:
     """How much life, in hours' worth, may be thrown away by pulling a reservoir forward: the one of
     a few amounts whose two years cost least. Below nought: pull nothing forward."""
@@ -133,7 +138,7 @@ def patience(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> float:
 
 
 @dataclass(frozen=True)
-class Load:
+class Load(Sound):
     """What a way of working comes to over two years."""
 
     visits: int
@@ -167,6 +172,7 @@ def _walk(upkeeps: Sequence[Upkeep], today: date, costs: Costs, most: float) -> 
     return Load(visits, round(hours, 1), round(litres, 2))
 
 
+@guarded
 def compare(upkeeps: Sequence[Upkeep], today: date, costs: Costs) -> tuple[Load, Load]:
     """Two years of bundled visits, and the same with each reservoir when it is due."""
     most = patience(upkeeps, today, costs)

@@ -9,6 +9,7 @@ from decimal import Decimal
 from enum import IntEnum, StrEnum
 
 from .errors import CoreError
+from .guard import Sound, guarded
 from .reasons import Reason, Source
 from .spec import ReservoirKind
 
@@ -83,7 +84,7 @@ ACTIONS = {
 
 
 @dataclass(frozen=True)
-class Part:
+class Part(Sound):
     """One kind of debris: its share of the magnet face (0–1), a count where it can be counted,
     the largest piece in mm, and whether the magnet holds it (None: not tested)."""
 
@@ -96,6 +97,7 @@ class Part:
 
     def __post_init__(self) -> None:
         """Raises CoreError ``finding.share`` outside 0–1 and ``finding.largest`` below zero."""
+        super().__post_init__()
         if not 0 <= self.share <= 1:
             raise CoreError("finding.share", field="share")
         if self.largest_mm is not None and self.largest_mm < 0:
@@ -103,7 +105,7 @@ class Part:
 
 
 @dataclass(frozen=True)
-class Observation:
+class Observation(Sound):
     """What one service showed on one reservoir's plug and in its oil.
 
     ``km_since_wiped`` is how far the bike ran since the magnet was last clean;
@@ -128,7 +130,7 @@ class RuleSpoke:
 
 
 @dataclass(frozen=True)
-class Verdict:
+class Verdict(Sound):
     """The highest rule's level, its origin and action, every rule that spoke, and wear by matter."""
 
     level: Level
@@ -142,6 +144,7 @@ class Verdict:
 RUN_IN_KM = Decimal(1500)
 
 
+@guarded
 def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
     """Whether fine shavings are to be expected: the first service, or below 1500 km [trade].
 
@@ -343,6 +346,7 @@ RULES: tuple[Callable[[Observation], Spoken], ...] = (
 )
 
 
+@guarded
 def wear_index(parts: Iterable[Part], km_since_wiped: Decimal) -> dict[Matter, Decimal]:
     """Wear per matter [def]: ``Σ share·w(form) / max(km, 200)·1000``, w 1, 3, 10, 30, 100, 300."""
     per = max(km_since_wiped, Decimal(200))
@@ -353,6 +357,7 @@ def wear_index(parts: Iterable[Part], km_since_wiped: Decimal) -> dict[Matter, D
     return {matter: value.quantize(Decimal("0.001")) for matter, value in wear.items()}
 
 
+@guarded
 def verdict(seen: Observation) -> Verdict:
     """Judge an observation: the highest of the rules that speak, with all of them as its why."""
     spoke = tuple(answer for rule in RULES if (answer := rule(seen)))

@@ -8,6 +8,7 @@ from enum import StrEnum
 
 from .calendar import date_words
 from .errors import CoreError
+from .guard import Sound, guarded
 from .quantity import show
 from .reasons import Reason, Source
 
@@ -27,7 +28,7 @@ SOON_BELOW = Decimal("0.15")
 
 
 @dataclass(frozen=True)
-class DueLimits:
+class DueLimits(Sound):
     """Limits of a task: km, months and hours, for the first service and for each one after it."""
 
     first_km: Decimal | None = None
@@ -38,7 +39,7 @@ class DueLimits:
 
 
 @dataclass(frozen=True)
-class Meter:
+class Meter(Sound):
     """Where a bike's counters stand on a day: km and, where it has an hour meter, hours."""
 
     on: date
@@ -47,7 +48,7 @@ class Meter:
 
 
 @dataclass(frozen=True)
-class Due:
+class Due(Sound):
     """The answer: ``left`` is the share of life left (1 fresh, 0 due, negative overdue).
 
     ``due_on`` and ``due_km``/``due_hours`` are where each limit falls; the earliest counts.
@@ -73,6 +74,7 @@ USE_CLASSES = {
 }
 
 
+@guarded
 def add_months(day: date, months: int) -> date:
     """The same day ``months`` later; the 31st of a short month is its last day."""
     years, month = divmod(day.month - 1 + months, 12)
@@ -92,6 +94,7 @@ def _limits_for(
     return km, months if months is None else max(1, int(months * severity)), hours
 
 
+@guarded
 def due(
     limits: DueLimits,
     last: Meter | None,
@@ -146,6 +149,7 @@ def due(
     return Due(state, left.quantize(Decimal("0.001")), due_on, due_km, due_hours, reasons)
 
 
+@guarded
 def say_due(answer: Due, now: Meter, unit: str) -> str:
     """When it is due, in the bike's ``unit``: ``in 1240 km or by 14 Mar 2027``, ``320 km over``."""
     if answer.state == DueState.BASELINE:

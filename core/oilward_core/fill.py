@@ -12,6 +12,7 @@ from statistics import median, stdev
 from typing import Literal
 
 from .errors import CoreError
+from .guard import Sound, guarded
 from .quantity import bottle_words, convert, show
 from .reasons import Reason, Source
 
@@ -29,7 +30,7 @@ FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
 
 
 @dataclass(frozen=True)
-class Gauge:
+class Gauge(Sound):
     """A sight glass or dipstick: ml between its marks, and the target as a share of them."""
 
     between_marks: Decimal
@@ -37,7 +38,7 @@ class Gauge:
 
 
 @dataclass(frozen=True)
-class FillCase:
+class FillCase(Sound):
     """What is to be filled: book ``capacity`` of the variant, gauge (None: exact quantity), the
     sheet's ``initial`` amount if it names one, and what this bike ``took`` before, newest last."""
 
@@ -48,7 +49,7 @@ class FillCase:
 
 
 @dataclass(frozen=True)
-class Poured:
+class Poured(Sound):
     """Oil put in (above zero) or taken out (below zero), ml. A pre-filled filter counts too, but
     nothing is read after it."""
 
@@ -57,7 +58,7 @@ class Poured:
 
 
 @dataclass(frozen=True)
-class LevelReading:
+class LevelReading(Sound):
     """A reading of the gauge. ``position`` counts only when ``sight`` is *seen*; a reading that is
     not ``valid`` (wrong attitude, too soon) is kept and not used."""
 
@@ -77,7 +78,7 @@ FillEvent = Poured | LevelReading | CauseFound
 
 
 @dataclass(frozen=True)
-class Belief:
+class Belief(Sound):
     """What the gauge is expected to take in all: mean and standard deviation, ml."""
 
     mean: float
@@ -85,7 +86,7 @@ class Belief:
 
 
 @dataclass(frozen=True)
-class Advice:
+class Advice(Sound):
     """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops."""
 
     action: Action
@@ -123,6 +124,7 @@ def _below(value: float) -> float:
     return (1 + erf(value / sqrt(2))) / 2
 
 
+@guarded
 def truncate_below(belief: Belief, bound: float) -> Belief:
     """The belief once x > ``bound`` is known (moments of a truncated normal)."""
     alpha = (bound - belief.mean) / belief.sd
@@ -132,18 +134,21 @@ def truncate_below(belief: Belief, bound: float) -> Belief:
     return Belief(belief.mean + belief.sd * hazard, sqrt(variance))
 
 
+@guarded
 def truncate_above(belief: Belief, bound: float) -> Belief:
     """The belief once x < ``bound`` is known: the mirror image of `truncate_below`."""
     mirrored = truncate_below(Belief(-belief.mean, belief.sd), -bound)
     return Belief(-mirrored.mean, mirrored.sd)
 
 
+@guarded
 def combine(belief: Belief, measured: float, spread: float) -> Belief:
     """Belief and measurement joined by precision weights (conjugate normal update)."""
     own, its = 1 / belief.sd**2, 1 / spread**2
     return Belief((belief.mean * own + measured * its) / (own + its), sqrt(1 / (own + its)))
 
 
+@guarded
 def prior(case: FillCase) -> tuple[Belief, Reason]:
     """What to believe before anything is read [def].
 
@@ -164,6 +169,7 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
     return book, Reason("book capacity", text, Source.DEFINED)
 
 
+@guarded
 def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
     """What a reservoir is expected to take, ml: learned where it was filled before, else by the
     book (`prior`). Raises CoreError ``fill.no_capacity``."""
@@ -307,6 +313,7 @@ def _advise_exact(case: FillCase, state: _State) -> Advice:
     return _advise(state, "pour" if rest > 0 else "remove", Decimal(abs(round(rest))), why)
 
 
+@guarded
 def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     """What to do next, given everything poured and read so far (oldest first).
 

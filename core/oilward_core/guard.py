@@ -15,14 +15,29 @@ _R = TypeVar("_R")
 LARGEST = 1e12  # nothing in a workshop is as large, in any unit
 
 
-def _usable(value: Any) -> bool:
+def usable(value: Any) -> bool:
+    """Whether a number, or every number in a collection, is finite and of this world."""
     if isinstance(value, Decimal):
         return value.is_finite() and abs(value) <= Decimal(LARGEST)
     if isinstance(value, (int, float)):
         return isfinite(value) and abs(value) <= LARGEST
     if isinstance(value, (tuple, list)):
-        return all(_usable(item) for item in value)
+        return all(usable(item) for item in value)
+    if isinstance(value, dict):
+        return all(usable(item) for item in value.values())
     return True
+
+
+class Sound:
+    """A frozen value whose numbers can be worked with, whoever made it.
+
+    Raises CoreError ``number.unusable`` with the field's ``name``.
+    """
+
+    def __post_init__(self) -> None:
+        for name, value in vars(self).items():
+            if not usable(value):
+                raise CoreError("number.unusable", name=name.replace("_", " "))
 
 
 def guarded(function: Callable[_P, _R]) -> Callable[_P, _R]:
@@ -32,22 +47,22 @@ def guarded(function: Callable[_P, _R]) -> Callable[_P, _R]:
     value for them (a logarithm of nothing, a division by it), that is said too. Raises CoreError
     ``number.unusable`` with the argument's ``name``, ``number.no_answer`` with the ``formula``'s.
     """
-    signature = inspect.signature(function)
+    names = list(inspect.signature(function).parameters)
+    formula = function.__name__.replace("_", " ")
 
     @functools.wraps(function)
     def answer(*args: _P.args, **kwargs: _P.kwargs) -> _R:
-        for name, value in signature.bind(*args, **kwargs).arguments.items():
-            if not _usable(value):
+        for name, value in (*zip(names, args, strict=False), *kwargs.items()):
+            if not usable(value):
                 raise CoreError("number.unusable", name=name.replace("_", " "))
         try:
             found = function(*args, **kwargs)
         except CoreError:
             raise
-        except (ArithmeticError, ValueError) as error:
-            name = function.__name__.replace("_", " ")
-            raise CoreError("number.no_answer", formula=name) from error
-        if not _usable(found) or isinstance(found, complex):
-            raise CoreError("number.no_answer", formula=function.__name__.replace("_", " "))
+        except (ArithmeticError, LookupError, ValueError) as error:
+            raise CoreError("number.no_answer", formula=formula) from error
+        if isinstance(found, complex) or not usable(found):
+            raise CoreError("number.no_answer", formula=formula)
         return found
 
     return answer

@@ -5,6 +5,7 @@ from datetime import date
 from decimal import Decimal
 
 from .errors import CoreError
+from .guard import Sound, guarded
 from .quantity import Kind, parse_single, show
 
 # a bike that did more than this since its last reading is asked about [our definition]
@@ -13,7 +14,7 @@ _OTHER = {"km": "mi", "mi": "km"}
 
 
 @dataclass(frozen=True)
-class LastReading:
+class LastReading(Sound):
     """Where the bike stood: ``km`` over its whole life, on that day."""
 
     km: Decimal
@@ -21,7 +22,7 @@ class LastReading:
 
 
 @dataclass(frozen=True)
-class Odometer:
+class Odometer(Sound):
     """The odometer fitted now: the unit it counts in, and what earlier ones had run, km."""
 
     unit: str
@@ -43,6 +44,7 @@ def _ask_for_slip(text: str, odometer: Odometer, last: LastReading, on: date) ->
         raise CoreError("odometer.which_unit", options=options)
 
 
+@guarded
 def read_odometer(text: str, odometer: Odometer, last: LastReading | None, on: date) -> Decimal:
     """What the odometer shows, as km over the bike's whole life.
 
@@ -66,12 +68,14 @@ def read_odometer(text: str, odometer: Odometer, last: LastReading | None, on: d
     return km
 
 
+@guarded
 def new_odometer(km: Decimal, shows: str, old: Odometer) -> Odometer:
     """The odometer fitted in place of ``old`` when the bike had run ``km``; the new one shows
     ``shows`` then. Raises CoreError as `quantity.parse` does."""
     return Odometer(old.unit, km - parse_single(shows, Kind.DISTANCE, old.unit).low)
 
 
+@guarded
 def shown(km: Decimal, odometer: Odometer) -> str:
     """A bike's km as its odometer shows them."""
     return show(km - odometer.offset, odometer.unit)

@@ -4,12 +4,13 @@ many uses."""
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .guard import Sound
 from .schools import EVERY_THIRD, FILTER, Schools
 from .spec import ReservoirSpec, Variant
 
 
 @dataclass(frozen=True)
-class Renewal:
+class Renewal(Sound):
     """A part that goes on new with every ``every``-th service; it has had ``had`` since the last."""
 
     part: str

@@ -10,6 +10,7 @@ from statistics import median
 
 from .calendar import date_words
 from .due import USE_CLASSES, Due, DueLimits, Meter
+from .guard import Sound, guarded
 from .quantity import show
 from .reasons import Reason, Source
 
@@ -20,7 +21,7 @@ _FARTHEST_DAYS = 40 * 365
 
 
 @dataclass(frozen=True)
-class Line:
+class Line(Sound):
     """A robust line: slope with its 95 % interval, and intercept."""
 
     slope: float
@@ -29,6 +30,7 @@ class Line:
     high: float
 
 
+@guarded
 def theil_sen(x: Sequence[float], y: Sequence[float]) -> Line:
     """Theil–Sen: slope is the median of all pair slopes with different x, the intercept
     ``median(y) − slope·median(x)``; the interval by Sen's rank method (normal, tie-corrected).
@@ -64,7 +66,7 @@ def _interval(
 
 
 @dataclass(frozen=True)
-class Rate:
+class Rate(Sound):
     """Distance (km) or hours a day, with an interval that holds 95 of 100 times, and its why."""
 
     a_day: float
@@ -94,6 +96,7 @@ def _measured(
     return Rate(slope, low, high, Reason("usage rate", text, Source.HISTORY))
 
 
+@guarded
 def usage_rate(readings: Sequence[Meter], today: date, use_class: str, unit: str = "km") -> Rate:
     """Km a day: Theil–Sen slope of the last 365 days' readings (two at least 14 days apart), else
     the use class's usual distance. Its reason is said in ``unit``."""
@@ -106,6 +109,7 @@ def usage_rate(readings: Sequence[Meter], today: date, use_class: str, unit: str
     return _measured(days, [float(r.km) for r in recent], say) or _by_class(use_class, unit)
 
 
+@guarded
 def hours_rate(readings: Sequence[Meter], today: date) -> Rate | None:
     """Hours a day, where an hour meter was read often enough."""
     recent = [
@@ -137,6 +141,7 @@ def _reaches(read: Meter, gap: Decimal, rate: Rate) -> tuple[date, date, date]:
     return on, early, late
 
 
+@guarded
 def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) -> Forecast | None:
     """The earliest of distance, time and hours, each carried on at its rate from the last reading.
 
@@ -176,6 +181,7 @@ def say_forecast(ahead: Forecast, today: date) -> str:
 _DAYS_A_MONTH = 30.44
 
 
+@guarded
 def interval_days(
     limits: DueLimits, severity: Decimal, rate: Rate, hours: Rate | None = None
 ) -> int | None:

@@ -13,12 +13,15 @@ from oilward_core.fluid import (
     blend_by_mass,
     blend_by_volume,
     clutch_class,
+    clutch_index,
     engine_disagreements,
     engine_grades,
     gear_grade,
     gear_w_grade,
     iso_vg,
+    iso_vg_limits,
     share_of_thicker,
+    share_of_thicker_by_mass,
     temperature_for,
     viscosity_at,
     viscosity_index,
@@ -93,6 +96,7 @@ class BlendTests(TestCase):
 
     def test_the_share_that_hits_a_target(self) -> None:
         self.assertAlmostEqual(share_of_thicker(16, 36, 26.5), 0.6480, delta=0.0001)
+        self.assertAlmostEqual(share_of_thicker_by_mass(16, 36, 26.5), 0.6475, delta=0.0001)
         with self.assertRaises(CoreError):
             share_of_thicker(16, 36, 40)
         with self.assertRaises(CoreError):
@@ -156,6 +160,25 @@ class GradeTests(TestCase):
         for kv40, vg in (("35.2", 32), ("36.0", None), ("97.5", 100), ("4.14", 5), ("1.98", 2)):
             with self.subTest(kv40):
                 self.assertEqual(iso_vg(Decimal(kv40)), vg)
+
+    def test_iso_limits(self) -> None:
+        for vg, low, high in ((2, "1.98", "2.42"), (7, "6.12", "7.48"), (32, "28.8", "35.2")):
+            self.assertEqual(iso_vg_limits(vg), (Decimal(low), Decimal(high)))
+
+    def test_editions_and_classes_there_are_none_of(self) -> None:
+        for call in (
+            lambda: clutch_class(1.5, 1.6, 1.7, 2023),
+            lambda: gear_grade(15.0, 1998),
+            lambda: gear_w_grade(15.0, -41, 1998),
+            lambda: iso_vg_limits(33),
+            lambda: clutch_index(0.128, 0.14, 0.11),
+            lambda: viscosity_at(FORTY, -300),
+        ):
+            with self.assertRaises(CoreError):
+                call()
+
+    def test_clutch_index(self) -> None:
+        self.assertAlmostEqual(clutch_index(0.128, 0.110, 0.140), 1.6)
 
     def test_clutch_classes(self) -> None:
         for indices, edition, expected in (

@@ -12,6 +12,7 @@ from oilward_core.quantity import (
     Kind,
     bottle_words,
     convert,
+    difference,
     format_exact,
     parse,
     parse_single,
@@ -74,6 +75,33 @@ class FactorTests(TestCase):
                 said = convert(parse(f"{value} {ours}", None).low, target)
                 expected = registry.Quantity(value, theirs).to(their_target).magnitude
                 self.assertAlmostEqual(float(said), expected, delta=1e-5 * max(1, abs(expected)))
+
+    def test_check_pairs(self) -> None:
+        """Published factors, worked by hand to the digits shown (NIST SP 811:2008 App. B)."""
+        for said, unit, expected in (
+            ("0.8 qt", "ml", "757.1"),
+            ("12 fl oz", "ml", "354.88"),
+            ("5 imp pt", "l", "2.8413"),
+            ("650 ml", "imp fl oz", "22.8768"),
+            ("96 lbf·in", "N·m", "10.847"),
+            ("2.4 kgf·m", "N·m", "23.536"),
+            ("10 N·m", "lbf·in", "88.51"),
+            ("10000 km", "mi", "6213.71"),
+            ("150 psi", "kPa", "1034.21"),
+            ("1 atm", "bar", "1.01325"),
+            ("5.25 in", "mm", "133.35"),
+            ("4 23/32 in", "mm", "119.85625"),
+            ("212 °F", "°C", "100"),
+            ("85 °C", "°F", "185"),
+            ("0.9 kgf/mm", "N/mm", "8.8260"),
+            ("10 lbf/in", "N/mm", "1.7513"),
+            ("8 oz (mass)", "g", "226.7962"),
+        ):
+            with self.subTest(said, unit=unit):
+                off = convert(parse(said, UNITS[unit].kind).low, unit) - Decimal(expected)
+                places = len(expected.partition(".")[2])
+                self.assertLessEqual(abs(off), Decimal(5).scaleb(-places - 1))
+        self.assertEqual(difference(Decimal(18), "°F"), 10)
 
     def test_trade_sums(self) -> None:
         self.assertEqual(parse("15.5 lbf·ft", None).low, parse("186 lbf·in", None).low)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from ..guard import guarded
 from .grades import ENGINE_COLD, GEAR_W
 from .labels import read_grades
 from .viscosity import TwoPoint, viscosity_at
@@ -24,6 +25,7 @@ def _w_limit(grade: str) -> tuple[str, int] | None:
     return (w, int(GEAR_W[2019][w][0])) if w in GEAR_W[2019] else None
 
 
+@guarded
 def climate(grade: str, oil: TwoPoint | None, coldest: float) -> Climate:
     """The W grade's cranking limit (SAE J300; for gear oils SAE J306) against the coldest start, °C.
 

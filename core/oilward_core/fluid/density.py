@@ -3,11 +3,13 @@
 from math import exp
 
 from ..errors import CoreError
+from ..guard import guarded
 
 K1_LUBRICATING = 0.6278  # kg/m³·°C⁻¹ at base 15 °C, generalized lubricating oils
 _LEAST, _MOST = 800.0, 1164.0
 
 
+@guarded
 def volume_correction(rho15: float, t: float) -> float:
     """Volume correction factor from 15 °C to ``t`` °C: ``exp(−αΔT(1 + 0.8αΔT))``, ``α = K1/ρ₁₅``
     [std API MPMS 11.1 / ASTM D1250, generalized lubricating oils; from memory].
@@ -25,16 +27,19 @@ def _factor(rho15: float, t: float) -> float:
     return exp(-alpha * dt * (1 + 0.8 * alpha * dt))
 
 
+@guarded
 def density_at(rho15: float, t: float) -> float:
     """Density in kg/m³ at ``t`` °C: ``ρ₁₅·VCF``."""
     return rho15 * volume_correction(rho15, t)
 
 
+@guarded
 def volume_at(volume: float, t_from: float, t_to: float, rho15: float) -> float:
     """A volume measured at ``t_from`` as it stands at ``t_to``: ``V·VCF(from)/VCF(to)``."""
     return volume * volume_correction(rho15, t_from) / volume_correction(rho15, t_to)
 
 
+@guarded
 def density15_from(rho: float, t: float) -> float:
     """The density at 15 °C of an oil weighed at ``t`` °C, kg/m³, by fixed-point iteration."""
     rho15 = rho

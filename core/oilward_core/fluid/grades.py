@@ -7,8 +7,10 @@ import re
 from dataclasses import dataclass
 from decimal import Decimal
 from math import inf
+from typing import TypeVar
 
 from ..errors import CoreError
+from ..guard import Sound, guarded
 
 # SAE J300_202104 table 1: least viscosity at 100 °C of the W grades
 ENGINE_W = {"0W": 3.8, "5W": 3.8, "10W": 4.1, "15W": 5.6, "20W": 5.6, "25W": 9.3}
@@ -69,7 +71,7 @@ _CLUTCH_TOP = 2.50
 
 
 @dataclass(frozen=True)
-class Measured:
+class Measured(Sound):
     """What was measured on an engine oil; None where it was not.
 
     cSt at 100 °C, HTHS and cold viscosities in mPa·s at the labelled W grade's own temperatures.
@@ -85,6 +87,17 @@ def _hths_min(grade: str, w: str | None) -> float:
     return _THICK_40 if grade == "40" and w not in _THIN_W else ENGINE_HOT[grade][2]
 
 
+_Table = TypeVar("_Table")
+
+
+def _edition(tables: dict[int, _Table], edition: int) -> _Table:
+    """The table of an edition. Raises CoreError ``fluid.edition`` for one we have no numbers of."""
+    if edition not in tables:
+        raise CoreError("fluid.edition", options=list(tables))
+    return tables[edition]
+
+
+@guarded
 def engine_grades(oil: Measured, w: str | None = None) -> tuple[str, ...]:
     """The hot grades of SAE J300 these values satisfy; several where the bands overlap.
 
@@ -97,6 +110,7 @@ def engine_grades(oil: Measured, w: str | None = None) -> tuple[str, ...]:
     )
 
 
+@guarded
 def engine_disagreements(label: str, oil: Measured) -> tuple[str, ...]:
     """Where measured values disagree with an engine oil's label (``10W-40``, ``SAE 50``), in words.
 
@@ -140,39 +154,68 @@ def _split(label: str) -> tuple[str | None, str]:
     return w or None, hot
 
 
+@guarded
 def gear_grade(kv100: float, edition: int = 2019) -> str | None:
     """The hot grade of SAE J306 for a viscosity at 100 °C, or None."""
-    bands = GEAR_HOT[edition]
+    bands = _edition(GEAR_HOT, edition)
     return next((g for g, (low, high) in bands.items() if low <= kv100 < high), None)
 
 
+@guarded
 def gear_w_grade(kv100: float, reaches_150000_at: float, edition: int = 2019) -> str | None:
     """The coldest W grade of SAE J306: 150 000 mPa·s at or below its temperature, and thick enough."""
     return next(
-        (w for w, (t, low) in GEAR_W[edition].items() if reaches_150000_at <= t and kv100 >= low),
+        (
+            w
+            for w, (t, low) in _edition(GEAR_W, edition).items()
+            if reaches_150000_at <= t and kv100 >= low
+        ),
         None,
     )
 
 
+@guarded
 def iso_vg(kv40: Decimal) -> int | None:
     """The viscosity class of ISO 3448 (mid-point ± 10 %, inclusive), or None between classes."""
-    for vg, mid in ISO_MID.items():
-        middle = Decimal(mid)
-        if middle * Decimal("0.9") <= kv40 <= middle * Decimal("1.1"):
+    for vg in ISO_MID:
+        low, high = iso_vg_limits(vg)
+        if low <= kv40 <= high:
             return vg
     return None
 
 
+@guarded
 def clutch_class(dfi: float, sfi: float, sti: float, edition: int = 2016) -> str | None:
     """Friction class of JASO T903 from dynamic, static and stop-time index: MA, MA1, MA2, MB, None.
 
     All three in MA2 → MA2; all in MA but below MA2 → MA1; mixed → MA; any in the MB band → MB.
     """
     indices = (dfi, sfi, sti)
-    limits = CLUTCH[edition]
+    limits = _edition(CLUTCH, edition)
     if any(i >= _CLUTCH_TOP or i < low for i, low in zip(indices, limits["MB"], strict=True)):
         return None
     if any(i < low for i, low in zip(indices, limits["MA"], strict=True)):
         return "MB"
     high = [i >= low for i, low in zip(indices, limits["MA2"], strict=True)]
     return "MA2" if all(high) else "MA" if any(high) else "MA1"
+
+
+@guarded
+def clutch_index(oil: float, low: float, high: float) -> float:
+    """A friction index of JASO T904: ``1 + (oil − low)/(high − low)`` against the two reference
+    oils, 1 for the slippery one and 2 for the other [from memory].
+
+    Raises CoreError ``fluid.references`` when the references do not differ.
+    """
+    if high <= low:
+        raise CoreError("fluid.references")
+    return 1 + (oil - low) / (high - low)
+
+
+def iso_vg_limits(vg: int) -> tuple[Decimal, Decimal]:
+    """Lowest and highest viscosity at 40 °C of an ISO 3448 class, cSt. Raises CoreError
+    ``fluid.class``."""
+    if vg not in ISO_MID:
+        raise CoreError("fluid.class", options=list(ISO_MID))
+    middle = Decimal(ISO_MID[vg])
+    return middle * Decimal("0.9"), middle * Decimal("1.1")

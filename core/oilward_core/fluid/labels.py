@@ -81,10 +81,9 @@ def read_friction(text: str) -> str:
     return "M" + re.sub(r"[\s-]", "", match[1]) if match else ""
 
 
-def hydraulic_base(*texts: str) -> Base | None:
+def hydraulic_base(text: str) -> Base | None:
     """What a brake or clutch fluid is made of, as far as its words tell: glycol ethers (DOT 3, 4,
     5.1), silicone (DOT 5) or mineral oil. None where nothing tells."""
-    text = " ".join(texts)
     classes = read_dot(text)
     if "5" in classes or _SILICONE.search(text):
         return "silicone"

@@ -11,6 +11,7 @@ from decimal import Decimal
 from enum import IntEnum
 
 from ..errors import CoreError
+from ..guard import Sound, guarded
 from ..reasons import Reason, Source
 from ..schools import FLUID, MINERAL, ONE_OIL, Schools
 from ..spec import NO_CLUTCH, Requirement, ReservoirKind
@@ -40,7 +41,7 @@ class Fit(IntEnum):
 
 
 @dataclass(frozen=True)
-class Offer:
+class Offer(Sound):
     """A fluid as its label and data sheet describe it. cSt; empty or None where not known.
 
     ``family`` is what it is made for: engine, gear, primary, fork, shock, brake, coolant.
@@ -274,9 +275,9 @@ def _gear(wanted: frozenset[str], has: frozenset[str], kind: ReservoirKind) -> _
 
 def _brake(need: Requirement, offer: Offer) -> _Said:
     """Mineral oil, glycol and silicone never for each other; within glycol, the class asked or more."""
-    asked_text = (need.service, need.grade, need.base, need.approval)
-    has_text = (offer.service, offer.grade, offer.base, offer.approvals, offer.name)
-    wanted, has = hydraulic_base(*asked_text), hydraulic_base(*has_text)
+    asked = " ".join((need.service, need.grade, need.base, need.approval))
+    given = " ".join((offer.service, offer.grade, offer.base, offer.approvals, offer.name))
+    wanted, has = hydraulic_base(asked), hydraulic_base(given)
     if wanted is None:
         text = "The sheet does not say which brake fluid: look on the cap of the reservoir."
         yield Fit.CAUTION, _say("brake fluid", text, Source.TRADE)
@@ -287,7 +288,7 @@ def _brake(need: Requirement, offer: Offer) -> _Said:
         text = f"{wanted.capitalize()} fluid is asked, this is {has}: they must never meet."
         yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
     elif wanted == "glycol":
-        yield from _class_of_glycol(read_dot(" ".join(asked_text)), read_dot(" ".join(has_text)))
+        yield from _class_of_glycol(read_dot(asked), read_dot(given))
 
 
 def _class_of_glycol(asked: tuple[str, ...], given: tuple[str, ...]) -> _Said:
@@ -340,6 +341,7 @@ def _by_school(
     return said
 
 
+@guarded
 def match(
     need: Requirement, kind: ReservoirKind, offer: Offer, schools: Schools | None = None
 ) -> Match:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import exp, inf, log, log10
 
 from ..errors import CoreError
+from ..guard import Sound, guarded
 
 # Quadratics L = aY² + bY + c and H = dY² + eY + f of ASTM D2270, from memory; they reproduce the
 # standard's table within 0.12 %. (from, to, a, b, c, d, e, f)
@@ -30,7 +31,7 @@ KELVIN = 273.15
 
 
 @dataclass(frozen=True)
-class TwoPoint:
+class TwoPoint(Sound):
     """An oil known by its viscosity at two temperatures (°C)."""
 
     t1: float
@@ -40,6 +41,7 @@ class TwoPoint:
 
     def __post_init__(self) -> None:
         """Raises CoreError ``fluid.two_points``: an oil has to thin with heat, above 0.2 cSt."""
+        super().__post_init__()
         falling = (self.t1 < self.t2) == (self.v1 > self.v2)
         if self.t1 == self.t2 or not falling or min(self.v1, self.v2) < 0.21:
             raise CoreError("fluid.two_points")
@@ -62,6 +64,7 @@ def _line(oil: TwoPoint) -> tuple[float, float]:
     return w1 + slope * k1, slope
 
 
+@guarded
 def viscosity_at(oil: TwoPoint, t: float) -> float:
     """Viscosity at ``t`` °C by ASTM D341 (full form of the editions since 2009, from memory).
 
@@ -71,12 +74,14 @@ def viscosity_at(oil: TwoPoint, t: float) -> float:
     return _v(10 ** (10 ** (a - b * log10(t + KELVIN))))
 
 
+@guarded
 def temperature_for(oil: TwoPoint, v: float) -> float:
     """The temperature in °C at which the oil has viscosity ``v`` (ASTM D341)."""
     a, b = _line(oil)
     return float(10 ** ((a - log10(log10(_z(v)))) / b) - KELVIN)
 
 
+@guarded
 def viscosity_index(kv40: float, kv100: float) -> int:
     """Viscosity index of ASTM D2270, whole number, ties to even.
 
@@ -92,6 +97,7 @@ def viscosity_index(kv40: float, kv100: float) -> int:
     return round((10**n - 1) / 0.00715 + 100)
 
 
+@guarded
 def blend_by_volume(shares: Sequence[float], viscosities: Sequence[float]) -> float:
     """Viscosity of a blend by volume: ``Σ xᵢ·lg lg(v + 0.7)`` (method of ASTM D7152, from memory).
 
@@ -104,6 +110,7 @@ def blend_by_volume(shares: Sequence[float], viscosities: Sequence[float]) -> fl
     return float(10 ** (10**w) - 0.7)
 
 
+@guarded
 def blend_by_mass(shares: Sequence[float], viscosities: Sequence[float]) -> float:
     """Viscosity of a blend by mass: Refutas-type index, from memory. Else as `blend_by_volume`."""
     if abs(sum(shares) - 1) > 1e-6 or len(shares) != len(viscosities):
@@ -114,12 +121,25 @@ def blend_by_mass(shares: Sequence[float], viscosities: Sequence[float]) -> floa
     return exp(exp((index - 10.975) / 14.534)) - 0.8
 
 
+def _reach(thin: float, thick: float, wanted: float) -> None:
+    if not thin <= wanted <= thick or thin == thick:
+        raise CoreError("fluid.out_of_reach")
+
+
+@guarded
 def share_of_thicker(thin: float, thick: float, wanted: float) -> float:
-    """Volume share of the thicker oil for a blend of ``wanted`` viscosity.
+    """Volume share of the thicker oil for a blend of ``wanted`` viscosity (see `blend_by_volume`).
 
     Raises CoreError ``fluid.out_of_reach`` when the target does not lie between the two.
     """
-    if not thin <= wanted <= thick or thin == thick:
-        raise CoreError("fluid.out_of_reach")
+    _reach(thin, thick, wanted)
     low, high, goal = (log10(log10(v + 0.7)) for v in (thin, thick, wanted))
+    return (goal - low) / (high - low)
+
+
+@guarded
+def share_of_thicker_by_mass(thin: float, thick: float, wanted: float) -> float:
+    """Mass share of the thicker oil (see `blend_by_mass`); else as `share_of_thicker`."""
+    _reach(thin, thick, wanted)
+    low, high, goal = (log(log(v + 0.8)) for v in (thin, thick, wanted))
     return (goal - low) / (high - low)

@@ -7,16 +7,19 @@ from datetime import date, timedelta
 from decimal import Decimal
 from math import ceil
 
+from ..errors import CoreError
+from ..guard import Sound, guarded
 from ..quantity import quarts_and_ounces, show
 from ..spec import FillRule, ReservoirKind, ReservoirSpec
 
 RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
 OPEN_SHELF_LIFE = timedelta(days=3 * 365)  # of an opened bottle [trade]
 _MOST_ML = 60_000
+LARGEST_BOTTLE = 250_000  # ml, a drum
 
 
 @dataclass(frozen=True)
-class Bottle:
+class Bottle(Sound):
     """A bottle on the shelf: what it held and what is left, ml; ``opened_on`` None: sealed."""
 
     id: str
@@ -26,15 +29,20 @@ class Bottle:
 
 
 @dataclass(frozen=True)
-class Size:
-    """A size it is sold in, ml, and what one costs (any money)."""
+class Size(Sound):
+    """A size it is sold in, ml, and what one costs (any money). Raises CoreError ``kit.size``."""
 
     ml: int
     price: Decimal
 
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        if not 0 < self.ml <= LARGEST_BOTTLE or self.price < 0:
+            raise CoreError("kit.size", ml=self.ml)
+
 
 @dataclass(frozen=True)
-class Use:
+class Use(Sound):
     """So much out of one bottle; ``keeps`` is what stays in it."""
 
     bottle: Bottle
@@ -43,7 +51,7 @@ class Use:
 
 
 @dataclass(frozen=True)
-class Picked:
+class Picked(Sound):
     """How a demand is met: from bottles on the shelf, then by buying ``buy`` (count of each size).
     ``spare`` is what the bought bottles keep, ml."""
 
@@ -58,6 +66,7 @@ class Picked:
         return sum((size.price * count for size, count in self.buy), Decimal(0))
 
 
+@guarded
 def expected_need(take: Decimal, rule: FillRule) -> Decimal:
     """What to have at hand for an expected take, ml: 5 % and at least 100 ml more where a level is
     read, no more than the quantity where it is exact [def]."""
@@ -71,7 +80,7 @@ _NOT_POURED = (ReservoirKind.SHOCK, ReservoirKind.CLUTCH_CIRCUIT)
 
 
 @dataclass(frozen=True)
-class Demand:
+class Demand(Sound):
     """How much of one fluid is needed, ml, and what for."""
 
     fluid: str
@@ -79,6 +88,7 @@ class Demand:
     what_for: tuple[str, ...]
 
 
+@guarded
 def demands(takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]]) -> tuple[Demand, ...]:
     """What reservoirs need, summed by fluid. ``takes``: each with its fluid (empty: none fits) and
     what it is expected to take, ml, None where nobody knows."""
@@ -89,6 +99,7 @@ def demands(takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]]) -> tuple
     )
 
 
+@guarded
 def together(demands: Iterable[Demand]) -> tuple[Demand, ...]:
     """Demands summed by fluid."""
     found: dict[str, Demand] = {}
@@ -99,6 +110,7 @@ def together(demands: Iterable[Demand]) -> tuple[Demand, ...]:
     return tuple(found.values())
 
 
+@guarded
 def buy(need: int, sizes: Sequence[Size]) -> tuple[tuple[Size, int], ...]:
     """The cheapest bottles that hold at least ``need`` ml, and among those the least left over;
     exact, by dynamic programming over whole millilitres."""
@@ -141,6 +153,7 @@ def _sealed(need: Decimal, bottles: Sequence[Bottle]) -> tuple[Bottle, ...]:
     return reach[min(enough)[0]]
 
 
+@guarded
 def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today: date) -> Picked:
     """Meet a demand, ml: open bottles first, oldest first, not past their shelf life; then sealed
     ones; then buy what is missing."""
@@ -164,6 +177,7 @@ def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today:
     return Picked(need, tuple(uses), bought, Decimal(spare))
 
 
+@guarded
 def left_after(bottles: Iterable[Bottle], uses: Iterable[Use], on: date) -> tuple[Bottle, ...]:
     """The shelf once these are used: what was poured from is open and holds less; empty ones are
     gone."""
@@ -184,6 +198,7 @@ def _state(bottle: Bottle) -> str:
     return "open" if bottle.opened_on else "sealed"
 
 
+@guarded
 def say_picked(picked: Picked, unit: str) -> str:
     """In bottle words: ``all of the open 500 ml bottle; all of 2 sealed 946 ml bottles; 178 ml of the
     sealed 1000 ml bottle, which keeps 822 ml; buy 1 of 1000 ml``."""

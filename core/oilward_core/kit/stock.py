@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
+from ..guard import Sound, guarded
 from .bottles import Bottle, Demand, Picked, Size, left_after, pick
 from .things import Things, short
 
@@ -13,7 +14,7 @@ Sold = Callable[[str], Sequence[Size]]
 
 
 @dataclass(frozen=True)
-class Stock:
+class Stock(Sound):
     """Bottles by fluid, and how many of each seal and filter."""
 
     bottles: Mapping[str, tuple[Bottle, ...]]
@@ -25,7 +26,7 @@ class Stock:
 
 
 @dataclass(frozen=True)
-class Wanted:
+class Wanted(Sound):
     """What one visit takes from shelf and drawer."""
 
     demands: tuple[Demand, ...]
@@ -33,7 +34,7 @@ class Wanted:
 
 
 @dataclass(frozen=True)
-class Served:
+class Served(Sound):
     """How a visit is served from the stock: bottles for each demand, the seals and filters the
     drawer lacks, and what is left for the next visit."""
 
@@ -43,7 +44,7 @@ class Served:
 
 
 @dataclass(frozen=True)
-class Price:
+class Price(Sound):
     """What a visit costs (any money): ``parts`` are oil, seals and filters at the counter's prices,
     from the shelf or not; ``buying`` is what has to be bought for it first, whole bottles."""
 
@@ -60,12 +61,14 @@ class Price:
 _CENT = Decimal("0.01")
 
 
+@guarded
 def worth(ml: Decimal, sizes: Sequence[Size]) -> Decimal:
     """What so much oil is worth, by the smallest bottle it is sold in."""
     smallest = min(sizes, key=lambda size: size.ml, default=None)
     return (ml * smallest.price / smallest.ml).quantize(_CENT) if smallest else Decimal(0)
 
 
+@guarded
 def price(
     served: Served,
     things: Things,
@@ -90,6 +93,7 @@ def kept(stock: Stock, left: Stock, fluid: str) -> Decimal:
     )
 
 
+@guarded
 def serve(stock: Stock, wanted: Wanted, sold: Sold, today: date) -> Served:
     """Serve one visit from the stock, ml by `bottles.pick`; what is bought for it is used up by
     it."""
@@ -103,6 +107,7 @@ def serve(stock: Stock, wanted: Wanted, sold: Sold, today: date) -> Served:
     return Served(picks, short(wanted.parts, stock.parts), Stock(bottles, parts))
 
 
+@guarded
 def serve_in_turn(
     stock: Stock, visits: Iterable[Wanted], sold: Sold, today: date
 ) -> tuple[Served, ...]:

@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from ..guard import Sound
 from ..order import PlannedTask
 from ..renewals import seal_renewal
 from ..schools import RING, WASHER, Schools, sealant_of
@@ -11,7 +12,7 @@ from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
 
 
 @dataclass(frozen=True)
-class Things:
+class Things(Sound):
     """What to lay out besides oil: seals and filters (``parts``) with how many, tools, what is used
     up, and every fastener that a torque wrench is needed for."""
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import ceil
 
 from ..cautions import at_job
+from ..guard import Sound
 from ..spec import DRAINED, WATCHED_ONLY, FillRule, ReservoirKind, ReservoirSpec, Variant
 
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
@@ -42,7 +43,7 @@ LEG_DRIP_WAIT, LEG_AIR_WAIT = 15, 10  # hung upside down; until the air is out o
 
 
 @dataclass(frozen=True)
-class Job:
+class Job(Sound):
     """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it.
 
     ``attitude`` has to hold while it is done (and while it drips), with ``held_until`` to the end of
@@ -76,7 +77,7 @@ class PlannedTask:
 
 
 @dataclass(frozen=True)
-class ColdJob:
+class ColdJob(Sound):
     """Something done on a cold engine, before it is warmed up: valve clearances, tyre pressures."""
 
     key: str

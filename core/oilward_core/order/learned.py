@@ -6,6 +6,8 @@ from datetime import datetime, timedelta
 from itertools import pairwise
 from statistics import median
 
+from ..guard import guarded
+
 # the kind of job each step of a run sheet belongs to; settling is a wait and belongs to none
 _OF_STEP = {
     "cold": "cold checks",
@@ -56,6 +58,7 @@ def hands_on(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
     return found
 
 
+@guarded
 def learned_minutes(visits: Iterable[Mapping[str, float]]) -> dict[str, tuple[int, int]]:
     """Whole minutes by kind of job, with how many visits say so: the median of what it took
     (`hands_on`), where three or more did it."""

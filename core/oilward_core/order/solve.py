@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from ortools.sat.python import cp_model
 
 from ..errors import CoreError
+from ..guard import Sound, guarded
 from .jobs import CHANGE_MINUTES, Job
 
 
@@ -18,7 +19,7 @@ class Wish:
 
 
 @dataclass(frozen=True)
-class Placed:
+class Placed(Sound):
     """A job in its place: minutes from the start; ``free`` is when its wait is over; technicians
     count from 0."""
 
@@ -30,7 +31,7 @@ class Placed:
 
 
 @dataclass(frozen=True)
-class Order:
+class Order(Sound):
     """The run order. ``bound``: nothing shorter than this exists; ``proven``: this is the shortest.
     ``in_turn`` is the same work one job after another."""
 
@@ -293,6 +294,7 @@ def _tidy(built: _Model, starts: dict[str, int], best: int) -> dict[str, int]:
     return {key: solver.value(var) for key, var in built.start.items()}
 
 
+@guarded
 def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[str]:
     """Every rule an order breaks, in words; worked out from the placed jobs alone, without the
     solver's model. Empty: none."""

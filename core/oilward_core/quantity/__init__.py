@@ -1,6 +1,14 @@
 """Amounts with units: reading what people type, and writing what they read."""
 
-from .display import bottle_words, convert, format_exact, quarts_and_ounces, show, show_range
+from .display import (
+    bottle_words,
+    convert,
+    difference,
+    format_exact,
+    quarts_and_ounces,
+    show,
+    show_range,
+)
 from .grammar import Measure, parse, parse_single
 from .quicksum import SumAnswer, quick_sum
 from .tokens import Preference
@@ -16,6 +24,7 @@ __all__ = [
     "Unit",
     "bottle_words",
     "convert",
+    "difference",
     "format_exact",
     "parse",
     "parse_single",

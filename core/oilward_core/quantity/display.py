@@ -3,10 +3,20 @@
 from decimal import ROUND_HALF_EVEN, Context, Decimal
 from fractions import Fraction
 
+from ..errors import CoreError
+from ..guard import guarded
 from .units import UNITS, Unit
 
 QUANTUM = Decimal("0.000001")
 _EXACT = Context(prec=120, rounding=ROUND_HALF_EVEN)
+
+
+def unit_named(name: str) -> Unit:
+    """A unit by its name. Raises CoreError ``quantity.unknown_unit``."""
+    unit = UNITS.get(name)
+    if unit is None:
+        raise CoreError("quantity.unknown_unit", word=name)
+    return unit
 
 
 def to_decimal(value: Fraction) -> Decimal:
@@ -20,34 +30,44 @@ def to_canonical(value: Fraction, unit: Unit) -> Fraction:
     return value * unit.factor + unit.offset
 
 
+@guarded
 def convert(value: Decimal, unit: str) -> Decimal:
     """``value`` in the canonical unit of ``unit``'s kind, as a number of ``unit`` (6 decimals)."""
-    target = UNITS[unit]
+    target = unit_named(unit)
     return to_decimal((Fraction(value) - target.offset) / target.factor)
 
 
+@guarded
+def difference(value: Decimal, unit: str) -> Decimal:
+    """A difference of so many ``unit`` in the canonical unit: 18 °F apart are 10 °C apart."""
+    return to_decimal(unit_named(unit).difference(Fraction(value)))
+
+
+@guarded
 def format_exact(value: Decimal, unit: str) -> str:
     """``value`` (canonical) in ``unit`` with as many digits as parsing it back needs."""
-    target = UNITS[unit]
+    target = unit_named(unit)
     exact = (Fraction(value) - target.offset) / target.factor
     for digits in range(28):
         text = f"{Decimal(exact.numerator) / Decimal(exact.denominator):.{digits}f}"
         back = Fraction(text) * target.factor + target.offset
         if abs(back - Fraction(value)) < Fraction(QUANTUM) / 2:
             return f"{text} {unit}"
-    raise AssertionError("unreachable: 28 digits carry any workshop quantity")
+    raise CoreError("number.unusable", name="value")
 
 
+@guarded
 def show(value: Decimal, unit: str, places: int | None = None) -> str:
     """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``."""
-    digits = UNITS[unit].places if places is None else places
+    digits = unit_named(unit).places if places is None else places
     number = convert(value, unit).quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
     return f"{number:f} {unit}"
 
 
+@guarded
 def show_precise(value: Decimal, unit: str) -> str:
     """Like `show`, but a small number keeps three significant digits: ``0.005 qt``, ``1.61 km``."""
-    digits = UNITS[unit].places
+    digits = unit_named(unit).places
     number = convert(value, unit)
     needed = 2 - number.adjusted() if number else 0
     if needed <= digits:
@@ -59,6 +79,7 @@ def show_precise(value: Decimal, unit: str) -> str:
     )
 
 
+@guarded
 def show_range(low: Decimal, high: Decimal, unit: str, places: int | None = None) -> str:
     """``19.0–28.5 N·m``; a single value is shown once."""
     if low == high:
@@ -66,6 +87,7 @@ def show_range(low: Decimal, high: Decimal, unit: str, places: int | None = None
     return f"{show(low, unit, places).removesuffix(' ' + unit)}–{show(high, unit, places)}"
 
 
+@guarded
 def quarts_and_ounces(ml: Decimal) -> str:
     """US bottle talk: 1123.8 ml is ``1 qt 6 fl oz``, 946 ml is ``1 qt``."""
     ounces = round(Fraction(ml) / UNITS["fl oz"].factor * 2) / Fraction(2)
@@ -76,6 +98,7 @@ def quarts_and_ounces(ml: Decimal) -> str:
     return " ".join(parts)
 
 
+@guarded
 def bottle_words(ml: Decimal, bottle_ml: Decimal) -> str:
     """How much of the bottle in hand: ``2 whole 1 l bottles and 420 ml``, ``330 ml of a 1 l bottle``."""
     size = (

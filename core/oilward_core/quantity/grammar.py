@@ -16,6 +16,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from ..errors import CoreError
+from ..guard import Sound
 from .display import to_decimal
 from .plain import plain
 from .syntax import Bound, Cursor, entry
@@ -29,7 +30,7 @@ _BETWEEN, _FROM = re.compile(r"^between (.+) and (.+)$"), re.compile(r"^from (?=
 
 
 @dataclass(frozen=True)
-class Measure:
+class Measure(Sound):
     """What was said, canonical.
 
     ``low`` and ``high`` are in the kind's canonical unit (ml, N·m, km, mm, kPa, °C, cSt, min, g,

@@ -12,6 +12,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from ..errors import CoreError
+from ..guard import Sound
 from .display import show, show_precise, show_range, to_decimal
 from .grammar import LONGEST, parse
 from .numbers import scan_number
@@ -31,7 +32,7 @@ MOST_DEPTH = 8  # brackets in brackets
 
 
 @dataclass(frozen=True)
-class SumAnswer:
+class SumAnswer(Sound):
     """The answer of a quick sum: canonical ``low``/``high`` of ``kind``, the unit and words shown."""
 
     kind: Kind

@@ -13,6 +13,8 @@ from fractions import Fraction
 
 import pint
 
+from ..guard import Sound
+
 
 class Kind(StrEnum):
     """What is measured. The value is the word used in sentences."""
@@ -55,7 +57,7 @@ _PINT_CANONICAL = {
 
 
 @dataclass(frozen=True)
-class Unit:
+class Unit(Sound):
     """A unit: canonical = value · ``factor`` + ``offset``.
 
     ``places`` is how many decimals a person wants to see. ``fine`` units are so small that

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
+from ..guard import guarded
 from ..quantity import UNITS, Kind, Preference, parse_single
 from ..spec import field_of, read_value
 from ..torque import TorqueSpec, as_torque, plausibility, read_torque
@@ -178,6 +179,7 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
     )
 
 
+@guarded
 def part_data(part: Part) -> dict[str, Any]:
     """A part as JSON-able data; `part_from` is its way back."""
     return {
@@ -190,6 +192,7 @@ def part_data(part: Part) -> dict[str, Any]:
     }
 
 
+@guarded
 def part_from(data: Data) -> Part:
     """A part from stored data."""
     largest = data.get("largest_mm")

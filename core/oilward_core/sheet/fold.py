@@ -18,6 +18,7 @@ from ..fill import (
     Poured,
     coach,
 )
+from ..guard import Sound, guarded
 from ..quantity import show
 from ..schools import torque_aim
 from ..spec import Cell, FillRule, LevelCheck, Path, ReservoirSpec, needed
@@ -68,7 +69,7 @@ class StepState:
 
 
 @dataclass(frozen=True)
-class TorqueCard:
+class TorqueCard(Sound):
     """What the torque step shows: the aim (N·m), the wrenches that fit with their marks, best first,
     the last reading (N·m) and what it means."""
 
@@ -81,7 +82,7 @@ class TorqueCard:
 
 
 @dataclass(frozen=True)
-class Sheet:
+class Sheet(Sound):
     """The state of a run sheet. ``focus`` is the step to do now (None: all done or stopped),
     ``stopped`` says why nothing may go on, ``set_aside`` are entries whose step is gone.
     ``take_valid``: what it took may be learned from (gauge and book never disagreed)."""
@@ -110,7 +111,7 @@ class Sheet:
 
 
 @dataclass(frozen=True)
-class Bench:
+class Bench(Sound):
     """What the workshop brings: its wrenches, and how long a minute is
     (60 s; a practice clock runs faster and says so)."""
 
@@ -265,6 +266,7 @@ def _torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueC
     return TorqueCard(aim, low, high, fitting, nm, judged)
 
 
+@guarded
 def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:
     """The verdict on a finding entry."""
     seen = Observation(

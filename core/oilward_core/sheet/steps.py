@@ -6,6 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from ..cautions import ESCAPED, HOT_OIL, RUNNING, SOLVENT, STRAPPED, WASTE, WHEEL
+from ..guard import Sound
 from ..quantity import show
 from ..schools import RING, SEALANT, WASHER, Schools
 from ..spec import (
@@ -46,7 +47,7 @@ class StepKind(StrEnum):
 
 
 @dataclass(frozen=True)
-class Step:
+class Step(Sound):
     """One step. ``minutes`` for those that wait, ``items`` to tick, ``options`` to choose from,
     ``full`` for a timer that may not be cut short,
     ``round`` counts fill–run–settle–read rounds from 1 (0 outside them),
@@ -73,7 +74,7 @@ class Step:
 
 
 @dataclass(frozen=True)
-class TaskPlan:
+class TaskPlan(Sound):
     """What a run sheet is made from: the reservoir's spec, the variant, and what is known of it.
 
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began.

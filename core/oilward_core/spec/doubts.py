@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from ..errors import CoreError
+from ..guard import guarded
 from ..quantity import show
 from ..torque import plausibility, read_thread
 from .sheet import (
@@ -71,7 +72,9 @@ _WIDEST = 4  # a torque range from one to more than four times that is two numbe
 def capacity_band(kind: ReservoirKind, displacement_cc: int) -> Band | None:
     """Where a capacity in ml is expected, by kind and, for engines, by displacement [trade]."""
     if kind in _ENGINES:
-        return next(band for most, band in _ENGINE_BANDS if displacement_cc <= most)
+        return next(
+            (b for most, b in _ENGINE_BANDS if displacement_cc <= most), _ENGINE_BANDS[-1][1]
+        )
     return _KIND_BANDS.get(kind)
 
 
@@ -324,6 +327,7 @@ def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
             yield Doubt("unequal legs", second.key, text, "/level.air gap")
 
 
+@guarded
 def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt, ...]:
     """Everything on a sheet worth a second look, reservoir by reservoir. Empty: nothing found."""
     own = [

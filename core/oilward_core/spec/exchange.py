@@ -8,6 +8,7 @@ from typing import Any
 from jsonschema import Draft202012Validator
 
 from ..errors import CoreError
+from ..guard import Sound
 from .cells import Cell, Cells, by_reservoir
 from .fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of, read_value
 
@@ -16,7 +17,7 @@ Json = dict[str, Any]
 
 
 @dataclass(frozen=True)
-class ModelName:
+class ModelName(Sound):
     """Whose numbers they are."""
 
     make: str

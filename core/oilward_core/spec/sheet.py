@@ -6,6 +6,7 @@ from enum import StrEnum
 
 from ..due import DueLimits
 from ..errors import CoreError
+from ..guard import Sound
 from ..torque import TorqueSpec
 
 
@@ -75,7 +76,7 @@ class Variant(StrEnum):
 
 
 @dataclass(frozen=True)
-class Marks:
+class Marks(Sound):
     """A pair of marks on a gauge, for one attitude: ml between them and the target as a share of
     the way up (0 low mark, 1 high mark)."""
 
@@ -85,7 +86,7 @@ class Marks:
 
 
 @dataclass(frozen=True)
-class LevelCheck:
+class LevelCheck(Sound):
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
     (0 low mark, 1 high mark). ``engine`` is the state it is read in, ``dipstick`` how it is held
     (resting on its threads, screwed in), ``second`` another pair of marks for another attitude."""
@@ -102,7 +103,7 @@ class LevelCheck:
 
 
 @dataclass(frozen=True)
-class Spot:
+class Spot(Sound):
     """A place on the bike map: shares of its width and height, from the top left."""
 
     x: Decimal
@@ -110,7 +111,7 @@ class Spot:
 
 
 @dataclass(frozen=True)
-class Fastener:
+class Fastener(Sound):
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
     ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic.
@@ -140,7 +141,7 @@ class Fastener:
 
 
 @dataclass(frozen=True)
-class Requirement:
+class Requirement(Sound):
     """What a reservoir asks of its fluid. Viscosities are (low, high) in cSt; empty: not asked."""
 
     grade: str = ""
@@ -162,7 +163,7 @@ NO_CLUTCH = "wets no clutch"
 
 
 @dataclass(frozen=True)
-class ReservoirSpec:
+class ReservoirSpec(Sound):
     """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing.
 
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;

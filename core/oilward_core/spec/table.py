@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..errors import CoreError
+from ..guard import Sound
 from .fields import PART_FIELDS, RESERVOIR_FIELDS, ROLES, Path, field_of, read_value
 from .sheet import ReservoirKind
 
@@ -25,7 +26,7 @@ MOST_ROWS = 500
 
 
 @dataclass(frozen=True)
-class Proposed:
+class Proposed(Sound):
     """A value a row of the table would write, or ``fault`` (a core error) in its stead."""
 
     line: int
@@ -66,7 +67,7 @@ def read_table(text: str) -> list[list[str]]:
 def guess_columns(rows: Sequence[Sequence[str]]) -> list[str]:
     """What each column means, by the words of the first row; unknown ones are left out."""
     guessed: list[str] = []
-    for head in rows[0]:
+    for head in rows[0] if rows else ():
         word = _plain(head)
         known = next((name for name, words in _HEADS.items() if word in map(_plain, words)), None)
         found = known or _PART_BY_WORDS.get(word, IGNORED)

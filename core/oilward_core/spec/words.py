@@ -2,6 +2,7 @@
 
 from decimal import Decimal
 
+from ..guard import guarded
 from ..quantity import show_range
 from ..torque import TorqueSpec
 from .fields import Field, Form, Value
@@ -17,6 +18,7 @@ def _torque(spec: TorqueSpec, unit: str) -> str:
 _PLAIN_UNITS = {Form.TIME: "min", Form.LENGTH: "mm", Form.VISCOSITY: "cSt"}
 
 
+@guarded
 def said(field: Field, value: Value, *, volume: str, torque: str, distance: str) -> str:
     """A read value in the units asked for; empty where the manual's own words say it all."""
     units = {Form.VOLUME: volume, Form.DISTANCE: distance, **_PLAIN_UNITS}

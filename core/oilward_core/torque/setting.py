@@ -7,7 +7,7 @@ from math import cos, radians
 from typing import Literal
 
 from ..errors import CoreError
-from ..guard import guarded
+from ..guard import Sound, guarded
 from ..quantity import UNITS, convert, parse, show, show_range
 from ..quantity.units import Kind
 from ..reasons import Reason, Source
@@ -30,7 +30,7 @@ _SMALL_WRENCH = 10  # N·m, the largest torque of a small wrench
 
 
 @dataclass(frozen=True)
-class Wrench:
+class Wrench(Sound):
     """A torque wrench. ``low``, ``high`` and ``resolution`` are numbers of its own ``unit``;
     ``accuracy`` is a fraction of the reading (0.04 is ± 4 %); ``length`` in mm from the middle of
     its drive to the middle of the grip, None: never measured. ``usable_from`` is the share of its
@@ -51,6 +51,7 @@ class Wrench:
     usable_from: Decimal = USABLE_FROM
 
     def __post_init__(self) -> None:
+        super().__post_init__()
         numbers = (self.low, self.high, self.resolution, self.accuracy, self.usable_from)
         known = [*numbers, *([self.length] if self.length is not None else [])]
         if self.unit not in UNITS or not all(n.is_finite() and n >= 0 for n in known):
@@ -60,7 +61,7 @@ class Wrench:
 
 
 @dataclass(frozen=True)
-class Setting:
+class Setting(Sound):
     """A torque to aim at, N·m, with its why."""
 
     value: Decimal
@@ -68,7 +69,7 @@ class Setting:
 
 
 @dataclass(frozen=True)
-class WrenchSetting:
+class WrenchSetting(Sound):
     """A wrench and the number to set on its scale (its own unit). ``factor`` is what its scale
     shows of the torque at the fastener: less than 1 behind an adapter."""
 

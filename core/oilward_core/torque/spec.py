@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ..errors import CoreError
+from ..guard import Sound
 from ..quantity import Kind, parse
 from ..quantity.display import to_decimal
 from ..quantity.grammar import LONGEST
@@ -20,7 +21,7 @@ Ends = tuple[Decimal, Decimal]
 
 
 @dataclass(frozen=True)
-class TorqueSpec:
+class TorqueSpec(Sound):
     """The manual's torque.
 
     ``low``–``high`` in N·m; for form ``turn`` in turns after contact; None for hand tight. ``then``

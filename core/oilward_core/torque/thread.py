@@ -7,7 +7,7 @@ from math import pi
 from typing import Literal
 
 from ..errors import CoreError
-from ..guard import guarded
+from ..guard import Sound, guarded
 
 Family = Literal["metric", "unified", "pipe"]
 INCH = 25.4
@@ -30,7 +30,7 @@ PIPE = {
 
 
 @dataclass(frozen=True)
-class Thread:
+class Thread(Sound):
     """A thread: its family, nominal diameter and pitch in mm."""
 
     family: Family
