@@ -1,16 +1,21 @@
 """Reading odometers: a life of distance, whatever unit and however many odometers counted it."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date
-from decimal import Decimal
+from decimal import ROUND_FLOOR, ROUND_HALF_UP, Decimal
+from fractions import Fraction
 
-from .errors import CoreError
+from .errors import CoreError, Question
 from .guard import Sound, guarded
-from .quantity import Kind, parse_single, show
+from .quantity import UNITS, Kind, Measure, convert, parse, show
+from .quantity.display import to_decimal
 
 # a bike that did more than this since its last reading is asked about [our definition]
 _MOST_A_DAY, _ALWAYS_FINE = Decimal(600), Decimal(3000)
+_TIMES_ITS_USE = 4  # of what this bike usually does in the time
 _OTHER = {"km": "mi", "mi": "km"}
+_SHIFTS = (Decimal(10), Decimal("0.1"), Decimal(1000), Decimal("0.001"))
 
 
 @dataclass(frozen=True)
@@ -29,50 +34,80 @@ class Odometer(Sound):
     offset: Decimal = Decimal(0)
 
 
-def _plausible(km: Decimal, last: LastReading, on: date) -> bool:
-    most = max(_ALWAYS_FINE, _MOST_A_DAY * max(0, (on - last.on).days))
-    return last.km <= km <= last.km + most
+def _most(last: LastReading, on: date, a_day: float | None) -> Decimal:
+    most = _MOST_A_DAY if a_day is None else Decimal(str(a_day)) * _TIMES_ITS_USE
+    return max(_ALWAYS_FINE, most * max(0, (on - last.on).days))
 
 
-def _ask_for_slip(text: str, odometer: Odometer, last: LastReading, on: date) -> None:
-    """Ask when a bare number does not fit in the odometer's unit but does in the other."""
-    other = _OTHER[odometer.unit]
-    number = text.strip().lower().removesuffix(odometer.unit).strip()
-    meant = parse_single(number, Kind.DISTANCE, other)
-    if meant.unit == other and _plausible(meant.low + odometer.offset, last, on):
-        options = [f"{number} {other}", f"{number} {odometer.unit}"]
-        raise CoreError("odometer.which_unit", options=options)
+def _meant(said: Measure, odometer: Odometer) -> Iterator[tuple[Decimal, str]]:
+    """Km and text of what the same digits may have been meant as: the other unit, another place of
+    the comma."""
+    number = convert(said.low, said.unit)
+    other = _OTHER[said.unit if said.unit in _OTHER else odometer.unit]
+    for digits, unit in ((number, other), *((number * shift, said.unit) for shift in _SHIFTS)):
+        km = to_decimal(Fraction(digits) * UNITS[unit].factor)
+        yield km + odometer.offset, f"{digits.normalize():f} {unit}"
+
+
+def _read(text: str, odometer: Odometer) -> Measure:
+    """A single distance; nought is one, a new odometer shows it."""
+    said = parse(text, Kind.DISTANCE, odometer.unit)
+    if said.form != "single":
+        raise CoreError("quantity.one_value", text=said.text)
+    return said
+
+
+def _again(said: Measure, odometer: Odometer, last: LastReading) -> bool:
+    """Whether it shows what it showed last time, at the digits it was typed with."""
+    number = convert(said.low, said.unit).normalize()
+    exponent = number.as_tuple().exponent
+    digit = Decimal(1).scaleb(min(0, exponent if isinstance(exponent, int) else 0))
+    before = convert(last.km - odometer.offset, said.unit)
+    return number in (before.quantize(digit, ROUND_FLOOR), before.quantize(digit, ROUND_HALF_UP))
 
 
 @guarded
-def read_odometer(text: str, odometer: Odometer, last: LastReading | None, on: date) -> Decimal:
+def read_odometer(
+    text: str,
+    odometer: Odometer,
+    last: LastReading | None,
+    on: date,
+    a_day: float | None = None,
+    sure: str = "",
+) -> Decimal:
     """What the odometer shows, as km over the bike's whole life.
 
-    A bare number takes the odometer's unit. Raises CoreError as `quantity.parse` does,
-    ``odometer.which_unit`` when a jump or a step back fits a km/mi slip, ``odometer.below_last``
-    and ``odometer.jump`` (a jump nothing explains; adding the unit confirms it).
+    A bare number takes the odometer's unit. It is held against the last reading and what the bike
+    usually does, ``a_day`` km; ``sure`` is the text that was answered “it is right”. Raises CoreError as
+    `quantity.parse` does, ``odometer.below_last``, and the questions ``odometer.which_unit`` (the
+    other unit, or another comma, would fit) and ``odometer.jump``.
     """
-    said = parse_single(text, Kind.DISTANCE, odometer.unit)
+    said = _read(text, odometer)
     km = said.low + odometer.offset
-    if last is None or _plausible(km, last, on):
+    if last is None:
         return km
-    bare = not any(letter.isalpha() for letter in text)
-    if bare:
-        _ask_for_slip(text, odometer, last, on)
+    if _again(said, odometer, last):
+        return last.km
+    most = last.km + _most(last, on, a_day)
+    own = f"{convert(said.low, said.unit).normalize():f} {said.unit}"
+    if last.km <= km <= most or (sure == own and km >= last.km):
+        return km
+    options = [text for meant, text in _meant(said, odometer) if last.km <= meant <= most]
     shown = last.km - odometer.offset
     facts = {"last": show(shown, odometer.unit), "said": show(said.low, odometer.unit)}
+    if options and sure != own:
+        answers = [options[0], own] if km >= last.km else options[:1]
+        raise Question("odometer.which_unit", options=answers, sure=own, **facts)
     if km < last.km:
         raise CoreError("odometer.below_last", **facts)
-    if bare:
-        raise CoreError("odometer.jump", options=[f"{text.strip()} {odometer.unit}"], **facts)
-    return km
+    raise Question("odometer.jump", options=[own], sure=own, **facts)
 
 
 @guarded
 def new_odometer(km: Decimal, shows: str, old: Odometer) -> Odometer:
     """The odometer fitted in place of ``old`` when the bike had run ``km``; the new one shows
     ``shows`` then. Raises CoreError as `quantity.parse` does."""
-    return Odometer(old.unit, km - parse_single(shows, Kind.DISTANCE, old.unit).low)
+    return Odometer(old.unit, km - _read(shows, old).low)
 
 
 @guarded

@@ -4,8 +4,14 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.errors import CoreError
-from oilward_core.odometer import LastReading, Odometer, new_odometer, read_odometer, shown
+from oilward_core.errors import CoreError, Question
+from oilward_core.odometer import (
+    LastReading,
+    Odometer,
+    new_odometer,
+    read_odometer,
+    shown,
+)
 
 LAST = LastReading(Decimal("98556.2"), date(2026, 3, 1))  # 61 240 mi
 ON = date(2026, 4, 1)
@@ -38,7 +44,32 @@ class OdometerTests(TestCase):
         error = self.refused("161 300")
         self.assertEqual(error.code, "odometer.jump")
         (confirmed,) = error.fields["options"]
-        self.assertGreater(read_odometer(confirmed, MILES, LAST, ON), 250_000)
+        self.assertEqual(self.refused(confirmed).code, "odometer.jump")  # a unit alone is no answer
+        stands = read_odometer(confirmed, MILES, LAST, ON, sure=confirmed)
+        self.assertGreater(stands, 250_000)
+
+    def test_a_comma_that_slipped_is_asked(self) -> None:
+        for text, meant in (("613 000", "61300 mi"), ("6130", "61300 mi"), ("61.3", "61300 mi")):
+            with self.subTest(text):
+                error = self.refused(text)
+                self.assertEqual(error.code, "odometer.which_unit")
+                self.assertEqual(error.fields["options"][0], meant)
+
+    def test_far_more_than_the_bike_usually_does_is_asked(self) -> None:
+        later = date(2027, 4, 1)
+        self.assertEqual(read_odometer("90 000", MILES, LAST, later), Decimal("144840.96"))
+        with self.assertRaises(Question) as caught:
+            read_odometer("90 000", MILES, LAST, later, 20.0)
+        self.assertEqual(caught.exception.code, "odometer.jump")
+
+    def test_the_same_reading_again_is_the_same_reading(self) -> None:
+        for text in ("61 240", "61 240.0", "98 556 km"):
+            self.assertEqual(read_odometer(text, MILES, LAST, ON), LAST.km)
+
+    def test_nought_is_a_reading(self) -> None:
+        self.assertEqual(read_odometer("0", Odometer("km"), None, ON), 0)
+        km = read_odometer("61 300", MILES, LAST, ON)
+        self.assertEqual(shown(km, new_odometer(km, "0", MILES)), "0 mi")
 
     def test_the_first_reading_is_taken_as_it_is(self) -> None:
         self.assertEqual(read_odometer("12", Odometer("km"), None, ON), 12)

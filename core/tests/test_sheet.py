@@ -11,7 +11,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 from oilward_core.due import DueLimits
-from oilward_core.errors import CoreError
+from oilward_core.errors import CoreError, Question
 from oilward_core.sheet import (
     Bench,
     Entry,
@@ -21,8 +21,10 @@ from oilward_core.sheet import (
     StepKind,
     TaskPlan,
     check_entry,
+    expected_at,
     fold,
     read_entry,
+    result,
 )
 from oilward_core.spec import (
     Fastener,
@@ -87,7 +89,8 @@ class Clerk:
         sheet = self.sheet
         target = step or sheet.focus or ""
         found = check_entry(sheet, target, kind, self.now, supersedes or None)
-        data = read_entry(found, kind, raw or {}, Speaker())
+        expected = expected_at(self.task, sheet, found.kind, raw or {}, bool(supersedes))
+        data = read_entry(found, kind, raw or {}, Speaker(), expected)
         entry = Entry(
             f"e{len(self.entries):03}", target, kind, data, self.now, "mira", supersedes or None
         )
@@ -206,7 +209,8 @@ class GateTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         torque = next(e for e in clerk.entries if e.kind == "torque")
-        clerk.record("torque", {"reading": "15 N·m", "wrench": "m"}, torque.step, torque.id)
+        reading = {"reading": "15 N·m", "wrench": "m", "sure": "15 N·m"}
+        clerk.record("torque", reading, torque.step, torque.id)
         sheet = clerk.sheet
         self.assertEqual(sheet.focus, "engine/torque")
         assert sheet.torque is not None and sheet.torque.verdict is not None
@@ -453,9 +457,44 @@ class BadInputTests(TestCase):
         torque = next(e for e in clerk.entries if e.kind == "torque")
         with self.assertRaises(CoreError) as caught:
             clerk.record("torque", {"reading": "186 ft-lb"}, torque.step, torque.id)
-        self.assertEqual(caught.exception.code, "torque.slip")
-        self.assertEqual(caught.exception.fields["options"], ["186 lbf·in"])
+        self.assertEqual(caught.exception.code, "expected.slip")
+        self.assertEqual(caught.exception.fields["options"], ["186 lbf·in", "186 lbf·ft"])
         clerk.record("torque", {"reading": "22"}, torque.step, torque.id)
+
+    def test_a_comma_slipped_in_what_came_out_is_asked_and_the_answer_stays(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        clerk.record("answer", {"value": "open"})
+        clerk.wait(10)
+        with self.assertRaises(Question) as caught:
+            clerk.record("amount", {"amount": "2,5"})
+        self.assertEqual(caught.exception.code, "expected.slip")
+        self.assertEqual(caught.exception.fields["options"], ["2.5 l", "2.5 ml"])
+        with self.assertRaises(Question) as caught:
+            clerk.record("amount", {"amount": "1.2 l"})
+        self.assertEqual(caught.exception.code, "expected.far")
+        entry = clerk.record("amount", {"amount": "1.2 l", "sure": "1.2 l"})
+        self.assertEqual(entry.data["asked"]["code"], "expected.far")
+        self.assertIn("it stands, though 2650 ml went in last time", result(entry, Speaker()))
+
+    def test_pours_are_held_against_the_coach(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        for amount, code in (
+            ("2,3", "expected.slip"),
+            ("5 l", "expected.far"),
+            ("1 l", "expected.far"),
+        ):
+            with self.subTest(amount), self.assertRaises(Question) as caught:
+                clerk.record("pour", {"amount": amount})
+            self.assertEqual(caught.exception.code, code)
+        first = clerk.record("pour", {"amount": "1 l", "sure": "1 l"})
+        self.assertIn("coach", first.data["asked"]["expected"])
+        with self.assertRaises(Question):
+            clerk.record("pour", {"amount": "9 l"}, first.step, first.id)
+        clerk.record("pour", {"amount": "2.3 l"}, first.step, first.id)
 
     def test_findings(self) -> None:
         clerk = Clerk()

@@ -13,7 +13,7 @@ from garage.selectors import schools_of, specs_of
 from garage.services import record_odometer
 from garage.sheets.services import note_looked_up
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Sheet, StepKind, TaskPlan, check_entry, read_entry
+from oilward_core.sheet import Sheet, StepKind, TaskPlan, check_entry, expected_at, read_entry
 from oilward_core.spec import Cell, Path, Variant, pack
 from shelf.models import Fluid
 from shelf.selectors import best_fluid
@@ -134,9 +134,11 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if visit.state != Visit.State.OPEN:
         raise Conflict("visit.closed")
     at, old = _when(new.at, visit, now), _superseded(visit, new)
-    sheet = sheet_of(visit, plan_of(task_of(visit)))
+    plan = plan_of(task_of(visit))
+    sheet = sheet_of(visit, plan)
     step = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
-    data = read_entry(step, new.kind, new.data, speaker(actor))
+    expected = expected_at(plan, sheet, step.kind, new.data, old is not None)
+    data = read_entry(step, new.kind, new.data, speaker(actor), expected)
     try:
         with transaction.atomic():
             EntryRow.objects.create(

@@ -1,7 +1,7 @@
 """Fluids: viscosity over temperature, index, blends, and the grades measured values satisfy."""
 
 from .climate import Climate, climate
-from .density import density15_from, density_at, volume_at, volume_correction
+from .density import density15_from, density_at, read_density, volume_at, volume_correction
 from .grades import (
     ENGINE_HOT,
     GEAR_HOT,
@@ -63,6 +63,7 @@ __all__ = [
     "iso_vg",
     "iso_vg_limits",
     "match",
+    "read_density",
     "read_dot",
     "read_friction",
     "read_gear_services",

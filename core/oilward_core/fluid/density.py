@@ -1,12 +1,15 @@
 """Density and volume of lubricating oil over temperature."""
 
+from decimal import Decimal
 from math import exp
 
 from ..errors import CoreError
 from ..guard import guarded
+from ..quantity import Kind, parse_single, read_number
 
 K1_LUBRICATING = 0.6278  # kg/m³·°C⁻¹ at base 15 °C, generalized lubricating oils
 _LEAST, _MOST = 800.0, 1164.0
+_LITRE_BELOW = 2  # kg/m³: nothing liquid is as light, so it is kg/l
 
 
 @guarded
@@ -46,3 +49,19 @@ def density15_from(rho: float, t: float) -> float:
     for _ in range(30):
         rho15 = rho / _factor(rho15, t)
     return rho15
+
+
+def read_density(text: str) -> Decimal:
+    """A density at 15 °C as typed, kg/m³: ``870``, ``0.870``, ``0.87 kg/l``, ``870 kg/m³``.
+
+    A bare number below 2 is kg per litre. Raises CoreError as `quantity.parse` does, and
+    ``fluid.density`` for what no lubricating oil weighs.
+    """
+    try:
+        light = read_number(text) < _LITRE_BELOW
+    except CoreError:
+        light = False
+    value = parse_single(text, Kind.DENSITY, "kg/l" if light else "kg/m³").low
+    if not _LEAST <= value <= _MOST:
+        raise CoreError("fluid.density")
+    return value

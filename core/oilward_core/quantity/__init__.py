@@ -10,6 +10,7 @@ from .display import (
     show_range,
 )
 from .grammar import Measure, parse, parse_single
+from .plainnumber import read_count, read_number
 from .quicksum import SumAnswer, quick_sum
 from .tokens import Preference
 from .units import CANONICAL, UNITS, Kind, Unit
@@ -30,6 +31,8 @@ __all__ = [
     "parse_single",
     "quarts_and_ounces",
     "quick_sum",
+    "read_count",
+    "read_number",
     "show",
     "show_range",
 ]

@@ -15,7 +15,7 @@ import re
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from ..guard import Sound
 from .display import to_decimal
 from .plain import plain
@@ -87,7 +87,7 @@ def parse(
         check(other, said)
         if other.unit.kind != first.unit.kind or not agree(first, other):
             one, two = cursor.words(amounts[0]), cursor.words(amount)
-            raise CoreError("quantity.disagree", said=one, other=two, options=[one, two])
+            raise Question("quantity.disagree", said=one, other=two, options=[one, two])
     if bound and not limits:
         raise CoreError("quantity.bound", text=text.strip(), bound=bound)
     low, high = to_decimal(first.low), to_decimal(first.high)

@@ -5,14 +5,14 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from .display import to_decimal
 from .numbers import Number
 from .tokens import Joint, Token
 from .units import Kind, Unit
 
 Bound = Literal["", "at least", "at most"]
-NEVER_SUMMED = (Kind.TORQUE, Kind.PRESSURE, Kind.TEMPERATURE, Kind.VISCOSITY, Kind.SPRING_RATE)
+SUMMED = (Kind.VOLUME, Kind.DISTANCE, Kind.LENGTH, Kind.TIME, Kind.MASS)
 LEAST_ROUNDING = Fraction(1, 100)  # no printed equivalent is taken for finer than 1 %
 
 
@@ -119,7 +119,7 @@ def _adds_up(first: Term, then: Term, text: str) -> bool:
     one, two = first.unit, then.unit
     if one is None or two is None or _system_of(first) != _system_of(then):
         return False
-    if one.kind in NEVER_SUMMED or one.factor <= two.factor or first.number.decimals:
+    if one.kind not in SUMMED or one.factor <= two.factor or first.number.decimals:
         return False
     behind = then.number.value * two.factor
     whole = first.number.value * one.factor
@@ -127,7 +127,7 @@ def _adds_up(first: Term, then: Term, text: str) -> bool:
     if behind >= one.factor or alike:
         readings = whole / one.factor, (whole + behind) / one.factor
         options = [f"{to_decimal(reading):f} {one.name}" for reading in readings]
-        raise CoreError("quantity.sum_or_same", text=text, options=options)
+        raise Question("quantity.sum_or_same", text=text, options=options)
     return True
 
 

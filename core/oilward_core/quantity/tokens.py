@@ -7,7 +7,7 @@ from enum import StrEnum
 from fractions import Fraction
 from typing import Literal
 
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from .numbers import Number, scan_number
 from .units import MOST_WORDS, SPELLINGS, Kind, Unit
 
@@ -114,7 +114,7 @@ def choose_unit(word: str, kind: Kind | None, preference: Preference) -> Unit:
         )
     unit = fitting[0]
     if unit.us_word and preference == "imperial" and not {"us", "usa"} & set(word.split()):
-        raise CoreError("quantity.which_size", options=[f"US {unit.name}", f"imp {unit.name}"])
+        raise Question("quantity.which_size", options=[f"US {unit.name}", f"imp {unit.name}"])
     return unit
 
 

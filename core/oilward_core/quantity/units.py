@@ -29,6 +29,7 @@ class Kind(StrEnum):
     TIME = "time"
     MASS = "mass"
     SPRING_RATE = "spring rate"
+    DENSITY = "density"
 
 
 CANONICAL = {
@@ -42,6 +43,7 @@ CANONICAL = {
     Kind.TIME: "min",
     Kind.MASS: "g",
     Kind.SPRING_RATE: "N/mm",
+    Kind.DENSITY: "kg/m³",
 }
 _PINT_CANONICAL = {
     Kind.VOLUME: "milliliter",
@@ -53,6 +55,7 @@ _PINT_CANONICAL = {
     Kind.TIME: "minute",
     Kind.MASS: "gram",
     Kind.SPRING_RATE: "newton / millimeter",
+    Kind.DENSITY: "kilogram / meter ** 3",
 }
 
 
@@ -187,6 +190,9 @@ _OTHERS = (
                         "kgf/mm|kg/mm|kp/mm")),
     (Kind.SPRING_RATE, ("lbf/in", "force_pound / inch", 1, False, "foot",
                         "lbf/in|lb/in|lbs/in|lbf/inch|lb/inch|lbs/inch")),
+    (Kind.DENSITY, ("kg/m³", "kilogram / meter ** 3", 0, False, "metric", "kg/m³|kg/m3|g/l")),
+    (Kind.DENSITY, ("kg/l", "kilogram / liter", 3, False, "metric",
+                    "kg/l|kg/dm³|kg/dm3|g/ml|g/cc|g/cm³|g/cm3")),
 )  # fmt: skip
 _ROWS = (
     *((Kind.VOLUME, row) for row in _VOLUMES),

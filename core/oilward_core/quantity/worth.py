@@ -4,10 +4,10 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
 
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from .display import to_canonical, to_decimal
 from .numbers import SIXTEENTHS, Number, half_digit
-from .syntax import LEAST_ROUNDING, NEVER_SUMMED, Amount, Side, Tolerance
+from .syntax import LEAST_ROUNDING, SUMMED, Amount, Side, Tolerance
 from .units import Kind, Unit
 
 Form = Literal["single", "range", "tolerance"]
@@ -71,7 +71,7 @@ def _resolve(number: Number, unit: Unit) -> tuple[Fraction, Fraction]:
         options[0] = f"{whole} {part.numerator}/{part.denominator} {unit.name}"
     if doubt == "slash":
         options = _slash_options(number, unit)
-    raise CoreError(_DOUBTS[doubt], said=number.said, options=options)
+    raise Question(_DOUBTS[doubt], said=number.said, options=options)
 
 
 def _worth_of_side(side: Side, borrowed: Unit | None) -> tuple[Fraction, Fraction, Unit]:
@@ -83,7 +83,7 @@ def _worth_of_side(side: Side, borrowed: Unit | None) -> tuple[Fraction, Fractio
         if unit is None:
             number = f"{to_decimal(term.number.value):f}"
             raise CoreError("quantity.unit_missing", number=number)
-        if first and (unit.kind != first.kind or unit.kind in NEVER_SUMMED):
+        if first and (unit.kind != first.kind or unit.kind not in SUMMED):
             raise CoreError("quantity.too_much", text="")
         first = first or unit
         value, half = _resolve(term.number, unit)

@@ -1,6 +1,7 @@
 """The run sheet: its steps, the entries people make, and the fold from one to the other."""
 
 from .entries import DRY, Entry, Speaker, part_data, part_from, read_entry
+from .expect import expected_at
 from .fold import Bench, Sheet, Status, StepState, TorqueCard, check_entry, fold, judge_finding
 from .steps import Step, StepKind, TaskPlan
 from .words import Standing, result, standing
@@ -19,6 +20,7 @@ __all__ = [
     "TaskPlan",
     "TorqueCard",
     "check_entry",
+    "expected_at",
     "fold",
     "judge_finding",
     "part_data",

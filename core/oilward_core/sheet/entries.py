@@ -8,10 +8,10 @@ from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
+from ..expected import Expected, hold_against
 from ..guard import guarded
-from ..quantity import UNITS, Kind, Preference, parse_single
+from ..quantity import Kind, Measure, Preference, parse_single
 from ..spec import field_of, read_value
-from ..torque import TorqueSpec, as_torque, plausibility, read_torque
 from .steps import Step, StepKind
 
 Data = Mapping[str, Any]
@@ -77,11 +77,18 @@ def _listed(raw: Data, name: str) -> list[Any]:
     return found if isinstance(found, list) else []
 
 
-def _volume(raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _held(said: Measure, raw: Data, expected: Expected | None) -> dict[str, Any]:
+    """What was asked about an amount and answered “it stands”, to be kept with the entry."""
+    asked = hold_against(said, expected, str(raw.get("sure") or ""))
+    return {"asked": {"code": asked.code, "expected": asked.expected}} if asked else {}
+
+
+def _volume(raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     measure = parse_single(
         str(raw.get("amount") or ""), Kind.VOLUME, speaker.volume, speaker.preference
     )
-    return {"ml": str(measure.low), "said": measure.text, "unit": measure.unit}
+    held = _held(measure, raw, expected)
+    return {"ml": str(measure.low), "said": measure.text, "unit": measure.unit, **held}
 
 
 def _ticked(step: Step, raw: Data) -> list[str]:
@@ -92,54 +99,42 @@ def _ticked(step: Step, raw: Data) -> list[str]:
     return ticked
 
 
-def _confirm(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _confirm(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     return {"items": _ticked(step, raw)}
 
 
-def _nothing(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _nothing(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     return {}
 
 
-def _answer(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _answer(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     value = raw.get("value")
     if value not in step.options:
         raise CoreError("sheet.choose", field="value", options=list(step.options))
     return {"value": value}
 
 
-def _amount(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
-    return _volume(raw, speaker)
+def _amount(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    return _volume(raw, speaker, expected)
 
 
-def _filter(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _filter(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     ticked = _ticked(step, raw)
     said = str(raw.get("amount") or "").strip()
     prefill = (
-        _volume(raw, speaker)
+        _volume(raw, speaker, expected)
         if said not in ("", "0")
         else {"ml": "0", "said": said, "unit": speaker.volume}
     )
     return {"items": ticked, **prefill}
 
 
-def _ask_for_slips(step: Step, said: TorqueSpec) -> None:
-    """Ask when a reading is unbelievable for the fastener and a unit slip explains it."""
-    if step.fastener is None:
-        return
-    fastener = step.fastener
-    doubt = plausibility(said, fastener.role, fastener.thread, fastener.goes_into, fastener.made_of)
-    if doubt.proposal:
-        raise CoreError("torque.slip", said=said.text, options=[doubt.proposal])
-
-
-def _torque(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _torque(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     said = str(raw.get("reading") or "")
     unit = str(raw.get("unit") or speaker.torque)
-    value = as_torque(said, unit)
-    if value <= 0:
-        raise CoreError("quantity.zero", kind=Kind.TORQUE.value)
-    _ask_for_slips(step, read_torque(said, unit if unit in UNITS else None))
-    return {"nm": str(value), "said": said, "wrench": str(raw.get("wrench") or "")}
+    measure = parse_single(said, Kind.TORQUE, unit)
+    held = _held(measure, raw, expected)
+    return {"nm": str(measure.low), "said": said, "wrench": str(raw.get("wrench") or ""), **held}
 
 
 def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field: str) -> Any:
@@ -167,7 +162,7 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
         try:
             largest = parse_single(said, Kind.LENGTH, "mm", speaker.preference).low
         except CoreError as error:
-            raise CoreError(error.code, **{**error.fields, "field": "largest"}) from error
+            raise error.at("largest") from error
     magnetic = raw.get("magnetic")
     return Part(
         _one_of(raw.get("form"), Form, "form"),
@@ -206,7 +201,7 @@ def part_from(data: Data) -> Part:
     )
 
 
-def _finding(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _finding(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     parts = [read_part(part, speaker) for part in _listed(raw, "parts") if isinstance(part, dict)]
     if sum(part.share for part in parts) > 1:
         raise CoreError("finding.share_sum", field="share")
@@ -221,7 +216,7 @@ def _finding(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
 SIGHTS = ("seen", "below", "above")
 
 
-def _level(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _level(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     if raw.get("attitude") not in step.options:
         raise CoreError("sheet.attitude", field="attitude", options=list(step.options))
     sight = raw.get("sight", "seen")
@@ -233,14 +228,14 @@ def _level(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"sight": sight, "position": str(position), "attitude": raw["attitude"]}
 
 
-def _cause(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _cause(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     cause = str(raw.get("cause") or "").strip()
     if not cause:
         raise CoreError("sheet.reason", field="cause")
     return {"cause": cause[:500]}
 
 
-def _look_up(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _look_up(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     assert step.path is not None
     written = str(raw.get("written") or "").strip()
     read_value(field_of(step.path), written)
@@ -251,14 +246,14 @@ def _look_up(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"path": str(step.path), "written": written, "document": document, "page": page}
 
 
-def _leaks(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _leaks(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     result = raw.get("result")
     if result != DRY and result not in step.items:
         raise CoreError("sheet.choose", field="result", options=[DRY, *step.items])
     return {"result": result}
 
 
-def _skip(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
+def _skip(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     if not step.skippable:
         raise CoreError("sheet.no_skip", step=step.title)
     reason = str(raw.get("reason") or "").strip()
@@ -267,7 +262,7 @@ def _skip(step: Step, raw: Data, speaker: Speaker) -> dict[str, Any]:
     return {"reason": reason[:500]}
 
 
-_Reader = Callable[[Step, Data, Speaker], dict[str, Any]]
+_Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]
 # raw field that a quantity error belongs to, and the reader, by entry kind
 _READERS: dict[str, tuple[str, _Reader]] = {
     "look up": ("written", _look_up),
@@ -287,19 +282,23 @@ _READERS: dict[str, tuple[str, _Reader]] = {
 }
 
 
-def read_entry(step: Step, kind: str, raw: Data, speaker: Speaker) -> dict[str, Any]:
-    """Raw input of an entry as canonical data.
+def read_entry(
+    step: Step, kind: str, raw: Data, speaker: Speaker, expected: Expected | None = None
+) -> dict[str, Any]:
+    """Raw input of an entry as canonical data, held against what is ``expected`` of it.
 
-    Raises CoreError with the field it belongs to under ``field``: quantity codes, ``finding.*``,
-    ``sheet.choose``, ``sheet.not_ticked``, ``sheet.reason``, ``sheet.no_skip``, ``sheet.wrong_kind``.
+    ``sure`` among the raw input is the answer to an earlier question. Raises the questions
+    ``expected.slip`` and ``expected.far``, and CoreError with the field it belongs to under
+    ``field``: quantity codes, ``finding.*``, ``sheet.choose``, ``sheet.not_ticked``,
+    ``sheet.reason``, ``sheet.no_skip``, ``sheet.wrong_kind``.
     """
     if kind not in (*KINDS[step.kind], "skip"):
         raise CoreError("sheet.wrong_kind", step=step.title)
     field, reader = _READERS[kind]
     try:
-        return reader(step, raw, speaker)
+        return reader(step, raw, speaker, expected)
     except CoreError as error:
-        raise CoreError(error.code, **{"field": field, **error.fields}) from error
+        raise error.at(field) from error
 
 
 def in_order(entries: Iterable[Entry]) -> list[Entry]:

@@ -33,7 +33,14 @@ def _level(entry: Entry) -> str:
 
 
 def result(entry: Entry, speaker: Speaker) -> str:
-    """What an entry says, short: ``2500 ml``, ``22.0 N·m``, ``45% between the marks, upright``."""
+    """What an entry says, short: ``2500 ml``, ``22.0 N·m``, ``45% between the marks, upright``; of
+    one that was asked about and stands, what was expected."""
+    asked = entry.data.get("asked")
+    said = _said(entry, speaker)
+    return f"{said}; it stands, though {asked['expected']}" if asked else said
+
+
+def _said(entry: Entry, speaker: Speaker) -> str:
     if entry.kind in ("amount", "pour"):
         return _volume(entry, speaker)
     if entry.kind == "filter":

@@ -1,0 +1,79 @@
+"""What is expected of an amount or a reading, from where the run sheet stands."""
+
+from decimal import Decimal
+from typing import Any
+
+from ..expected import Expected
+from ..quantity import show
+from .entries import Data
+from .fold import Sheet
+from .steps import StepKind, TaskPlan
+
+# what of the drained amount is usual: within ± 7 % (common practice, no source)
+_DRAINED_SPREAD = Decimal("0.07")
+_LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
+_MORE_OUT = "Over-filled last time, or water or fuel in it."
+_NOT_TORQUED = "Nothing is tight at that: pull again."
+_FAR_OVER = "That much can hurt the thread: take it out and look at it."
+
+
+def _drained(task: TaskPlan) -> Expected | None:
+    last, book = task.last_put_in, task.capacity
+    value = last or book
+    if value is None:
+        return None
+    words = f"{show(value, 'ml')} {'went in last time' if last else 'is the book capacity'}"
+    return Expected(value, value * _DRAINED_SPREAD, words, _LESS_OUT, _MORE_OUT)
+
+
+def _poured(task: TaskPlan, sheet: Sheet) -> Expected | None:
+    advice = sheet.advice
+    if advice is None or advice.action not in ("pour", "remove"):
+        return None
+    spread = Decimal(str(round(advice.belief.sd, 3)))
+    verb = "pour" if advice.action == "pour" else "take out"
+    words = f"the coach says {verb} {show(advice.ml, 'ml')}"
+    if advice.action == "remove":
+        return Expected(
+            advice.ml, spread, words, "Then it stays over-full.", "Then it is low again."
+        )
+    more = "That would over-fill it." if task.reservoir.level else "That is more than it holds."
+    return Expected(advice.ml, spread, words, "Then there is more to go in.", more)
+
+
+def _corrected_pour(task: TaskPlan) -> Expected | None:
+    """A pour that is corrected: the coach has gone on since, the book has not."""
+    if task.capacity is None:
+        return None
+    words = f"{show(task.capacity, 'ml')} is all it holds"
+    return Expected(task.capacity, task.capacity, words, "", "That is more than it holds.")
+
+
+def _in_filter(task: TaskPlan) -> Expected | None:
+    prefill = task.reservoir.prefill
+    if not prefill:
+        return None
+    words = f"about {show(prefill, 'ml')} is what the sheet gives a filter"
+    return Expected(prefill, prefill / 4, words, "", "No filter holds that much.")
+
+
+def _torqued(sheet: Sheet, raw: Data) -> Expected | None:
+    card = sheet.torque
+    if card is None:
+        return None
+    used = next((w for w in card.wrenches if w.wrench.id == str(raw.get("wrench"))), None)
+    value = card.aim.value * (used.factor if used else 1)
+    return Expected(value, Decimal(0), f"{show(value, 'N·m')} is aimed at", _NOT_TORQUED, _FAR_OVER)
+
+
+def expected_at(
+    task: TaskPlan, sheet: Sheet, kind: StepKind, raw: Data, corrected: bool = False
+) -> Expected | None:
+    """What a typed amount or reading of a step is held against; None where nothing is known."""
+    found: dict[StepKind, Any] = {
+        StepKind.AMOUNT: lambda: _drained(task),
+        StepKind.FILL: lambda: _corrected_pour(task) if corrected else _poured(task, sheet),
+        StepKind.FILTER: lambda: _in_filter(task),
+        StepKind.TORQUE: lambda: _torqued(sheet, raw),
+    }
+    return found[kind]() if kind in found else None
