@@ -73,14 +73,15 @@ def _text(number: Decimal, unit: str) -> str:
     return f"{round(number, 3).normalize():f} {unit}"
 
 
-def _meant(said: Measure, expected: Expected) -> Iterator[tuple[Decimal, str]]:
-    """Texts the same digits may have been meant as, each with how far off it would be."""
+def _meant(said: Measure, expected: Expected, far: bool) -> Iterator[tuple[Decimal, str]]:
+    """Texts the same digits may have been meant as, each with how far off it would be; another place
+    of the comma only where a ``far`` amount is worth asking about."""
     number = convert(said.low, said.unit)
     for name in _SPOKEN.get(said.kind, ()):
         value = to_decimal(Fraction(number) * UNITS[name].factor)
         if name != said.unit and _explains(value, expected):
             yield abs(value - expected.value), _text(number, name)
-    for shift in _SHIFTS:
+    for shift in _SHIFTS if far else ():
         if _explains(said.low * shift, expected):
             yield abs(said.low * shift - expected.value), _text(number * shift, said.unit)
 
@@ -102,7 +103,7 @@ def hold_against(said: Measure, expected: Expected | None, sure: str = "") -> As
         return None
     own = as_said(said)
     meaning = expected.less if said.low < expected.value else expected.more
-    best = min(_meant(said, expected), default=None)
+    best = min(_meant(said, expected, bool(meaning)), default=None)
     if best is None and not meaning:
         return None
     code = "expected.far" if best is None else "expected.slip"

@@ -46,7 +46,7 @@ def _corrected_pour(task: TaskPlan) -> Expected | None:
     if task.capacity is None:
         return None
     words = f"{show(task.capacity, 'ml')} is all it holds"
-    return Expected(task.capacity, task.capacity, words, "", "That is more than it holds.")
+    return Expected(task.capacity, Decimal(0), words, "", "That is more than it holds.")
 
 
 def _in_filter(task: TaskPlan) -> Expected | None:
