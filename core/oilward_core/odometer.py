@@ -114,3 +114,13 @@ def new_odometer(km: Decimal, shows: str, old: Odometer) -> Odometer:
 def shown(km: Decimal, odometer: Odometer) -> str:
     """A bike's km as its odometer shows them."""
     return show(km - odometer.offset, odometer.unit)
+
+
+def read_hours(text: str, before: Decimal | None) -> Decimal:
+    """What the hour meter shows, to the tenth. Raises CoreError as `quantity.parse` does and
+    ``garage.hours`` for less than ``before``."""
+    said = parse(text, Kind.TIME, "h")
+    hours = convert(said.low, "h").quantize(Decimal("0.1"))
+    if said.form != "single" or hours < (before or 0):
+        raise CoreError("garage.hours", last="none" if before is None else f"{before:.0f} h")
+    return hours

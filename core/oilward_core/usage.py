@@ -110,6 +110,15 @@ def usage_rate(readings: Sequence[Meter], today: date, use_class: str, unit: str
 
 
 @guarded
+def measured_use(readings: Sequence[Meter], today: date) -> float | None:
+    """Km a day as the last year's readings show them; None before it was read often enough."""
+    recent = [r for r in readings if 0 <= (today - r.on).days <= WINDOW_DAYS]
+    days = [float((r.on - today).days) for r in recent]
+    rate = _measured(days, [float(r.km) for r in recent], lambda km: f"{km:.0f} km")
+    return rate.a_day if rate else None
+
+
+@guarded
 def hours_rate(readings: Sequence[Meter], today: date) -> Rate | None:
     """Hours a day, where an hour meter was read often enough."""
     recent = [

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.exceptions import PermissionDenied
 from django.db import IntegrityError
 from django.http import Http404
-from oilward_core.errors import CoreError
+from oilward_core.errors import CoreError, Question
 from psycopg.errors import UniqueViolation
 from rest_framework import exceptions, status
 from rest_framework.response import Response
@@ -50,14 +50,20 @@ _TITLES = {
 
 
 def _respond(
-    code: int, name: str, detail: str, errors: list[dict[str, Any]], headers: dict[str, str]
+    code: int,
+    name: str,
+    detail: str,
+    errors: list[dict[str, Any]],
+    headers: dict[str, str],
+    question: bool = False,
 ) -> Response:
     body = {
         "type": f"urn:oilward:{name}",
-        "title": _TITLES.get(code, "Not possible"),
+        "title": "One question" if question else _TITLES.get(code, "Not possible"),
         "status": code,
         "detail": detail,
         "code": name,
+        "question": question,
         "errors": errors,
     }
     return Response(body, status=code, headers=headers, content_type="application/problem+json")
@@ -69,6 +75,7 @@ def _item(fault: Fault) -> dict[str, Any]:
         "code": fault.code,
         "detail": sentence(fault.code, fault.fields),
         "options": [str(option) for option in fault.fields.get("options", [])],
+        "sure": str(fault.fields.get("sure", "")),
     }
 
 
@@ -80,7 +87,7 @@ def _from_core(error: CoreError) -> Response:
     field = error.fields.get("field", "")
     item = _item(Fault(f"/{field}" if field else "", error.code, error.fields))
     code = status.HTTP_409_CONFLICT if error.code in _CONFLICTS else 422
-    return _respond(code, error.code, detail, [item], {})
+    return _respond(code, error.code, detail, [item], {}, isinstance(error, Question))
 
 
 def _flatten(detail: Any, pointer: str = "") -> list[dict[str, Any]]:
@@ -89,7 +96,7 @@ def _flatten(detail: Any, pointer: str = "") -> list[dict[str, Any]]:
     if isinstance(detail, list):
         return [error for value in detail for error in _flatten(value, pointer)]
     code = getattr(detail, "code", "invalid")
-    return [{"pointer": pointer, "code": code, "detail": str(detail), "options": []}]
+    return [{"pointer": pointer, "code": code, "detail": str(detail), "options": [], "sure": ""}]
 
 
 def _from_framework(error: exceptions.APIException) -> Response:

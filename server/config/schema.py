@@ -6,23 +6,32 @@ TEXT = {"type": "string"}
 PROBLEM = {
     "type": "object",
     "description": "RFC 9457 problem details. `detail` is a sentence a technician understands.",
-    "required": ["type", "title", "status", "detail", "code", "errors"],
+    "required": ["type", "title", "status", "detail", "code", "question", "errors"],
     "properties": {
         "type": TEXT,
         "title": TEXT,
         "status": {"type": "integer"},
         "detail": TEXT,
         "code": TEXT,
+        "question": {
+            "type": "boolean",
+            "description": "Nothing is wrong yet: answer with one of the options.",
+        },
         "errors": {
             "type": "array",
             "items": {
                 "type": "object",
-                "required": ["pointer", "code", "detail", "options"],
+                "required": ["pointer", "code", "detail", "options", "sure"],
                 "properties": {
                     "pointer": TEXT,
                     "code": TEXT,
                     "detail": TEXT,
                     "options": {"type": "array", "items": TEXT},
+                    "sure": {
+                        "type": "string",
+                        "description": "The option that says: it is as I typed it. Sent back as "
+                        "`sure`, it may stand.",
+                    },
                 },
             },
         },

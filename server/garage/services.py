@@ -2,17 +2,19 @@
 
 from collections.abc import Iterable
 from datetime import date
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
-from oilward_core.errors import CoreError
-from oilward_core.odometer import Odometer, new_odometer, read_odometer
+from oilward_core.errors import CoreError, at
+from oilward_core.odometer import Odometer, new_odometer, read_hours, read_odometer
+from oilward_core.quantity import read_number
 from oilward_core.schools import check_choice
 from oilward_core.spec import Cell, Path, field_of, read_value
+from oilward_core.usage import measured_use
 from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
@@ -24,25 +26,22 @@ from .selectors import approved_sheets, last_odometer
 from .shapes import BikeForm, NewReading, SchoolChoice
 from .sheets.shapes import CellWrite
 
-
-def _at(field: str, error: CoreError) -> CoreError:
-    return CoreError(error.code, **{**error.fields, "field": field})
+LEAST_SEVERITY = Decimal("0.5")
 
 
 def _hours(text: str, bike: Bike, last: OdometerReading | None) -> Decimal | None:
     """The hour meter, for bikes that have one; what it showed last time if nothing is typed."""
     before = last.hours if last else None
-    said = text.strip().lower().removesuffix("h").strip().replace(",", ".")
-    if not said or not bike.counts_hours:
+    if not text.strip() or not bike.counts_hours:
         return before
-    facts = {"field": "hours", "last": f"{before:.0f} h" if before is not None else "none"}
-    try:
-        hours = Decimal(said)
-    except InvalidOperation as error:
-        raise CoreError("garage.hours", **facts) from error
-    if not hours.is_finite() or hours >= 1_000_000 or hours < (before or 0):
-        raise CoreError("garage.hours", **facts)
-    return hours.quantize(Decimal("0.1"))
+    with at("hours"):
+        return read_hours(text, before)
+
+
+def _use(bike: Bike, on: date) -> float | None:
+    """How far this bike usually goes, km a day; None before it was read often enough."""
+    meters = [mapping.meter(row) for row in bike.odometer.all()]
+    return measured_use(meters, on)
 
 
 def record_odometer(
@@ -54,24 +53,22 @@ def record_odometer(
     actor: Person,
     hours: str = "",
     new_shows: str = "",
+    sure: str = "",
 ) -> OdometerReading:
     """Write down what the odometer shows, as typed in the bike's unit or any other. With
-    ``new_shows`` it was the old one's last word, and a new one was fitted that shows this.
+    ``new_shows`` it was the old one's last word, and a new one was fitted that shows this; ``sure``
+    is the answer to the question whether it is right.
 
     Raises CoreError at field ``odometer``, ``new_shows`` or ``hours``.
     """
     last = last_odometer([bike.pk]).get(bike.pk)
     known = mapping.last_reading(last) if last else None
     fitted = Odometer(bike.odometer_unit, bike.offset_km)
-    try:
-        km = read_odometer(text, fitted, known, read_on)
-    except CoreError as error:
-        raise _at("odometer", error) from error
+    with at("odometer"):
+        km = read_odometer(text, fitted, known, read_on, _use(bike, read_on), sure)
     if new_shows.strip():
-        try:
+        with at("new_shows"):
             fitted = new_odometer(km, new_shows, fitted)
-        except CoreError as error:
-            raise _at("new_shows", error) from error
         bike.offset_km = fitted.offset
         bike.save(update_fields=["offset_km"])
     return OdometerReading.objects.create(
@@ -103,6 +100,7 @@ def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -
         actor=actor,
         hours=new.hours,
         new_shows=new.new_shows,
+        sure=new.sure,
     )
     touch(bike.pk)
     return reading
@@ -122,11 +120,9 @@ def _new_on(form: BikeForm, today: date) -> date | None:
 
 def _severity(text: str) -> Decimal:
     try:
-        value = Decimal(text.strip().replace(",", ".") or "1")
-    except InvalidOperation as error:
+        value = read_number(text.strip() or "1", LEAST_SEVERITY, Decimal(1))
+    except CoreError as error:
         raise CoreError("garage.severity", field="severity") from error
-    if not value.is_finite() or not Decimal("0.5") <= value <= 1:
-        raise CoreError("garage.severity", field="severity")
     return value.quantize(Decimal("0.01"))
 
 
@@ -200,8 +196,8 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
     sheet = approved_sheets([bike.model_id]).get(bike.model_id)
     if sheet is None:
         raise CoreError("visit.no_sheet")
-    at: dict[str, Any] = {"reservoir": path.reservoir, "part": path.part, "field": path.field}
-    row = OwnCell.objects.filter(bike=bike, **at).first()
+    place: dict[str, Any] = {"reservoir": path.reservoir, "part": path.part, "field": path.field}
+    row = OwnCell.objects.filter(bike=bike, **place).first()
     if row and row.written == written:
         return
     if write.revision != (row.revision if row else 0):
@@ -211,14 +207,12 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
             row.delete()
             touch(bike.pk)
         return
-    try:
+    with at("written"):
         value = read_value(field_of(path), written)
-    except CoreError as error:
-        raise _at("written", error) from error
     cell = Cell(written, write.document.strip(), write.page.strip(), actor.name, today)
     OwnCell.objects.update_or_create(
         bike=bike,
-        **at,
+        **place,
         defaults={**mapping.cell_fields(path, cell, value), "revision": write.revision + 1},
     )
     touch(bike.pk)
@@ -232,17 +226,17 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         require_lead(actor)
     if choice.choice:
         check_choice(choice.kind, choice.topic, choice.choice)
-    at: dict[str, Any] = {"kind": choice.kind, "topic": choice.topic}
+    place: dict[str, Any] = {"kind": choice.kind, "topic": choice.topic}
     touched: Iterable[UUID]
     rows: Any
     if choice.bike:
         bike = Bike.objects.filter(pk=as_id(choice.bike)).first()
         if bike is None:
             raise Http404
-        rows, at, touched = OwnSchool.objects, {**at, "bike": bike}, [bike.pk]
+        rows, place, touched = OwnSchool.objects, {**place, "bike": bike}, [bike.pk]
     else:
         rows, touched = SchoolRow.objects, Bike.objects.values_list("pk", flat=True)
-    row = rows.select_for_update().filter(**at).first()
+    row = rows.select_for_update().filter(**place).first()
     stands = row.choice if row else ""
     if stands == choice.choice:
         return
@@ -250,9 +244,9 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         raise Conflict("school.edited", by=row.chosen_by if row else "Somebody", choice=stands)
     if choice.choice:
         made = {"choice": choice.choice, "chosen_by": actor.name, "chosen_on": today}
-        rows.update_or_create(**at, defaults=made)
+        rows.update_or_create(**place, defaults=made)
     else:
-        rows.filter(**at).delete()
+        rows.filter(**place).delete()
     touch(*touched)
 
 

@@ -43,12 +43,14 @@ class BikeFormPage:
 
 @dataclass(frozen=True)
 class NewReading:
-    """What the odometer shows. ``new_shows``: a new one was fitted and shows this."""
+    """What the odometer shows. ``new_shows``: a new one was fitted and shows this. ``sure``: the
+    answer to an earlier question whether it is right."""
 
     id: str
     odometer: str
     hours: str = ""
     new_shows: str = ""
+    sure: str = ""
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@ from collections.abc import Sequence
 from decimal import Decimal
 
 from django.http import Http404
-from oilward_core.errors import CoreError
+from oilward_core.errors import CoreError, at
 from oilward_core.fluid import FAMILIES, Fit, match
 from oilward_core.quantity import Kind, parse_single, show
 from oilward_core.schools import FLUID, Schools
@@ -78,17 +78,13 @@ def blend(thin_id: int, thick_id: int, target: str, total: str, person: Person) 
         raise CoreError("shelf.no_viscosity", field="thin")
     wanted = _typed("target", target, Kind.VISCOSITY, "cSt")
     amount = _typed("total", total, Kind.VOLUME, speaker(person).volume)
-    try:
+    with at("target"):
         return mapping.blend(thin, thick, wanted, amount, speaker(person).volume)
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": "target"}) from error
 
 
 def _typed(field: str, text: str, kind: Kind, unit: str) -> Decimal:
-    try:
+    with at(field):
         return parse_single(text, kind, unit).low
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": field}) from error
 
 
 def stock(person: Person) -> Stock:

@@ -1,16 +1,16 @@
 """Every write to the shelf. Each is safe to repeat; a change names the version it saw."""
 
 from datetime import date
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from typing import Any
 from uuid import uuid5
 
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
-from oilward_core.errors import CoreError
-from oilward_core.fluid import TwoPoint, check_family, volume_correction
-from oilward_core.quantity import Kind, parse_single
+from oilward_core.errors import CoreError, at
+from oilward_core.fluid import TwoPoint, check_family, read_density
+from oilward_core.quantity import Kind, parse_single, read_count, read_number
 from workshop.access import as_id
 from workshop.models import Person
 
@@ -26,61 +26,30 @@ _NUMBERS = {
     "sfi": 10,
     "sti": 10,
 }
+LEAST_INDEX = Decimal("0.001")
 _WORDS = ("grade", "friction_class", "service", "base", "approvals")
 FRICTION = ("", "MA", "MA1", "MA2", "MB")
 
 
+def _said(form: FluidForm, name: str) -> str:
+    return str(getattr(form, name)).strip()
+
+
 def _number(form: FluidForm, name: str, most: int) -> Decimal | None:
-    said = str(getattr(form, name)).strip().replace(",", ".")
-    if not said:
-        return None
-    try:
-        value = Decimal(said)
-    except InvalidOperation as error:
-        raise CoreError("quantity.not_a_number", word=said, field=name) from error
-    if not value.is_finite() or not 0 < value < most:
-        raise CoreError(
-            "quantity.too_large" if value > 0 else "quantity.negative", kind=name, field=name
-        )
-    return value
+    with at(name):
+        said = _said(form, name)
+        return read_number(said, LEAST_INDEX, Decimal(most)) if said else None
 
 
 def _measure(form: FluidForm, name: str, kind: Kind, unit: str) -> Decimal | None:
-    said = str(getattr(form, name)).strip()
-    if not said:
-        return None
-    try:
-        return parse_single(said, kind, unit).low
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": name}) from error
+    with at(name):
+        said = _said(form, name)
+        return parse_single(said, kind, unit).low if said else None
 
 
 def _density(form: FluidForm) -> Decimal | None:
-    said = form.density15.lower().replace("kg/m³", "").replace("kg/l", "").strip()
-    if not said:
-        return None
-    try:
-        value = Decimal(said.replace(",", "."))
-    except InvalidOperation as error:
-        raise CoreError("quantity.not_a_number", word=said, field="density15") from error
-    value = value * 1000 if 0 < value < 2 else value
-    if not value.is_finite():
-        raise CoreError("fluid.density", field="density15")
-    volume_correction(float(value), 15)
-    return value
-
-
-def _temperature(form: FluidForm) -> Decimal | None:
-    said = form.pour_point.replace("°C", "").replace("−", "-").strip()
-    if not said:
-        return None
-    try:
-        value = Decimal(said)
-    except InvalidOperation as error:
-        raise CoreError("quantity.not_a_number", word=said, field="pour_point") from error
-    if not value.is_finite() or not -100 < value < 100:
-        raise CoreError("quantity.too_large", field="pour_point")
-    return value
+    with at("density15"):
+        return read_density(form.density15) if form.density15.strip() else None
 
 
 def _read(form: FluidForm) -> dict[str, Any]:
@@ -96,10 +65,8 @@ def _read(form: FluidForm) -> dict[str, Any]:
     kv40 = _measure(form, "kv40", Kind.VISCOSITY, "cSt")
     kv100 = _measure(form, "kv100", Kind.VISCOSITY, "cSt")
     if kv40 is not None and kv100 is not None:
-        try:
+        with at("kv100"):
             TwoPoint(40, float(kv40), 100, float(kv100))
-        except CoreError as error:
-            raise CoreError(error.code, **{**error.fields, "field": "kv100"}) from error
     return {
         "name": form.name.strip()[:80],
         "family": form.family,
@@ -107,7 +74,7 @@ def _read(form: FluidForm) -> dict[str, Any]:
         "kv40": kv40,
         "kv100": kv100,
         "density15": _density(form),
-        "pour_point": _temperature(form),
+        "pour_point": _measure(form, "pour_point", Kind.TEMPERATURE, "°C"),
         "retired": form.retired,
         **{word: str(getattr(form, word)).strip()[:120] for word in _WORDS},
         **{name: _number(form, name, most) for name, most in _NUMBERS.items()},
@@ -150,10 +117,8 @@ def _day(text: str, today: date) -> date | None:
 
 
 def _volume(text: str, field: str) -> Decimal:
-    try:
+    with at(field):
         return parse_single(text, Kind.VOLUME, "ml").low
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": field}) from error
 
 
 @transaction.atomic
@@ -216,14 +181,14 @@ def save_seals(form: SealForm, *, actor: Person) -> None:
     name, said = form.name.strip()[:200], form.count.strip()
     if not name:
         raise CoreError("garage.name_it", field="name")
-    if not said.isdigit() or len(said) > 5:
-        raise CoreError("shelf.count", field="count")
+    with at("count"):
+        count = read_count(said)
     row, made = SealRow.objects.select_for_update().get_or_create(
-        name=name, defaults={"count": int(said)}
+        name=name, defaults={"count": count}
     )
-    if made or row.count == int(said):
+    if made or row.count == count:
         return
     if row.count != form.seen:
         raise Conflict("shelf.counted", name=name, count=row.count)
-    row.count = int(said)
+    row.count = count
     row.save(update_fields=["count"])

@@ -67,6 +67,7 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
         read_on=now.date(),
         actor=actor,
         hours=new.hours,
+        sure=new.sure,
     )
     visit = Visit.objects.create(
         id=visit_id, bike=bike, sheet=spec.sheet, odometer=odometer, opened_by=actor, opened_at=now

@@ -178,7 +178,8 @@ class RunSheet:
 
 @dataclass(frozen=True)
 class NewVisit:
-    """A visit to open: ``id`` is the client's, ``reservoir`` a key of the spec sheet."""
+    """A visit to open: ``id`` is the client's, ``reservoir`` a key of the spec sheet, ``sure`` the
+    answer to an earlier question about the odometer."""
 
     id: str
     bike: str
@@ -187,6 +188,7 @@ class NewVisit:
     odometer: str
     fluid: str = ""
     hours: str = ""
+    sure: str = ""
 
 
 @dataclass(frozen=True)

@@ -1,23 +1,28 @@
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 
 from config.problems import Conflict
 from django.db import transaction
-from oilward_core.errors import CoreError
+from oilward_core.errors import CoreError, at
+from oilward_core.quantity import Kind, parse_single, read_number
 
 from .access import require_lead
 from .models import Person, Workshop
 from .shapes import Prices
 
+COLDEST, MILDEST = -60, 40  # °C, a coldest start
 
-def _number(field: str, text: str, low: int, high: int) -> Decimal:
-    said = text.replace("°C", "").replace("−", "-").replace(",", ".").strip()
-    try:
-        value = Decimal(said)
-    except InvalidOperation as error:
-        raise CoreError("quantity.not_a_number", word=said, field=field) from error
-    if not value.is_finite() or not low <= value <= high:
-        raise CoreError("workshop.range", field=field, low=low, high=high)
-    return value
+
+def _price(field: str, text: str, most: int) -> Decimal:
+    with at(field):
+        return read_number(text, Decimal(0), Decimal(most))
+
+
+def _coldest(text: str) -> Decimal:
+    with at("coldest_start"):
+        value = parse_single(text, Kind.TEMPERATURE, "°C").low
+        if not COLDEST <= value <= MILDEST:
+            raise CoreError("number.range", low=COLDEST, high=MILDEST)
+        return value
 
 
 @transaction.atomic
@@ -26,9 +31,9 @@ def set_prices(prices: Prices, *, actor: Person) -> None:
     ``workshop.edited``."""
     require_lead(actor)
     columns = {
-        "coldest_start": _number("coldest_start", prices.coldest_start, -60, 40),
-        "hour_price": _number("hour_price", prices.hour_price, 0, 10_000),
-        "flat_price": _number("flat_price", prices.flat_price, 0, 100_000),
+        "coldest_start": _coldest(prices.coldest_start),
+        "hour_price": _price("hour_price", prices.hour_price, 10_000),
+        "flat_price": _price("flat_price", prices.flat_price, 100_000),
     }
     workshop = Workshop.objects.select_for_update().get()
     if all(getattr(workshop, name) == value for name, value in columns.items()):

@@ -13,7 +13,7 @@ from shelf.models import SealRow
 
 from config.problems import problem
 
-PROBLEM = {"type", "title", "status", "detail", "code", "errors"}
+PROBLEM = {"type", "title", "status", "detail", "code", "question", "errors"}
 
 
 class FrontDoorTests(WorkshopTestCase):

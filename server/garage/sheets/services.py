@@ -9,6 +9,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.http import Http404
 from oilward_core.errors import CoreError
+from oilward_core.quantity import Kind, parse_single, read_count
 from oilward_core.spec import (
     LAYOUTS,
     ROLES,
@@ -31,6 +32,7 @@ from garage.models import AnsweredDoubt, BikeModel, SheetCell, SpecSheet
 from .selectors import doubt_lines
 from .shapes import Answer, CellWrite, NewModel
 
+LEAST_CC, MOST_CC = 20, 10_000
 DRAFT, APPROVED = SpecSheet.State.DRAFT, SpecSheet.State.APPROVED
 
 
@@ -51,6 +53,23 @@ def _new_cells(sheet: SpecSheet, many: Mapping[Path, Cell]) -> None:
     )
 
 
+def _year(text: str) -> int:
+    try:
+        return read_count(text, 2100, 1900)
+    except CoreError as error:
+        raise CoreError("garage.year", field="year") from error
+
+
+def _displacement(text: str) -> int:
+    try:
+        cc = parse_single(text, Kind.VOLUME, "ml").low
+    except CoreError as error:
+        raise CoreError("garage.displacement", field="displacement_cc") from error
+    if not LEAST_CC <= cc <= MOST_CC:
+        raise CoreError("garage.displacement", field="displacement_cc")
+    return round(cc)
+
+
 @transaction.atomic
 def create_model(new: NewModel, *, actor: Person) -> SpecSheet:
     """A model with its first, empty draft. The same model again gives the draft it has."""
@@ -58,15 +77,12 @@ def create_model(new: NewModel, *, actor: Person) -> SpecSheet:
         raise CoreError("sheet.choose", field="layout", options=list(LAYOUTS))
     if not (new.make.strip() and new.name.strip()):
         raise CoreError("garage.name_it", field="name" if new.make.strip() else "make")
-    if not 1900 <= new.year <= 2100:
-        raise CoreError("garage.year", field="year")
-    if not 20 <= new.displacement_cc <= 10_000:
-        raise CoreError("garage.displacement", field="displacement_cc")
+    year, cc = _year(new.year), _displacement(new.displacement_cc)
     model, _ = BikeModel.objects.get_or_create(
         make=new.make.strip(),
         name=new.name.strip(),
-        year=new.year,
-        defaults={"layout": new.layout, "displacement_cc": new.displacement_cc},
+        year=year,
+        defaults={"layout": new.layout, "displacement_cc": cc},
     )
     return start_draft(model.pk, actor=actor)
 
@@ -286,7 +302,7 @@ def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
     if faults or name is None:
         listed = [Fault(f.place, f.code, dict(f.fields)) for f in faults]
         raise CoreError("document.faults", count=len(faults), faults=listed)
-    sheet = create_model(NewModel(**vars(name)), actor=actor)
+    sheet = create_model(NewModel(**{key: str(v) for key, v in vars(name).items()}), actor=actor)
     standing = {path_of(row): cell(row) for row in sheet.cells.all()}
     approved = sheet.model.sheets.filter(state=APPROVED).order_by("-version").first()
     untouched = approved is not None and standing == cells(approved.cells.all())

@@ -38,11 +38,13 @@ class Models:
 
 @dataclass(frozen=True)
 class NewModel:
+    """A model to begin; ``year`` and ``displacement_cc`` as typed."""
+
     make: str
     name: str
-    year: int
+    year: str
     layout: str
-    displacement_cc: int
+    displacement_cc: str
 
 
 @dataclass(frozen=True)

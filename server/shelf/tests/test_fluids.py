@@ -77,8 +77,10 @@ class MatchTests(WorkshopTestCase):
         self.assertEqual(final["Cogwork 90"]["fit"], "refused")
         engine = self.held("Red Buoy", "engine")
         self.assertEqual(engine["Tidewater Bench 40"]["fit"], "fits")
-        self.assertEqual(engine["Tidewater Bench 30"]["fit"], "refused")
-        self.assertIn("slip", engine["Tidewater Bench 30"]["reasons"][0]["text"])
+        self.assertEqual(engine["Drizzle Saver 30"]["fit"], "refused")
+        self.assertIn("slip", engine["Drizzle Saver 30"]["reasons"][0]["text"])
+        self.assertEqual(engine["Cogwork 90"]["fit"], "refused")  # gear oil in an engine
+        self.assertEqual(engine["Tidewater Bench 30"]["fit"], "caution")  # one grade too thin
         self.assertFalse(self.held("Lamplighter", "engine")["Skarholm Straw"]["cold"] == "")
         forks = self.held("Postie", "fork left")
         self.assertEqual(forks["Slipway 15"]["fit"], "fits")

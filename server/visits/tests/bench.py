@@ -71,7 +71,7 @@ class Technician:
         self.tick()
         self.entry("answer", {"value": "open"})
         self.wait(10)
-        self.entry("amount", {"amount": "3.4 qt"})
+        self.entry("amount", {"amount": self.sheet["capacity"]})
         self.entry("finding", {"parts": parts or [], "oil": ["dark"]})
         self.entry("answer", {"value": "new"})
         self.tick()

@@ -35,7 +35,7 @@ class JourneyTests(VisitTestCase):
         self.assertEqual(engine["glass"]["state"], "fine")
         self.assertIn("in 4500", engine["glass"]["when"].replace("\xa0", " "))
         latest = engine["services"][0]
-        self.assertEqual((latest["took"], latest["drained"]), (self.mira.sheet["added"], "3218 ml"))
+        self.assertEqual((latest["took"], latest["drained"]), (self.mira.sheet["added"], "3454 ml"))
         self.assertEqual(engine["findings"][0]["level"], "routine")
 
     def test_what_it_took_is_learned(self) -> None:
@@ -54,7 +54,7 @@ class JourneyTests(VisitTestCase):
         then = {**self.mira.sheet, "now": ""}
         later = Technician(self.api, self.heron.pk)
         later.now += timedelta(days=5)
-        later.open("65 000 mi")
+        later.open("62 900")
         later.until_fill()
         later.round("0.75")
         later.entry("leaks", {"result": "dry"})
@@ -67,7 +67,7 @@ class JourneyTests(VisitTestCase):
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()
-        self.mira.entry("pour", {"amount": "2.6 l"})
+        self.mira.entry("pour", {"amount": "2.6 l", "sure": "2.6 l"})
         self.mira.wait(2)
         self.mira.wait(3)
         self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
@@ -86,8 +86,8 @@ class JourneyTests(VisitTestCase):
         self.assertEqual(torque["manual"], "18-25 ft-lb")
         best = torque["wrenches"][0]
         self.assertEqual(best["converted"], "24.4–33.9 N·m")
-        # soft thread: 18 + 7/3 = 20.33 lbf·ft = 27.57 N·m, on a scale in steps of 0.5
-        self.assertEqual(best["setting"], "27.5 N·m")
+        # the middle: 21.5 lbf·ft = 29.15 N·m, on a scale in steps of 0.5
+        self.assertEqual(best["setting"], "29 N·m")
 
     def test_drain_only_takes_another_capacity_and_no_filter(self) -> None:
         self.mira.open(variant="drain only")
@@ -200,6 +200,26 @@ class GuardTests(VisitTestCase):
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(words, self.sentence(answer, "/amount"))
         self.assertEqual(EntryRow.objects.count(), count)
+
+    def test_what_is_far_from_expected_is_asked_and_the_answer_is_kept(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        asked = self.mira.entry("pour", {"amount": "3,3"})
+        self.assertEqual(asked.status_code, 422)
+        problem = asked.json()
+        self.assertTrue(problem["question"])
+        self.assertEqual((problem["title"], problem["code"]), ("One question", "expected.slip"))
+        (error,) = problem["errors"]
+        self.assertEqual((error["pointer"], error["sure"]), ("/amount", "3.3 ml"))
+        self.assertEqual(error["options"], ["3.3 l", "3.3 ml"])
+        self.assertIn("the coach says pour", error["detail"])
+        far = self.mira.entry("pour", {"amount": "1 l"}).json()
+        self.assertEqual((far["code"], far["errors"][0]["sure"]), ("expected.far", "1 l"))
+        stands = self.mira.entry("pour", {"amount": "1 l", "sure": "1 l"})
+        self.assertEqual(stands.status_code, 200)
+        row = EntryRow.objects.get(pk=stands.body_sent["id"])
+        self.assertEqual(row.data["asked"]["code"], "expected.far")
+        self.assertIn("it stands, though", self.mira.step("engine/fill.1")["entry"]["result"])
 
     def test_a_share_over_100_percent(self) -> None:
         self.mira.open()

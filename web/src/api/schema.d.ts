@@ -1167,9 +1167,9 @@ export interface components {
         NewModelRequest: {
             make: string;
             name: string;
-            year: number;
+            year: string;
             layout: string;
-            displacement_cc: number;
+            displacement_cc: string;
         };
         NewPartRequest: {
             kind: string;
@@ -1187,6 +1187,7 @@ export interface components {
             odometer: string;
             hours?: string;
             new_shows?: string;
+            sure?: string;
         };
         NewVisitRequest: {
             id: string;
@@ -1196,6 +1197,7 @@ export interface components {
             odometer: string;
             fluid?: string;
             hours?: string;
+            sure?: string;
         };
         NextPlanned: {
             id: string;
@@ -1713,11 +1715,15 @@ export interface components {
             status: number;
             detail: string;
             code: string;
+            /** @description Nothing is wrong yet: answer with one of the options. */
+            question: boolean;
             errors: {
                 pointer: string;
                 code: string;
                 detail: string;
                 options: string[];
+                /** @description The option that says: it is as I typed it. Sent back as `sure`, it may stand. */
+                sure: string;
             }[];
         };
     };
@@ -1732,7 +1738,7 @@ export interface operations {
     amount_understood: {
         parameters: {
             query: {
-                kind: "distance" | "length" | "mass" | "pressure" | "temperature" | "time" | "torque" | "viscosity" | "volume";
+                kind: "density" | "distance" | "length" | "mass" | "pressure" | "spring rate" | "temperature" | "time" | "torque" | "viscosity" | "volume";
                 text: string;
                 unit?: string;
             };

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
+import { FieldAnswer } from "../workshop/FieldAnswer";
 import { Refused } from "../workshop/Refused";
 import { NotHere, Waiting, WentWrong } from "../workshop/States";
 
@@ -68,7 +69,7 @@ function Filled({ page, id }: { page: Page; id: string }) {
         placeholder={hint}
         onChange={(event) => set(field, event.target.value)}
       />
-      <Refused said={fieldSentence(problem, field)} />
+      <FieldAnswer problem={problem} field={field} answer={(said) => set(field, said)} />
     </label>
   );
   const choice = (

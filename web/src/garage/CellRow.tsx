@@ -1,5 +1,6 @@
 import { useDeferredValue, useLayoutEffect, useRef, useState } from "react";
 import { Refusal, type Problem } from "../api/client";
+import { Question } from "../workshop/FieldAnswer";
 import { ask, useReading, useSheetChange, type Page, type Row } from "./sheets";
 
 export interface Source {
@@ -45,12 +46,18 @@ interface AnswerProps {
   path: string;
   keep: (theirs: string) => void;
   take: () => void;
+  answer: (said: string) => void;
 }
 
 /** Why a value was not taken; when somebody else changed it, both stand here to choose from. */
-function Answer({ problem, path, keep, take }: AnswerProps) {
+function Answer({ problem, path, keep, take, answer }: AnswerProps) {
   if (!problem) return null;
   const clash = problem.errors.find((error) => error.pointer === `/${path}`);
+  if (problem.question && clash) {
+    return (
+      <Question said={clash.detail} options={clash.options} sure={clash.sure} answer={answer} />
+    );
+  }
   if (problem.code !== "spec.edited" || !clash) {
     return (
       <span className="cell-refused" role="alert">
@@ -256,7 +263,7 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
       <label htmlFor={row.path}>{row.label}</label>
       <div>
         <CellInput row={row} field={field} type={type} leave={put} />
-        <Said row={row} sheet={sheet} typed={typed} dirty={dirty} />
+        {!problem && <Said row={row} sheet={sheet} typed={typed} dirty={dirty} />}
         <Answer
           problem={problem}
           path={row.path}
@@ -264,6 +271,10 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
           take={() => {
             drop();
             change.reset();
+          }}
+          answer={(said) => {
+            type(said);
+            save(said, source);
           }}
         />
       </div>

@@ -33,7 +33,7 @@ function NewModel({ layouts, close }: { layouts: string[]; close: () => void }) 
         onSubmit={(event) => {
           event.preventDefault();
           const { make, name, layout } = form;
-          const [year, displacement_cc] = [Number(form.year) || 0, Number(form.cc) || 0];
+          const { year, cc: displacement_cc } = form;
           change.mutate(ask.create({ make, name, layout, year, displacement_cc }), {
             onSuccess: (page) => void go(`/sheets/${page.id}`),
           });

@@ -5,6 +5,7 @@ import { Waiting, WentWrong } from "../workshop/States";
 import { Dialog } from "../workshop/Dialog";
 
 const SHOWN = 3;
+const REFUSED = 3; // the rank of what does not go in
 
 function useMatches(bike_id: string, reservoir: string) {
   return useQuery({
@@ -34,6 +35,32 @@ function Fluid({ fluid }: { fluid: Shape["FluidMatch"] }) {
         </ul>
       </div>
     </li>
+  );
+}
+
+/** What fits, then what is doubtful; what is refused is counted and opens on a tap. */
+function Ranked({ fluids }: { fluids: Shape["FluidMatch"][] }) {
+  const refused = fluids.filter((fluid) => fluid.rank === REFUSED);
+  return (
+    <>
+      <ul className="match-list">
+        {fluids
+          .filter((fluid) => fluid.rank !== REFUSED)
+          .map((fluid) => (
+            <Fluid key={fluid.id} fluid={fluid} />
+          ))}
+      </ul>
+      {refused.length > 0 && (
+        <details className="match-refused" open={refused.length === fluids.length}>
+          <summary>Refused: {refused.length}</summary>
+          <ul className="match-list">
+            {refused.map((fluid) => (
+              <Fluid key={fluid.id} fluid={fluid} />
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
   );
 }
 
@@ -68,11 +95,7 @@ export function Matches({
               Asked for: <b>{found.data.wanted.words}</b>
               {found.data.school && <span className="soft"> · Which oil: {found.data.school}</span>}
             </p>
-            <ul className="match-list">
-              {found.data.fluids.map((fluid) => (
-                <Fluid key={fluid.id} fluid={fluid} />
-              ))}
-            </ul>
+            <Ranked fluids={found.data.fluids} />
           </div>
           <div>
             <ViscosityChart fluids={drawn} scales={found.data.scales} wanted={found.data.wanted} />

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, fieldSentence, Refusal, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { gone } from "../garage/sheets";
-import { Options } from "../workshop/Options";
+import { FieldAnswer } from "../workshop/FieldAnswer";
 import { Refused } from "../workshop/Refused";
 import { Dialog } from "../workshop/Dialog";
 
@@ -17,11 +17,11 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
   const [replaced, setReplaced] = useState(false);
   const [newShows, setNewShows] = useState("");
   const save = useMutation({
-    mutationFn: () =>
+    mutationFn: ({ shows, sure }: { shows: string; sure: string }) =>
       gone(
         api.POST("/api/bikes/{bike_id}/odometer/", {
           params: { path: { bike_id: page.id } },
-          body: { id, odometer, hours, new_shows: replaced ? newShows : "" },
+          body: { id, odometer: shows, sure, hours, new_shows: replaced ? newShows : "" },
         }),
       ),
     onSuccess: () => {
@@ -37,7 +37,7 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
         className="start"
         onSubmit={(event) => {
           event.preventDefault();
-          save.mutate();
+          save.mutate({ shows: odometer, sure: "" });
         }}
       >
         <label htmlFor="reading">
@@ -49,8 +49,14 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
           placeholder={`last time ${page.odometer}`}
           onChange={(event) => setOdometer(event.target.value)}
         />
-        <Refused said={fieldSentence(problem, "odometer")} />
-        <Options problem={problem} field="odometer" choose={setOdometer} />
+        <FieldAnswer
+          problem={problem}
+          field="odometer"
+          answer={(shows, sure) => {
+            setOdometer(shows);
+            save.mutate({ shows, sure });
+          }}
+        />
         {page.counts_hours && (
           <>
             <label htmlFor="hours">Hour meter</label>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, fieldSentence, Refusal, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { gone } from "../garage/sheets";
+import { FieldAnswer } from "../workshop/FieldAnswer";
 import { Refused } from "../workshop/Refused";
 import { Dialog } from "../workshop/Dialog";
 
@@ -35,7 +36,7 @@ export function OwnValue({
     },
   });
   const problem = save.error instanceof Refusal ? save.error.problem : null;
-  const said = fieldSentence(problem, "written") || save.error?.message;
+  const elsewhere = fieldSentence(problem, "written") ? undefined : save.error?.message;
   return (
     <Dialog open title={`On this bike: ${line.name}`} onCancel={close} footer={null} width={520}>
       <form
@@ -54,6 +55,14 @@ export function OwnValue({
           value={written}
           onChange={(event) => setWritten(event.target.value)}
         />
+        <FieldAnswer
+          problem={problem}
+          field="written"
+          answer={(said) => {
+            setWritten(said);
+            save.mutate(said);
+          }}
+        />
         <label htmlFor="own-document">How you know</label>
         <Input
           id="own-document"
@@ -61,7 +70,7 @@ export function OwnValue({
           placeholder="label on the case, measured …"
           onChange={(event) => setDocument(event.target.value)}
         />
-        <Refused said={said} />
+        <Refused said={elsewhere} />
         <Button type="primary" htmlType="submit" disabled={save.isPending || written.trim() === ""}>
           Use it for this bike
         </Button>

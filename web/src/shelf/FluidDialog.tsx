@@ -1,7 +1,8 @@
 import { Button, Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
+import { api, Refusal, taken, type Shape } from "../api/client";
+import { FieldAnswer } from "../workshop/FieldAnswer";
 import { Refused } from "../workshop/Refused";
 import { Bottles } from "./Stock";
 import { Dialog } from "../workshop/Dialog";
@@ -66,7 +67,11 @@ export function FluidDialog({
           placeholder={hint}
           onChange={(event) => setForm({ ...form, [field]: event.target.value })}
         />
-        <Refused said={fieldSentence(problem, field)} />
+        <FieldAnswer
+          problem={problem}
+          field={field}
+          answer={(said) => setForm({ ...form, [field]: said })}
+        />
       </label>
     ));
   return (

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { fieldSentence, Refusal, type Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
-import { Options } from "../workshop/Options";
+import { FieldAnswer } from "../workshop/FieldAnswer";
 import { Refused } from "../workshop/Refused";
 import { Dialog } from "../workshop/Dialog";
 
@@ -27,9 +27,11 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
   const elsewhere =
     open.error && !atOdometer && !fieldSentence(problem, "hours") ? open.error.message : "";
 
-  function start() {
+  function start(shows: string, sure: string) {
+    setOdometer(shows);
+    const key = reservoir.glass.key;
     open.mutate(
-      { id, bike: bike.id, reservoir: reservoir.glass.key, variant, odometer, hours, fluid: "" },
+      { id, bike: bike.id, reservoir: key, variant, odometer: shows, sure, hours, fluid: "" },
       { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
     );
   }
@@ -45,7 +47,7 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          start();
+          start(odometer, "");
         }}
         className="start"
       >
@@ -55,12 +57,11 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
           size="large"
           inputMode="decimal"
           value={odometer}
-          status={atOdometer ? "error" : undefined}
+          status={atOdometer && !problem?.question ? "error" : undefined}
           placeholder={`last time ${bike.odometer}`}
           onChange={(event) => setOdometer(event.target.value)}
         />
-        <Refused said={atOdometer} />
-        <Options problem={problem} field="odometer" choose={setOdometer} />
+        <FieldAnswer problem={problem} field="odometer" answer={start} />
         {bike.counts_hours && (
           <>
             <label htmlFor="visit-hours">Hour meter now</label>

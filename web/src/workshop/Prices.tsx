@@ -1,7 +1,8 @@
 import { Button, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
+import { api, Refusal, taken, type Shape } from "../api/client";
+import { FieldAnswer } from "./FieldAnswer";
 import { Refused } from "./Refused";
 
 const FIELDS: ["coldest_start" | "hour_price" | "flat_price", string][] = [
@@ -46,7 +47,11 @@ export function PricesForm({ lead }: { lead: boolean }) {
             value={form[field]}
             onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
           />
-          <Refused said={fieldSentence(problem, field)} />
+          <FieldAnswer
+            problem={problem}
+            field={field}
+            answer={(said) => setTyped({ ...typed, [field]: said })}
+          />
         </label>
       ))}
       {lead && (

@@ -1,7 +1,7 @@
 import "./quick-sum.css";
 import { Button, Input } from "antd";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import { Refusal } from "../api/client";
+import { Refusal, type Problem } from "../api/client";
 import { useQuickSum } from "../api/hooks";
 import { Dialog } from "./Dialog";
 
@@ -21,12 +21,12 @@ function putInto(field: Field, words: string): void {
   field.focus();
 }
 
-function useAnswer(text: string): { words: string; doubt: string } {
+function useAnswer(text: string): { words: string; doubt: Problem | null } {
   const typed = useDeferredValue(text);
   const answer = useQuickSum(typed);
-  if (!typed.trim()) return { words: "", doubt: "" };
-  if (answer.error instanceof Refusal) return { words: "", doubt: answer.error.message };
-  return { words: answer.data?.words ?? "", doubt: "" };
+  if (!typed.trim()) return { words: "", doubt: null };
+  if (answer.error instanceof Refusal) return { words: "", doubt: answer.error.problem };
+  return { words: answer.data?.words ?? "", doubt: null };
 }
 
 function Sheet({ from, close }: { from: Field | null; close: () => void }) {
@@ -60,7 +60,7 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
         onPressEnter={() => (from ? insert() : void copy())}
       />
       <p className="quick-answer" role="status">
-        {words ? `= ${words}` : doubt}
+        {words ? `= ${words}` : doubt?.detail}
       </p>
       <div className="choices">
         {from && (

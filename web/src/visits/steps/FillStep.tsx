@@ -1,5 +1,4 @@
 import { Button } from "antd";
-import { fieldSentence } from "../../api/client";
 import { Bottles } from "../../glass/Bottles";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../outbox";
@@ -11,7 +10,7 @@ export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
   // what the coach says now belongs to the step in hand, not to one being corrected
   const coach = step.status === "focus" ? sheet.coach : null;
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}`, coach?.amount ?? "");
-  const write = () => send("pour", { amount });
+  const write = (said: string, sure: string) => send("pour", { amount: said, sure });
   return (
     <>
       {coach && (
@@ -27,11 +26,17 @@ export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
         label="Measured amount"
         value={amount}
         kind="volume"
-        refused={fieldSentence(problem, "amount")}
+        problem={problem}
+        field="amount"
         change={setAmount}
         submit={write}
       />
-      <Button type="primary" className="big-action" disabled={busy} onClick={write}>
+      <Button
+        type="primary"
+        className="big-action"
+        disabled={busy}
+        onClick={() => write(amount, "")}
+      >
         {step.title === "Draw the excess off" ? "It is out" : "It is in"}
       </Button>
     </>

@@ -9,7 +9,8 @@ import { Refused } from "../../workshop/Refused";
 export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, sheet.prefill);
   const [ticked, setTicked] = useDraft<string[]>(`${sheet.id}.${step.id}.ticks`, []);
-  const write = () => send("filter", { amount, items: ticked });
+  const write = (said: string, sure: string) =>
+    send("filter", { amount: said, sure, items: ticked });
   const missing = fieldSentence(problem, "items");
   return (
     <>
@@ -19,11 +20,17 @@ export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
         label="Oil in the new filter (part of the fill; empty if dry)"
         value={amount}
         kind="volume"
-        refused={fieldSentence(problem, "amount")}
+        problem={problem}
+        field="amount"
         change={setAmount}
         submit={write}
       />
-      <Button type="primary" className="big-action" disabled={busy} onClick={write}>
+      <Button
+        type="primary"
+        className="big-action"
+        disabled={busy}
+        onClick={() => write(amount, "")}
+      >
         Filter is on
       </Button>
     </>

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { fieldSentence } from "../../api/client";
+import { FieldAnswer } from "../../workshop/FieldAnswer";
 import { Refused } from "../../workshop/Refused";
 import { useDraft } from "../outbox";
 import type { StepProps } from "../StepFocus";
@@ -10,12 +11,13 @@ export function LookUpStep({ sheet, step, problem, busy, send }: StepProps) {
   const [written, setWritten] = useDraft(`${sheet.id}.${step.id}`, "");
   const [document, setDocument] = useState("");
   const [page, setPage] = useState("");
+  const write = (said: string) => send("look up", { written: said, document, page });
   return (
     <form
       className="look-up"
       onSubmit={(event) => {
         event.preventDefault();
-        send("look up", { written, document, page });
+        write(written);
       }}
     >
       <label htmlFor="look-up">As the manual writes it</label>
@@ -40,7 +42,14 @@ export function LookUpStep({ sheet, step, problem, busy, send }: StepProps) {
           onChange={(event) => setWritten(event.target.value)}
         />
       )}
-      <Refused said={fieldSentence(problem, "written")} />
+      <FieldAnswer
+        problem={problem}
+        field="written"
+        answer={(said) => {
+          setWritten(said);
+          write(said);
+        }}
+      />
       <label htmlFor="look-up-document">Document</label>
       <Input
         id="look-up-document"

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { Button, Segmented } from "antd";
 import { useDeferredValue } from "react";
-import { api, fieldSentence, taken, type Shape } from "../../api/client";
+import { api, taken, type Shape } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
 import { Why } from "../../workshop/Why";
@@ -74,8 +74,13 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
   const [chosen, setChosen] = useDraft(`${sheet.id}.${step.id}.wrench`, "");
   const wrenches = card?.wrenches ?? [];
   const wrench = wrenches.find(({ id }) => id === chosen) ?? wrenches[0];
-  const write = () =>
-    send("torque", { reading, wrench: wrench?.id ?? "", ...(wrench && { unit: wrench.unit }) });
+  const write = (said: string, sure: string) =>
+    send("torque", {
+      reading: said,
+      sure,
+      wrench: wrench?.id ?? "",
+      ...(wrench && { unit: wrench.unit }),
+    });
   return (
     <div className="two">
       <div className="wrench">
@@ -99,11 +104,17 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
           label="Reading"
           value={reading}
           kind="torque"
-          refused={fieldSentence(problem, "reading")}
+          problem={problem}
+          field="reading"
           change={setReading}
           submit={write}
         />
-        <Button type="primary" className="big-action" disabled={busy} onClick={write}>
+        <Button
+          type="primary"
+          className="big-action"
+          disabled={busy}
+          onClick={() => write(reading, "")}
+        >
           Write it down
         </Button>
       </div>
