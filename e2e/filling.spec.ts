@@ -20,6 +20,8 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   // half of the old oil was left in, so little goes in before the glass is full
   await page.getByLabel("Measured amount").fill("700 ml");
   await press(page, "It is in");
+  await expect(page.getByText("Then there is more to go in.")).toBeVisible();
+  await press(page, "700 ml is right");
   await runAndSettle(page);
   await dragLevel(page, 0.8);
   await stands(page, "upright");

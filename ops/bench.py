@@ -1,11 +1,16 @@
 """./ward bench: figures for docs/measurements.md. Never part of a test."""
 
+import contextlib
 import statistics
 import time
 from datetime import date, timedelta
 from decimal import Decimal
 
+from oilward_core.errors import CoreError
+from oilward_core.quantity import parse
+from oilward_core.quantity.accepted import TABLE
 from oilward_core.sheet import fold
+from oilward_core.spec import propose, read_table
 from tests.test_sheet import BENCH, TASK, whole_visit  # core/tests
 
 from .bench_order import many, proofs
@@ -27,6 +32,27 @@ def fold_figure(rounds: int = 200) -> str:
         f"fold of a finished engine visit, {len(entries)} entries: "
         f"median {statistics.median(times):.2f} ms, "
         f"95th percentile {times[int(rounds * 0.95)]:.2f} ms"
+    )
+
+
+def parse_figures(times: int = 20) -> str:
+    """What reading one field costs, and a pasted table of 200 values."""
+    rows = [(text, kind) for row in TABLE for text, kind, _ in row.examples]
+    spent = []
+    for text, kind in rows * times:
+        begun = time.perf_counter()
+        with contextlib.suppress(CoreError):
+            parse(text, kind)
+        spent.append((time.perf_counter() - begun) * 1000)
+    spent.sort()
+    lines = [f"engine\tcapacity, dry\t{n / 100} l (2.85 qt)" for n in range(250, 450)]
+    begun = time.perf_counter()
+    propose(read_table("\n".join(lines)), ["reservoir", "field", "written"], ["engine"], "", False)
+    table = (time.perf_counter() - begun) * 1000
+    return (
+        f"reading a field, {len(rows)} notations: median {statistics.median(spent):.2f} ms, "
+        f"95th percentile {spent[int(len(spent) * 0.95)]:.2f} ms, most {spent[-1]:.2f} ms; "
+        f"a pasted table of {len(lines)} values {table:.0f} ms"
     )
 
 
@@ -81,8 +107,10 @@ def load_figure() -> None:
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named: fold, roll, order, load, ward."""
-    wanted = set(words) or {"fold", "roll", "order", "load", "ward"}
+    """All figures, or those named: parse, fold, roll, order, load, ward."""
+    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "ward"}
+    if "parse" in wanted:
+        print(parse_figures(), flush=True)
     if "fold" in wanted:
         print(fold_figure(), flush=True)
     if "roll" in wanted:

@@ -6,6 +6,7 @@ import re
 import subprocess
 import sys
 import tempfile
+from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -15,6 +16,7 @@ from .postgres import Postgres
 from .serve import build_web, manage
 
 RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
+PARTS = ("check", "core", "server", "browser")
 LOST = re.compile(r"(failures|errors|skipped|unexpected successes)=(\d+)")
 
 
@@ -96,14 +98,23 @@ def e2e_environment(postgres: Postgres) -> dict[str, str]:
     }
 
 
-def browser_tests(postgres: Postgres, project: str = "journeys") -> Count:
+def browser_tests(
+    postgres: Postgres, project: str = "journeys", names: Sequence[str] = ()
+) -> Count:
     print(f"· Browser: {project}", flush=True)
     build_web()
     env = {**os.environ, **e2e_environment(postgres)}
     with tempfile.TemporaryDirectory() as folder:
         report = Path(folder) / "report.json"
         env["PLAYWRIGHT_JSON_OUTPUT_FILE"] = str(report)
-        words = ["npx", "playwright", "test", f"--project={project}", "--reporter=list,json"]
+        words = [
+            "npx",
+            "playwright",
+            "test",
+            f"--project={project}",
+            "--reporter=list,json",
+            *names,
+        ]
         subprocess.run(words, cwd=E2E, env=env)
         if not report.exists():
             return Count(failed=1)
@@ -112,8 +123,10 @@ def browser_tests(postgres: Postgres, project: str = "journeys") -> Count:
 
 
 def test(words: list[str]) -> int:
-    """All of it, or the parts named: check, core, server, browser."""
-    wanted = words or ["check", "core", "server", "browser"]
+    """All of it, or the parts named: check, core, server, browser; of the browser's journeys
+    those whose file or title is named behind it."""
+    wanted = [word for word in words if word in PARTS] or list(PARTS)
+    named = [word for word in words if word not in PARTS]  # journeys, by their file or title
     total = Count()
     if "check" in wanted:
         print("· Checks", flush=True)
@@ -127,7 +140,7 @@ def test(words: list[str]) -> int:
         if "server" in wanted:
             total += server_tests(postgres)
         if "browser" in wanted:
-            total += browser_tests(postgres)
+            total += browser_tests(postgres, names=named)
     finally:
         postgres.stop()
     print(f"\n{total.passed} passed, {total.failed} failed, {total.skipped} skipped", flush=True)

@@ -34,7 +34,7 @@ class BikeFormPageSerializer(DataclassSerializer[BikeFormPage]):
 class NewReadingSerializer(DataclassSerializer[NewReading]):
     class Meta:
         dataclass = NewReading
-        extra_kwargs = {"odometer": BLANK, "hours": BLANK, "new_shows": BLANK}
+        extra_kwargs = {name: BLANK for name in ("odometer", "hours", "new_shows", "sure")}
 
 
 class SchoolsPageSerializer(DataclassSerializer[SchoolsPage]):

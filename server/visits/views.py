@@ -23,7 +23,9 @@ class RunSheetSerializer(DataclassSerializer[RunSheet]):
 class NewVisitSerializer(DataclassSerializer[NewVisit]):
     class Meta:
         dataclass = NewVisit
-        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "fluid", "hours")}
+        extra_kwargs = {
+            name: {"allow_blank": True} for name in ("odometer", "fluid", "hours", "sure")
+        }
 
 
 class NewEntrySerializer(DataclassSerializer[NewEntry]):

@@ -8,7 +8,7 @@ from config.problems import Conflict, Fault
 from django.db import transaction
 from django.db.models import Max
 from django.http import Http404
-from oilward_core.errors import CoreError
+from oilward_core.errors import CoreError, at
 from oilward_core.quantity import Kind, parse_single, read_count
 from oilward_core.spec import (
     LAYOUTS,
@@ -121,10 +121,8 @@ def _clash(path: Path, write: CellWrite, row: SheetCell | None) -> Fault | None:
 
 
 def _read(path: Path, written: str) -> Any:
-    try:
+    with at(str(path)):
         return read_value(field_of(path), written)
-    except CoreError as error:
-        raise CoreError(error.code, **{**error.fields, "field": str(path)}) from error
 
 
 def _write(sheet: SpecSheet, row: SheetCell | None, write: CellWrite, who: str, on: date) -> None:

@@ -38,7 +38,9 @@ class ModelsSerializer(DataclassSerializer[Models]):
 class NewModelSerializer(DataclassSerializer[NewModel]):
     class Meta:
         dataclass = NewModel
-        extra_kwargs = {"make": BLANK, "name": BLANK, "layout": BLANK}
+        extra_kwargs = {
+            name: BLANK for name in ("make", "name", "year", "layout", "displacement_cc")
+        }
 
 
 class SheetPageSerializer(DataclassSerializer[SheetPage]):

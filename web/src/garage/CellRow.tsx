@@ -226,6 +226,7 @@ function useTyping(sheet: number, row: Row) {
       return page;
     });
   const type = (text: string) => {
+    if (change.error) change.reset(); // what was said was of the words before
     if (typing === null) began.current = row.revision;
     setTyping(text);
   };
