@@ -63,7 +63,8 @@ def _torqued(sheet: Sheet, raw: Data) -> Expected | None:
         return None
     used = next((w for w in card.wrenches if w.wrench.id == str(raw.get("wrench"))), None)
     value = card.aim.value * (used.factor if used else 1)
-    return Expected(value, Decimal(0), f"{show(value, 'N·m')} is aimed at", _NOT_TORQUED, _FAR_OVER)
+    words = f"{show(value, used.wrench.unit if used else 'N·m')} is aimed at"
+    return Expected(value, Decimal(0), words, _NOT_TORQUED, _FAR_OVER)
 
 
 def expected_at(

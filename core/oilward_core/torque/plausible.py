@@ -40,7 +40,7 @@ PLUG_BANDS = {
 # by role, N·m, whatever the thread
 ROLE_BANDS = {
     "drain plug": _band(9, 55),
-    "fill plug": _band(2.5, 35),
+    "fill plug": _band(2.5, 30),
     "level plug": _band(5, 32),
     "level screw": _band(4, 22),
     "sealing plug": _band(4, 32),
