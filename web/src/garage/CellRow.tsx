@@ -251,7 +251,7 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
     "data-cell": row.path,
     value: typed,
     disabled: !editable,
-    className: problem ? "cell-input cell-input-bad" : "cell-input",
+    className: problem && !problem.question ? "cell-input cell-input-bad" : "cell-input",
     onKeyDown: (event: React.KeyboardEvent<HTMLElement>) => {
       if (event.key !== "Enter") return;
       event.preventDefault();
