@@ -33,7 +33,7 @@ TABLE = (
         "One number and one unit, apart or together; a dot behind a unit is an abbreviation.",
         (("2.7 l", V, "2700"), ("2.7L", V, "2700"), ("600 mi.", D, "965.6064"),
          ("25 in. lbs.", T, "2.824621"), ("6 fl. oz.", V, "177.441177"), ("29 p.s.i.", P, "199.947962"),
-         ("650 c.c.", V, "650"), ("3/8 in.", L, "9.525"), ("12 Nm.", T, "12")),
+         ("650 c.c.", V, "650"), ("3/8 in.", L, "9.525"), ("12 Nm.", T, "12"), ("25 [N·m]", T, "25"), ("2.7 (l)", V, "2700")),
     ),
     Row(
         "Units in full, in the plural, in any order, with any joint between force and arm.",
@@ -113,6 +113,7 @@ TABLE = (
         "noughts or more at the end: half the last other place), never less than 1 %.",
         (("10 N·m (1.0 kgf·m, 7.2 lbf·ft)", T, "10"), ("2.7 l 2.85 qt", V, "2700"),
          ("6,000 km (4,000 mi)", D, "6000"), ("33 psi / 2.3 bar", P, "227.526991"),
+         ("0.1 MPa (1 kgf/cm2, 14 psi)", P, "100"),
          ("3.0 L (3.2 US qt, 2.6 Imp qt)", V, "3000"), ("10 N·m,7 lbf·ft", T, "10"),
          ("18–25 N·m (13–18 lbf·ft)", T, "18–25"), ("2.7 L or 2.85 qt", V, "2700"),
          ("3 l 3 qt 5 oz", V, "3000"), ("10 N·m - 7.4 lbf·ft", T, "10"),

@@ -60,7 +60,7 @@ _JOINT = re.compile(
 _N = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
 _UNEQUAL = re.compile(rf"([+-])({_N}) ?(%?) ?[/,]? ?([+-])({_N}) ?(%?)(?![\d.,]*\d)")
 _WORD = re.compile(
-    r"[\"']|[a-zµ°]+(?:[²³]|[23](?![\d.,]))?(?:/(?:sq\.? )?[a-z]+(?:[²³]|[23](?![\d.,]))?)?"
+    r"[\"']|[a-zµ°]+(?:[²³]|[23](?!\d|[.,]\d))?(?:/(?:sq\.? )?[a-z]+(?:[²³]|[23](?!\d|[.,]\d))?)?"
 )
 _BETWEEN_WORDS = re.compile(r"\.? ?[-·*×] ?|\. ?| ")
 _UNKNOWN = re.compile(r"[^\s\d]+")
@@ -158,15 +158,16 @@ class _Reader:
         last = self.last
         if last is None or not (last.number or last.up is not None or last.joint == Joint.PERCENT):
             return None
-        words = unit_words(self.text, at)
-        if words is None:
+        bracket = self.text[at] in "(["  # a table's 25 [N·m]
+        words = unit_words(self.text, at + bracket)
+        if words is None or (bracket and self.text[words[1] : words[1] + 1] not in (")", "]")):
             return None
         meant = [unit.kind for unit in SPELLINGS[words[0]]]
         if self.units and self.kind not in meant:
             raise CoreError("quantity.two_kinds", said=str(self.kind), other=meant[0].value)
         unit = choose_unit(words[0], self.kind, self.preference)
         self.kind, self.units = unit.kind, self.units + 1
-        return Token(at, words[1], unit=unit)
+        return Token(at, words[1] + bracket, unit=unit)
 
     def _refuse(self, at: int) -> CoreError:
         word = _LETTERS.match(self.text, at)

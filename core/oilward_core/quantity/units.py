@@ -167,7 +167,7 @@ _PRESSURES = (
     ("psi", "psi", 0, False, "foot", "psi|psig|pounds per square inch|"
      + "|".join(f"{lb}/{sq}" for lb in ("lb", "lbs", "lbf") for sq in _IN2)),
     ("kgf/cm²", "kgf/cm**2", 2, False, "metric", "|".join(
-        f"{kg}/{sq}" for kg in ("kg", "kgs", "kgf", "kp") for sq in _CM2)),
+        f"{kg}/{sq}" for kg in ("kg", "kgs", "kgf", "kp") for sq in _CM2) + "|at"),
     ("atm", "atm", 2, False, "metric", "atm|atmosphere|atmospheres"),
 )  # fmt: skip
 _OTHERS = (
