@@ -1,6 +1,6 @@
 """Reading odometers: a life of distance, whatever unit and however many odometers counted it."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from datetime import date
 from decimal import ROUND_FLOOR, ROUND_HALF_UP, Decimal
@@ -14,6 +14,7 @@ from .quantity.display import to_decimal
 # a bike that did more than this since its last reading is asked about [our definition]
 _MOST_A_DAY, _ALWAYS_FINE = Decimal(600), Decimal(3000)
 _TIMES_ITS_USE = 4  # of what this bike usually does in the time
+_MOST_HOURS = Decimal(150)  # more between two readings is asked about [our definition]
 _OTHER = {"km": "mi", "mi": "km"}
 _SHIFTS = (Decimal(10), Decimal("0.1"), Decimal(1000), Decimal("0.001"))
 
@@ -73,13 +74,13 @@ def read_odometer(
     last: LastReading | None,
     on: date,
     a_day: float | None = None,
-    sure: str = "",
+    sure: Collection[str] = (),
 ) -> Decimal:
     """What the odometer shows, as km over the bike's whole life.
 
     A bare number takes the odometer's unit. It is held against the last reading and what the bike
-    usually does, ``a_day`` km; ``sure`` is the text that was answered “it is right”. Raises CoreError as
-    `quantity.parse` does, ``odometer.below_last``, and the questions ``odometer.which_unit`` (the
+    usually does, ``a_day`` km; ``sure`` are the texts that were answered “it is right”. Raises
+    CoreError as `quantity.parse` does, ``odometer.below_last``, and the questions ``odometer.which_unit`` (the
     other unit, or another comma, would fit) and ``odometer.jump``.
     """
     said = _read(text, odometer)
@@ -90,12 +91,12 @@ def read_odometer(
         return last.km
     most = last.km + _most(last, on, a_day)
     own = f"{convert(said.low, said.unit).normalize():f} {said.unit}"
-    if last.km <= km <= most or (sure == own and km >= last.km):
+    if last.km <= km <= most or (own in sure and km >= last.km):
         return km
     options = [text for meant, text in _meant(said, odometer) if last.km <= meant <= most]
     shown = last.km - odometer.offset
     facts = {"last": show(shown, odometer.unit), "said": show(said.low, odometer.unit)}
-    if options and sure != own:
+    if options and own not in sure:
         answers = [options[0], own] if km >= last.km else options[:1]
         raise Question("odometer.which_unit", options=answers, sure=own, **facts)
     if km < last.km:
@@ -116,11 +117,22 @@ def shown(km: Decimal, odometer: Odometer) -> str:
     return show(km - odometer.offset, odometer.unit)
 
 
-def read_hours(text: str, before: Decimal | None) -> Decimal:
-    """What the hour meter shows, to the tenth. Raises CoreError as `quantity.parse` does and
-    ``garage.hours`` for less than ``before``."""
+def read_hours(text: str, before: Decimal | None, sure: Collection[str] = ()) -> Decimal:
+    """What the hour meter shows, to the tenth.
+
+    Raises CoreError as `quantity.parse` does, ``garage.hours`` for less than ``before``, and the
+    question ``hours.jump`` for far more: another place of the comma, or is it right (``sure``)?
+    """
     said = parse(text, Kind.TIME, "h")
     hours = convert(said.low, "h").quantize(Decimal("0.1"))
     if said.form != "single" or hours < (before or 0):
         raise CoreError("garage.hours", last="none" if before is None else f"{before:.0f} h")
-    return hours
+    own = f"{hours.normalize():f} h"
+    if before is None or hours <= before + _MOST_HOURS or own in sure:
+        return hours
+    meant = [
+        f"{(hours * s).normalize():f} h" for s in _SHIFTS if 0 <= hours * s - before <= _MOST_HOURS
+    ]
+    raise Question(
+        "hours.jump", said=own, last=f"{before:.0f} h", options=[*meant[:1], own], sure=own
+    )

@@ -181,6 +181,7 @@ BAD = (
     Bad(needs(), "no fluid", "Nothing is said"),
     Bad(needs(grade="10W-40"), "friction class", "MA, MA1 or MA2"),
     Bad(needs(), "friction class", "wet the clutch"),
+    Bad(needs(grade="10W-40", friction="MB"), "friction class", "lets a wet clutch slip"),
 )
 
 

@@ -9,6 +9,7 @@ from oilward_core.odometer import (
     LastReading,
     Odometer,
     new_odometer,
+    read_hours,
     read_odometer,
     shown,
 )
@@ -45,7 +46,7 @@ class OdometerTests(TestCase):
         self.assertEqual(error.code, "odometer.jump")
         (confirmed,) = error.fields["options"]
         self.assertEqual(self.refused(confirmed).code, "odometer.jump")  # a unit alone is no answer
-        stands = read_odometer(confirmed, MILES, LAST, ON, sure=confirmed)
+        stands = read_odometer(confirmed, MILES, LAST, ON, sure=[confirmed])
         self.assertGreater(stands, 250_000)
 
     def test_a_comma_that_slipped_is_asked(self) -> None:
@@ -81,3 +82,15 @@ class OdometerTests(TestCase):
         self.assertEqual(shown(km, fitted), "3 mi")
         later = read_odometer("1003 mi", fitted, LastReading(km, ON), date(2026, 5, 1))
         self.assertEqual(later - km, Decimal("1609.344"))
+
+    def test_hour_meters(self) -> None:
+        self.assertEqual(read_hours("169,4", Decimal(150)), Decimal("169.4"))
+        self.assertEqual(read_hours("169 h", None), 169)
+        for text, code in (("140", "garage.hours"), ("soon", "quantity.not_a_number")):
+            with self.assertRaises(CoreError) as caught:
+                read_hours(text, Decimal(150))
+            self.assertEqual(caught.exception.code, code)
+        with self.assertRaises(Question) as asked:
+            read_hours("1694", Decimal(150))
+        self.assertEqual(asked.exception.fields["options"], ["169.4 h", "1694 h"])
+        self.assertEqual(read_hours("1694", Decimal(150), sure=["1694 h"]), 1694)

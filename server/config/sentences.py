@@ -125,6 +125,7 @@ _SENTENCES = {
     "odometer.which_unit": "Last time it showed {last}; you typed {said}. Is it {first}?",
     "odometer.jump": "Last time it showed {last}; {said} is a long way on. If it is right, it stands.",
     "odometer.below_last": "The odometer stood at {last} last time; {said} is less. Read it again.",
+    "hours.jump": "Last time it showed {last}; {said} is a long way on. Which is it?",
     "finding.share": "A share of the magnet runs from 0 to 100 %. Type what part of the face is covered.",
     "finding.share_sum": "Together these cover more than the whole magnet. Lower a share.",
     "finding.largest": "The largest piece cannot be smaller than nothing.",

@@ -1,6 +1,6 @@
 """Every write to a bike. Each is safe to repeat; a change names the version it saw."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -29,13 +29,15 @@ from .sheets.shapes import CellWrite
 LEAST_SEVERITY = Decimal("0.5")
 
 
-def _hours(text: str, bike: Bike, last: OdometerReading | None) -> Decimal | None:
+def _hours(
+    text: str, bike: Bike, last: OdometerReading | None, sure: Sequence[str]
+) -> Decimal | None:
     """The hour meter, for bikes that have one; what it showed last time if nothing is typed."""
     before = last.hours if last else None
     if not text.strip() or not bike.counts_hours:
         return before
     with at("hours"):
-        return read_hours(text, before)
+        return read_hours(text, before, sure)
 
 
 def _use(bike: Bike, on: date) -> float | None:
@@ -53,11 +55,11 @@ def record_odometer(
     actor: Person,
     hours: str = "",
     new_shows: str = "",
-    sure: str = "",
+    sure: Sequence[str] = (),
 ) -> OdometerReading:
     """Write down what the odometer shows, as typed in the bike's unit or any other. With
     ``new_shows`` it was the old one's last word, and a new one was fitted that shows this; ``sure``
-    is the answer to the question whether it is right.
+    are the answers to questions whether it is right.
 
     Raises CoreError at field ``odometer``, ``new_shows`` or ``hours``.
     """
@@ -75,7 +77,7 @@ def record_odometer(
         id=reading_id,
         bike=bike,
         km=km,
-        hours=_hours(hours, bike, last),
+        hours=_hours(hours, bike, last, sure),
         as_written=text.strip()[:40],
         replaced=bool(new_shows.strip()),
         read_on=read_on,

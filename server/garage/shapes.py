@@ -1,6 +1,6 @@
 """What the garage's API says and takes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 
 @dataclass(frozen=True)
@@ -44,13 +44,13 @@ class BikeFormPage:
 @dataclass(frozen=True)
 class NewReading:
     """What the odometer shows. ``new_shows``: a new one was fitted and shows this. ``sure``: the
-    answer to an earlier question whether it is right."""
+    answers to earlier questions whether it is right."""
 
     id: str
     odometer: str
     hours: str = ""
     new_shows: str = ""
-    sure: str = ""
+    sure: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -34,7 +34,7 @@ class BikeFormPageSerializer(DataclassSerializer[BikeFormPage]):
 class NewReadingSerializer(DataclassSerializer[NewReading]):
     class Meta:
         dataclass = NewReading
-        extra_kwargs = {name: BLANK for name in ("odometer", "hours", "new_shows", "sure")}
+        extra_kwargs = {name: BLANK for name in ("odometer", "hours", "new_shows")}
 
 
 class SchoolsPageSerializer(DataclassSerializer[SchoolsPage]):

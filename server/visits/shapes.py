@@ -179,7 +179,7 @@ class RunSheet:
 @dataclass(frozen=True)
 class NewVisit:
     """A visit to open: ``id`` is the client's, ``reservoir`` a key of the spec sheet, ``sure`` the
-    answer to an earlier question about the odometer."""
+    answers to earlier questions about the odometer."""
 
     id: str
     bike: str
@@ -188,7 +188,7 @@ class NewVisit:
     odometer: str
     fluid: str = ""
     hours: str = ""
-    sure: str = ""
+    sure: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

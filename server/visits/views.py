@@ -23,9 +23,7 @@ class RunSheetSerializer(DataclassSerializer[RunSheet]):
 class NewVisitSerializer(DataclassSerializer[NewVisit]):
     class Meta:
         dataclass = NewVisit
-        extra_kwargs = {
-            name: {"allow_blank": True} for name in ("odometer", "fluid", "hours", "sure")
-        }
+        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "fluid", "hours")}
 
 
 class NewEntrySerializer(DataclassSerializer[NewEntry]):

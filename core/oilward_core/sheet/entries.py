@@ -10,7 +10,7 @@ from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
 from ..expected import Expected, hold_against
 from ..guard import guarded
-from ..quantity import Kind, Measure, Preference, parse_single
+from ..quantity import Kind, Measure, Preference, parse_single, read_count, read_number
 from ..spec import field_of, read_value
 from .steps import Step, StepKind
 
@@ -61,7 +61,7 @@ MOST_PIECES = 1000
 
 
 def number(raw: Any, field: str, code: str) -> Decimal:
-    """A plain number from JSON, or CoreError ``code`` at ``field``."""
+    """A number from JSON that nobody typed (a drag in the glass), or CoreError ``code`` at ``field``."""
     try:
         value = Decimal(str(raw))
     except (InvalidOperation, ValueError) as error:
@@ -147,15 +147,22 @@ def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field:
 def _count(raw: Any) -> int | None:
     if raw in (None, ""):
         return None
-    value = number(raw, "count", "finding.count")
-    if value != value.to_integral_value() or not 0 <= value <= MOST_PIECES:
-        raise CoreError("finding.count", field="count")
-    return int(value)
+    try:
+        return read_count(str(raw), MOST_PIECES)
+    except CoreError as error:
+        raise CoreError("finding.count", field="count") from error
+
+
+def _percent(raw: Any) -> Decimal:
+    try:
+        return read_number(str(raw).strip().removesuffix("%"), Decimal(0), Decimal(100)) / 100
+    except CoreError as error:
+        raise CoreError("finding.share", field="share") from error
 
 
 def read_part(raw: Data, speaker: Speaker) -> Part:
     """One kind of debris as typed: share in percent, largest piece with or without a unit (mm)."""
-    share = number(raw.get("share_percent", 0), "share", "finding.share") / 100
+    share = _percent(raw.get("share_percent", 0))
     said = str(raw.get("largest") or "").strip()
     largest = None
     if said:

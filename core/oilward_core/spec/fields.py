@@ -246,7 +246,7 @@ def _count(field: Field, said: str) -> int:
         try:
             measure = parse(said, Kind.TIME, unit, limits=True)
         except CoreError as error:
-            if "options" in error.fields:
+            if "options" in error.fields or error.code == "quantity.two_kinds":
                 raise
             raise CoreError("spec.count", hint=field.hint) from error
         if measure.form != "single" or measure.bound == "at least":

@@ -1187,7 +1187,7 @@ export interface components {
             odometer: string;
             hours?: string;
             new_shows?: string;
-            sure?: string;
+            sure?: string[];
         };
         NewVisitRequest: {
             id: string;
@@ -1197,7 +1197,7 @@ export interface components {
             odometer: string;
             fluid?: string;
             hours?: string;
-            sure?: string;
+            sure?: string[];
         };
         NextPlanned: {
             id: string;

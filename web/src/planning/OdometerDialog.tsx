@@ -1,6 +1,6 @@
 import { Button, Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, fieldSentence, Refusal, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { gone } from "../garage/sheets";
@@ -14,16 +14,25 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
   const [id] = useState(() => crypto.randomUUID());
   const [odometer, setOdometer] = useState("");
   const [hours, setHours] = useState("");
+  const answers = useRef<string[]>([]);
   const [replaced, setReplaced] = useState(false);
   const [newShows, setNewShows] = useState("");
   const save = useMutation({
-    mutationFn: ({ shows, sure }: { shows: string; sure: string }) =>
-      gone(
+    mutationFn: ({ shows, sure, meter }: { shows: string; sure: string; meter?: string }) => {
+      if (sure) answers.current.push(sure);
+      return gone(
         api.POST("/api/bikes/{bike_id}/odometer/", {
           params: { path: { bike_id: page.id } },
-          body: { id, odometer: shows, sure, hours, new_shows: replaced ? newShows : "" },
+          body: {
+            id,
+            odometer: shows,
+            sure: answers.current,
+            hours: meter ?? hours,
+            new_shows: replaced ? newShows : "",
+          },
         }),
-      ),
+      );
+    },
     onSuccess: () => {
       void client.invalidateQueries({ queryKey: keys.bike(page.id) });
       void client.invalidateQueries({ queryKey: ["ward"] });
@@ -61,7 +70,14 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
           <>
             <label htmlFor="hours">Hour meter</label>
             <Input id="hours" value={hours} onChange={(event) => setHours(event.target.value)} />
-            <Refused said={fieldSentence(problem, "hours")} />
+            <FieldAnswer
+              problem={problem}
+              field="hours"
+              answer={(said, sure) => {
+                setHours(said);
+                save.mutate({ shows: odometer, sure, meter: said });
+              }}
+            />
           </>
         )}
         <Checkbox checked={replaced} onChange={(event) => setReplaced(event.target.checked)}>

@@ -21,17 +21,29 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
   const [id] = useState(() => crypto.randomUUID());
   const [odometer, setOdometer] = useState("");
   const [hours, setHours] = useState("");
+  const [answers, setAnswers] = useState<string[]>([]);
   const [variant, setVariant] = useState(planned ?? reservoir.variants[0] ?? "");
   const problem = open.error instanceof Refusal ? open.error.problem : null;
   const atOdometer = fieldSentence(problem, "odometer");
   const elsewhere =
     open.error && !atOdometer && !fieldSentence(problem, "hours") ? open.error.message : "";
 
-  function start(shows: string, sure: string) {
+  function start(shows: string, answer: string, meter = hours) {
     setOdometer(shows);
+    const sure = answer ? [...answers, answer] : answers;
+    setAnswers(sure);
     const key = reservoir.glass.key;
     open.mutate(
-      { id, bike: bike.id, reservoir: key, variant, odometer: shows, sure, hours, fluid: "" },
+      {
+        id,
+        bike: bike.id,
+        reservoir: key,
+        variant,
+        odometer: shows,
+        sure,
+        hours: meter,
+        fluid: "",
+      },
       { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
     );
   }
@@ -71,7 +83,14 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
               value={hours}
               onChange={(event) => setHours(event.target.value)}
             />
-            <Refused said={fieldSentence(problem, "hours")} />
+            <FieldAnswer
+              problem={problem}
+              field="hours"
+              answer={(said, sure) => {
+                setHours(said);
+                start(odometer, sure, said);
+              }}
+            />
           </>
         )}
         <span id="variant-label">Which capacity</span>
