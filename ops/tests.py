@@ -46,8 +46,8 @@ def count_django(output: str, returncode: int) -> Count:
     return Count(max(0, int(ran[-1]) - failed - skipped), failed, skipped)
 
 
-def _django(label: str, env: dict[str, str]) -> Count:
-    words = [sys.executable, "manage.py", "test", label, "--noinput"]
+def _django(labels: Sequence[str], env: dict[str, str]) -> Count:
+    words = [sys.executable, "manage.py", "test", *labels, "--noinput"]
     env = {**os.environ, "DJANGO_SETTINGS_MODULE": "config.settings_test", **env}
     process = subprocess.Popen(
         words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
@@ -63,12 +63,12 @@ def _django(label: str, env: dict[str, str]) -> Count:
 
 def core_tests() -> Count:
     print("· Core, without a database", flush=True)
-    return _django("../core", {"OILWARD_DB_HOST": "127.0.0.1", "OILWARD_DB_PORT": "1"})
+    return _django(["../core"], {"OILWARD_DB_HOST": "127.0.0.1", "OILWARD_DB_PORT": "1"})
 
 
-def server_tests(postgres: Postgres) -> Count:
+def server_tests(postgres: Postgres, names: Sequence[str] = ()) -> Count:
     print("· Server", flush=True)
-    return _django(".", postgres.environment())
+    return _django(names or ["."], postgres.environment())
 
 
 def e2e_environment(postgres: Postgres) -> dict[str, str]:
@@ -138,7 +138,7 @@ def test(words: list[str]) -> int:
         if {"server", "browser"} & set(wanted):
             postgres.start()
         if "server" in wanted:
-            total += server_tests(postgres)
+            total += server_tests(postgres, named)
         if "browser" in wanted:
             total += browser_tests(postgres, names=named)
     finally:

@@ -148,7 +148,7 @@ _SENTENCES = {
     "visit.not_ready": "Not everything is done. First finish “{step}”.",
     "visit.oil_is_out": "The oil is out. Fill it before this visit can be left.",
     "visit.id_taken": "That entry was already used for something else. Reload and try again.",
-    "visit.future": "That time lies in the future. Check the clock of this tablet.",
+    "visit.corrected": "{by} corrected this to {said} meanwhile. Look at it again before you correct it.",
     "visit.no_sheet": "This bike has no approved spec sheet. Ask the lead to approve one.",
     "visit.no_such_reservoir": "The spec sheet has no such reservoir to service.",
     "access.sign_in": "Sign in to go on.",

@@ -62,7 +62,8 @@ class Task(models.Model):
 
 
 class EntryRow(models.Model):
-    """Append-only: the database itself refuses to change or delete one. ``id`` is the client's."""
+    """Append-only: the database itself refuses to change or delete one. ``id`` is the client's,
+    ``sent`` a digest of what it sent: the same id with anything else is no repetition."""
 
     id = models.UUIDField(primary_key=True)
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="entries")
@@ -70,6 +71,7 @@ class EntryRow(models.Model):
     kind = models.CharField(max_length=12)
     data = models.JSONField()
     at = models.DateTimeField()
+    sent = models.CharField(max_length=64, blank=True)
     recorded_at = models.DateTimeField(auto_now_add=True)
     by = models.ForeignKey(person, models.PROTECT, related_name="+")
     supersedes = models.ForeignKey("self", models.PROTECT, related_name="+", null=True)

@@ -1,6 +1,8 @@
 """Every write of a visit. Each is safe to repeat; the actor is always named."""
 
+import json
 from datetime import datetime, timedelta
+from hashlib import sha256
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -13,7 +15,16 @@ from garage.selectors import schools_of, specs_of
 from garage.services import record_odometer
 from garage.sheets.services import note_looked_up
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Sheet, StepKind, TaskPlan, check_entry, expected_at, read_entry
+from oilward_core.sheet import (
+    Sheet,
+    Speaker,
+    StepKind,
+    TaskPlan,
+    check_entry,
+    expected_at,
+    read_entry,
+    result,
+)
 from oilward_core.spec import Cell, Path, Variant, pack
 from shelf.models import Fluid
 from shelf.selectors import best_fluid
@@ -22,11 +33,10 @@ from workshop.mapping import speaker
 from workshop.models import Person
 from workshop.touched import touch
 
+from . import mapping
 from .models import EntryRow, Service, Task, Visit
 from .selectors import plan_of, sheet_of, task_of, visits
 from .shapes import NewEntry, NewVisit
-
-CLOCK_SLACK = timedelta(seconds=30)
 
 
 def locked(visit_id: UUID) -> Visit:
@@ -93,35 +103,55 @@ def on_leaving(sender: object, bike: UUID, **_: Any) -> None:
         raise Conflict("visit.still_open")
 
 
+def _digest(new: NewEntry) -> str:
+    said = [new.step, new.kind, new.data, new.supersedes or ""]
+    return sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
+
+
 def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:
     """Whether this entry is already written down here. The same id for something else clashes."""
     row = EntryRow.objects.filter(pk=entry_id).first()
     if row is None:
         return False
-    if (row.visit_id, row.step, row.kind) != (visit.pk, new.step, new.kind):
+    same = (row.visit_id, row.step, row.kind) == (visit.pk, new.step, new.kind)
+    if not same or row.sent not in ("", _digest(new)):
         raise Conflict("visit.id_taken")
     return True
 
 
-def _when(text: str, visit: Visit, now: datetime) -> datetime:
-    """When it happened, as the tablet says; never after now, never before the visit was opened."""
+def _clock(text: str) -> datetime | None:
     try:
         at = datetime.fromisoformat(text)
     except ValueError:
-        return now
-    if at.tzinfo is None:
-        return now
-    if at > now + CLOCK_SLACK:
-        raise CoreError("visit.future", field="at")
-    return max(min(at, now), visit.opened_at)
+        return None
+    return at if at.tzinfo else None
 
 
-def _superseded(visit: Visit, new: NewEntry) -> EntryRow | None:
+def _when(new: NewEntry, visit: Visit, now: datetime) -> datetime:
+    """When it happened, placed by how far the tablet's clock is off; never after now, never before
+    the visit was opened. A tablet that does not say when is taken to write at once."""
+    at, sent = _clock(new.at), _clock(new.sent_at)
+    if at is None:
+        return now
+    off = now - sent if sent else timedelta(0)
+    try:
+        return max(min(at + off, now), visit.opened_at)
+    except OverflowError:
+        return now
+
+
+def _superseded(visit: Visit, new: NewEntry, speaks: Speaker) -> EntryRow | None:
+    """The entry this one corrects. One that somebody corrected meanwhile is not corrected again
+    unseen: raises Conflict ``visit.corrected`` with the first correction."""
     if not new.supersedes:
         return None
     row = EntryRow.objects.filter(pk=as_id(new.supersedes), visit=visit, step=new.step).first()
     if row is None:
         raise Http404
+    first = EntryRow.objects.filter(supersedes=row).select_related("by").first()
+    if first is not None:
+        said = result(mapping.entry(first), speaks)
+        raise Conflict("visit.corrected", by=first.by.name, said=said)
     return row
 
 
@@ -134,12 +164,13 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
         return visit
     if visit.state != Visit.State.OPEN:
         raise Conflict("visit.closed")
-    at, old = _when(new.at, visit, now), _superseded(visit, new)
+    speaks = speaker(actor)
+    at, old = _when(new, visit, now), _superseded(visit, new, speaks)
     plan = plan_of(task_of(visit))
     sheet = sheet_of(visit, plan)
     step = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
     expected = expected_at(plan, sheet, step.kind, new.data, old is not None)
-    data = read_entry(step, new.kind, new.data, speaker(actor), expected)
+    data = read_entry(step, new.kind, new.data, speaks, expected)
     try:
         with transaction.atomic():
             EntryRow.objects.create(
@@ -151,6 +182,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
                 at=at,
                 by=actor,
                 supersedes=old,
+                sent=_digest(new),
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error

@@ -193,12 +193,14 @@ class NewVisit:
 
 @dataclass(frozen=True)
 class NewEntry:
-    """An entry to write down: ``id`` is the client's, ``data`` as typed."""
+    """An entry to write down: ``id`` is the client's, ``data`` as typed. ``at`` is when it happened
+    and ``sent_at`` when it was sent, both by the tablet's own clock."""
 
     id: str
     step: str
     kind: str
     at: str
+    sent_at: str = ""
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
 

@@ -29,6 +29,7 @@ class NewVisitSerializer(DataclassSerializer[NewVisit]):
 class NewEntrySerializer(DataclassSerializer[NewEntry]):
     class Meta:
         dataclass = NewEntry
+        extra_kwargs = {"sent_at": {"allow_blank": True}}
 
 
 class ReasonSerializer(DataclassSerializer[Reason]):

@@ -150,6 +150,32 @@ class RepeatTests(VisitTestCase):
         answer = self.mira.entry("start", id=first.body_sent["id"])
         self.assertEqual((answer.status_code, EntryRow.objects.count()), (409, 1))
 
+    def test_the_same_id_with_other_data_is_refused_not_swallowed(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        first = self.mira.entry("pour", {"amount": self.mira.sheet["coach"]["amount"]})
+        other = {**first.body_sent, "data": {"amount": "3.3 l"}}
+        answer = self.mira._post(f"/api/visits/{self.mira.visit}/entries/", other)
+        self.assertEqual((answer.status_code, answer.json()["code"]), (409, "visit.id_taken"))
+        again = self.mira._post(f"/api/visits/{self.mira.visit}/entries/", first.body_sent)
+        self.assertEqual(again.status_code, 200)
+
+    def test_of_two_corrections_of_one_entry_the_second_is_told(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        first = self.mira.entry("pour", {"amount": self.mira.sheet["coach"]["amount"]})
+        corrects = {"step": "engine/fill.1", "supersedes": first.body_sent["id"]}
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.sheet, oda.now = self.mira.visit, self.mira.sheet, self.mira.now
+        mine = self.mira.entry("pour", {"amount": "3.0 l"}, **corrects)
+        self.assertEqual(mine.status_code, 200)
+        late = oda.entry("pour", {"amount": "3.1 l"}, **corrects)
+        self.assertEqual((late.status_code, late.json()["code"]), (409, "visit.corrected"))
+        self.assertIn("Mira corrected this to 3000 ml", self.sentence(late))
+        retried = self.mira._post(f"/api/visits/{self.mira.visit}/entries/", mine.body_sent)
+        self.assertEqual(retried.status_code, 200)
+        self.assertEqual(self.mira.step("engine/fill.1")["entry"]["result"], "3000 ml")
+
     def test_an_id_of_another_visit_clashes(self) -> None:
         self.mira.open()
         first = self.mira.tick()
@@ -260,16 +286,28 @@ class GuardTests(VisitTestCase):
         self.assertIn("closed", self.sentence(answer))
         self.assertEqual(self.mira.leave("x").status_code, 409)
 
-    def test_times_from_the_future_are_refused_and_old_ones_kept(self) -> None:
+    def test_a_tablets_clock_that_is_off_is_measured_and_its_entries_placed_by_it(self) -> None:
+        for ahead in (timedelta(hours=1), timedelta(hours=-5), timedelta(0)):
+            with self.subTest(ahead=ahead):
+                mira = Technician(self.api, self.heron.pk)
+                mira.open("61 300")
+                mira.now += timedelta(minutes=10)
+                mira.tick()
+                happened = mira.now - timedelta(minutes=3)
+                sent = {"at": f"{(happened + ahead).isoformat()}"}
+                sent["sent_at"] = (mira.now + ahead).isoformat()
+                self.assertEqual(mira.entry("start", **sent).status_code, 200)
+                self.assertEqual(mira.step("warm")["started_at"], happened.isoformat())
+                mira.leave("next clock")
+
+    def test_a_time_ahead_is_now_and_an_old_one_is_kept(self) -> None:
         self.mira.open()
         self.mira.now += timedelta(minutes=10)
         self.mira.tick()
-        ahead = (self.mira.now + timedelta(hours=1)).isoformat()
-        answer = self.mira.entry("start", at=ahead)
-        self.assertEqual(answer.status_code, 422)
-        late = self.mira.now - timedelta(minutes=3)
-        self.mira.entry("start", at=late.isoformat())
-        self.assertEqual(self.mira.step("warm")["started_at"], late.isoformat())
+        now = self.mira.now
+        ahead = (now + timedelta(hours=1)).isoformat()
+        self.assertEqual(self.mira.entry("start", at=ahead).status_code, 200)
+        self.assertEqual(self.mira.step("warm")["started_at"], now.isoformat())
 
     def test_times_before_the_visit_count_from_its_opening(self) -> None:
         opened = self.mira.now

@@ -1159,6 +1159,7 @@ export interface components {
             step: string;
             kind: string;
             at: string;
+            sent_at?: string;
             data?: {
                 [key: string]: unknown;
             };

@@ -46,7 +46,7 @@ function BenchTop({
 
   function send(kind: string, data: Record<string, unknown>, supersedes: string | null) {
     if (!step) return;
-    const at = new Date(now()).toISOString();
+    const at = new Date().toISOString();
     bench.send({ step: step.id, kind, at, data, supersedes });
   }
 

@@ -51,8 +51,10 @@ export function useRunSheet(visit: string, accepted: () => void) {
     sending.current = true;
     try {
       const path = { visit_id: visit };
+      // by this tablet's own clock, as `at` is: the server measures how far it is off
+      const body = { ...first, sent_at: new Date().toISOString() };
       const answer = await taken(
-        api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body: first }),
+        api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body }),
       );
       await client.cancelQueries({ queryKey: keys.visit(visit) });
       client.setQueryData(keys.visit(visit), answer);
