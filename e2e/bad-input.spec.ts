@@ -47,7 +47,7 @@ test("wrong input gets a sentence at its field and loses nothing", async ({ page
   const amount = page.getByLabel("Amount, as the jug shows it");
   for (const [typed, sentence] of [
     ["20 N·m", "That is a torque. This field wants a volume"],
-    ["2,750 l", "Is that 2.75 l or 2750 l? Type it without the comma."],
+    ["2,750 l", "Is that 2.75 l or 2750 l?"],
     ["", "Nothing typed yet."],
     ["-3 l", "A volume cannot be below zero."],
   ] as const) {

@@ -55,7 +55,8 @@ test("pictures", async ({ page }) => {
   await page.getByLabel("Capacity, with filter").fill("3.85 l");
   await page.getByLabel("Capacity, with filter").press("Enter");
   await page.getByLabel("Capacity, drain only").fill("3.65 qt (3.65 l)");
-  await expect(page.getByText("not the same amount")).toBeVisible();
+  await page.getByLabel("Capacity, drain only").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("not the same amount");
   await picture(page, "sheet");
   await page.getByLabel("Capacity, drain only").fill("3.45 l");
   await page.getByRole("link", { name: "Ward", exact: true }).click();
@@ -104,6 +105,11 @@ test("pictures", async ({ page }) => {
   await untilFill(page);
   await step(page, "Fill");
   await picture(page, "bench-fill");
+  await page.getByLabel("Measured amount").fill("1,2");
+  await press(page, "It is in");
+  await expect(page.getByRole("alert")).toContainText("Is it 1.2 l?");
+  await picture(page, "bench-question");
+  await page.getByLabel("Measured amount").fill("1.22 l");
   await page.getByRole("button", { name: /Torque the plug/ }).click();
   await press(page, "Correct it");
   await page.getByLabel("Reading").fill("21 N·m");

@@ -80,8 +80,8 @@ def read_odometer(
 
     A bare number takes the odometer's unit. It is held against the last reading and what the bike
     usually does, ``a_day`` km; ``sure`` are the texts that were answered “it is right”. Raises
-    CoreError as `quantity.parse` does, ``odometer.below_last``, and the questions ``odometer.which_unit`` (the
-    other unit, or another comma, would fit) and ``odometer.jump``.
+    CoreError as `quantity.parse` does, ``odometer.below_last``, and the questions
+    ``odometer.which_unit`` (the other unit, or another comma, would fit) and ``odometer.jump``.
     """
     said = _read(text, odometer)
     km = said.low + odometer.offset

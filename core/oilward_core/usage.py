@@ -171,6 +171,7 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
     return Forecast(days[0], days[1], days[2], (first[1],))
 
 
+@guarded
 def left_in(left: float, ahead: Forecast, today: date, days: int) -> float:
     """The share of life left after so many days, falling evenly to the forecast day; 0–1."""
     until = (ahead.on - today).days

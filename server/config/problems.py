@@ -1,19 +1,25 @@
 """The one error map: every refusal leaves as RFC 9457 problem details with a sentence."""
 
+import logging
+import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
+from uuid import uuid4
 
 from django.core.exceptions import PermissionDenied
-from django.db import IntegrityError
-from django.http import Http404
+from django.db import DataError, IntegrityError, InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse
 from oilward_core.errors import CoreError, Question
 from psycopg.errors import UniqueViolation
 from rest_framework import exceptions, status
+from rest_framework.renderers import JSONRenderer
 from rest_framework.response import Response
 from workshop.access import LeadOnly
 
 from .sentences import sentence
+
+log = logging.getLogger("oilward")
 
 
 @dataclass(frozen=True)
@@ -46,6 +52,8 @@ _TITLES = {
     409: "Something changed",
     422: "Look at this again",
     429: "Too many tries",
+    500: "That went wrong here",
+    503: "Not just now",
 }
 
 
@@ -115,7 +123,7 @@ def _from_framework(error: exceptions.APIException) -> Response:
     return _respond(code, "invalid", errors[0]["detail"] if errors else "", errors, headers)
 
 
-def problem(error: Exception, context: dict[str, Any]) -> Response | None:
+def problem(error: Exception, context: dict[str, Any]) -> Response:
     """DRF's exception handler."""
     if isinstance(error, Http404):
         return _respond(404, "not_found", sentence("not_found", {}), [], {})
@@ -133,4 +141,35 @@ def problem(error: Exception, context: dict[str, Any]) -> Response | None:
     if isinstance(error, IntegrityError) and isinstance(error.__cause__, UniqueViolation):
         # the same thing was sent twice at the same moment; the other one has written it down
         return _respond(409, "again", sentence("again", {}), [], {"Retry-After": "1"})
-    return None
+    return _unforeseen(error)
+
+
+# what nobody foresaw: a value the database or a formula cannot take
+_UNFIT = (DataError, IntegrityError, UnicodeError, OverflowError, RecursionError)
+
+
+def _unforeseen(error: Exception) -> Response:
+    """One answer for everything else; what is our fault is written to the log under the id that
+    the screen shows."""
+    if isinstance(error, OperationalError | InterfaceError):
+        log.error("database away: %s", error)
+        headers = {"Retry-After": "5"}
+        return _respond(503, "door.away", sentence("door.away", {}), [], headers)
+    if isinstance(error, _UNFIT):
+        log.warning("unfit: %s", error)
+        return _respond(422, "door.unfit", sentence("door.unfit", {}), [], {})
+    request = uuid4().hex[:8]
+    log.error("request %s failed", request, exc_info=error)
+    detail = sentence("door.fault", {"request": request})
+    return _respond(500, "door.fault", detail, [], {"X-Request-Id": request})
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    """Django's handler500: what fell over outside of any view, in the same shape."""
+    answer = _unforeseen(sys.exc_info()[1] or RuntimeError("unknown"))  # type: ignore[arg-type]
+    return HttpResponse(
+        JSONRenderer().render(answer.data),
+        status=answer.status_code,
+        content_type="application/problem+json",
+        headers=answer.headers,
+    )

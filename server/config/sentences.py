@@ -1,5 +1,6 @@
 """What a technician reads when something is refused or asked. Codes come from core and server."""
 
+from collections import defaultdict
 from typing import Any
 
 from oilward_core.errors import CoreError
@@ -156,6 +157,11 @@ _SENTENCES = {
     "access.role": "Your role may look but not do this. Ask a technician or the lead.",
     "access.lead": "Only a lead may do this. Ask one.",
     "access.slow_down": "Too many tries. Wait a minute, then try again.",
+    "door.characters": "There are characters in it that cannot be kept. Type it again.",
+    "door.nested": "That is built deeper than anything here. Nothing was taken in.",
+    "door.unfit": "Something in there is too long, too large or of the wrong kind to be kept. Look at it again.",
+    "door.away": "The database is not there just now. What you typed is kept; it is tried again.",
+    "door.fault": "That went wrong here, not at your side. Tell whoever looks after Oil Ward: {request}.",
     "again": "Somebody wrote the same down at this very moment. Press once more.",
     "not_found": "There is nothing here under that name.",
 }
@@ -179,4 +185,4 @@ def sentence(code: str, fields: dict[str, Any]) -> str:
         "first": options[0] if options else "",
         "second": options[1] if len(options) > 1 else "",
     }
-    return _SENTENCES[code].format_map(facts)
+    return _SENTENCES[code].format_map(defaultdict(str, facts))

@@ -73,15 +73,22 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["workshop.authentication.SessionSignIn"],
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["config.parsers.CarefulJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "config.problems.problem",
     "DEFAULT_THROTTLE_RATES": {"sign-in": "8/min"},
 }
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    "handlers": {"stderr": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "loggers": {"oilward": {"handlers": ["stderr"], "level": "INFO", "propagate": False}},
+}
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.3.0",
+    "VERSION": "0.4.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "POSTPROCESSING_HOOKS": [

@@ -49,13 +49,13 @@ LAYOUTS = tuple(
 def _value_schema() -> Json:
     text = {"type": "string", "maxLength": MOST_TEXT}
     day = {"type": ["string", "null"], "format": "date", "pattern": r"^\d{4}-\d{2}-\d{2}$"}
-    names = ("document", "page", "entered_by", "checked_by")
+    names = {"document": 120, "page": 20, "entered_by": 80, "checked_by": 80}
     return {
         "type": "object",
         "description": "One value as the manual gives it, unit and all.",
         "properties": {
             "written": {**text, "minLength": 1},
-            **{name: {**text, "maxLength": 120} for name in names},
+            **{name: {**text, "maxLength": most} for name, most in names.items()},
             "entered_on": day,
             "checked_on": day,
         },

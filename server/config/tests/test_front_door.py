@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from demo.testing import WorkshopTestCase
-from django.db import IntegrityError, transaction
+from django.db import DataError, IntegrityError, OperationalError, transaction
 from django.test import override_settings
 from rest_framework.test import APIClient
 from shelf.models import SealRow
@@ -44,8 +44,32 @@ class FrontDoorTests(WorkshopTestCase):
         assert answer is not None
         self.assertEqual((answer.status_code, answer["Retry-After"]), (409, "1"))
         self.assertIn("Press once more", answer.data["detail"])
-        # what the database refuses for another reason is a fault of ours, and says so
-        self.assertIsNone(problem(self.refused(name="O-ring 8 mm", count=-1), {}))
+        # what the database refuses for another reason cannot be kept, and that is said
+        unfit = problem(self.refused(name="O-ring 8 mm", count=-1), {})
+        self.assertEqual((unfit.status_code, unfit.data["code"]), (422, "door.unfit"))
+
+    def test_what_nobody_foresaw_has_one_answer(self) -> None:
+        away = problem(OperationalError("connection refused"), {})
+        self.assertEqual((away.status_code, away["Retry-After"]), (503, "5"))
+        with self.assertLogs("oilward", "ERROR") as logged:
+            fault = problem(ZeroDivisionError(), {})
+        self.assertEqual((fault.status_code, set(fault.data)), (500, PROBLEM))
+        self.assertIn(fault["X-Request-Id"], fault.data["detail"])
+        self.assertIn(fault["X-Request-Id"], logged.output[0])
+        for error in (DataError("too long"), OverflowError(), RecursionError()):
+            self.assertEqual(problem(error, {}).status_code, 422)
+
+    def test_what_no_database_keeps_is_refused_at_the_door_with_its_place(self) -> None:
+        for body, place in (
+            ({"name": "a\x00b"}, "/name"),
+            ({"parts": [{"note": "\ud800"}]}, "/parts/0/note"),
+            ({"count": 10**40}, "/count"),
+        ):
+            answer = self.api.generic(
+                "PUT", "/api/shelf/seals/", json.dumps(body), "application/json"
+            )
+            self.assertEqual(answer.status_code, 422, answer.content)
+            self.assertEqual(answer.json()["errors"][0]["pointer"], place)
 
     def test_the_schema_names_every_operation_and_the_problem(self) -> None:
         schema = json.loads((Path(__file__).parents[2] / "openapi.json").read_text())

@@ -33,7 +33,7 @@ export async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {
   if (data !== undefined) return data;
   const problem = error as Partial<Problem> | undefined;
   if (problem?.detail && response.status < 500) throw new Refusal(problem as Problem);
-  throw new Error("The server did not answer as it should.");
+  throw new Error(problem?.detail ?? "The server did not answer as it should.");
 }
 
 /** The sentence for one field of a refusal, or "" . */

@@ -1,0 +1,224 @@
+"""Every write route, each of its fields in turn with what nobody should send: an answer in words,
+never a server error. This is the one fuzz of the API."""
+
+import json
+from collections.abc import Iterator
+from typing import Any
+from uuid import uuid4
+
+from demo.testing import WorkshopTestCase
+from django.db import transaction
+from django.utils import timezone
+from garage.models import Bike, SpecSheet
+from rest_framework.test import APIClient
+from shelf.models import BottleRow, Fluid
+from visits.tests.bench import Technician
+
+from config.settings import ROOT
+
+SCHEMA = json.loads((ROOT / "server" / "openapi.json").read_text())
+NEST: Any = "x"
+for _ in range(60):
+    NEST = [NEST]
+HOSTILE: tuple[Any, ...] = (
+    "",
+    "9" * 30_000,
+    "a\x00b",
+    "\ud800",
+    "³",
+    "9999-12-31",
+    "0001-01-01T00:00:00+14:00",
+    float("nan"),
+    float("inf"),
+    10**40,
+    -1,
+    True,
+    None,
+    [],
+    {},
+    NEST,
+)
+# sign-in is throttled and has its own tests; pictures are no JSON; leaving a visit has one field
+ELSEWHERE = {"/api/session/", "/api/bikes/{bike_id}/photos/", "/api/visits/{visit_id}/signature/"}
+
+
+def changed(body: Any, hostile: Any) -> Iterator[tuple[str, Any]]:
+    """The body with one field after the other, at any depth, changed to something hostile."""
+    if isinstance(body, dict):
+        for key, inner in body.items():
+            yield f"/{key}", {**body, key: hostile}
+            for place, deeper in changed(inner, hostile):
+                yield f"/{key}{place}", {**body, key: deeper}
+    elif isinstance(body, list) and body:
+        for place, deeper in changed(body[0], hostile):
+            yield f"/0{place}", [deeper, *body[1:]]
+
+
+class FuzzTests(WorkshopTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.lead = self.signed_in("oda")
+        self.lead.raise_request_exception = False
+        model = self.heron.model_id
+        self.draft = self.lead.post(f"/api/models/{model}/draft/", {}, format="json").json()["id"]
+
+    def bikes(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        heron, today = f"/api/bikes/{self.heron.pk}/", f"{timezone.now().date()}"
+        form = self.lead.get(f"{heron}form/").json()["form"]
+        yield (
+            "/api/bikes/",
+            "post",
+            "",
+            {**form, "id": str(uuid4()), "name": "Gull", "odometer": "1"},
+        )
+        yield "/api/bikes/{bike_id}/form/", "put", f"{heron}form/", form
+        reading = {"id": str(uuid4()), "odometer": "61 250", "sure": ["x"], "new_shows": "0"}
+        yield "/api/bikes/{bike_id}/odometer/", "post", f"{heron}odometer/", reading
+        own = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
+        url = f"{heron}own-values/"
+        yield "/api/bikes/{bike_id}/own-values/", "put", url, {**own, "revision": 0}
+        asked = {
+            "proposed": False,
+            "tasks": [{"reservoir": "primary", "variant": "drain only"}],
+            "cold": [],
+            "wishes": [{"first": "primary/drain", "then": "primary/fill"}],
+            "technicians": 1,
+            "pans": 2,
+            "planned": None,
+            "on": None,
+        }
+        yield "/api/bikes/{bike_id}/plan/", "post", f"{heron}plan/", asked
+        planned = {"id": str(uuid4()), "bike": str(self.heron.pk), "on": today, "version": 0}
+        yield "/api/calendar/", "post", "", {**planned, "asked": {**asked, "wishes": []}}
+
+    def sheets(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        name = {"make": "Lumeo", "name": "Wick", "year": "2021", "layout": "single, chain"}
+        yield "/api/models/", "post", "", {**name, "displacement_cc": "125"}
+        url = f"/api/sheets/{self.draft}/"
+        cell = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
+        cells = {"cells": [{**cell, "revision": self.revision(cell["path"])}]}
+        yield "/api/sheets/{sheet_id}/cells/", "put", f"{url}cells/", cells
+        path = "engine//capacity.drain only"
+        yield "/api/sheets/{sheet_id}/checks/", "post", f"{url}checks/", {"paths": [path]}
+        answer = {"rule": "marks", "reservoir": "engine", "text": "t", "reason": "it says so"}
+        yield "/api/sheets/{sheet_id}/answers/", "post", f"{url}answers/", answer
+        other = SpecSheet.objects.exclude(pk=self.draft).earliest("id").pk
+        copy = {"sheet": other, "reservoirs": ["engine"]}
+        yield "/api/sheets/{sheet_id}/copy/", "post", f"{url}copy/", copy
+        part = {"kind": "drain plug", "reservoir": "engine"}
+        yield "/api/sheets/{sheet_id}/parts/", "post", f"{url}parts/", part
+        table = {"text": "What,Value\nPre-fill,1 l", "reservoir": "engine", "heading": True}
+        table["columns"] = ["field", "written"]
+        yield "/api/sheets/{sheet_id}/table/", "post", f"{url}table/", table
+        document = self.lead.get(f"{url}document/").json()
+        few = {**document, "reservoirs": document["reservoirs"][2:3]}
+        yield "/api/sheets/document/", "post", "", few
+
+    def revision(self, path: str) -> int:
+        page = self.lead.get(f"/api/sheets/{self.draft}/").json()
+        rows = [r for b in page["reservoirs"] for plate in b["plates"] for r in plate["rows"]]
+        return next((row["revision"] for row in rows if row["path"] == path), 0)
+
+    def shelf(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        fluid = Fluid.objects.earliest("id")
+        form = next(c for c in self.lead.get("/api/shelf/").json()["fluids"] if c["id"] == fluid.pk)
+        yield "/api/shelf/fluids/", "put", "", form["form"]
+        bottle = {"id": str(uuid4()), "fluid": fluid.pk, "version": 0, "size": "1 l"}
+        yield "/api/shelf/bottles/", "put", "", {**bottle, "left": "0.5 l", "opened_on": ""}
+        yield "/api/shelf/seals/", "put", "", {"name": "ring", "count": "3", "seen": None}
+        come = {"id": str(uuid4()), "what": fluid.name, "bottles": [{"ml": 1000, "count": 1}]}
+        yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1, "seen": 1}
+        prices = self.lead.get("/api/workshop/prices/").json()
+        yield "/api/workshop/prices/", "put", "", prices
+        school = {"kind": "engine", "topic": "washer", "choice": "turned over once"}
+        yield "/api/schools/", "put", "", {**school, "bike": "", "seen": ""}
+
+    def visits(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        new = {"id": str(uuid4()), "bike": str(self.heron.pk), "reservoir": "engine", "fluid": ""}
+        new |= {"variant": "with filter", "odometer": "61 300", "hours": "", "sure": []}
+        yield "/api/visits/", "post", "", new
+        part = {"form": "slivers", "matter": "steel", "share_percent": "5", "largest": "1 mm"}
+        part |= {"count": "3", "magnetic": True}
+        amount = {"amount": "3.4 l", "sure": ""}
+        readings = {
+            "confirm": {},
+            "amount": amount,
+            "finding": {"parts": [part], "oil": ["dark"], "note": "n"},
+            "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": ""},
+            "pour": amount,
+        }
+        for kind, data in readings.items():
+            with transaction.atomic():  # the next one's visit stands elsewhere
+                mira = self.at(kind)
+                if kind == "confirm":
+                    data = {"items": mira.step(mira.sheet["focus"])["items"]}
+                entry = {"id": str(uuid4()), "step": mira.sheet["focus"], "kind": kind}
+                entry |= {"at": mira.now.isoformat(), "sent_at": mira.now.isoformat()}
+                url = f"/api/visits/{mira.visit}/"
+                path = "/api/visits/{visit_id}/entries/"
+                yield path, "post", f"{url}entries/", {**entry, "data": data}
+                if kind == "confirm":
+                    path = "/api/visits/{visit_id}/leave/"
+                    yield path, "post", f"{url}leave/", {"reason": "r"}
+                transaction.set_rollback(True)
+
+    def at(self, kind: str) -> Technician:
+        """A visit that stands before an entry of this kind."""
+        mira = Technician(self.api, Bike.objects.get(name="Red Buoy").pk)
+        with transaction.atomic():
+            self.assertEqual(mira.open("31 900").status_code, 201, mira.last.content)
+            if kind != "confirm":
+                mira.until_fill() if kind == "pour" else self.before(mira, kind)
+        return mira
+
+    def before(self, mira: Technician, kind: str) -> None:
+        mira.tick()
+        mira.wait(10)
+        mira.tick()
+        mira.entry("answer", {"value": "open"})
+        mira.wait(10)
+        if kind != "amount":
+            mira.entry("amount", {"amount": mira.sheet["capacity"]})
+        if kind == "torque":
+            mira.entry("finding", {"parts": [], "oil": []})
+            mira.entry("answer", {"value": "new"})
+            mira.tick()
+
+    def send(self, api: APIClient, method: str, url: str, body: Any) -> Any:
+        with transaction.atomic():
+            answer = api.generic(method.upper(), url, json.dumps(body), "application/json")
+            transaction.set_rollback(True)
+        return answer
+
+    def writes(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        for some in (self.visits, self.bikes, self.shelf, self.sheets):
+            yield from some()
+
+    def test_each_field_of_every_write(self) -> None:
+        tries, fell, tried = 0, [], set(ELSEWHERE)
+        for path, method, url, body in self.writes():
+            tried.add(path)
+            with transaction.atomic():
+                through = self.send(self.lead, method, url or path, body)
+                self.assertLess(through.status_code, 300, (path, through.content[:300]))
+                for hostile in HOSTILE:
+                    for place, sent in (("", hostile), *changed(body, hostile)):
+                        tries += 1
+                        answer = self.send(self.lead, method, url or path, sent)
+                        worded = answer.status_code < 400 or answer.get("Content-Type") == (
+                            "application/problem+json"
+                        )
+                        if answer.status_code >= 500 or not worded:
+                            what = f"{answer.status_code} {method} {path} {place}"
+                            fell.append(f"{what} {str(hostile)[:20]!r}")
+                transaction.set_rollback(True)
+        print(f"fuzz: {tries} tries, {len(fell)} server errors", flush=True)
+        self.assertEqual(fell, [])
+        with_body = {
+            path
+            for path, methods in SCHEMA["paths"].items()
+            for operation in methods.values()
+            if "requestBody" in operation
+        }
+        self.assertEqual(with_body - tried, set())
+        self.assertTrue(BottleRow.objects.exists())
