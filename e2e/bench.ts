@@ -87,7 +87,7 @@ export async function untilFill(page: Page, filter = true): Promise<void> {
   await press(page, "Plug is out");
   await press(page, "Dripping has stopped");
   await step(page, "Measure what came out");
-  await page.getByLabel("Amount, as the jug shows it").fill("0.85 l");
+  await page.getByLabel("Amount, as the jug shows it").fill("0.9 l");
   await press(page, "Write it down");
   await step(page, "Read the plug");
   await press(page, "Usual paste");
