@@ -73,8 +73,8 @@ export async function startVisit(
   await step(page, "Cold checks");
 }
 
-/** From cold checks to the first pour; `filter` says whether this job changes one. */
-export async function untilFill(page: Page, filter = true): Promise<void> {
+/** From cold checks to the engine's oil in the jug. */
+export async function untilMeasured(page: Page): Promise<void> {
   await tickAll(page);
   await step(page, "Warm it up");
   await press(page, "Start");
@@ -87,6 +87,11 @@ export async function untilFill(page: Page, filter = true): Promise<void> {
   await press(page, "Plug is out");
   await press(page, "Dripping has stopped");
   await step(page, "Measure what came out");
+}
+
+/** From cold checks to the first pour; `filter` says whether this job changes one. */
+export async function untilFill(page: Page, filter = true): Promise<void> {
+  await untilMeasured(page);
   await page.getByLabel("Amount, as the jug shows it").fill("0.9 l");
   await press(page, "Write it down");
   await step(page, "Read the plug");

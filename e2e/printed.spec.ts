@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { comesIn, press, signIn, startVisit, step, tickAll } from "./bench";
+import { comesIn, press, signIn, startVisit, step, untilMeasured } from "./bench";
 import { expect, test } from "./server";
 
 /** A manual's page as it is printed: a line of the sheet, its words, how it reads (in the reader's
@@ -106,18 +106,7 @@ test("an amount slipped at the bench is asked about, and what stands is kept", a
   await signIn(page);
   await comesIn(page, "Quill", "Lumeo Dab 125, 2026");
   await startVisit(page, "Quill", "20 010", "drain only");
-  await tickAll(page);
-  await step(page, "Warm it up");
-  await press(page, "Start");
-  await press(page, "Done early");
-  await step(page, "Support the bike");
-  await tickAll(page);
-  await step(page, "Prove the filler opens");
-  await press(page, "It opens");
-  await step(page, "Drain the engine");
-  await press(page, "Plug is out");
-  await press(page, "Dripping has stopped");
-  await step(page, "Measure what came out");
+  await untilMeasured(page);
   const amount = page.getByLabel("Amount, as the jug shows it");
   await amount.fill("0,85");
   await press(page, "Write it down");

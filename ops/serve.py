@@ -29,8 +29,8 @@ def _web_stamp() -> str:
 
 def build_web() -> None:
     """Build the front end, unless the last build was made from the same files."""
-    stamp, now = DIST / ".stamp", _web_stamp()
-    if stamp.exists() and stamp.read_text() == now:
+    stamp, now = ROOT / "node_modules" / ".web-stamp", _web_stamp()
+    if DIST.is_dir() and stamp.exists() and stamp.read_text() == now:
         return
     print("· 4 of 6: building the front end (a few seconds)", flush=True)
     subprocess.run(["npm", "run", "--silent", "build"], cwd=WEB, check=True)

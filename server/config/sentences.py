@@ -122,7 +122,7 @@ _SENTENCES = {
     "school.edited": "{by} chose “{choice}” meanwhile. Look at it again.",
     "school.none": "There is no such choice for this reservoir.",
     "picture.kind": "That is no picture we can read. Use JPEG, PNG or WebP.",
-    "picture.large": "That picture is too large. Up to 12 MB and 50 megapixels are fine.",
+    "picture.large": "That picture is too large. Up to 12 MB and 25 megapixels are fine.",
     "odometer.which_unit": "Last time it showed {last}; you typed {said}. Is it {first}?",
     "odometer.jump": "Last time it showed {last}; {said} is a long way on. If it is right, it stands.",
     "odometer.below_last": "The odometer stood at {last} last time; {said} is less. Read it again.",

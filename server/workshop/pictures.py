@@ -1,12 +1,14 @@
 """Pictures people add: checked, cleaned of what a camera writes into them, and made small."""
 
 from io import BytesIO
+from threading import Lock
 
 from oilward_core.errors import CoreError
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-MOST_BYTES, MOST_PIXELS, LONG_SIDE = 12_000_000, 50_000_000, 1600
+MOST_BYTES, MOST_PIXELS, LONG_SIDE = 12_000_000, 25_000_000, 1600
 _KINDS = ("JPEG", "PNG", "WEBP")
+_ONE_AT_A_TIME = Lock()  # a picture is large once it is unpacked
 
 
 def clean_picture(raw: bytes) -> bytes:
@@ -16,10 +18,16 @@ def clean_picture(raw: bytes) -> bytes:
     """
     if len(raw) > MOST_BYTES:
         raise CoreError("picture.large", field="picture")
+    with _ONE_AT_A_TIME:
+        return _cleaned(raw)
+
+
+def _cleaned(raw: bytes) -> bytes:
     try:
         with Image.open(BytesIO(raw), formats=_KINDS) as found:
             if found.width * found.height > MOST_PIXELS:
                 raise CoreError("picture.large", field="picture")
+            found.draft("RGB", (LONG_SIDE, LONG_SIDE))
             upright = ImageOps.exif_transpose(found).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError) as error:
         if isinstance(error, CoreError):

@@ -48,6 +48,10 @@ class FrontDoorTests(WorkshopTestCase):
         unfit = problem(self.refused(name="O-ring 8 mm", count=-1), {})
         self.assertEqual((unfit.status_code, unfit.data["code"]), (422, "door.unfit"))
 
+    def test_nothing_the_api_says_is_kept_by_a_browser(self) -> None:
+        for path in ("/api/ward/", "/api/session/", "/api/nothing/"):
+            self.assertEqual(self.api.get(path)["Cache-Control"], "no-store", path)
+
     def test_what_nobody_foresaw_has_one_answer(self) -> None:
         away = problem(OperationalError("connection refused"), {})
         self.assertEqual((away.status_code, away["Retry-After"]), (503, "5"))

@@ -182,6 +182,14 @@ def document(sheet_id: int) -> dict[str, Any]:
     return to_document(model_name(sheet.model), cells(sheet.cells.all()))
 
 
+_RUN_BY_SPREADSHEETS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def _as_text(cell: str) -> str:
+    """A cell no spreadsheet takes for a formula."""
+    return f"'{cell}" if cell.startswith(_RUN_BY_SPREADSHEETS) else cell
+
+
 def fasteners_csv(sheet_id: int) -> str:
     """Every plug, filter and screw, one a line, as the manual gives them."""
     sheet = sheet_or_404(sheet_id)
@@ -196,7 +204,7 @@ def fasteners_csv(sheet_id: int) -> str:
         torque = own["torque"]
         source = [torque.document, torque.page] if torque else ["", ""]
         said_words = [row.written if row else "" for row in own.values()]
-        writer.writerow([reservoir, part, *said_words, *source])
+        writer.writerow(map(_as_text, [reservoir, part, *said_words, *source]))
     return out.getvalue()
 
 

@@ -104,3 +104,10 @@ class TableTests(DraftCase):
         self.assertEqual((drain["torque"], drain["thread"]), ("18-25 ft-lb", "M14x1.5"))
         self.assertEqual(drain["page"], "23")
         self.assertGreater(len(rows), 8)
+
+    def test_a_cell_that_a_spreadsheet_would_run_is_text(self) -> None:
+        sheet = SheetCell.objects.filter(field="place", part="drain plug").latest("id")
+        SheetCell.objects.filter(pk=sheet.pk).update(written='=HYPERLINK("x")')
+        text = self.api.get(f"/api/sheets/{sheet.sheet_id}/fasteners.csv").content.decode()
+        places = [row["place"] for row in csv.DictReader(io.StringIO(text))]
+        self.assertIn('\'=HYPERLINK("x")', places)
