@@ -66,7 +66,7 @@ TABLE = (
         (("18/25 N·m", T, "?quantity.slash"), ("36/42 psi", P, "?quantity.slash"),
          ("800/850 ml", V, "?quantity.slash"), ("3.5/3.7 l", V, "?quantity.slash"),
          ("6/8 N·m", T, "?quantity.slash"), ("28/32 psi", P, "?quantity.slash"),
-         ("3/4 N·m", T, "?quantity.slash"), ("11/2 qt", V, "?quantity.improper"),
+         ("3/4 N·m", T, "?quantity.slash"), ("3 / 4 N·m", T, "?quantity.slash"), ("11/2 qt", V, "?quantity.improper"),
          ("13/8 in", L, "?quantity.improper")),
     ),
     Row(

@@ -47,7 +47,7 @@ def _slash_options(number: Number, unit: Unit) -> list[str]:
 
 def _never_a_fraction(number: Number, unit: Unit) -> bool:
     """Torques and pressures come in no sixteenths, nor in bare quarters: ``6/8`` is 6 to 8."""
-    bare = number.over > 1 and " " not in number.said and "-" not in number.said
+    bare = number.over > 1 and number.value < 1
     sixteenths = number.over in SIXTEENTHS and (
         unit.kind in _NO_SIXTEENTHS or unit.system in ("metric", "kgf")
     )

@@ -122,12 +122,16 @@ function Said({
   const text = useDeferredValue(typed);
   const reading = useReading(sheet, row.path, text, dirty);
   const doubts = dirty ? (reading.data?.doubts ?? []) : [];
-  const refused = dirty && reading.error instanceof Refusal ? reading.error.message : "";
+  const refused = dirty && reading.error instanceof Refusal ? reading.error : null;
   const reads = dirty ? (reading.data?.reads ?? "") : row.reads;
   return (
     <>
       {reads && reads !== typed && <span className="cell-reads tabular">= {reads}</span>}
-      {refused && <span className="cell-refused">{refused}</span>}
+      {refused && (
+        <span className={refused.problem.question ? "cell-doubt" : "cell-refused"}>
+          {refused.message}
+        </span>
+      )}
       {doubts.map((doubt) => (
         <span key={doubt} className="cell-doubt">
           {doubt}
