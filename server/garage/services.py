@@ -8,6 +8,7 @@ from uuid import UUID
 
 from config.problems import Conflict
 from django.db import transaction
+from django.forms.models import model_to_dict
 from django.http import Http404
 from oilward_core.errors import CoreError, at
 from oilward_core.odometer import Odometer, new_odometer, read_hours, read_odometer
@@ -172,16 +173,19 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
 
 @transaction.atomic
 def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) -> Bike:
-    """Change a bike. Raises Conflict ``garage.edited`` if somebody else did meanwhile, and
-    ``visit.still_open`` if it is to leave with a visit open."""
+    """Change a bike; what stands already is no change. Raises Conflict ``garage.edited`` if
+    somebody else did meanwhile, and ``visit.still_open`` if it is to leave with a visit open."""
     bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
     if bike is None:
         raise Http404
+    stood, leaves = model_to_dict(bike), form.archived and not bike.archived
+    _fill(bike, form, today)
+    if model_to_dict(bike) == stood:
+        return bike
     if bike.version != form.version:
         raise Conflict("garage.edited", by=bike.changed_by or "Somebody")
-    if form.archived and not bike.archived:
+    if leaves:
         leave(bike.pk)
-    _fill(bike, form, today)
     bike.version, bike.changed_by = bike.version + 1, actor.name
     bike.save()
     touch(bike.pk)

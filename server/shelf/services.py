@@ -95,6 +95,8 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
     fluid = Fluid.objects.select_for_update().filter(pk=form.id).first()
     if fluid is None:
         raise Http404
+    if all(getattr(fluid, name) == value for name, value in columns.items()):
+        return fluid
     if fluid.version != form.version:
         raise Conflict("garage.edited", by=fluid.changed_by or "Somebody")
     for name, value in columns.items():

@@ -28,6 +28,8 @@ class FluidFormTests(WorkshopTestCase):
         self.assertEqual(self.save().status_code, 200)
         fluid = Fluid.objects.get(name="Gannet 40")
         self.assertEqual(self.save(id=fluid.pk, version=1, base="mineral").status_code, 200)
+        retried = self.save(id=fluid.pk, version=1, base="mineral")
+        self.assertEqual(retried.status_code, 200)  # one's own change again is no conflict
         stale = self.save(id=fluid.pk, version=1, base="synthetic")
         self.assertEqual((stale.status_code, stale.json()["code"]), (409, "garage.edited"))
         taken = self.save(name="Slipway 15")
