@@ -77,7 +77,9 @@ REST_FRAMEWORK = {
     "DEFAULT_PARSER_CLASSES": ["config.parsers.CarefulJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "config.problems.problem",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "8/min"},
+    "DEFAULT_THROTTLE_RATES": {"sign-in": "8/min", "sign-in-all": "60/min"},
+    # an address is the connection's own: no header steps round the throttle
+    "NUM_PROXIES": 0,
 }
 LOGGING = {
     "version": 1,

@@ -46,6 +46,15 @@ class SignInThrottle(SimpleRateThrottle):
         self.cache.delete(self.get_cache_key(request, view))
 
 
+class CrowdThrottle(SimpleRateThrottle):
+    """All tries to sign in together, whoever and wherever from: a password costs time to check."""
+
+    scope = "sign-in-all"
+
+    def get_cache_key(self, request: Request, view: APIView) -> str:
+        return "sign-in-all"
+
+
 def as_id(text: str) -> UUID:
     """An id somebody sent; one that is none names nothing."""
     try:

@@ -12,7 +12,7 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from . import selectors, services
-from .access import MayWork, SignInThrottle, person_of
+from .access import CrowdThrottle, MayWork, SignInThrottle, person_of
 from .models import Person
 from .shapes import Amount, Credentials, Prices, QuickSum, Session
 
@@ -39,7 +39,7 @@ class SessionView(APIView):
     permission_classes = [AllowAny]
 
     def get_throttles(self) -> list[Any]:
-        return [SignInThrottle()] if self.request.method == "POST" else []
+        return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
 
     @extend_schema(operation_id="session_get", responses=SessionSerializer)
     def get(self, request: Request) -> Response:

@@ -75,7 +75,9 @@ class BikeFormTests(WorkshopTestCase):
         first = self.api.put(url, {**form, "notes": "Horn weak"}, format="json")
         self.assertEqual(first.json()["form"]["version"], form["version"] + 1)
         retried = self.api.put(url, {**form, "notes": "Horn weak"}, format="json")
-        self.assertEqual(retried.json()["form"], first.json()["form"])  # one's own again: no conflict
+        self.assertEqual(
+            retried.json()["form"], first.json()["form"]
+        )  # one's own again: no conflict
         second = self.signed_in("oda").put(url, {**form, "notes": "Lamp weak"}, format="json")
         self.assertEqual(second.status_code, 409)
         self.assertIn("Mira changed this bike", second.json()["detail"])

@@ -49,6 +49,20 @@ class SignInTests(WorkshopTestCase):
         self.assertEqual(slow.status_code, 429)
         self.assertIn("Retry-After", slow)
 
+    def test_no_header_steps_round_the_throttle_and_no_crowd_of_addresses(self) -> None:
+        client = self.browser()
+
+        def last_of(count: int, header: str) -> int:
+            for n in range(count):
+                says = {header: f"10.0.0.{n}"}
+                answer = client.post("/api/session/", BAD, format="json", **says)
+            return int(answer.status_code)
+
+        self.assertEqual(last_of(9, "HTTP_X_FORWARDED_FOR"), 429)
+        cache.clear()
+        self.assertEqual(last_of(9, "REMOTE_ADDR"), 401)
+        self.assertEqual(last_of(61, "REMOTE_ADDR"), 429)
+
     def test_a_success_clears_the_count(self) -> None:
         client = self.browser()
         for _ in range(4):
