@@ -46,7 +46,7 @@ const PARTS: [role: string, lines: Line[]][] = [
     "pinch bolt",
     [
       ["thread", "M8x1.25"],
-      ["torque", "15 newton-meters + 90°", "15.0 N·m"],
+      ["torque", "15 newton-meters + 90°", "15.0 N·m, then 1/4 turn on"],
     ],
   ],
 ];

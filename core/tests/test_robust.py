@@ -114,6 +114,7 @@ class SaidTests(TestCase):
             ("engine//fluid.kv40", "20-26", "20.0–26.0 cSt"),
             ("engine//label", "sump", ""),
             ("engine/plug/torque", "20 N·m", "14.8 lbf·ft"),
+            ("engine/plug/torque", "20 N·m + 90°", "14.8 lbf·ft, then 1/4 turn on"),
             ("engine/plug/torque", "hand tight", ""),
             ("engine/plug/spot", "0.5 0.5", "on the map"),
         ):

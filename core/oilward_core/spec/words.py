@@ -12,7 +12,8 @@ from .sheet import Spot
 def _torque(spec: TorqueSpec, unit: str) -> str:
     if not spec.by_wrench or spec.low is None or spec.high is None:
         return ""
-    return show_range(spec.low, spec.high, unit)
+    first = show_range(spec.low, spec.high, unit)
+    return f"{first}, {spec.then_words}" if spec.then else first
 
 
 _PLAIN_UNITS = {Form.TIME: "min", Form.LENGTH: "mm", Form.VISCOSITY: "cSt"}
