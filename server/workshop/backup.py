@@ -5,6 +5,7 @@ import subprocess
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
+from time import sleep
 from typing import Any
 
 from django.core.management.base import CommandError
@@ -81,9 +82,17 @@ def _exists(server: Connection, name: str) -> bool:
     return found.fetchone() is not None
 
 
-def _in_use(server: Connection, name: str) -> bool:
-    found = server.execute("SELECT 1 FROM pg_stat_activity WHERE datname = %s", [name])
-    return found.fetchone() is not None
+_WORKERS = "SELECT 1 FROM pg_stat_activity WHERE datname = %s AND backend_type = 'client backend'"
+
+
+def _in_use(server: Connection, name: str, looks: int = 20) -> bool:
+    """Whether somebody works on a database. PostgreSQL's own housekeeping does not count, and
+    whoever has just left takes a moment to be gone."""
+    for _ in range(looks):
+        if server.execute(_WORKERS, [name]).fetchone() is None:
+            return False
+        sleep(0.1)
+    return True
 
 
 def _drop(server: Connection, name: str) -> None:

@@ -108,6 +108,12 @@ function CellInput({
   );
 }
 
+/** What is typed and not read yet: asked about, or refused. */
+function Unread({ said }: { said: Refusal }) {
+  const look = said.problem.question ? "cell-doubt" : "cell-refused";
+  return <span className={look}>{said.message}</span>;
+}
+
 function Said({
   row,
   sheet,
@@ -127,11 +133,7 @@ function Said({
   return (
     <>
       {reads && reads !== typed && <span className="cell-reads tabular">= {reads}</span>}
-      {refused && (
-        <span className={refused.problem.question ? "cell-doubt" : "cell-refused"}>
-          {refused.message}
-        </span>
-      )}
+      {refused && <Unread said={refused} />}
       {doubts.map((doubt) => (
         <span key={doubt} className="cell-doubt">
           {doubt}
