@@ -123,10 +123,10 @@ def browser_tests(
 
 
 def test(words: list[str]) -> int:
-    """All of it, or the parts named: check, core, server, browser; of the browser's journeys
-    those whose file or title is named behind it."""
+    """All of it, or the parts named: check, core, server, browser; behind them what to run of the
+    server's tests (labels) and of the browser's journeys (file or title)."""
     wanted = [word for word in words if word in PARTS] or list(PARTS)
-    named = [word for word in words if word not in PARTS]  # journeys, by their file or title
+    named = [word for word in words if word not in PARTS]
     total = Count()
     if "check" in wanted:
         print("· Checks", flush=True)

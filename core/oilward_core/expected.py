@@ -24,7 +24,7 @@ _SPOKEN = {
     Kind.TORQUE: ("N·m", "lbf·ft", "lbf·in", "kgf·m", "kgf·cm"),
     Kind.DISTANCE: ("km", "mi"),
 }
-_SHIFTS = (
+COMMAS = (  # a number read with its comma in another place
     Decimal(10),
     Decimal("0.1"),
     Decimal(100),
@@ -69,7 +69,9 @@ def _explains(value: Decimal, expected: Expected) -> bool:
     return abs(value - expected.value) <= min(close, expected.window)
 
 
-def _text(number: Decimal, unit: str) -> str:
+@guarded
+def as_typed(number: Decimal, unit: str) -> str:
+    """A number with its unit as it would be typed, to be offered for an answer: ``3.4 ml``."""
     return f"{round(number, 3).normalize():f} {unit}"
 
 
@@ -80,15 +82,15 @@ def _meant(said: Measure, expected: Expected, far: bool) -> Iterator[tuple[Decim
     for name in _SPOKEN.get(said.kind, ()):
         value = to_decimal(Fraction(number) * UNITS[name].factor)
         if name != said.unit and _explains(value, expected):
-            yield abs(value - expected.value), _text(number, name)
-    for shift in _SHIFTS if far else ():
+            yield abs(value - expected.value), as_typed(number, name)
+    for shift in COMMAS if far else ():
         if _explains(said.low * shift, expected):
-            yield abs(said.low * shift - expected.value), _text(number * shift, said.unit)
+            yield abs(said.low * shift - expected.value), as_typed(number * shift, said.unit)
 
 
 def as_said(said: Measure) -> str:
     """A single amount with its unit, as it is asked back: ``3.4 ml``."""
-    return _text(convert(said.low, said.unit), said.unit)
+    return as_typed(convert(said.low, said.unit), said.unit)
 
 
 @guarded

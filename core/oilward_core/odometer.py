@@ -7,6 +7,7 @@ from decimal import ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from fractions import Fraction
 
 from .errors import CoreError, Question
+from .expected import COMMAS, as_said, as_typed
 from .guard import Sound, guarded
 from .quantity import UNITS, Kind, Measure, convert, parse, show
 from .quantity.display import to_decimal
@@ -16,7 +17,6 @@ _MOST_A_DAY, _ALWAYS_FINE = Decimal(600), Decimal(3000)
 _TIMES_ITS_USE = 4  # of what this bike usually does in the time
 _MOST_HOURS = Decimal(150)  # more between two readings is asked about [our definition]
 _OTHER = {"km": "mi", "mi": "km"}
-_SHIFTS = (Decimal(10), Decimal("0.1"), Decimal(1000), Decimal("0.001"))
 
 
 @dataclass(frozen=True)
@@ -45,9 +45,9 @@ def _meant(said: Measure, odometer: Odometer) -> Iterator[tuple[Decimal, str]]:
     the comma."""
     number = convert(said.low, said.unit)
     other = _OTHER[said.unit if said.unit in _OTHER else odometer.unit]
-    for digits, unit in ((number, other), *((number * shift, said.unit) for shift in _SHIFTS)):
+    for digits, unit in ((number, other), *((number * shift, said.unit) for shift in COMMAS)):
         km = to_decimal(Fraction(digits) * UNITS[unit].factor)
-        yield km + odometer.offset, f"{digits.normalize():f} {unit}"
+        yield km + odometer.offset, as_typed(digits, unit)
 
 
 def _read(text: str, odometer: Odometer) -> Measure:
@@ -90,7 +90,7 @@ def read_odometer(
     if _again(said, odometer, last):
         return last.km
     most = last.km + _most(last, on, a_day)
-    own = f"{convert(said.low, said.unit).normalize():f} {said.unit}"
+    own = as_said(said)
     if last.km <= km <= most or (own in sure and km >= last.km):
         return km
     options = [text for meant, text in _meant(said, odometer) if last.km <= meant <= most]
@@ -117,6 +117,7 @@ def shown(km: Decimal, odometer: Odometer) -> str:
     return show(km - odometer.offset, odometer.unit)
 
 
+@guarded
 def read_hours(text: str, before: Decimal | None, sure: Collection[str] = ()) -> Decimal:
     """What the hour meter shows, to the tenth.
 
@@ -127,12 +128,10 @@ def read_hours(text: str, before: Decimal | None, sure: Collection[str] = ()) ->
     hours = convert(said.low, "h").quantize(Decimal("0.1"))
     if said.form != "single" or hours < (before or 0):
         raise CoreError("garage.hours", last="none" if before is None else f"{before:.0f} h")
-    own = f"{hours.normalize():f} h"
+    own = as_typed(hours, "h")
     if before is None or hours <= before + _MOST_HOURS or own in sure:
         return hours
-    meant = [
-        f"{(hours * s).normalize():f} h" for s in _SHIFTS if 0 <= hours * s - before <= _MOST_HOURS
-    ]
+    meant = [as_typed(hours * s, "h") for s in COMMAS if 0 <= hours * s - before <= _MOST_HOURS]
     raise Question(
         "hours.jump", said=own, last=f"{before:.0f} h", options=[*meant[:1], own], sure=own
     )
