@@ -194,6 +194,7 @@ def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
         row.fluid,
         row.done_by,
         str(row.visit_id) if row.visit_id else "",
+        row.not_learned,
     )
 
 

@@ -136,6 +136,7 @@ class ServiceLine:
     fluid: str
     done_by: str
     visit: str
+    not_learned: str
 
 
 @dataclass(frozen=True)

@@ -7,13 +7,14 @@ from decimal import Decimal
 from findings.mapping import plug_part
 from garage.mapping import BikeSpec, odometer, when_new
 from oilward_core.debris import running_in
-from oilward_core.fill import Advice, say, say_belief
+from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.schools import Choice, Schools
 from oilward_core.sheet import (
     Bench,
+    Closing,
     Entry,
     Sheet,
     Speaker,
@@ -26,7 +27,6 @@ from oilward_core.sheet import (
 from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
 from shelf.mapping import wrenches
-from shelf.models import Fluid
 from workshop.mapping import seconds_per_minute, whys
 
 from .models import EntryRow, Service, Task, Visit
@@ -55,7 +55,7 @@ def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal,
     return tuple(
         s.took_ml
         for s in services
-        if s.variant == variant and s.take_valid and s.took_ml is not None
+        if s.variant == variant and not s.not_learned and s.took_ml is not None
     )
 
 
@@ -143,16 +143,30 @@ def plugs(spec: BikeSpec) -> list[MapPlug]:
     ]
 
 
-def _coach(advice: Advice | None, fluid: Fluid | None, speaks: Speaker) -> CoachShape | None:
+def closing(task: Task, plan: TaskPlan, sheet: Sheet, not_learned: str = "") -> Closing:
+    """A visit as it stands now, with all it stands on."""
+    fluid = task.fluid
+    return Closing(
+        plan,
+        sheet,
+        fluid.name if fluid else plan.reservoir.fluid,
+        fluid.bottle_ml if fluid else None,
+        task.visit.odometer.km,
+        not_learned,
+    )
+
+
+def _coach(stands: Closing, speaks: Speaker) -> CoachShape | None:
+    advice, bottle = stands.sheet.advice, stands.bottle_ml
     if advice is None:
         return None
     shown = speaks.volume if speaks.volume != "l" else "ml"
     return CoachShape(
         advice.action,
-        say(advice, speaks.volume, fluid.bottle_ml if fluid else None),
+        say(advice, speaks.volume, bottle),
         say_belief(advice.belief, speaks.volume),
         show(advice.ml, shown) if advice.action in ("pour", "remove") else "",
-        float(advice.ml / fluid.bottle_ml) if fluid and advice.action == "pour" else 0.0,
+        float(advice.ml / bottle) if bottle and advice.action == "pour" else 0.0,
         list(advice.causes),
         whys(advice.reasons),
     )
@@ -220,14 +234,9 @@ def bike_name(visit: Visit) -> BikeName:
 
 
 def run_sheet(
-    visit: Visit,
-    task: Task,
-    plan: TaskPlan,
-    sheet: Sheet,
-    speaks: Speaker,
-    now: datetime,
-    placed: list[MapPlug],
+    visit: Visit, stands: Closing, speaks: Speaker, now: datetime, placed: list[MapPlug]
 ) -> RunSheet:
+    plan, sheet = stands.plan, stands.sheet
     spec = plan.reservoir
     return RunSheet(
         str(visit.id),
@@ -236,10 +245,10 @@ def run_sheet(
         spec.label,
         spec.kind.value,
         plan.variant.value,
-        task.fluid.name if task.fluid else spec.fluid,
+        stands.fluid,
         _volume(plan.capacity, speaks),
         visit.sheet.version,
-        shown(visit.odometer.km, odometer(visit.bike)),
+        shown(stands.km, odometer(visit.bike)),
         now.isoformat(),
         seconds_per_minute(),
         [_step(state, speaks) for state in sheet.steps],
@@ -250,7 +259,7 @@ def run_sheet(
         _volume(sheet.drained, speaks),
         _volume(sheet.added, speaks),
         _volume(spec.prefill or None, speaks),
-        _coach(sheet.advice, task.fluid, speaks),
+        _coach(stands, speaks),
         _torque(sheet.torque, spec, speaks),
         _gauge(spec, speaks),
         _verdict(sheet),
@@ -259,6 +268,7 @@ def run_sheet(
         [_entry_shape(e, speaks) for e in sheet.set_aside],
         visit.bike.model.layout,
         placed,
+        stands.not_learned,
     )
 
 

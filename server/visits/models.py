@@ -80,8 +80,17 @@ class EntryRow(models.Model):
         ordering = ["at", "id"]
 
 
+class ClosingRow(models.Model):
+    """What a visit answered when it was closed. Written once, read ever after, never folded anew."""
+
+    visit = models.OneToOneField(Visit, models.PROTECT, primary_key=True, related_name="closing")
+    document = models.JSONField()
+    kept_at = models.DateTimeField(auto_now_add=True)
+
+
 class Service(models.Model):
-    """What a reservoir got, one row a service: from a signed visit, or from older records."""
+    """What a reservoir got, one row a service: from a signed visit, or from older records.
+    ``not_learned``: why the coach does not learn from what it took, if so."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -93,7 +102,7 @@ class Service(models.Model):
     hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
     drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
-    take_valid = models.BooleanField(default=True)
+    not_learned = models.CharField(max_length=300, blank=True)
     fluid = models.CharField(max_length=80, blank=True)
     done_by = models.CharField(max_length=80)
 

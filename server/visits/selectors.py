@@ -6,12 +6,12 @@ from uuid import UUID
 from django.db.models import Prefetch, QuerySet
 from garage.mapping import model_spec
 from oilward_core.order import Stamp, hands_on, learned_minutes
-from oilward_core.sheet import Sheet, TaskPlan, fold
+from oilward_core.sheet import Closing, Entry, Sheet, TaskPlan, fold, kept
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
 from . import mapping
-from .models import EntryRow, Service, Task, Visit
+from .models import ClosingRow, EntryRow, Service, Task, Visit
 from .shapes import RunSheet
 
 
@@ -33,17 +33,28 @@ def plan_of(task: Task) -> TaskPlan:
     return mapping.task_plan(task, history)
 
 
-def sheet_of(visit: Visit, plan: TaskPlan) -> Sheet:
+def entries_of(visit: Visit) -> list[Entry]:
     rows = EntryRow.objects.filter(visit=visit).select_related("by")
-    return fold(plan, [mapping.entry(row) for row in rows], mapping.bench())
+    return [mapping.entry(row) for row in rows]
+
+
+def sheet_of(visit: Visit, plan: TaskPlan) -> Sheet:
+    return fold(plan, entries_of(visit), mapping.bench())
+
+
+def standing(visit: Visit) -> Closing:
+    """A visit as it stands: a closed one as it was closed, an open one folded now."""
+    row = ClosingRow.objects.filter(visit=visit).first()
+    if row is not None:
+        return kept(row.document)
+    task = task_of(visit)
+    plan = plan_of(task)
+    return mapping.closing(task, plan, sheet_of(visit, plan))
 
 
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
-    task = task_of(visit)
-    plan = plan_of(task)
     placed = mapping.plugs(model_spec(visit.sheet))
-    sheet = sheet_of(visit, plan)
-    return mapping.run_sheet(visit, task, plan, sheet, speaker(person), now, placed)
+    return mapping.run_sheet(visit, standing(visit), speaker(person), now, placed)
 
 
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:

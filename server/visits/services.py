@@ -16,14 +16,16 @@ from garage.services import record_odometer
 from garage.sheets.services import note_looked_up
 from oilward_core.errors import CoreError
 from oilward_core.sheet import (
+    Closing,
     Sheet,
     Speaker,
     StepKind,
-    TaskPlan,
     check_entry,
     expected_at,
+    keep,
     read_entry,
     result,
+    why_not_learned,
 )
 from oilward_core.spec import Cell, Path, Variant, pack
 from shelf.models import Fluid
@@ -34,8 +36,8 @@ from workshop.models import Person
 from workshop.touched import touch
 
 from . import mapping
-from .models import EntryRow, Service, Task, Visit
-from .selectors import plan_of, sheet_of, task_of, visits
+from .models import ClosingRow, EntryRow, Service, Task, Visit
+from .selectors import entries_of, plan_of, sheet_of, standing, task_of, visits
 from .shapes import NewEntry, NewVisit
 
 
@@ -189,17 +191,25 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     return visit
 
 
-def _close(visit: Visit, state: Visit.State, actor: Person, now: datetime, reason: str) -> None:
+def _close(
+    visit: Visit,
+    stands: Closing,
+    state: Visit.State,
+    *,
+    actor: Person,
+    now: datetime,
+    reason: str = "",
+) -> None:
+    """Close a visit and keep what it answers, once for all."""
+    ClosingRow.objects.create(visit=visit, document=keep(stands))
     visit.state, visit.reason = state, reason
     visit.closed_by, visit.closed_at = actor, now
     visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
     touch(visit.bike_id)
 
 
-def _keep_service(
-    visit: Visit, task: Task, plan: TaskPlan, sheet: Sheet, *, actor: Person, now: datetime
-) -> None:
-    odometer = visit.odometer
+def _keep_service(visit: Visit, stands: Closing, *, actor: Person, now: datetime) -> None:
+    odometer, plan, sheet = visit.odometer, stands.plan, stands.sheet
     Service.objects.create(
         bike=visit.bike,
         reservoir=plan.reservoir.key,
@@ -210,8 +220,8 @@ def _keep_service(
         hours=odometer.hours,
         drained_ml=sheet.drained,
         took_ml=sheet.added,
-        take_valid=sheet.take_valid,
-        fluid=task.fluid.name if task.fluid else plan.reservoir.fluid,
+        not_learned=stands.not_learned[:300],
+        fluid=stands.fluid,
         done_by=actor.name,
     )
     for state in sheet.steps:
@@ -261,9 +271,11 @@ def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
     if not sheet.ready_to_sign:
         state = sheet.step(sheet.focus or "")
         raise Conflict("visit.not_ready", step=state.step.title if state else "")
-    _keep_service(visit, task, plan, sheet, actor=actor, now=now)
+    why = why_not_learned(plan, entries_of(visit), mapping.bench())
+    stands = mapping.closing(task, plan, sheet, why)
+    _keep_service(visit, stands, actor=actor, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
-    _close(visit, Visit.State.SIGNED, actor, now, "")
+    _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
     return visit
 
 
@@ -277,8 +289,9 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
         raise Conflict("visit.closed")
     if not reason.strip():
         raise CoreError("sheet.reason", field="reason")
-    sheet = sheet_of(visit, plan_of(task_of(visit)))
-    if sheet.opened_drain:
+    stands = standing(visit)
+    if stands.sheet.opened_drain:
         raise Conflict("visit.oil_is_out")
-    _close(visit, Visit.State.LEFT, actor, now, reason.strip()[:500])
+    why = reason.strip()[:500]
+    _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
     return visit

@@ -174,6 +174,7 @@ class RunSheet:
     set_aside: list[EntryShape]
     layout: str
     plugs: list[MapPlug]
+    not_learned: str
 
 
 @dataclass(frozen=True)

@@ -1,7 +1,7 @@
 """A run sheet is a fold over its entries: same entries, same sheet, whatever their order."""
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from decimal import Decimal
 from enum import StrEnum
@@ -84,8 +84,7 @@ class TorqueCard(Sound):
 @dataclass(frozen=True)
 class Sheet(Sound):
     """The state of a run sheet. ``focus`` is the step to do now (None: all done or stopped),
-    ``stopped`` says why nothing may go on, ``set_aside`` are entries whose step is gone.
-    ``take_valid``: what it took may be learned from (gauge and book never disagreed)."""
+    ``stopped`` says why nothing may go on, ``set_aside`` are entries whose step is gone."""
 
     steps: tuple[StepState, ...]
     focus: str | None
@@ -96,7 +95,6 @@ class Sheet(Sound):
     drained: Decimal | None
     added: Decimal
     filled: bool
-    take_valid: bool
     ready_to_sign: bool
     set_aside: tuple[Entry, ...]
 
@@ -191,13 +189,15 @@ def _reading(entry: Entry, level: LevelCheck | None, valid: bool) -> LevelReadin
 
 @dataclass
 class _Filling:
-    """The rounds walked so far."""
+    """The rounds walked so far; ``poured`` and ``unused`` are as in `Counted`."""
 
     steps: list[Step]
     events: list[FillEvent]
     remarks: dict[str, str]
     level_done: bool
     advice: Advice | None
+    poured: dict[str, Decimal] = field(default_factory=dict)
+    unused: set[str] = field(default_factory=set)
 
 
 def _read_round(
@@ -210,6 +210,8 @@ def _read_round(
             unused = _why_unused(entry, task.reservoir, book, steps, bench)
             filling.events.append(_reading(entry, task.reservoir.level, not unused))
             filling.remarks[last.id] = unused
+            if unused:
+                filling.unused.add(entry.id)
         elif entry.kind == "cause":
             filling.events.append(CauseFound(entry.data["cause"]))
 
@@ -236,8 +238,9 @@ def _fill(task: TaskPlan, book: _Book, bench: Bench) -> _Filling:
         poured = book.last(steps[0], "pour")
         if poured is None:
             return filling
-        ml = Decimal(poured.data["ml"])
-        filling.events.append(Poured(-ml if remove else ml))
+        ml = Decimal(poured.data["ml"]) * (-1 if remove else 1)
+        filling.poured[poured.id] = ml
+        filling.events.append(Poured(ml))
         if case.gauge is not None:
             _read_round(filling, task, steps, book, bench)
         advice = filling.advice = coach(case, filling.events)
@@ -364,6 +367,22 @@ def _looked_up(task: TaskPlan, book: _Book) -> dict[Path, Cell]:
     return found
 
 
+@dataclass(frozen=True)
+class Counted(Sound):
+    """What fill entries count for: ml poured (below zero: taken out) by each that is in the sum, and
+    the level readings that are kept and not used. Both by entry id."""
+
+    poured: Mapping[str, Decimal]
+    unused: frozenset[str]
+
+
+def counted(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Counted:
+    """What each pour and each reading among these entries counts for. Raises as `fold` does."""
+    book = _Book(entries)
+    filling = _fill(task.told(_looked_up(task, book)), book, bench)
+    return Counted(filling.poured, frozenset(filling.unused))
+
+
 def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     """The run sheet as its entries make it.
 
@@ -406,7 +425,6 @@ def fold(task: TaskPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         facts.drained,
         filling.advice.added if filling.advice else Decimal(0),
         filling.level_done,
-        filling.level_done and not any(isinstance(e, CauseFound) for e in filling.events),
         focus is None and filling.level_done,
         tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
     )

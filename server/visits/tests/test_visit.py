@@ -76,7 +76,10 @@ class JourneyTests(VisitTestCase):
         self.mira.entry("leaks", {"result": "dry"})
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200)
-        self.assertFalse(Service.objects.get(visit_id=self.mira.visit).take_valid)
+        self.assertEqual(
+            Service.objects.get(visit_id=self.mira.visit).not_learned,
+            "Gauge and book disagreed: Old oil left in.",
+        )
         engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
         self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")
 

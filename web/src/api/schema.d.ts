@@ -1428,6 +1428,7 @@ export interface components {
             set_aside: components["schemas"]["EntryShape"][];
             layout: string;
             plugs: components["schemas"]["MapPlug"][];
+            not_learned: string;
         };
         Scale: {
             name: string;
@@ -1474,6 +1475,7 @@ export interface components {
             fluid: string;
             done_by: string;
             visit: string;
+            not_learned: string;
         };
         Session: {
             signed_in: boolean;

@@ -114,7 +114,10 @@ function Services({ services }: { services: Shape["ServiceLine"][] }) {
             <td className="tabular">{service.done_on}</td>
             <td className="tabular">{service.odometer}</td>
             <td className="tabular">{service.drained || "–"}</td>
-            <td className="tabular strong">{service.took || "–"}</td>
+            <td className="tabular strong">
+              {service.took || "–"}
+              {service.not_learned && <p className="soft">Not learned from. {service.not_learned}</p>}
+            </td>
             <td>
               {service.fluid}, {service.variant}
             </td>

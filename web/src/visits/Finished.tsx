@@ -76,6 +76,7 @@ export function Finished({
       {skipped.length > 0 && (
         <p>Skipped: {skipped.map((step) => `${step.title} (${step.remark})`).join("; ")}.</p>
       )}
+      {sheet.not_learned && <p>What it took is not learned from. {sheet.not_learned}</p>}
       {sheet.state === "signed" ? (
         <p>
           Signed by {sheet.closed_by}. <Link to={`/bikes/${sheet.bike.id}`}>See the bike</Link> ·{" "}

@@ -1,0 +1,78 @@
+"""A closed visit keeps what it answered. Visits closed before get theirs from the fold as it is when
+this runs; what one of its known faults touched is marked as not to be learned from."""
+
+import django.db.models.deletion
+from django.db import migrations, models
+
+
+def _bench(apps):
+    from oilward_core.sheet import Bench
+    from shelf.mapping import wrench
+    from workshop.mapping import seconds_per_minute
+
+    wrenches = apps.get_model("shelf", "WrenchRow").objects.all()
+    return Bench(tuple(wrench(row) for row in wrenches), seconds_per_minute())
+
+
+def _history(apps, task):
+    services = apps.get_model("visits", "Service")
+    return services.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir)
+
+
+def keep_closings(apps, schema_editor):
+    from oilward_core.sheet import fold, keep, why_not_learned
+    from visits import mapping
+
+    closings, services = apps.get_model("visits", "ClosingRow"), apps.get_model("visits", "Service")
+    tasks = apps.get_model("visits", "Task").objects.exclude(visit__state="open")
+    bench = _bench(apps)
+    for task in tasks.select_related("visit__bike", "visit__odometer", "fluid"):
+        visit = task.visit
+        plan = mapping.task_plan(task, _history(apps, task))
+        entries = [mapping.entry(row) for row in visit.entries.select_related("by")]
+        why = why_not_learned(plan, entries, bench) if visit.state == "signed" else ""
+        stands = mapping.closing(task, plan, fold(plan, entries, bench), why)
+        closings.objects.create(visit=visit, document=keep(stands))
+        if why:
+            services.objects.filter(visit=visit).update(not_learned=why[:300])
+
+
+def say_why(apps, schema_editor):
+    """Takes that were not learned from say so in words."""
+    services = apps.get_model("visits", "Service").objects
+    services.filter(take_valid=False).update(not_learned="Gauge and book disagreed.")
+
+
+class Migration(migrations.Migration):
+    dependencies = [
+        ("visits", "0006_entry_sent"),
+        ("shelf", "0006_longer_part_names"),
+        ("garage", "0004_own_schools"),
+        ("workshop", "0004_version"),
+    ]
+    operations = [
+        migrations.AddField(
+            "service", "not_learned", models.CharField(max_length=300, blank=True, default=""),
+            preserve_default=False,
+        ),
+        migrations.RunPython(say_why, migrations.RunPython.noop),
+        migrations.RemoveField("service", "take_valid"),
+        migrations.CreateModel(
+            "ClosingRow",
+            [
+                (
+                    "visit",
+                    models.OneToOneField(
+                        on_delete=django.db.models.deletion.PROTECT,
+                        primary_key=True,
+                        related_name="closing",
+                        serialize=False,
+                        to="visits.visit",
+                    ),
+                ),
+                ("document", models.JSONField()),
+                ("kept_at", models.DateTimeField(auto_now_add=True)),
+            ],
+        ),
+        migrations.RunPython(keep_closings, migrations.RunPython.noop),
+    ]

@@ -1,0 +1,66 @@
+"""A closed visit keeps what it answered, whatever is changed afterwards."""
+
+from decimal import Decimal
+from unittest import mock
+
+from django.db import DatabaseError, transaction
+from shelf.models import Fluid, WrenchRow
+from workshop.models import SchoolRow
+
+from visits.models import ClosingRow, Service
+from visits.tests.test_visit import PASTE, VisitTestCase
+
+
+class ClosingTests(VisitTestCase):
+    def read(self) -> dict[str, object]:
+        return {**self.api.get(f"/api/visits/{self.mira.visit}/").json(), "now": ""}
+
+    def test_a_signed_visit_is_never_folded_again(self) -> None:
+        self.mira.whole(parts=[PASTE])
+        self.mira.sign()
+        then = self.read()
+        with mock.patch("visits.selectors.fold", side_effect=AssertionError("folded")):
+            self.assertEqual(self.read(), then)
+
+    def test_wrenches_fluids_and_schools_changed_later_do_not_show(self) -> None:
+        self.mira.whole(parts=[PASTE])
+        self.mira.sign()
+        then = self.read()
+        WrenchRow.objects.update(low=Decimal(90), high=Decimal(200))
+        Fluid.objects.update(bottle_ml=Decimal(5000))
+        SchoolRow.objects.all().delete()
+        self.assertEqual(self.read(), then)
+        self.assertTrue(then["torque"]["wrenches"])
+
+    def test_a_visit_that_was_left_keeps_its_answer_too(self) -> None:
+        self.mira.open()
+        self.mira.leave("Owner came early")
+        then = self.read()
+        with mock.patch("visits.selectors.fold", side_effect=AssertionError("folded")):
+            self.assertEqual(self.read(), then)
+
+    def test_a_closing_is_written_once(self) -> None:
+        self.mira.whole()
+        self.mira.sign()
+        self.mira.sign()
+        self.assertEqual(ClosingRow.objects.count(), 1)
+        for write in (ClosingRow.objects.update, ClosingRow.objects.all().delete):
+            with self.assertRaises(DatabaseError), transaction.atomic():
+                write(**({} if write.__name__ == "delete" else {"document": {}}))
+
+    def test_a_pour_that_fell_out_of_the_sum_is_not_learned_from(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        self.mira.round("0.4")
+        self.mira.entry("pour", {"amount": self.mira.sheet["coach"]["amount"]})
+        read = self.mira.step("engine/level.1")["entry"]["id"]
+        full = {"sight": "seen", "position": "0.72", "attitude": "upright"}
+        self.mira.entry("level", full, step="engine/level.1", supersedes=read)
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200)
+        reason = Service.objects.get(visit_id=self.mira.visit).not_learned
+        self.assertIn("fill.2 out of the sum", reason)
+        self.assertEqual(self.read()["not_learned"], reason)
+        engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
+        self.assertEqual(engine["services"][0]["not_learned"], reason)
