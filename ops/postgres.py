@@ -7,13 +7,38 @@ import pwd
 import secrets
 import shutil
 import subprocess
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from .paths import free_port, state_dir
 
+if TYPE_CHECKING:
+    from psycopg import Connection
+
 BIN = Path("/usr/lib/postgresql/15/bin")
-USER = "oilward"
+USER = "oilward"  # superuser of this cluster: makes roles and databases, nothing else
+OWNER = "oilward_owner"  # owns the tables: migrations, restore
+APP = "oilward_app"  # what the server runs as
+CREATE = "CREATE DATABASE {} OWNER {}"
+HAND_OVER = f"""
+DO $$
+DECLARE
+    found record;
+BEGIN
+    FOR found IN SELECT c.oid::regclass AS name FROM pg_class c
+        WHERE c.relnamespace = 'public'::regnamespace AND c.relkind IN ('r', 'v')
+        AND pg_get_userbyid(c.relowner) <> '{OWNER}'
+    LOOP EXECUTE format('ALTER TABLE %s OWNER TO {OWNER}', found.name); END LOOP;
+    FOR found IN SELECT c.oid::regclass AS name FROM pg_class c
+        WHERE c.relnamespace = 'public'::regnamespace AND c.relkind = 'S'
+        AND pg_get_userbyid(c.relowner) <> '{OWNER}'
+    LOOP EXECUTE format('ALTER SEQUENCE %s OWNER TO {OWNER}', found.name); END LOOP;
+    FOR found IN SELECT p.oid::regprocedure AS name FROM pg_proc p
+        WHERE p.pronamespace = 'public'::regnamespace AND pg_get_userbyid(p.proowner) <> '{OWNER}'
+    LOOP EXECUTE format('ALTER FUNCTION %s OWNER TO {OWNER}', found.name); END LOOP;
+END $$
+"""
 
 
 class Postgres:
@@ -129,37 +154,65 @@ class Postgres:
             self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
         shutil.rmtree(self.home, ignore_errors=True)
 
-    def environment(self, database: str = "oilward") -> dict[str, str]:
-        """The OILWARD_* variables that lead Django here."""
-        port = next(
+    @property
+    def port(self) -> str:
+        return next(
             line.split("=")[1].strip()
             for line in (self.data / "postgresql.auto.conf").read_text().splitlines()
             if line.startswith("port")
         )
+
+    def password(self, role: str) -> str:
+        return self._secret("db-password" if role == USER else f"{role}-password")
+
+    def environment(self, database: str = "oilward", role: str = APP) -> dict[str, str]:
+        """The OILWARD_* variables that lead Django here, as one of the roles."""
         return {
             "OILWARD_DB_HOST": "127.0.0.1",
-            "OILWARD_DB_PORT": port,
+            "OILWARD_DB_PORT": self.port,
             "OILWARD_DB_NAME": database,
-            "OILWARD_DB_USER": USER,
-            "OILWARD_DB_PASSWORD": self._secret("db-password"),
+            "OILWARD_DB_USER": role,
+            "OILWARD_DB_PASSWORD": self.password(role),
             "OILWARD_SECRET_KEY": self._secret("secret-key"),
         }
 
-    def ensure_database(self, database: str = "oilward") -> None:
+    @contextlib.contextmanager
+    def connect(self, database: str = "postgres") -> Iterator["Connection"]:
+        """A connection as the cluster's superuser."""
         import psycopg
 
-        env = self.environment()
-        with (
-            contextlib.closing(
-                psycopg.connect(
-                    host="127.0.0.1",
-                    port=env["OILWARD_DB_PORT"],
-                    user=USER,
-                    password=env["OILWARD_DB_PASSWORD"],
-                    dbname="postgres",
-                    autocommit=True,
-                )
-            ) as connection,
-            contextlib.suppress(psycopg.errors.DuplicateDatabase),
-        ):
-            connection.execute(f'CREATE DATABASE "{database}"')
+        with psycopg.connect(
+            host="127.0.0.1",
+            port=self.port,
+            user=USER,
+            password=self.password(USER),
+            dbname=database,
+            autocommit=True,
+        ) as connection:
+            yield connection
+
+    def ensure_roles(self) -> None:
+        """The owner of the tables and the role the server runs as, each with its password."""
+        from psycopg import sql
+
+        with self.connect() as connection:
+            for role in (OWNER, APP):
+                found = connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", [role])
+                words = "ALTER ROLE {} LOGIN" if found.fetchone() else "CREATE ROLE {} LOGIN"
+                words += " NOSUPERUSER NOCREATEDB NOCREATEROLE PASSWORD {}"
+                password = sql.Literal(self.password(role))
+                connection.execute(sql.SQL(words).format(sql.Identifier(role), password))
+
+    def ensure_database(self, database: str = "oilward") -> None:
+        """The database, with everything in it the owner's; one made when there was only one role is
+        handed over."""
+        from psycopg import sql
+
+        name, owner = sql.Identifier(database), sql.Identifier(OWNER)
+        self.ensure_roles()
+        with self.connect() as connection:
+            found = connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [database])
+            words = "ALTER DATABASE {} OWNER TO {}" if found.fetchone() else CREATE
+            connection.execute(sql.SQL(words).format(name, owner))
+        with self.connect(database) as connection:
+            connection.execute(HAND_OVER)

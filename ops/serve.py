@@ -11,7 +11,7 @@ import urllib.request
 from urllib.error import URLError
 
 from .paths import DIST, ROOT, SERVER, WEB, free_port
-from .postgres import Postgres
+from .postgres import OWNER, Postgres
 
 
 def manage(env: dict[str, str], *words: str) -> None:
@@ -81,14 +81,21 @@ SIGN_INS = """
 """
 
 
-def prepare(postgres: Postgres) -> dict[str, str]:
+def migrate(postgres: Postgres, database: str = "oilward", **more: str) -> None:
+    """Bring a database up to date, as its owner; say what the server may do in it."""
+    postgres.ensure_database(database)
+    env = {**postgres.environment(database, OWNER), **more}
+    manage(env, "createcachetable", "--verbosity", "0")
+    manage(env, "migrate", "--verbosity", "0")
+
+
+def prepare(postgres: Postgres, practice: float) -> dict[str, str]:
     """A running, migrated database with the demo in it; its environment."""
     postgres.start()
-    postgres.ensure_database()
-    env = postgres.environment()
+    env = {"OILWARD_SECONDS_PER_MINUTE": str(practice)}
     print("· 6 of 6: bringing the database up to date", flush=True)
-    manage(env, "migrate", "--verbosity", "0")
-    manage(env, "createcachetable", "--verbosity", "0")
+    migrate(postgres, **env)
+    env |= postgres.environment()
     manage(env, "load_demo")
     manage(env, "roll_forward")
     return env
@@ -118,8 +125,7 @@ def demo(words: list[str]) -> int:
     process = roller = None
     try:
         build_web()
-        env = prepare(postgres)
-        env["OILWARD_SECONDS_PER_MINUTE"] = str(options.practice)
+        env = prepare(postgres, options.practice)
         port = free_port(options.port)
         process, roller = spawn(env, port), keep_rolling(env)
         url = f"http://127.0.0.1:{port}/"

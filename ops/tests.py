@@ -12,8 +12,8 @@ from pathlib import Path
 
 from .checks import run_checks
 from .paths import E2E, SERVER, free_port
-from .postgres import Postgres
-from .serve import build_web, manage
+from .postgres import USER, Postgres
+from .serve import build_web, manage, migrate
 
 RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 PARTS = ("check", "core", "server", "browser")
@@ -68,26 +68,16 @@ def core_tests() -> Count:
 
 def server_tests(postgres: Postgres, names: Sequence[str] = ()) -> Count:
     print("· Server", flush=True)
-    return _django(names or ["."], postgres.environment())
+    postgres.ensure_roles()
+    return _django(names or ["."], postgres.environment(role=USER))
 
 
 def e2e_environment(postgres: Postgres) -> dict[str, str]:
     """A fresh demo database for the browser, with a quick practice clock."""
-    from psycopg import connect
-
-    env = postgres.environment("e2e")
-    with connect(
-        host="127.0.0.1",
-        port=env["OILWARD_DB_PORT"],
-        user=env["OILWARD_DB_USER"],
-        password=env["OILWARD_DB_PASSWORD"],
-        dbname="postgres",
-        autocommit=True,
-    ) as connection:
+    with postgres.connect() as connection:
         connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
-    postgres.ensure_database("e2e")
-    manage(env, "migrate", "--verbosity", "0")
-    manage(env, "createcachetable", "--verbosity", "0")
+    migrate(postgres, "e2e")
+    env = postgres.environment("e2e")
     manage(env, "load_demo")
     return {
         **env,

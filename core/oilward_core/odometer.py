@@ -105,6 +105,25 @@ def read_odometer(
 
 
 @guarded
+def corrected_odometer(
+    text: str,
+    odometer: Odometer,
+    before: LastReading | None,
+    after: LastReading | None,
+    on: date,
+    sure: Collection[str] = (),
+) -> Decimal:
+    """What the odometer really showed ``on`` that day, as km over the bike's whole life: between the
+    readings ``before`` and ``after``. Raises as `read_odometer` does, and CoreError
+    ``odometer.above_next``."""
+    km = read_odometer(text, odometer, before, on, None, sure)
+    if after is not None and km > after.km:
+        facts = {"next": shown(after.km, odometer), "said": shown(km, odometer)}
+        raise CoreError("odometer.above_next", **facts)
+    return km
+
+
+@guarded
 def new_odometer(km: Decimal, shows: str, old: Odometer) -> Odometer:
     """The odometer fitted in place of ``old`` when the bike had run ``km``; the new one shows
     ``shows`` then. Raises CoreError as `quantity.parse` does."""

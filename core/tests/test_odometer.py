@@ -8,6 +8,7 @@ from oilward_core.errors import CoreError, Question
 from oilward_core.odometer import (
     LastReading,
     Odometer,
+    corrected_odometer,
     new_odometer,
     read_hours,
     read_odometer,
@@ -94,3 +95,14 @@ class OdometerTests(TestCase):
             read_hours("1694", Decimal(150))
         self.assertEqual(asked.exception.fields["options"], ["169.4 h", "1694 h"])
         self.assertEqual(read_hours("1694", Decimal(150), sure=["1694 h"]), 1694)
+
+
+class CorrectedTests(TestCase):
+    def test_a_corrected_reading_lies_between_its_neighbours(self) -> None:
+        before, after = LastReading(Decimal(1000), ON), LastReading(Decimal(1200), ON)
+        self.assertEqual(corrected_odometer("1 100", Odometer("km"), before, after, ON), 1100)
+        self.assertEqual(corrected_odometer("5 000", Odometer("km"), before, None, ON, ["5000 km"]), 5000)
+        for text, code in (("1 201", "odometer.above_next"), ("999", "odometer.below_last")):
+            with self.subTest(text), self.assertRaises(CoreError) as caught:
+                corrected_odometer(text, Odometer("km"), before, after, ON)
+            self.assertEqual(caught.exception.code, code)

@@ -52,6 +52,9 @@ DATABASES = {
         "CONN_HEALTH_CHECKS": True,
     }
 }
+# the tables belong to one role, the server runs as another
+OWNER_ROLE = os.environ.get("OILWARD_DB_OWNER_ROLE", "oilward_owner")
+RUNTIME_ROLE = os.environ.get("OILWARD_DB_RUNTIME_ROLE", "oilward_app")
 CACHES = {
     # shared by all workers and kept over a restart: sign-in throttling counts on it
     "default": {

@@ -2,6 +2,7 @@
 
 from .settings import *  # noqa: F403
 
+TEST_RUNNER = "config.testing.AsInUse"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 # what the tests break on purpose is said by them, not by the log
 LOGGING = {

@@ -1,8 +1,11 @@
 """Between findings' rows and the core."""
 
 from dataclasses import dataclass
+from decimal import Decimal
 
+from oilward_core.debris import Observation, OilLook
 from oilward_core.sheet import part_from
+from oilward_core.spec import ReservoirKind
 
 from .models import Finding
 
@@ -29,6 +32,18 @@ class Plug:
     parts: list[PlugPart]
     oil: list[str]
     rules: list[str]
+    again: str
+
+
+def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
+    """What was seen, for judging it on another distance."""
+    return Observation(
+        kind,
+        tuple(part_from(part) for part in row.parts),
+        frozenset(OilLook(look) for look in row.oil),
+        km_since_wiped,
+        first,
+    )
 
 
 def plug_part(data: dict[str, object]) -> PlugPart:
@@ -37,7 +52,8 @@ def plug_part(data: dict[str, object]) -> PlugPart:
     return PlugPart(part.form.value, part.matter.value, float(part.share), largest)
 
 
-def plug(row: Finding) -> Plug:
+def plug(row: Finding, again: str = "") -> Plug:
+    """``again``: what a later correction makes of it, in words."""
     return Plug(
         row.found_on.isoformat(),
         row.level,
@@ -47,4 +63,5 @@ def plug(row: Finding) -> Plug:
         [plug_part(part) for part in row.parts],
         list(row.oil),
         list(row.rules),
+        again,
     )

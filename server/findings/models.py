@@ -4,18 +4,19 @@ import uuid
 
 from django.conf import settings
 from django.db import models
-from garage.models import Bike
+from garage.models import Bike, OdometerReading
+from workshop.models import Fact
 
 
-class Finding(models.Model):
-    """Append-only. ``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict
-    at the time; ``parts`` and ``oil`` are what was seen."""
+class Finding(Fact):
+    """``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict at the time, on
+    ``km_since_wiped`` as known then; ``parts`` and ``oil`` are what was seen."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
     reservoir = models.CharField(max_length=40)
     found_on = models.DateField()
-    km = models.DecimalField(max_digits=12, decimal_places=3)
+    reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")
     km_since_wiped = models.DecimalField(max_digits=12, decimal_places=3)
     parts = models.JSONField()
     oil = models.JSONField()
@@ -28,5 +29,5 @@ class Finding(models.Model):
     found_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
 
     class Meta:
-        ordering = ["found_on", "km"]
+        ordering = ["found_on", "reading__km"]
         indexes = [models.Index(fields=["bike", "reservoir"])]

@@ -1,6 +1,8 @@
 from collections.abc import Iterable
 from uuid import UUID
 
+from garage.odometer.selectors import corrections, follow
+
 from .models import Finding
 
 
@@ -8,7 +10,7 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
     """The latest finding of each reservoir of each bike."""
     rows = (
         Finding.objects.filter(bike_id__in=list(bike_ids))
-        .order_by("bike_id", "reservoir", "-found_on", "-km")
+        .order_by("bike_id", "reservoir", "-found_on", "-reading__km")
         .distinct("bike_id", "reservoir")
     )
     return {(row.bike_id, row.reservoir): row for row in rows}
@@ -16,4 +18,6 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
 
 def of_bike(bike_id: UUID) -> list[Finding]:
     """All findings of a bike, newest first."""
-    return list(Finding.objects.filter(bike_id=bike_id).order_by("-found_on", "-km"))
+    rows = list(Finding.objects.filter(bike_id=bike_id).select_related("reading"))
+    follow(rows, corrections([bike_id]))
+    return sorted(rows, key=lambda row: (row.found_on, row.reading.km), reverse=True)

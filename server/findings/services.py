@@ -3,7 +3,7 @@ from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
-from garage.models import Bike
+from garage.models import Bike, OdometerReading
 from oilward_core.debris import Verdict
 from workshop.models import Person
 
@@ -18,7 +18,7 @@ def keep_finding(
     *,
     finding_id: UUID,
     found_on: date,
-    km: Decimal,
+    reading: OdometerReading,
     km_since_wiped: Decimal,
     actor: Person,
 ) -> Finding:
@@ -29,7 +29,7 @@ def keep_finding(
             "bike": bike,
             "reservoir": reservoir,
             "found_on": found_on,
-            "km": km,
+            "reading": reading,
             "km_since_wiped": km_since_wiped,
             "parts": data["parts"],
             "oil": data["oil"],

@@ -4,16 +4,21 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
+from workshop.models import Fact
 
 person = settings.AUTH_USER_MODEL
 
 
 class BikeModel(models.Model):
+    """``gone_by``: who took it out of the lists. Its approved sheets stay."""
+
     make = models.CharField(max_length=60)
     name = models.CharField(max_length=60)
     year = models.PositiveSmallIntegerField()
     layout = models.CharField(max_length=40)
     displacement_cc = models.PositiveIntegerField()
+    gone_by = models.CharField(max_length=80, blank=True)
 
     class Meta:
         constraints = [
@@ -183,9 +188,11 @@ class BikePhoto(models.Model):
         ordering = ["taken_on", "id"]
 
 
-class OdometerReading(models.Model):
-    """Append-only. ``km`` is the whole life of the bike, earlier odometers included; hours only for
-    bikes that have an hour meter; ``replaced``: a new odometer was fitted at this reading."""
+class OdometerReading(Fact):
+    """``km`` is the whole life of the bike, ``offset_km`` what earlier odometers had run of it (None:
+    nobody knows); hours only for bikes that have an hour meter; ``replaced``: a new odometer was fitted
+    at this reading. One with ``corrects`` supersedes that reading, for a ``reason``; of several the
+    latest stands."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="odometer")
@@ -195,6 +202,10 @@ class OdometerReading(models.Model):
     replaced = models.BooleanField(default=False)
     read_on = models.DateField()
     read_by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    offset_km = models.DecimalField(max_digits=12, decimal_places=3, null=True, default=0)
+    corrects = models.ForeignKey("self", models.PROTECT, related_name="corrections", null=True)
+    reason = models.CharField(max_length=200, blank=True)
+    written_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["read_on", "km"]

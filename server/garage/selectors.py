@@ -1,16 +1,14 @@
 from collections.abc import Iterable
-from datetime import date, timedelta
 from uuid import UUID
 
 from django.http import Http404
 from oilward_core.schools import TOPICS, Choice, Schools
-from oilward_core.usage import WINDOW_DAYS
 from workshop.mapping import choice
 from workshop.models import Person, Role, SchoolRow
 
 from . import mapping
 from .mapping import BikeSpec
-from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool, SpecSheet
+from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool, SpecSheet
 from .shapes import BikeFormPage, ModelChoice, PhotoLine, SchoolsPage
 
 
@@ -47,29 +45,6 @@ def specs_of(many: Iterable[Bike]) -> dict[UUID, BikeSpec]:
     }
 
 
-def last_odometer(bike_ids: Iterable[UUID]) -> dict[UUID, OdometerReading]:
-    """The latest reading of each bike."""
-    rows = (
-        OdometerReading.objects.filter(bike_id__in=list(bike_ids))
-        .order_by("bike_id", "-read_on", "-km")
-        .distinct("bike_id")
-    )
-    return {row.bike_id: row for row in rows}
-
-
-def recent_odometer(bike_ids: Iterable[UUID], today: date) -> dict[UUID, list[OdometerReading]]:
-    """The readings of the last year of each bike, and its last one, oldest first."""
-    ids = list(bike_ids)
-    since = today - timedelta(days=WINDOW_DAYS)
-    found: dict[UUID, list[OdometerReading]] = {
-        bike: [row] for bike, row in last_odometer(ids).items() if row.read_on < since
-    }
-    recent = OdometerReading.objects.filter(bike_id__in=ids, read_on__gte=since)
-    for row in recent.order_by("read_on", "km"):
-        found.setdefault(row.bike_id, []).append(row)
-    return found
-
-
 def schools_of(bike_ids: Iterable[UUID]) -> dict[UUID, Schools]:
     """The practices that count for each bike: its own, then the workshop's."""
     listed = list(bike_ids)
@@ -95,7 +70,7 @@ def bike_form(bike_id: UUID | None) -> BikeFormPage:
     """A bike's form, or an empty one, with what can be chosen in it."""
     models = [
         ModelChoice(model.pk, f"{model.make} {model.name}, {model.year}")
-        for model in BikeModel.objects.order_by("make", "name", "year")
+        for model in BikeModel.objects.filter(gone_by="").order_by("make", "name", "year")
     ]
     bike = Bike.objects.filter(pk=bike_id).first() if bike_id else None
     if bike_id and bike is None:

@@ -1,6 +1,6 @@
 """Every write to a bike. Each is safe to repeat; a change names the version it saw."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -11,102 +11,22 @@ from django.db import transaction
 from django.forms.models import model_to_dict
 from django.http import Http404
 from oilward_core.errors import CoreError, at
-from oilward_core.odometer import Odometer, new_odometer, read_hours, read_odometer
 from oilward_core.quantity import read_number
 from oilward_core.schools import check_choice
 from oilward_core.spec import Cell, Path, field_of, read_value
-from oilward_core.usage import measured_use
 from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
 from workshop.touched import leave, touch
 
 from . import mapping
-from .models import Bike, BikeModel, BikePhoto, OdometerReading, OwnCell, OwnSchool
-from .selectors import approved_sheets, last_odometer
-from .shapes import BikeForm, NewReading, SchoolChoice
+from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool
+from .odometer.services import record_odometer
+from .selectors import approved_sheets
+from .shapes import BikeForm, SchoolChoice
 from .sheets.shapes import CellWrite
 
 LEAST_SEVERITY = Decimal("0.5")
-
-
-def _hours(
-    text: str, bike: Bike, last: OdometerReading | None, sure: Sequence[str]
-) -> Decimal | None:
-    """The hour meter, for bikes that have one; what it showed last time if nothing is typed."""
-    before = last.hours if last else None
-    if not text.strip() or not bike.counts_hours:
-        return before
-    with at("hours"):
-        return read_hours(text, before, sure)
-
-
-def _use(bike: Bike, on: date) -> float | None:
-    """How far this bike usually goes, km a day; None before it was read often enough."""
-    meters = [mapping.meter(row) for row in bike.odometer.all()]
-    return measured_use(meters, on)
-
-
-def record_odometer(
-    bike: Bike,
-    text: str,
-    *,
-    reading_id: UUID,
-    read_on: date,
-    actor: Person,
-    hours: str = "",
-    new_shows: str = "",
-    sure: Sequence[str] = (),
-) -> OdometerReading:
-    """Write down what the odometer shows, as typed in the bike's unit or any other. With
-    ``new_shows`` it was the old one's last word, and a new one was fitted that shows this; ``sure``
-    are the answers to questions whether it is right.
-
-    Raises CoreError at field ``odometer``, ``new_shows`` or ``hours``.
-    """
-    last = last_odometer([bike.pk]).get(bike.pk)
-    known = mapping.last_reading(last) if last else None
-    fitted = Odometer(bike.odometer_unit, bike.offset_km)
-    with at("odometer"):
-        km = read_odometer(text, fitted, known, read_on, _use(bike, read_on), sure)
-    if new_shows.strip():
-        with at("new_shows"):
-            fitted = new_odometer(km, new_shows, fitted)
-        bike.offset_km = fitted.offset
-        bike.save(update_fields=["offset_km"])
-    return OdometerReading.objects.create(
-        id=reading_id,
-        bike=bike,
-        km=km,
-        hours=_hours(hours, bike, last, sure),
-        as_written=text.strip()[:40],
-        replaced=bool(new_shows.strip()),
-        read_on=read_on,
-        read_by=actor,
-    )
-
-
-@transaction.atomic
-def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -> OdometerReading:
-    """An odometer reading between visits. The same id again gives the same reading."""
-    bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
-    existing = OdometerReading.objects.filter(pk=as_id(new.id)).first()
-    if existing:
-        return existing
-    reading = record_odometer(
-        bike,
-        new.odometer,
-        reading_id=as_id(new.id),
-        read_on=today,
-        actor=actor,
-        hours=new.hours,
-        new_shows=new.new_shows,
-        sure=new.sure,
-    )
-    touch(bike.pk)
-    return reading
 
 
 def _new_on(form: BikeForm, today: date) -> date | None:
@@ -138,7 +58,7 @@ def _one_of(field: str, value: str, options: list[str]) -> str:
 def _fill(bike: Bike, form: BikeForm, today: date) -> None:
     if not form.name.strip():
         raise CoreError("garage.name_it", field="name")
-    model = BikeModel.objects.filter(pk=form.model).first()
+    model = BikeModel.objects.filter(pk=form.model, gone_by="").first()
     if model is None:
         raise CoreError("garage.no_model", field="model")
     bike.model, bike.name = model, form.name.strip()[:60]

@@ -1,6 +1,6 @@
 """What the garage's API says and takes."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 
 @dataclass(frozen=True)
@@ -39,18 +39,6 @@ class BikeFormPage:
     models: list[ModelChoice]
     use_classes: list[str]
     records: list[str]
-
-
-@dataclass(frozen=True)
-class NewReading:
-    """What the odometer shows. ``new_shows``: a new one was fitted and shows this. ``sure``: the
-    answers to earlier questions whether it is right."""
-
-    id: str
-    odometer: str
-    hours: str = ""
-    new_shows: str = ""
-    sure: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ urlpatterns = [
     path("schools/", views.SchoolsView.as_view()),
     path("bikes/", views.NewBikeView.as_view()),
     path("bikes/<uuid:bike_id>/form/", views.BikeFormView.as_view()),
-    path("bikes/<uuid:bike_id>/odometer/", views.ReadingsView.as_view()),
+    path("bikes/<uuid:bike_id>/odometer/", include("garage.odometer.urls")),
     path("bikes/<uuid:bike_id>/own-values/", views.OwnValuesView.as_view()),
     path("bikes/<uuid:bike_id>/photos/", views.PhotosView.as_view()),
     path("photos/<uuid:photo_id>/", views.PhotoView.as_view()),

@@ -13,7 +13,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, as_id, person_of
 
 from . import selectors, services
-from .shapes import BikeForm, BikeFormPage, NewReading, PhotoLine, SchoolChoice, SchoolsPage
+from .shapes import BikeForm, BikeFormPage, PhotoLine, SchoolChoice, SchoolsPage
 from .sheets.views import BLANK, CellWriteSerializer
 
 
@@ -29,12 +29,6 @@ class BikeFormSerializer(DataclassSerializer[BikeForm]):
 class BikeFormPageSerializer(DataclassSerializer[BikeFormPage]):
     class Meta:
         dataclass = BikeFormPage
-
-
-class NewReadingSerializer(DataclassSerializer[NewReading]):
-    class Meta:
-        dataclass = NewReading
-        extra_kwargs = {name: BLANK for name in ("odometer", "hours", "new_shows")}
 
 
 class SchoolsPageSerializer(DataclassSerializer[SchoolsPage]):
@@ -95,21 +89,6 @@ class BikeFormView(APIView):
             bike_id, given.validated_data, actor=person_of(request), today=timezone.now().date()
         )
         return _form(bike_id)
-
-
-class ReadingsView(APIView):
-    permission_classes = [MayWork]
-
-    @extend_schema(
-        operation_id="odometer_record", request=NewReadingSerializer, responses={204: None}
-    )
-    def post(self, request: Request, bike_id: UUID) -> Response:
-        given = NewReadingSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.add_reading(
-            bike_id, given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
-        return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class OwnValuesView(APIView):

@@ -7,11 +7,11 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from findings.mapping import plug
+from findings.mapping import plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
-from oilward_core.debris import Level
+from oilward_core.debris import Level, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, say_due
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
@@ -179,6 +179,24 @@ def spec_lines(spec: BikeSpec, key: str, speaks: Speaker, bike: Bike) -> list[Sp
     ]
     paths.sort(key=lambda path: path.part)
     return [spec_line(path, spec, speaks, bike) for path in paths]
+
+
+def worked_again(
+    known: Known, spec: ReservoirSpec, found: Finding, services: Sequence[Service]
+) -> str:
+    """What a finding comes to on odometer readings corrected since; empty where none was. The
+    verdict as it was signed stays beside it."""
+    before = [s for s in services if s.km < found.reading.km]
+    reading, last = found.reading, before[-1] if before else None
+    if not (reading.corrects_id or (last and last.reading.corrects_id)):
+        return ""
+    since = reading.km - (last.km if last else 0)
+    first = running_in(reading.km, when_new(known.bike) is not None, bool(before))
+    judged = verdict(seen(found, spec.kind, since, first))
+    words = (
+        f"On the corrected reading, {show(since, known.bike.odometer_unit)} since it was wiped: "
+    )
+    return f"{words}{judged.level.word}. {judged.action}"
 
 
 def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:

@@ -12,7 +12,8 @@ from findings.models import Finding
 from findings.selectors import last_findings, of_bike
 from garage.mapping import BikeSpec
 from garage.models import Bike
-from garage.selectors import photos_of, recent_odometer, schools_of, specs_of
+from garage.odometer.selectors import recent_odometer
+from garage.selectors import photos_of, schools_of, specs_of
 from oilward_core.renewals import variants
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
@@ -177,7 +178,7 @@ def _reservoir_page(
         mapping.level_check(reservoir),
         mapping.spec_lines(spec, reservoir.key, speaks, known.bike),
         [mapping.service_line(s, speaks, unit) for s in reversed(services)],
-        [plug(f) for f in found],
+        [plug(f, mapping.worked_again(known, reservoir, f, services)) for f in found],
         [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
         not why_not,
         why_not,

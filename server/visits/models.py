@@ -1,6 +1,7 @@
 """Visits: one bike, one stay. Entries are the truth; everything else is worked out from them."""
 
 import uuid
+from decimal import Decimal
 
 from django.conf import settings
 from django.db import models
@@ -8,6 +9,7 @@ from django.db.models import Q
 from garage.models import Bike, OdometerReading, SpecSheet
 from oilward_core.spec import Variant
 from shelf.models import Fluid
+from workshop.models import Fact
 
 person = settings.AUTH_USER_MODEL
 
@@ -61,7 +63,7 @@ class Task(models.Model):
         ]
 
 
-class EntryRow(models.Model):
+class EntryRow(Fact):
     """Append-only: the database itself refuses to change or delete one. ``id`` is the client's,
     ``sent`` a digest of what it sent: the same id with anything else is no repetition."""
 
@@ -80,7 +82,7 @@ class EntryRow(models.Model):
         ordering = ["at", "id"]
 
 
-class ClosingRow(models.Model):
+class ClosingRow(Fact):
     """What a visit answered when it was closed. Written once, read ever after, never folded anew."""
 
     visit = models.OneToOneField(Visit, models.PROTECT, primary_key=True, related_name="closing")
@@ -88,7 +90,7 @@ class ClosingRow(models.Model):
     kept_at = models.DateTimeField(auto_now_add=True)
 
 
-class Service(models.Model):
+class Service(Fact):
     """What a reservoir got, one row a service: from a signed visit, or from older records.
     ``not_learned``: why the coach does not learn from what it took, if so."""
 
@@ -98,8 +100,7 @@ class Service(models.Model):
     variant = models.CharField(max_length=12)
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="services", null=True)
     done_on = models.DateField()
-    km = models.DecimalField(max_digits=12, decimal_places=3)
-    hours = models.DecimalField(max_digits=9, decimal_places=1, null=True)
+    reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")
     drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     not_learned = models.CharField(max_length=300, blank=True)
@@ -107,7 +108,7 @@ class Service(models.Model):
     done_by = models.CharField(max_length=80)
 
     class Meta:
-        ordering = ["done_on", "km"]
+        ordering = ["done_on", "reading__km"]
         indexes = [models.Index(fields=["bike", "reservoir"])]
         constraints = [
             models.UniqueConstraint(
@@ -116,3 +117,11 @@ class Service(models.Model):
                 name="one_service_a_visit",
             )
         ]
+
+    @property
+    def km(self) -> Decimal:
+        return self.reading.km
+
+    @property
+    def hours(self) -> Decimal | None:
+        return self.reading.hours

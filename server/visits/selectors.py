@@ -5,6 +5,8 @@ from uuid import UUID
 
 from django.db.models import Prefetch, QuerySet
 from garage.mapping import model_spec
+from garage.models import OdometerReading
+from garage.odometer.selectors import corrections, follow
 from oilward_core.order import Stamp, hands_on, learned_minutes
 from oilward_core.sheet import Closing, Entry, Sheet, TaskPlan, fold, kept
 from workshop.mapping import seconds_per_minute, speaker
@@ -21,16 +23,22 @@ def visits() -> QuerySet[Visit]:
     )
 
 
+def _read(visit: Visit) -> OdometerReading:
+    """The visit's odometer reading as it stands now."""
+    return corrections([visit.bike_id]).get(visit.odometer.pk, visit.odometer)
+
+
 def task_of(visit: Visit) -> Task:
-    """The visit's task."""
+    """The visit's task, at the odometer reading that stands now."""
     task = Task.objects.select_related("fluid").get(visit=visit)
+    visit.odometer = _read(visit)
     task.visit = visit
     return task
 
 
 def plan_of(task: Task) -> TaskPlan:
-    history = Service.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir)
-    return mapping.task_plan(task, history)
+    bike = task.visit.bike_id
+    return mapping.task_plan(task, services_of([bike]).get((bike, task.reservoir), []))
 
 
 def entries_of(visit: Visit) -> list[Entry]:
@@ -54,13 +62,17 @@ def standing(visit: Visit) -> Closing:
 
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     placed = mapping.plugs(model_spec(visit.sheet))
-    return mapping.run_sheet(visit, standing(visit), speaker(person), now, placed)
+    stands, read = standing(visit), _read(visit)
+    return mapping.run_sheet(visit, stands, read, speaker(person), now, placed)
 
 
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:
     """Every service of each reservoir of these bikes, oldest first."""
+    ids = list(bike_ids)
+    rows = list(Service.objects.filter(bike_id__in=ids).select_related("reading"))
+    follow(rows, corrections(ids))
     grouped: dict[tuple[UUID, str], list[Service]] = {}
-    for row in Service.objects.filter(bike_id__in=list(bike_ids)):
+    for row in sorted(rows, key=lambda row: (row.done_on, row.km)):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
     return grouped
 
@@ -98,17 +110,18 @@ def open_sheets(
     bike_ids: Iterable[UUID], services: dict[tuple[UUID, str], list[Service]]
 ) -> dict[UUID, OpenSheet]:
     """The open visit of each bike that has one, in a number of queries that does not grow."""
+    ids = list(bike_ids)
     rows = (
         visits()
-        .filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
+        .filter(bike_id__in=ids, state=Visit.State.OPEN)
         .prefetch_related(
             Prefetch("tasks", queryset=Task.objects.select_related("fluid")),
             Prefetch("entries", queryset=EntryRow.objects.select_related("by")),
         )
     )
-    bench = mapping.bench()
-    found = {}
+    bench, corrected, found = mapping.bench(), corrections(ids), {}
     for visit in rows:
+        visit.odometer = corrected.get(visit.odometer.pk, visit.odometer)
         task = visit.tasks.all()[0]
         task.visit = visit
         plan = mapping.task_plan(task, services.get((visit.bike_id, task.reservoir), []))

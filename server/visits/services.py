@@ -11,8 +11,8 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 from findings.services import keep_finding
 from garage.models import Bike
+from garage.odometer.services import record_odometer
 from garage.selectors import schools_of, specs_of
-from garage.services import record_odometer
 from garage.sheets.services import note_looked_up
 from oilward_core.errors import CoreError
 from oilward_core.sheet import (
@@ -216,8 +216,7 @@ def _keep_service(visit: Visit, stands: Closing, *, actor: Person, now: datetime
         variant=plan.variant,
         visit=visit,
         done_on=now.date(),
-        km=odometer.km,
-        hours=odometer.hours,
+        reading=odometer,
         drained_ml=sheet.drained,
         took_ml=sheet.added,
         not_learned=stands.not_learned[:300],
@@ -234,7 +233,7 @@ def _keep_service(visit: Visit, stands: Closing, *, actor: Person, now: datetime
                 sheet.finding,
                 finding_id=uuid5(visit.pk, entry.id),
                 found_on=now.date(),
-                km=odometer.km,
+                reading=odometer,
                 km_since_wiped=plan.km_since_wiped,
                 actor=actor,
             )

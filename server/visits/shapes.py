@@ -143,7 +143,8 @@ class StandingShape:
 
 @dataclass(frozen=True)
 class RunSheet:
-    """A visit's run sheet as it stands. ``now`` is the server's clock, for the timers."""
+    """A visit's run sheet as it stands. ``now`` is the server's clock, for the timers; ``corrected``
+    is what the odometer really showed, where a closed visit was signed on another reading."""
 
     id: str
     state: str
@@ -175,6 +176,7 @@ class RunSheet:
     layout: str
     plugs: list[MapPlug]
     not_learned: str
+    corrected: str
 
 
 @dataclass(frozen=True)

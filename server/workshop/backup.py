@@ -1,35 +1,67 @@
-"""Everything in one file, and back: PostgreSQL's own dump of a workshop's database."""
+"""Everything in one file, and back.
 
+A backup is a zip of PostgreSQL's own dump and a manifest with its checksum. It is read before anything of
+it runs, and then runs as a role that owns an empty database and nothing else.
+"""
+
+import json
 import os
+import re
+import secrets
 import subprocess
+import tempfile
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
+from hashlib import file_digest
 from pathlib import Path
+from shutil import copyfileobj
 from time import sleep
 from typing import Any
+from zipfile import ZIP_STORED, BadZipFile, ZipFile, is_zipfile
 
+from django.conf import settings
 from django.core.management.base import CommandError
 from django.db.migrations.loader import MigrationLoader
+from django.utils import timezone
 from psycopg import Connection, connect
 from psycopg.errors import UndefinedTable
-from psycopg.sql import SQL, Identifier
+from psycopg.sql import SQL, Identifier, Literal
+
+FORMAT = "oilward-backup/1"
+MANIFEST, DUMP = "manifest.json", "workshop.dump"
+RESTORER = "oilward_restoring"
+# what a workshop is made of, as pg_restore lists it
+_PARTS = (
+    "TABLE DATA", "TABLE", "SEQUENCE SET", "SEQUENCE OWNED BY", "SEQUENCE", "DEFAULT",
+    "CHECK CONSTRAINT", "FK CONSTRAINT", "CONSTRAINT", "INDEX", "FUNCTION", "TRIGGER",
+)  # fmt: skip
+_LISTED = re.compile(rf"\d+; \d+ \d+ ({'|'.join(_PARTS)}) public ")
+_LEFT_OUT = ("cache", "django_session")  # who is signed in is nobody's to keep
 
 # as settings.DATABASES describes one
 Database = Mapping[str, Any]
 
 
-def _tool(command: str, database: Database, *words: str | Path, **more: Any) -> None:
-    """Run one of PostgreSQL's tools on a database; its own words come with the refusal."""
-    where = {
-        "PGHOST": database["HOST"],
-        "PGPORT": str(database["PORT"]),
-        "PGUSER": database["USER"],
-        "PGPASSWORD": database["PASSWORD"],
-    }
-    env = {**os.environ, **where}
-    done = subprocess.run([command, *words], env=env, stderr=subprocess.PIPE, text=True, **more)
+def _tool(command: str, database: Database | None, *words: str | Path, **more: Any) -> str:
+    """Run one of PostgreSQL's tools, on a database if one is given; what it prints. Its own words
+    come with the refusal."""
+    where = (
+        {
+            "PGHOST": database["HOST"],
+            "PGPORT": str(database["PORT"]),
+            "PGUSER": database["USER"],
+            "PGPASSWORD": database["PASSWORD"],
+        }
+        if database
+        else {}
+    )
+    out = {"stdout": subprocess.PIPE, **more}
+    done = subprocess.run(
+        [command, *words], env={**os.environ, **where}, stderr=subprocess.PIPE, text=True, **out
+    )
     if done.returncode:
         raise CommandError(f"{command} stopped: {done.stderr.strip()}")
+    return done.stdout or ""
 
 
 @contextmanager
@@ -45,6 +77,15 @@ def _open(database: Database, name: str) -> Iterator[Connection]:
         yield connection
 
 
+def _zip(dumped: Path, part: Path) -> None:
+    with dumped.open("rb") as raw:
+        checksum = file_digest(raw, "sha256").hexdigest()
+    manifest = {"format": FORMAT, "made_at": timezone.now().isoformat(), "sha256": checksum}
+    with ZipFile(part, "w", ZIP_STORED) as whole:
+        whole.writestr(MANIFEST, json.dumps(manifest, indent=1))
+        whole.write(dumped, DUMP)
+
+
 def dump(database: Database, file: Path) -> None:
     """Write everything into a new file, readable for its owner alone. A database at work may be
     dumped: the file shows one moment of it.
@@ -53,17 +94,51 @@ def dump(database: Database, file: Path) -> None:
     """
     if file.exists():
         raise CommandError(f"{file} is there already. Name another file.")
-    part = file.with_name(f"{file.name}.part")
+    part, raw = file.with_name(f"{file.name}.part"), file.with_name(f"{file.name}.dump")
     try:
-        part.touch(mode=0o600)
-        with part.open("wb") as out:
-            words = ["--format=custom", "--no-owner", "--exclude-table-data=cache"]
+        for one in (part, raw):
+            one.touch(mode=0o600)
+        with raw.open("wb") as out:
+            words = ["--format=custom", "--no-owner", "--no-acl"]
+            words += [f"--exclude-table-data={table}" for table in _LEFT_OUT]
             _tool("pg_dump", database, *words, f"--dbname={database['NAME']}", stdout=out)
+        _zip(raw, part)
         part.rename(file)
     except OSError as error:
         raise CommandError(f"{file} cannot be written: {error.strerror}.") from error
     finally:
-        part.unlink(missing_ok=True)
+        for one in (part, raw):
+            one.unlink(missing_ok=True)
+
+
+@contextmanager
+def _dump_of(file: Path) -> Iterator[Path]:
+    """PostgreSQL's dump in a backup, once its checksum is right. Backups of earlier releases are the
+    dump itself, without a checksum."""
+    if not is_zipfile(file):
+        yield file
+        return
+    with tempfile.TemporaryDirectory() as folder, ZipFile(file) as whole:
+        taken = Path(folder, DUMP)
+        try:
+            manifest = json.loads(whole.read(MANIFEST))
+            with whole.open(DUMP) as packed, taken.open("wb") as out:
+                copyfileobj(packed, out)
+            with taken.open("rb") as raw:
+                right = file_digest(raw, "sha256").hexdigest() == manifest["sha256"]
+        except (BadZipFile, LookupError, TypeError, ValueError) as error:
+            raise CommandError(f"{file} is no backup of Oil Ward, or is damaged.") from error
+        if manifest.get("format") != FORMAT or not right:
+            raise CommandError(f"{file} is damaged: its checksum is not right. Take another one.")
+        yield taken
+
+
+def _read_through(dumped: Path) -> None:
+    """Refuse a dump that would do more than put tables back."""
+    for line in _tool("pg_restore", None, "--list", dumped).splitlines():
+        if line and not line.startswith(";") and not _LISTED.match(line):
+            what = line.partition("; ")[2]
+            raise CommandError(f"That file would do more than put a workshop back: {what}")
 
 
 def _known(database: Database, name: str) -> None:
@@ -104,28 +179,49 @@ def _rename(server: Connection, name: str, to: str) -> None:
     server.execute(words.format(Identifier(name), Identifier(to)))
 
 
+def _forget_restorer(server: Connection) -> None:
+    server.execute(SQL("DROP ROLE IF EXISTS {}").format(Identifier(RESTORER)))
+
+
+@contextmanager
+def _empty(database: Database, server: Connection, name: str) -> Iterator[Database]:
+    """An empty database, of a role that owns nothing else; gone again if what is done with it fails,
+    else in the hands of the owner role."""
+    _drop(server, name)
+    _forget_restorer(server)
+    password, role, fresh = secrets.token_urlsafe(24), Identifier(RESTORER), Identifier(name)
+    server.execute(SQL("CREATE ROLE {} LOGIN PASSWORD {}").format(role, Literal(password)))
+    try:
+        server.execute(SQL("CREATE DATABASE {} OWNER {}").format(fresh, role))
+        yield {**database, "NAME": name, "USER": RESTORER, "PASSWORD": password}
+        owner = Identifier(settings.OWNER_ROLE)
+        with _open(database, name) as inside:
+            inside.execute(SQL("REASSIGN OWNED BY {} TO {}").format(role, owner))
+    except BaseException:
+        _drop(server, name)
+        raise
+    finally:
+        _forget_restorer(server)
+
+
 def put_back(database: Database, file: Path) -> str:
     """Put a backup in the place of a database; the name under which the one before is kept.
 
-    Raises CommandError, with nothing changed, for a file that is no backup or too new, and while
-    somebody works on the database.
+    Raises CommandError, with nothing changed, for a file that is damaged, no backup or too new, and
+    while somebody works on the database.
     """
     name = database["NAME"]
     fresh, before = f"{name}_restoring", f"{name}_before"
     if not file.is_file():
         raise CommandError(f"There is no file {file}.")
-    with _open(database, "postgres") as server:
+    with _dump_of(file) as dumped, _open(database, "postgres") as server:
+        _read_through(dumped)
         if _in_use(server, name):
             raise CommandError("Oil Ward is at work on this database. Stop it, then restore.")
-        _drop(server, fresh)
-        server.execute(SQL("CREATE DATABASE {}").format(Identifier(fresh)))
-        try:
-            words = ["--no-owner", "--exit-on-error", "--single-transaction", f"--dbname={fresh}"]
-            _tool("pg_restore", database, *words, file)
-            _known(database, fresh)
-        except CommandError:
-            _drop(server, fresh)
-            raise
+        with _empty(database, server, fresh) as empty:
+            words = ["--no-owner", "--no-acl", "--exit-on-error", "--single-transaction"]
+            _tool("pg_restore", empty, *words, f"--dbname={fresh}", dumped)
+            _known(empty, fresh)
         _drop(server, before)
         if _exists(server, name):
             _rename(server, name, before)

@@ -7,6 +7,13 @@ from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 
 
+class Fact(models.Model):
+    """What happened. Rows are only added: the database refuses the server to change or delete one."""
+
+    class Meta:
+        abstract = True
+
+
 class Role(models.TextChoices):
     TECHNICIAN = "technician"
     LEAD = "lead"

@@ -5,6 +5,7 @@ from decimal import Decimal
 from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
+from garage.models import OdometerReading
 from oilward_core.debris import Form, Matter, Observation, Part, verdict
 from oilward_core.sheet import part_data
 from oilward_core.spec import ReservoirKind
@@ -28,7 +29,7 @@ class KeepTests(WorkshopTestCase):
             verdict(seen),
             finding_id=finding_id or uuid4(),
             found_on=date(2030, 1, 1),
-            km=Decimal(99_000),
+            reading=OdometerReading.objects.filter(bike=self.heron).latest("km"),
             km_since_wiped=Decimal(8000),
             actor=Person.objects.get(username="mira"),
         )

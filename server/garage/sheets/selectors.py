@@ -52,7 +52,8 @@ def _models() -> QuerySet[BikeModel]:
         "entered_by", "approved_by"
     )
     return (
-        BikeModel.objects.annotate(bike_count=Count("bikes"))
+        BikeModel.objects.filter(gone_by="")
+        .annotate(bike_count=Count("bikes"))
         .prefetch_related(Prefetch("sheets", queryset=newest_first))
         .order_by("make", "name", "year")
     )

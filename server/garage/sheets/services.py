@@ -84,6 +84,9 @@ def create_model(new: NewModel, *, actor: Person) -> SpecSheet:
         year=year,
         defaults={"layout": new.layout, "displacement_cc": cc},
     )
+    if model.gone_by:
+        model.gone_by = ""
+        model.save(update_fields=["gone_by"])
     return start_draft(model.pk, actor=actor)
 
 
@@ -233,7 +236,7 @@ def copy_missing(
 @transaction.atomic
 def note_looked_up(model_id: int, found: Mapping[Path, Cell], *, actor: Person) -> None:
     """Values looked up at the bench: into the model's draft, where nothing stands there yet."""
-    draft = start_draft(model_id, actor=actor)
+    draft = _draft(start_draft(model_id, actor=actor).pk)
     known = {path_of(row) for row in draft.cells.all()}
     _new_cells(draft, {path: one for path, one in found.items() if path not in known})
 
@@ -282,15 +285,20 @@ def discard(sheet_id: int, *, actor: Person) -> None:
 
 @transaction.atomic
 def delete_model(model_id: int, *, actor: Person) -> None:
-    """Take a model without bikes out, with its sheets. A lead's to do."""
+    """Take a model without bikes out of the lists, with its drafts; approved sheets stay, and are there
+    again when the model comes back. A lead's to do."""
     require_lead(actor)
-    model = BikeModel.objects.filter(pk=model_id).first()
+    model = BikeModel.objects.select_for_update().filter(pk=model_id, gone_by="").first()
     if model is None:
         return
     if model.bikes.exists():
         raise Conflict("spec.has_bikes", count=model.bikes.count())
-    model.sheets.all().delete()
-    model.delete()
+    model.sheets.filter(state=DRAFT).delete()
+    if model.sheets.exists():
+        model.gone_by = actor.name
+        model.save(update_fields=["gone_by"])
+    else:
+        model.delete()
 
 
 @transaction.atomic
@@ -300,7 +308,8 @@ def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
     if faults or name is None:
         listed = [Fault(f.place, f.code, dict(f.fields)) for f in faults]
         raise CoreError("document.faults", count=len(faults), faults=listed)
-    sheet = create_model(NewModel(**{key: str(v) for key, v in vars(name).items()}), actor=actor)
+    new = NewModel(**{key: str(v) for key, v in vars(name).items()})
+    sheet = _draft(create_model(new, actor=actor).pk)
     standing = {path_of(row): cell(row) for row in sheet.cells.all()}
     approved = sheet.model.sheets.filter(state=APPROVED).order_by("-version").first()
     untouched = approved is not None and standing == cells(approved.cells.all())

@@ -15,8 +15,8 @@ from visits.tests.bench import Technician
 from workshop.models import Person
 
 from garage.models import Bike, BikePhoto, OdometerReading, OwnSchool
-from garage.selectors import last_odometer
-from garage.services import record_odometer
+from garage.odometer.selectors import last_odometer
+from garage.odometer.services import record_odometer
 
 
 class BikeFormTests(WorkshopTestCase):

@@ -5,23 +5,12 @@ from decimal import Decimal
 from typing import Any
 from uuid import uuid4
 
-from django.db import connection
-from django.db.migrations.executor import MigrationExecutor
-from django.test import TransactionTestCase
+from config.testing import MigrationTestCase
 
 BEFORE = [("garage", "0001_initial"), ("visits", "0003_service_take_valid")]
 
 
-class CellsMigrationTests(TransactionTestCase):
-    def migrate(self, targets: list[tuple[str, str]]) -> Any:
-        executor = MigrationExecutor(connection)
-        executor.migrate(targets)
-        return MigrationExecutor(connection).loader.project_state(targets).apps
-
-    def tearDown(self) -> None:
-        executor = MigrationExecutor(connection)
-        executor.migrate(executor.loader.graph.leaf_nodes())
-
+class CellsMigrationTests(MigrationTestCase):
     def old_sheet(self, apps: Any) -> Any:
         get = apps.get_model
         mira = get("workshop", "Person").objects.create(username="mira", name="Mira", role="lead")
@@ -58,8 +47,7 @@ class CellsMigrationTests(TransactionTestCase):
 
     def test_every_value_is_carried_over_with_its_source(self) -> None:
         self.old_sheet(self.migrate(BEFORE))
-        executor = MigrationExecutor(connection)
-        apps = self.migrate(executor.loader.graph.leaf_nodes())
+        apps = self.migrate()
         cells = {
             (cell.part, cell.field): cell
             for cell in apps.get_model("garage", "SheetCell").objects.all()

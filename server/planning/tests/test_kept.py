@@ -7,6 +7,7 @@ from typing import Any
 from unittest import mock
 from uuid import uuid4
 
+from config.testing import tampered
 from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection
@@ -183,7 +184,8 @@ class AskedTests(KeptCase):
 
         finding = Finding.objects.filter(bike__name="Ferry Bell", reservoir="gearbox").last()
         assert finding is not None
-        Finding.objects.filter(pk=finding.pk).update(level="hold", action="Do not run it.")
+        with tampered():
+            Finding.objects.filter(pk=finding.pk).update(level="hold", action="Do not run it.")
         bell = Bike.objects.get(name="Ferry Bell")
         refresh([bell.pk], date.today())
         self.assertEqual(self.names(hold="true"), ["Ferry Bell"])

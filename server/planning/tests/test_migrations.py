@@ -1,26 +1,14 @@
 """A calendar of an earlier release keeps its visits, each part with its name."""
 
 from datetime import date
-from typing import Any
 from uuid import uuid4
 
-from django.db import connection
-from django.db.migrations.executor import MigrationExecutor
-from django.test import TransactionTestCase
+from config.testing import MigrationTestCase
 
 BEFORE = [("planning", "0003_lasts"), ("garage", "0004_own_schools")]
 
 
-class CalendarMigrationTests(TransactionTestCase):
-    def migrate(self, targets: list[Any]) -> Any:
-        executor = MigrationExecutor(connection)
-        executor.migrate(targets)
-        return MigrationExecutor(connection).loader.project_state(targets).apps
-
-    def tearDown(self) -> None:
-        executor = MigrationExecutor(connection)
-        executor.migrate(executor.loader.graph.leaf_nodes())
-
+class CalendarMigrationTests(MigrationTestCase):
     def test_a_planned_part_is_called_by_its_key(self) -> None:
         old = self.migrate(BEFORE).get_model
         model = old("garage", "BikeModel").objects.create(
@@ -33,8 +21,7 @@ class CalendarMigrationTests(TransactionTestCase):
         old("planning", "PlannedVisit").objects.create(
             id=uuid4(), bike=bike, on=date(2027, 1, 4), tasks=[task], planned_by="Mira"
         )
-        leaves = MigrationExecutor(connection).loader.graph.leaf_nodes()
-        visit = self.migrate(leaves).get_model("planning", "PlannedVisit").objects.get()
+        visit = self.migrate().get_model("planning", "PlannedVisit").objects.get()
         self.assertEqual(visit.tasks, [{**task, "label": "fork left"}])
         self.assertEqual((visit.done, visit.state), ({}, "planned"))
         self.assertIsNotNone(visit.planned_at)

@@ -1,6 +1,7 @@
 from datetime import date
 from uuid import uuid5
 
+from config.testing import tampered
 from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection
@@ -59,12 +60,12 @@ class WardTests(WorkshopTestCase):
                 odometer_unit="km",
                 records="none",
             )
-            OdometerReading.objects.create(
+            reading = OdometerReading.objects.create(
                 bike=bike, km=100, as_written="100", read_on=date(2026, 1, 1), read_by=mira
             )
             Service.objects.create(
                 id=uuid5(bike.id, "s"), bike=bike, reservoir="engine", variant="with filter",
-                done_on=date(2026, 1, 1), km=50, done_by="Mira",
+                done_on=date(2026, 1, 1), reading=reading, done_by="Mira",
             )  # fmt: skip
             Technician(self.api, bike.pk).open(f"{200 + number}")
 
@@ -134,7 +135,8 @@ class BikePageTests(WorkshopTestCase):
             with self.subTest(name):
                 self.assertEqual([d for d in engine["doubts"] if "friction" not in d], [])
         values = SheetCell.objects.filter(sheet__model__name="Tandem 890", reservoir="engine")
-        values.filter(field="capacity.drain only").update(written="3.05 ml")
+        with tampered():
+            values.filter(field="capacity.drain only").update(written="3.05 ml")
         said = self.page("Red Buoy")["reservoirs"][0]["doubts"]
         self.assertIn("Litres, not millilitres? 3.05 l.", said[0])
 

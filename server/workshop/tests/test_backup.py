@@ -4,10 +4,12 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
+from django.contrib.sessions.models import Session
 from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.db import connection
 from django.test import TransactionTestCase
+from django.utils import timezone
 from psycopg import connect
 
 from workshop.backup import dump, put_back
@@ -92,6 +94,58 @@ class BackupTests(TransactionTestCase):
         with self.assertRaisesMessage(CommandError, "There is no file"):
             put_back(self.copy, self.folder / "gone")
         self.assertFalse({f"{COPY}_before", f"{COPY}_restoring"} & self.standing())
+
+    def test_one_changed_byte_is_seen(self) -> None:
+        dump(self.here, self.file)
+        whole = bytearray(self.file.read_bytes())
+        whole[len(whole) // 2] ^= 1
+        self.file.write_bytes(whole)
+        with self.assertRaisesMessage(CommandError, "damaged"):
+            put_back(self.copy, self.file)
+        self.assertFalse({COPY, f"{COPY}_restoring"} & self.standing())
+
+    def test_who_is_signed_in_is_not_in_it(self) -> None:
+        Session.objects.create(session_key="k", session_data="d", expire_date=timezone.now())
+        dump(self.here, self.file)
+        put_back(self.copy, self.file)
+        self.assertEqual(self.execute(COPY, "SELECT * FROM django_session"), [])
+
+    def test_what_would_do_more_than_put_a_workshop_back_does_nothing(self) -> None:
+        dump(self.here, self.file)
+        put_back(self.copy, self.file)
+        for make, unmake in (
+            ("CREATE VIEW spy AS SELECT 1", "DROP VIEW spy"),
+            ("CREATE SCHEMA mine", "DROP SCHEMA mine"),
+            ("CREATE EXTENSION file_fdw", "DROP EXTENSION file_fdw"),
+        ):
+            self.execute(COPY, make)
+            file = self.folder / make.replace(" ", "-")
+            dump(self.copy, file)
+            self.execute(COPY, unmake)
+            with self.subTest(make), self.assertRaisesMessage(CommandError, "would do more"):
+                put_back(self.copy, file)
+
+    def test_what_runs_from_the_file_runs_without_rights(self) -> None:
+        """A check that would read the server's own files, hidden in a table, is refused."""
+        dump(self.here, self.file)
+        put_back(self.copy, self.file)
+        self.execute(
+            COPY,
+            "CREATE TABLE bait (id int CHECK (pg_read_file('/etc/hostname') <> ''));"
+            "INSERT INTO bait VALUES (1)",
+        )
+        file = self.folder / "bait"
+        dump(self.copy, file)
+        with self.assertRaisesMessage(CommandError, "permission denied"):
+            put_back(self.copy, file)
+        roles = {name for (name,) in self.execute("postgres", "SELECT rolname FROM pg_roles")}
+        self.assertNotIn("oilward_restoring", roles)
+
+    def test_everything_put_back_is_the_owners(self) -> None:
+        dump(self.here, self.file)
+        put_back(self.copy, self.file)
+        owners = "SELECT DISTINCT tableowner FROM pg_tables WHERE schemaname = 'public'"
+        self.assertEqual(self.execute(COPY, owners), [("oilward_owner",)])
 
     def test_a_newer_or_a_foreign_backup_is_refused(self) -> None:
         dump(self.here, self.file)

@@ -93,9 +93,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["odometer_readings"];
         put?: never;
         post: operations["odometer_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/odometer/{reading_id}/correction/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["odometer_correct"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1324,6 +1340,7 @@ export interface components {
             parts: components["schemas"]["PlugPart"][];
             oil: string[];
             rules: string[];
+            again: string;
         };
         PlugPart: {
             form: string;
@@ -1352,6 +1369,32 @@ export interface components {
         Reading: {
             reads: string;
             doubts: string[];
+        };
+        ReadingCorrectionRequest: {
+            id: string;
+            seen: string;
+            odometer: string;
+            reason: string;
+            hours?: string;
+            sure?: string[];
+        };
+        ReadingLine: {
+            id: string;
+            read_on: string;
+            odometer: string;
+            hours: string;
+            by: string;
+            replaced: boolean;
+            reason: string;
+            before: string[];
+        };
+        Readings: {
+            bike: string;
+            unit: string;
+            counts_hours: boolean;
+            now: string;
+            lines: components["schemas"]["ReadingLine"][];
+            may_correct: boolean;
         };
         ReasonRequest: {
             reason: string;
@@ -1429,6 +1472,7 @@ export interface components {
             layout: string;
             plugs: components["schemas"]["MapPlug"][];
             not_learned: string;
+            corrected: string;
         };
         Scale: {
             name: string;
@@ -1956,6 +2000,36 @@ export interface operations {
             };
         };
     };
+    odometer_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     odometer_record: {
         parameters: {
             query?: never;
@@ -1977,6 +2051,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    odometer_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingCorrectionRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
             };
             /** @description Refused */
             default: {

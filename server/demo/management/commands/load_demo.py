@@ -68,8 +68,9 @@ class Loader:
 
     def odometer(
         self, bike: Bike, days: int, km: Decimal, hours: int | None, replaced: bool = False
-    ) -> None:
-        OdometerReading.objects.get_or_create(
+    ) -> OdometerReading:
+        first = replaced or km < bike.offset_km
+        reading, _ = OdometerReading.objects.get_or_create(
             id=uuid5(bike.id, f"odometer-{days}"),
             defaults={
                 "bike": bike,
@@ -79,27 +80,28 @@ class Loader:
                 "replaced": replaced,
                 "read_on": self._ago(days),
                 "read_by": self.mira,
+                "offset_km": 0 if first else bike.offset_km,
             },
         )
+        return reading
 
     def past(self, bike: Bike, spec: BikeSpec, past: Past, wiped_at: int) -> None:
         day, reservoir = self._ago(past.days), spec.reservoir(past.tank)
         assert reservoir is not None
         fluid = best_fluid(reservoir.requirement, reservoir.kind, workshop_schools())
+        reading = self.odometer(bike, past.days, Decimal(past.km), past.hours)
         Service.objects.create(
             id=uuid5(bike.id, f"{past.tank}-{past.days}"),
             bike=bike,
             reservoir=past.tank,
             variant=past.variant,
             done_on=day,
-            km=past.km,
-            hours=past.hours,
+            reading=reading,
             took_ml=past.took,
             drained_ml=past.drained,
             fluid=fluid.name if fluid else reservoir.fluid,
             done_by=self.mira.name,
         )
-        self.odometer(bike, past.days, Decimal(past.km), past.hours)
         if not past.parts:
             return
         parts = tuple(
@@ -125,7 +127,7 @@ class Loader:
             verdict(seen),
             finding_id=uuid5(bike.id, f"finding-{past.tank}-{past.days}"),
             found_on=day,
-            km=Decimal(past.km),
+            reading=reading,
             km_since_wiped=since,
             actor=self.mira,
         )

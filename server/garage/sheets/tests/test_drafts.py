@@ -2,9 +2,10 @@
 
 from typing import Any
 
+from config.testing import tampered
 from demo.testing import WorkshopTestCase
 
-from garage.models import SheetCell, SpecSheet
+from garage.models import Bike, BikeModel, SheetCell, SpecSheet
 
 NEW = {
     "make": "Brackwell",
@@ -223,6 +224,23 @@ class ModelTests(DraftCase):
         self.assertEqual(self.oda.delete(f"/api/models/{self.model.pk}/").status_code, 409)
         names = [m["name"] for m in self.api.get("/api/models/").json()["models"]]
         self.assertEqual(len(names), 6)
+
+    def test_approved_sheets_of_a_model_taken_out_stay_and_come_back_with_it(self) -> None:
+        approved = SpecSheet.objects.get(model=self.model, state="approved")
+        values = approved.cells.count()
+        with tampered():
+            Bike.objects.filter(model=self.model).update(model_id=BikeModel.objects.latest("id").pk)
+        url = f"/api/models/{self.model.pk}/"
+        self.assertEqual([self.oda.delete(url).status_code for _ in range(2)], [204, 204])
+        self.assertEqual(len(self.api.get("/api/models/").json()["models"]), 5)
+        self.assertEqual(BikeModel.objects.get(pk=self.model.pk).gone_by, "Oda")
+        self.assertEqual(approved.cells.count(), values)
+        model = BikeModel.objects.get(pk=self.model.pk)
+        body = {"make": model.make, "name": model.name, "year": str(model.year),
+                "layout": model.layout, "displacement_cc": str(model.displacement_cc)}  # fmt: skip
+        page = self.api.post("/api/models/", body, format="json").json()
+        self.assertEqual(page["version"], 2)
+        self.assertEqual(len(self.api.get("/api/models/").json()["models"]), 6)
 
     def test_what_a_sheet_lacks_is_copied_from_another(self) -> None:
         self.page = self.api.post("/api/models/", NEW, format="json").json()

@@ -71,12 +71,13 @@ class Command(BaseCommand):
                 for year in range(YEARS):
                     day = today - timedelta(days=365 * (YEARS - year) - n % 300)
                     km = Decimal(7000 * (year + 1) + n)
-                    readings.append(
-                        OdometerReading(bike=bike, km=km, as_written="-", read_on=day, read_by=mira)
+                    read = OdometerReading(
+                        bike=bike, km=km, as_written="-", read_on=day, read_by=mira
                     )
+                    readings.append(read)
                     services += [
                         Service(id=uuid4(), bike=bike, reservoir=key, variant="drain only",
-                                done_on=day, km=km, took_ml=900, done_by="Mira")
+                                done_on=day, reading=read, took_ml=900, done_by="Mira")
                         for key in SERVED
                     ]  # fmt: skip
             OdometerReading.objects.bulk_create(readings, batch_size=5000)

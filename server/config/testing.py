@@ -1,0 +1,83 @@
+"""Tests run as the role the server runs as; making the tables and emptying them is the owner's."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from django.conf import settings
+from django.db import connection, connections
+from django.db.backends.base.base import BaseDatabaseWrapper
+from django.db.backends.signals import connection_created
+from django.db.migrations.executor import MigrationExecutor
+from django.test import TransactionTestCase
+from django.test.runner import DiscoverRunner
+from workshop.roles import grant
+
+
+def _become(found: BaseDatabaseWrapper) -> None:
+    with found.cursor() as cursor:
+        cursor.execute(f"SET ROLE {settings.RUNTIME_ROLE}")
+
+
+def _on_connected(sender: object, connection: BaseDatabaseWrapper, **_: Any) -> None:
+    _become(connection)
+
+
+@contextmanager
+def as_owner() -> Iterator[None]:
+    """What only the owner of the tables may do: migrations, mending."""
+    with connection.cursor() as cursor:
+        cursor.execute("RESET ROLE")
+    try:
+        yield
+    finally:
+        _become(connection)
+
+
+@contextmanager
+def tampered() -> Iterator[None]:
+    """For tests of what a wrong fact looks like: a superuser's hand in the tables, past every guard."""
+    with as_owner(), connection.cursor() as cursor:
+        cursor.execute("SET LOCAL session_replication_role = replica")
+        yield
+        cursor.execute("SET LOCAL session_replication_role = origin")
+
+
+class MigrationTestCase(TransactionTestCase):
+    """The database of an earlier release brought up to date; all of it the owner's work."""
+
+    def setUp(self) -> None:
+        self.enterContext(as_owner())
+        self.addCleanup(grant, self, "default")
+        self.addCleanup(self.migrate)
+
+    def migrate(self, targets: list[tuple[str, str]] | None = None) -> Any:
+        """Migrate, to the newest if no targets are named; the models as they are then."""
+        executor = MigrationExecutor(connection)
+        targets = targets or executor.loader.graph.leaf_nodes()
+        executor.migrate(targets)
+        return MigrationExecutor(connection).loader.project_state(targets).apps
+
+
+class AsInUse(DiscoverRunner):
+    """Makes the test database as its owner, then goes on as the runtime role."""
+
+    def setup_databases(self, **kwargs: Any) -> Any:
+        made = super().setup_databases(**kwargs)
+        for found in (connections[alias] for *_, alias in [(c, c.alias) for c, *_ in made]):
+            empty = found.ops.execute_sql_flush
+
+            def flush(words: list[str], empty: Any = empty) -> None:
+                with as_owner():
+                    empty(words)
+
+            found.ops.execute_sql_flush = flush
+            grant(self, found.alias)  # the cache's table came after the migrations
+            _become(found)
+        if made:
+            connection_created.connect(_on_connected, dispatch_uid="tests.role")
+        return made
+
+    def teardown_databases(self, old_config: Any, **kwargs: Any) -> None:
+        connection_created.disconnect(dispatch_uid="tests.role")
+        super().teardown_databases(old_config, **kwargs)
