@@ -171,3 +171,29 @@ test("a picture of the bike is kept, one that is none is refused, and a bike is 
   await expect(page.getByRole("heading", { name: "Teal" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Service the engine" })).toHaveCount(0);
 });
+
+test("a reading that slipped is corrected by a lead, with a reason, and stays beside it", async ({
+  page,
+}) => {
+  await signIn(page, "oda");
+  await page.getByRole("link", { name: "New bike" }).click();
+  await page.getByLabel("Called").fill("Gannet");
+  await page.getByLabel("Model").selectOption({ label: "Osprand Tandem 890, 2022" });
+  await page.getByLabel("Odometer shows").fill("123 456");
+  await press(page, "Enter the bike");
+  await press(page, "The bike");
+  await press(page, "All readings");
+  await press(page, "Correct");
+  await page.getByLabel("It really showed, in km").fill("about twelve");
+  await press(page, "Correct it");
+  await expect(page.getByRole("alert").first()).toBeVisible();
+  await page.getByLabel("It really showed, in km").fill("12 345");
+  await press(page, "Correct it");
+  await expect(page.getByText("Write a word on why.")).toBeVisible();
+  await page.getByLabel("Why").fill("a digit too many");
+  await press(page, "Correct it");
+  await expect(page.getByText("12345 km", { exact: true }).last()).toBeVisible();
+  await expect(page.getByText("It said 123456 km, Oda")).toBeVisible();
+  await page.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByText("12345 km").first()).toBeVisible();
+});

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
+import { Readings } from "../garage/Readings";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
 import { BikeMap } from "../glass/BikeMap";
 import { OdometerDialog } from "./OdometerDialog";
@@ -16,7 +17,7 @@ const RECORDS: Record<string, string> = {
 
 /** The bike itself: where its plugs are, what it looks like, what is known of it. */
 export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: boolean }) {
-  const [open, setOpen] = useState<"odometer" | "schools" | null>(null);
+  const [open, setOpen] = useState<"odometer" | "readings" | "schools" | null>(null);
   const plugs = page.plugs.map((plug) => ({
     id: `${plug.reservoir}/${plug.part}`,
     label: `${plug.reservoir_label}, ${plug.part}${plug.torque ? `: ${plug.torque}` : ""}`,
@@ -41,7 +42,10 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
           <dt>Odometer</dt>
           <dd className="tabular">
             {page.odometer}
-            <span className="soft"> read {page.odometer_on}</span>
+            <span className="soft"> read {page.odometer_on}</span>{" "}
+            <Button type="link" onClick={() => setOpen("readings")}>
+              All readings
+            </Button>
           </dd>
           <dt>History</dt>
           <dd>{RECORDS[page.records]}</dd>
@@ -59,6 +63,7 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
         <Photos bike={page.id} photos={page.photos} mayWork={mayWork} />
       </div>
       {open === "odometer" && <OdometerDialog page={page} close={() => setOpen(null)} />}
+      {open === "readings" && <Readings bike={page.id} close={() => setOpen(null)} />}
       <Dialog
         open={open === "schools"}
         title={`Schools for ${page.name}`}

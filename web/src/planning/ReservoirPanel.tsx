@@ -89,6 +89,7 @@ function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
             {rule}
           </span>
         ))}
+        {plug.again && <b className="rule">{plug.again}</b>}
       </p>
     </div>
   );
@@ -116,7 +117,9 @@ function Services({ services }: { services: Shape["ServiceLine"][] }) {
             <td className="tabular">{service.drained || "–"}</td>
             <td className="tabular strong">
               {service.took || "–"}
-              {service.not_learned && <p className="soft">Not learned from. {service.not_learned}</p>}
+              {service.not_learned && (
+                <p className="soft">Not learned from. {service.not_learned}</p>
+              )}
             </td>
             <td>
               {service.fluid}, {service.variant}

@@ -98,7 +98,9 @@ export function SidePanel({
         </p>
       )}
       <p className="soft side-sheet">
-        {sheet.odometer} · spec sheet version {sheet.sheet_version}. The service manual comes first.
+        {sheet.odometer}
+        {sheet.corrected && ` (the reading was corrected since: ${sheet.corrected})`} · spec sheet
+        version {sheet.sheet_version}. The service manual comes first.
       </p>
       {mayWork && sheet.state === "open" && sheet.may_leave && <Leave sheet={sheet} />}
     </aside>
