@@ -101,7 +101,9 @@ class CorrectedTests(TestCase):
     def test_a_corrected_reading_lies_between_its_neighbours(self) -> None:
         before, after = LastReading(Decimal(1000), ON), LastReading(Decimal(1200), ON)
         self.assertEqual(corrected_odometer("1 100", Odometer("km"), before, after, ON), 1100)
-        self.assertEqual(corrected_odometer("5 000", Odometer("km"), before, None, ON, ["5000 km"]), 5000)
+        self.assertEqual(
+            corrected_odometer("5 000", Odometer("km"), before, None, ON, ["5000 km"]), 5000
+        )
         for text, code in (("1 201", "odometer.above_next"), ("600", "odometer.below_last")):
             with self.subTest(text), self.assertRaises(CoreError) as caught:
                 corrected_odometer(text, Odometer("km"), before, after, ON)

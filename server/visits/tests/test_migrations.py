@@ -1,0 +1,97 @@
+"""Visits, services and findings of the last release keep what they said, at readings of their own."""
+
+from datetime import UTC, date, datetime, timedelta
+from decimal import Decimal
+from typing import Any
+from uuid import uuid4
+
+from config.testing import MigrationTestCase
+from oilward_core.sheet import kept
+
+BEFORE = [
+    ("visits", "0006_entry_sent"),
+    ("garage", "0004_own_schools"),
+    ("findings", "0001_initial"),
+    ("planning", "0004_done"),
+]
+DAY, AT = date(2026, 1, 1), datetime(2026, 1, 1, 9, tzinfo=UTC)
+CELL = {"document": "manual", "page": "7", "entered_by": "Mira", "entered_on": "2026-01-01",
+        "checked_by": "", "checked_on": None}  # fmt: skip
+SPEC = {
+    "primary//kind": {**CELL, "written": "primary"},
+    "primary//label": {**CELL, "written": "primary"},
+    "primary//capacity.drain only": {**CELL, "written": "1000 ml"},
+    "primary//fill rule": {**CELL, "written": "exact"},
+}
+
+
+class LastReleaseTests(MigrationTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.old = self.migrate(BEFORE).get_model
+        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
+        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
+                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
+        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
+                              odometer_unit="km", records="none", offset_km=5000)  # fmt: skip
+        self.sheet = self.make(
+            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="approved",
+            approved_by=self.mira, approved_at=AT,
+        )  # fmt: skip
+
+    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
+        return self.old(app, model_name).objects.create(**fields)
+
+    def read(self, km: int, day: date = DAY, replaced: bool = False) -> Any:
+        return self.make("garage", "OdometerReading", bike=self.bike, km=km, as_written="-",
+                         read_on=day, read_by=self.mira, replaced=replaced)  # fmt: skip
+
+    def serviced(self, **fields: Any) -> Any:
+        told = {"variant": "drain only", "done_on": DAY, "done_by": "Mira", **fields}
+        return self.make("visits", "Service", bike=self.bike, reservoir="primary", **told)
+
+    def closed(self, state: str) -> Any:
+        at = AT + timedelta(hours=4)
+        visit = self.make(
+            "visits", "Visit", id=uuid4(), bike=self.bike, sheet=self.sheet, opened_by=self.mira,
+            opened_at=AT, odometer=self.read(6200), state=state, closed_by=self.mira, closed_at=at,
+        )  # fmt: skip
+        self.make("visits", "Task", visit=visit, reservoir="primary", spec=SPEC, schools=[],
+                  variant="drain only")  # fmt: skip
+        self.make(
+            "visits", "EntryRow", id=uuid4(), visit=visit, step="primary/fill.1", kind="pour",
+            data={"ml": "1000", "said": "1 l", "unit": "l"}, at=AT, by=self.mira,
+        )  # fmt: skip
+        return visit
+
+    def test_each_service_and_finding_has_its_reading(self) -> None:
+        self.read(4000)
+        self.read(5000, replaced=True)
+        here = self.read(6000)
+        known = self.serviced(km=6000, take_valid=False)
+        alone = self.serviced(km=5500, hours=Decimal("7.5"), done_on=date(2025, 6, 1))
+        found = self.make(
+            "findings", "Finding", bike=self.bike, reservoir="primary", found_on=DAY, km=6000,
+            km_since_wiped=500, parts=[], oil=[], level="routine", rules=[], wear={},
+            found_by=self.mira,
+        )  # fmt: skip
+        new = self.migrate().get_model
+        services = new("visits", "Service").objects.select_related("reading")
+        self.assertEqual(services.get(pk=known.pk).reading_id, here.pk)
+        self.assertEqual(services.get(pk=known.pk).not_learned, "Gauge and book disagreed.")
+        made = services.get(pk=alone.pk).reading
+        self.assertEqual((made.km, made.hours, made.as_written), (5500, Decimal("7.5"), "5500 km"))
+        self.assertEqual((made.read_on, made.offset_km), (date(2025, 6, 1), 5000))
+        self.assertEqual(new("findings", "Finding").objects.get(pk=found.pk).reading_id, here.pk)
+        offsets = dict(new("garage", "OdometerReading").objects.values_list("km", "offset_km"))
+        self.assertEqual(offsets, {4000: 0, 5000: 0, 5500: 5000, 6000: 5000})
+
+    def test_closed_visits_get_their_closing_from_the_fold_of_today(self) -> None:
+        visit = self.closed("signed")
+        service = self.serviced(visit=visit, km=6200, took_ml=1000)
+        new = self.migrate().get_model
+        closing = kept(new("visits", "ClosingRow").objects.get().document)
+        self.assertEqual((closing.sheet.added, closing.km), (1000, 6200))
+        self.assertEqual(closing.not_learned, "")
+        row = new("visits", "Service").objects.get(pk=service.pk)
+        self.assertEqual((row.reading_id, row.not_learned), (visit.odometer_id, ""))
