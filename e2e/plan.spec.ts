@@ -155,6 +155,17 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await press(page, "Plate & Chain");
   await press(page, "Put a sealed 1 qt bottle there");
   await expect(page.getByText("of 946 ml, sealed")).toHaveCount(2);
+  await page.getByRole("button", { name: "Use some" }).first().click();
+  await page.getByLabel("Used from the 946 ml bottle").fill("2 l");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("There is not that much there.")).toBeVisible();
+  await page.getByLabel("Used from the 946 ml bottle").fill("46 ml");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("of 946 ml, sealed")).toHaveCount(1);
+  await press(page, "What happened");
+  await expect(
+    page.getByRole("row", { name: /used −46 ml Plate & Chain, 946 ml Mira/ }),
+  ).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByLabel("Seal", { exact: true }).fill("O-ring 12 mm");
   await page.getByLabel("How many").fill("5");

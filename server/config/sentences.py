@@ -112,6 +112,8 @@ _SENTENCES = {
     "planning.closed": "This visit is done or dropped. Plan a new one.",
     "planning.edited": "{by} changed this visit meanwhile. Look at it again.",
     "shelf.bottle": "A bottle cannot hold more than its size.",
+    "shelf.gone": "Somebody has thrown that bottle away meanwhile. Put a new one there instead.",
+    "shelf.not_there": "There is not that much there. Count it first, then write down what was used.",
     "shelf.counted": "Somebody counted {count} × {name} meanwhile. Count again.",
     "shelf.count": "Type how many there are, as a whole number.",
     "workshop.edited": "Somebody changed these meanwhile. Look at them again.",

@@ -31,11 +31,10 @@ from oilward_core.spec import Requirement, ReservoirKind
 from oilward_core.torque import Wrench
 from workshop.mapping import whys
 
-from .models import BottleRow, Fluid, WrenchRow
+from .models import Fluid, WrenchRow
 from .shapes import (
     Band,
     Blend,
-    BottleLine,
     CurvePoint,
     FluidCard,
     FluidForm,
@@ -279,16 +278,4 @@ def blend(thin: Fluid, thick: Fluid, wanted: Decimal, total: Decimal, unit: str)
         _mixed(thin.kv40, thick.kv40, share),
         _mixed(thin.kv100, thick.kv100, share),
         whys((why,)),
-    )
-
-
-def bottle_line(row: BottleRow, unit: str) -> BottleLine:
-    return BottleLine(
-        str(row.pk),
-        row.fluid_id,
-        row.version,
-        show(row.size_ml, "ml"),
-        show(row.left_ml, unit),
-        float(row.left_ml / row.size_ml) if row.size_ml else 0.0,
-        row.opened_on.isoformat() if row.opened_on else "",
     )

@@ -1,6 +1,10 @@
 """What stands on the shelf: fluids and torque wrenches."""
 
+from django.conf import settings
 from django.db import models
+from django.utils import timezone
+from oilward_core.kit import LineKind
+from workshop.models import Fact
 
 
 class Fluid(models.Model):
@@ -61,32 +65,37 @@ class WrenchRow(models.Model):
         ordering = ["id"]
 
 
-class BottleRow(models.Model):
-    """A bottle on the shelf: sealed until it is opened, then it keeps a remainder."""
+class StockLine(Fact):
+    """Something that happened to a bottle, or to seals and filters of one name: the shelf is the sum of
+    its lines. ``act`` is the client's id of what was done; one act may write several lines."""
 
-    id = models.UUIDField(primary_key=True)
-    fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="bottles")
-    size_ml = models.DecimalField(max_digits=12, decimal_places=3)
-    left_ml = models.DecimalField(max_digits=12, decimal_places=3)
-    opened_on = models.DateField(null=True)
-    version = models.PositiveIntegerField(default=1)
-    changed_by = models.CharField(max_length=80, blank=True)
+    class Kind(models.TextChoices):
+        CAME = LineKind.CAME
+        OPENED = LineKind.OPENED
+        USED = LineKind.USED
+        THROWN = LineKind.THROWN
+        COUNTED = LineKind.COUNTED
+
+    act = models.UUIDField(db_index=True)
+    sent = models.CharField(max_length=64, blank=True)
+    kind = models.CharField(max_length=12, choices=Kind.choices)
+    bottle = models.UUIDField(null=True, db_index=True)
+    fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
+    size_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    part = models.CharField(max_length=200, blank=True, db_index=True)
+    change = models.DecimalField(max_digits=12, decimal_places=3)
+    on = models.DateField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    written_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
-        ordering = ["opened_on", "id"]
+        ordering = ["id"]
         constraints = [
             models.CheckConstraint(
-                condition=models.Q(left_ml__gte=0, left_ml__lte=models.F("size_ml")),
-                name="bottle_holds_what_it_can",
+                condition=models.Q(
+                    bottle__isnull=False, fluid__isnull=False, size_ml__gt=0, part=""
+                )
+                | (models.Q(bottle=None, fluid=None, size_ml=None) & ~models.Q(part="")),
+                name="a_bottle_or_a_part",
             )
         ]
-
-
-class SealRow(models.Model):
-    """Seals and filters in the drawer, counted by what spec sheets and kits call them."""
-
-    name = models.CharField(max_length=200, unique=True)
-    count = models.PositiveIntegerField(default=0)
-
-    class Meta:
-        ordering = ["name"]

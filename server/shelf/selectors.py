@@ -13,8 +13,8 @@ from workshop.models import Person, Workshop
 from . import mapping
 from .devices import SimulatedWrench, TorqueSource
 from .mapping import fluid_card, scales, wrench
-from .models import BottleRow, Fluid, SealRow, WrenchRow
-from .shapes import Blend, Matches, Peak, SealCount, Shelf, Stock
+from .models import Fluid, WrenchRow
+from .shapes import Blend, Matches, Peak, Shelf
 
 CAVEAT = "Grade limits are recalled, not quoted: compare with the current edition."
 
@@ -85,11 +85,3 @@ def blend(thin_id: int, thick_id: int, target: str, total: str, person: Person) 
 def _typed(field: str, text: str, kind: Kind, unit: str) -> Decimal:
     with at(field):
         return parse_single(text, kind, unit).low
-
-
-def stock(person: Person) -> Stock:
-    """Every bottle and every seal there is."""
-    unit = speaker(person).volume
-    bottles = [mapping.bottle_line(row, unit) for row in BottleRow.objects.all()]
-    seals = [SealCount(row.name, row.count) for row in SealRow.objects.all()]
-    return Stock(bottles, seals)

@@ -1,21 +1,18 @@
 """Every write to the shelf. Each is safe to repeat; a change names the version it saw."""
 
-from datetime import date
 from decimal import Decimal
 from typing import Any
-from uuid import uuid5
 
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from oilward_core.errors import CoreError, at
 from oilward_core.fluid import TwoPoint, check_family, read_density
-from oilward_core.quantity import Kind, parse_single, read_count, read_number
-from workshop.access import as_id
+from oilward_core.quantity import Kind, parse_single, read_number
 from workshop.models import Person
 
-from .models import BottleRow, Fluid, SealRow
-from .shapes import Arrival, BottleForm, FluidForm, SealForm
+from .models import Fluid
+from .shapes import FluidForm
 
 # most that fits the column, and the field's name in words
 _NUMBERS = {
@@ -104,93 +101,3 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
     fluid.version, fluid.changed_by = fluid.version + 1, actor.name
     fluid.save()
     return fluid
-
-
-def _day(text: str, today: date) -> date | None:
-    if not text.strip():
-        return None
-    try:
-        day = date.fromisoformat(text.strip())
-    except ValueError as error:
-        raise CoreError("garage.date", field="opened_on") from error
-    if day > today:
-        raise CoreError("garage.date", field="opened_on")
-    return day
-
-
-def _volume(text: str, field: str) -> Decimal:
-    with at(field):
-        return parse_single(text, Kind.VOLUME, "ml").low
-
-
-@transaction.atomic
-def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
-    """A bottle on the shelf, or what is left in one. Raises Conflict ``garage.edited``."""
-    row = BottleRow.objects.select_for_update().filter(pk=as_id(form.id)).first()
-    if form.gone:
-        if row:
-            row.delete()
-        return
-    size = _volume(form.size, "size")
-    left = _volume(form.left, "left") if form.left.strip() else size
-    if left > size:
-        raise CoreError("shelf.bottle", field="left")
-    opened = _day(form.opened_on, today) or (today if left < size else None)
-    columns = {"size_ml": size, "left_ml": left, "opened_on": opened}
-    if row is None:
-        if not Fluid.objects.filter(pk=form.fluid).exists():
-            raise Http404
-        BottleRow.objects.create(
-            pk=as_id(form.id), fluid_id=form.fluid, changed_by=actor.name, **columns
-        )
-        return
-    if all(getattr(row, name) == value for name, value in columns.items()):
-        return
-    if row.version != form.version:
-        raise Conflict("garage.edited", by=row.changed_by or "Somebody")
-    BottleRow.objects.filter(pk=row.pk).update(
-        **columns, version=row.version + 1, changed_by=actor.name
-    )
-
-
-_MOST_BOTTLES, _MOST_ML = 50, 100_000
-
-
-@transaction.atomic
-def put_away(came: Arrival, *, actor: Person) -> None:
-    """Put what has come from the counter on the shelf or into the drawer. Safe to repeat: bottles
-    are known by ids made from the arrival's, a count by what it replaces. Raises Conflict
-    ``shelf.counted``."""
-    if not came.bottles:
-        count = f"{(came.seen or 0) + came.count}"
-        save_seals(SealForm(came.what, count, came.seen), actor=actor)
-        return
-    if any(not (0 < b.ml < _MOST_ML and 0 < b.count <= _MOST_BOTTLES) for b in came.bottles):
-        raise CoreError("shelf.count", field="bottles")
-    fluid = Fluid.objects.filter(name=came.what).first()
-    if fluid is None:
-        raise Http404
-    for size in came.bottles:
-        for n in range(size.count):
-            full = {"size_ml": size.ml, "left_ml": size.ml, "changed_by": actor.name}
-            one = uuid5(as_id(came.id), f"{size.ml}/{n}")
-            BottleRow.objects.get_or_create(pk=one, defaults={"fluid": fluid, **full})
-
-
-@transaction.atomic
-def save_seals(form: SealForm, *, actor: Person) -> None:
-    """How many of a seal are in the drawer. Raises Conflict ``shelf.counted``."""
-    name, said = form.name.strip()[:200], form.count.strip()
-    if not name:
-        raise CoreError("garage.name_it", field="name")
-    with at("count"):
-        count = read_count(said)
-    row, made = SealRow.objects.select_for_update().get_or_create(
-        name=name, defaults={"count": count}
-    )
-    if made or row.count == count:
-        return
-    if row.count != form.seen:
-        raise Conflict("shelf.counted", name=name, count=row.count)
-    row.count = count
-    row.save(update_fields=["count"])

@@ -1,6 +1,5 @@
 from typing import Any
 
-from django.utils import timezone
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -9,7 +8,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
-from .shapes import Arrival, Blend, BottleForm, FluidForm, Peak, SealForm, Shelf, Stock
+from .shapes import Blend, FluidForm, Peak, Shelf
 
 _TEXTS = (
     *("name", "family", "bottle", "grade", "friction_class", "service", "base", "approvals"),
@@ -101,72 +100,3 @@ class WrenchPullView(APIView):
     def get(self, request: Request, wrench_id: int) -> Response:
         peak = selectors.pull(wrench_id, request.query_params.get("aim", ""))
         return Response(PeakSerializer(peak).data)
-
-
-class StockSerializer(DataclassSerializer[Stock]):
-    class Meta:
-        dataclass = Stock
-
-
-class BottleFormSerializer(DataclassSerializer[BottleForm]):
-    class Meta:
-        dataclass = BottleForm
-        extra_kwargs = {name: {"allow_blank": True} for name in ("size", "left", "opened_on")}
-
-
-class ArrivalSerializer(DataclassSerializer[Arrival]):
-    class Meta:
-        dataclass = Arrival
-
-
-class SealFormSerializer(DataclassSerializer[SealForm]):
-    class Meta:
-        dataclass = SealForm
-        extra_kwargs = {name: {"allow_blank": True} for name in ("name", "count")}
-
-
-class StockView(APIView):
-    permission_classes = [MayWork]
-
-    @extend_schema(operation_id="stock_get", responses=StockSerializer)
-    def get(self, request: Request) -> Response:
-        return Response(StockSerializer(selectors.stock(person_of(request))).data)
-
-
-class BottlesView(APIView):
-    permission_classes = [MayWork]
-
-    @extend_schema(
-        operation_id="bottle_save", request=BottleFormSerializer, responses=StockSerializer
-    )
-    def put(self, request: Request) -> Response:
-        given = BottleFormSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.save_bottle(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
-        return Response(StockSerializer(selectors.stock(person_of(request))).data)
-
-
-class ArrivalView(APIView):
-    permission_classes = [MayWork]
-
-    @extend_schema(
-        operation_id="arrival_put_away", request=ArrivalSerializer, responses=StockSerializer
-    )
-    def post(self, request: Request) -> Response:
-        given = ArrivalSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.put_away(given.validated_data, actor=person_of(request))
-        return Response(StockSerializer(selectors.stock(person_of(request))).data)
-
-
-class SealsView(APIView):
-    permission_classes = [MayWork]
-
-    @extend_schema(operation_id="seals_save", request=SealFormSerializer, responses=StockSerializer)
-    def put(self, request: Request) -> Response:
-        given = SealFormSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.save_seals(given.validated_data, actor=person_of(request))
-        return Response(StockSerializer(selectors.stock(person_of(request))).data)

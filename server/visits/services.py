@@ -1,8 +1,6 @@
 """Every write of a visit. Each is safe to repeat; the actor is always named."""
 
-import json
 from datetime import datetime, timedelta
-from hashlib import sha256
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -33,6 +31,7 @@ from shelf.selectors import best_fluid
 from workshop.access import as_id
 from workshop.mapping import speaker
 from workshop.models import Person
+from workshop.repeated import digest
 from workshop.touched import touch
 
 from . import mapping
@@ -106,8 +105,7 @@ def on_leaving(sender: object, bike: UUID, **_: Any) -> None:
 
 
 def _digest(new: NewEntry) -> str:
-    said = [new.step, new.kind, new.data, new.supersedes or ""]
-    return sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
+    return digest([new.step, new.kind, new.data, new.supersedes or ""])
 
 
 def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:

@@ -14,12 +14,24 @@ from .bottles import (
     say_picked,
     together,
 )
+from .ledger import (
+    Line,
+    LineKind,
+    bottle_came,
+    bottle_counted,
+    bottle_of,
+    bottle_thrown,
+    bottle_used,
+    pieces,
+)
 from .stock import Price, Served, Sold, Stock, Wanted, kept, price, serve, serve_in_turn, worth
 from .things import Things, short, things
 
 __all__ = [
     "Bottle",
     "Demand",
+    "Line",
+    "LineKind",
     "Picked",
     "Price",
     "Served",
@@ -29,12 +41,18 @@ __all__ = [
     "Things",
     "Use",
     "Wanted",
+    "bottle_came",
+    "bottle_counted",
+    "bottle_of",
+    "bottle_thrown",
+    "bottle_used",
     "buy",
     "demands",
     "expected_need",
     "kept",
     "left_after",
     "pick",
+    "pieces",
     "price",
     "say_picked",
     "serve",

@@ -9,7 +9,7 @@ from demo.testing import WorkshopTestCase
 from django.db import DataError, IntegrityError, OperationalError, transaction
 from django.test import override_settings
 from rest_framework.test import APIClient
-from shelf.models import SealRow
+from workshop.models import Person
 
 from config.problems import problem
 
@@ -35,17 +35,16 @@ class FrontDoorTests(WorkshopTestCase):
 
     def refused(self, **columns: Any) -> IntegrityError:
         with self.assertRaises(IntegrityError) as caught, transaction.atomic():
-            SealRow.objects.create(**columns)
+            Person.objects.create(**columns)
         return caught.exception
 
     def test_two_at_the_same_moment_are_asked_to_press_again(self) -> None:
-        SealRow.objects.create(name="O-ring 9 mm", count=1)
-        answer = problem(self.refused(name="O-ring 9 mm", count=2), {})
+        answer = problem(self.refused(username="mira", role="lead"), {})
         assert answer is not None
         self.assertEqual((answer.status_code, answer["Retry-After"]), (409, "1"))
         self.assertIn("Press once more", answer.data["detail"])
         # what the database refuses for another reason cannot be kept, and that is said
-        unfit = problem(self.refused(name="O-ring 8 mm", count=-1), {})
+        unfit = problem(self.refused(username="nils", role="owner"), {})
         self.assertEqual((unfit.status_code, unfit.data["code"]), (422, "door.unfit"))
 
     def test_nothing_the_api_says_is_kept_by_a_browser(self) -> None:

@@ -11,7 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 from garage.models import Bike, SpecSheet
 from rest_framework.test import APIClient
-from shelf.models import BottleRow, Fluid
+from shelf.models import Fluid, StockLine
 from visits.tests.bench import Technician
 
 from config.settings import ROOT
@@ -74,6 +74,10 @@ class FuzzTests(WorkshopTestCase):
         yield "/api/bikes/{bike_id}/form/", "put", f"{heron}form/", form
         reading = {"id": str(uuid4()), "odometer": "61 250", "sure": ["x"], "new_shows": "0"}
         yield "/api/bikes/{bike_id}/odometer/", "post", f"{heron}odometer/", reading
+        line = self.lead.get(f"{heron}odometer/").json()["lines"][0]["id"]
+        right = {**reading, "seen": line, "reason": "slipped"}
+        correction = "/api/bikes/{bike_id}/odometer/{reading_id}/correction/"
+        yield correction, "post", f"{heron}odometer/{line}/correction/", right
         own = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
         url = f"{heron}own-values/"
         yield "/api/bikes/{bike_id}/own-values/", "put", url, {**own, "revision": 0}
@@ -123,11 +127,16 @@ class FuzzTests(WorkshopTestCase):
         fluid = Fluid.objects.earliest("id")
         form = next(c for c in self.lead.get("/api/shelf/").json()["fluids"] if c["id"] == fluid.pk)
         yield "/api/shelf/fluids/", "put", "", form["form"]
-        bottle = {"id": str(uuid4()), "fluid": fluid.pk, "version": 0, "size": "1 l"}
+        act = {"act": str(uuid4())}
+        bottle = {**act, "id": str(uuid4()), "fluid": fluid.pk, "version": 0, "size": "1 l"}
         yield "/api/shelf/bottles/", "put", "", {**bottle, "left": "0.5 l", "opened_on": ""}
-        yield "/api/shelf/seals/", "put", "", {"name": "ring", "count": "3", "seen": None}
-        come = {"id": str(uuid4()), "what": fluid.name, "bottles": [{"ml": 1000, "count": 1}]}
-        yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1, "seen": 1}
+        there = self.lead.get("/api/shelf/stock/").json()["bottles"][0]["id"]
+        use = {**act, "id": there, "used": "10 ml", "gone": False}
+        yield "/api/shelf/bottles/", "post", "", use
+        ring = {**act, "name": "ring", "count": "3", "kind": "counted", "seen": None}
+        yield "/api/shelf/seals/", "put", "", ring
+        come = {**act, "what": fluid.name, "bottles": [{"ml": 1000, "count": 1}]}
+        yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1}
         prices = self.lead.get("/api/workshop/prices/").json()
         yield "/api/workshop/prices/", "put", "", prices
         school = {"kind": "engine", "topic": "washer", "choice": "turned over once"}
@@ -221,4 +230,4 @@ class FuzzTests(WorkshopTestCase):
             if "requestBody" in operation
         }
         self.assertEqual(with_body - tried, set())
-        self.assertTrue(BottleRow.objects.exists())
+        self.assertTrue(StockLine.objects.exists())

@@ -24,8 +24,9 @@ from oilward_core.kit import (
 from oilward_core.order import PlannedTask
 from shelf.devices import SimulatedCounter
 from shelf.mapping import wrenches
-from shelf.models import BottleRow, Fluid, SealRow
+from shelf.models import Fluid
 from shelf.selectors import best_fluid, on_shelf
+from shelf.stock.selectors import bottles, drawer
 from workshop.mapping import speaker
 from workshop.models import Person, Workshop
 
@@ -52,9 +53,8 @@ class Shelf:
 
 def shelf() -> Shelf:
     fluids = {row.name: row for row in on_shelf()}
-    rows = BottleRow.objects.filter(fluid__retired=False).select_related("fluid")
-    drawer = dict(SealRow.objects.values_list("name", "count"))
-    return Shelf(fluids, Stock(mapping.bottles(rows), drawer))
+    names = {row.pk: row.name for row in fluids.values()}
+    return Shelf(fluids, Stock(mapping.bottles(bottles(), names), drawer()))
 
 
 def _laid(ground: Ground, tasks: Sequence[PlannedTask]) -> Things:
@@ -164,7 +164,6 @@ def shopping(
             amount,
             sizes,
             count,
-            stands.stock.parts.get(name),
             ", ".join(sorted(bikes[name])),
             COUNTER.available(name),
         )

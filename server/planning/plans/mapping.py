@@ -18,8 +18,8 @@ from oilward_core.schools import Schools, torque_aim
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
-from shelf.models import BottleRow
-from shelf.shapes import Bottles
+from shelf.stock.mapping import Standing
+from shelf.stock.shapes import Bottles
 from visits.mapping import valid_takes
 from visits.models import Service
 from workshop.mapping import whys
@@ -43,13 +43,14 @@ from .shapes import (
 )
 
 
-def bottles(rows: Iterable[BottleRow]) -> dict[str, tuple[Bottle, ...]]:
-    """What stands there, by fluid."""
+def bottles(
+    standing: Iterable[Standing], names: Mapping[int, str]
+) -> dict[str, tuple[Bottle, ...]]:
+    """What stands there by the fluids' ``names``; of other fluids nothing."""
     found: dict[str, tuple[Bottle, ...]] = {}
-    for row in rows:
-        name = row.fluid.name
-        one = Bottle(str(row.pk), row.size_ml, row.left_ml, row.opened_on)
-        found[name] = (*found.get(name, ()), one)
+    for one in standing:
+        if name := names.get(one.fluid):
+            found[name] = (*found.get(name, ()), one.bottle)
     return found
 
 

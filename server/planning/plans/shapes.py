@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from shelf.shapes import Bottles
+from shelf.stock.shapes import Bottles
 from workshop.shapes import Why
 
 from planning.shapes import OpenVisit
@@ -227,13 +227,12 @@ class Week:
 @dataclass(frozen=True)
 class Shopping:
     """What all planned visits together are short of, and when the (simulated) counter has it:
-    ``bottles`` of a fluid, or ``count`` of a part beside the ``seen`` ones in the drawer."""
+    ``bottles`` of a fluid, or ``count`` of a part."""
 
     what: str
     amount: str
     bottles: list[Bottles]
     count: int
-    seen: int | None
     for_bikes: str
     available: str
 

@@ -600,7 +600,7 @@ export interface paths {
         };
         get?: never;
         put: operations["bottle_save"];
-        post?: never;
+        post: operations["bottle_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -616,6 +616,22 @@ export interface paths {
         };
         get?: never;
         put: operations["fluid_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/ledger/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stock_ledger"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -800,11 +816,10 @@ export interface components {
             reason: string;
         };
         ArrivalRequest: {
-            id: string;
+            act: string;
             what: string;
             bottles: components["schemas"]["BottlesRequest"][];
             count: number;
-            seen?: number | null;
         };
         Band: {
             grade: string;
@@ -896,13 +911,13 @@ export interface components {
             asked: components["schemas"]["PlanAsked"];
         };
         BottleFormRequest: {
+            act: string;
             id: string;
             fluid: number;
             version: number;
             size: string;
             left?: string;
             opened_on?: string;
-            gone?: boolean;
         };
         BottleLine: {
             id: string;
@@ -913,6 +928,12 @@ export interface components {
             /** Format: double */
             share: number;
             opened_on: string;
+        };
+        BottleUseRequest: {
+            act: string;
+            id: string;
+            used?: string;
+            gone?: boolean;
         };
         Bottles: {
             ml: number;
@@ -1119,6 +1140,17 @@ export interface components {
             total: string;
             flat: string;
             simulated: boolean;
+        };
+        Ledger: {
+            lines: components["schemas"]["LedgerLine"][];
+        };
+        LedgerLine: {
+            id: number;
+            kind: string;
+            what: string;
+            change: string;
+            on: string;
+            by: string;
         };
         LoadShape: {
             visits: number;
@@ -1506,8 +1538,10 @@ export interface components {
             count: number;
         };
         SealFormRequest: {
+            act: string;
             name: string;
             count: string;
+            kind?: string;
             seen?: number | null;
         };
         ServiceLine: {
@@ -1569,7 +1603,6 @@ export interface components {
             amount: string;
             bottles: components["schemas"]["Bottles"][];
             count: number;
-            seen: number | null;
             for_bikes: string;
             available: string;
         };
@@ -3346,6 +3379,38 @@ export interface operations {
             };
         };
     };
+    bottle_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BottleUseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fluid_save: {
         parameters: {
             query?: never;
@@ -3365,6 +3430,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_ledger: {
+        parameters: {
+            query?: {
+                fluid?: number;
+                part?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ledger"];
                 };
             };
             /** @description Refused */

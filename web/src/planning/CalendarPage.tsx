@@ -137,15 +137,15 @@ function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean })
 /** What has come is put where it belongs with one tap; an arrival keeps its id until it is. */
 function CameIn({ line }: { line: Shape["Shopping"] }) {
   const putAway = usePutAway();
-  const [id, setId] = useState(() => crypto.randomUUID());
-  const { what, bottles, count, seen } = line;
-  const came = { id, what, bottles, count, seen };
+  const [act, setAct] = useState(() => crypto.randomUUID());
+  const { what, bottles, count } = line;
+  const came = { act, what, bottles, count };
   return (
     <>
       <Button
         loading={putAway.isPending}
         aria-label={`${what} has come`}
-        onClick={() => putAway.mutate(came, { onSuccess: () => setId(crypto.randomUUID()) })}
+        onClick={() => putAway.mutate(came, { onSuccess: () => setAct(crypto.randomUUID()) })}
       >
         It has come
       </Button>
@@ -174,7 +174,7 @@ function ToBuy({ lines, mayWork }: { lines: Shape["Shopping"][]; mayWork: boolea
         </thead>
         <tbody>
           {lines.map((line) => (
-            <tr key={`${line.what} ${line.amount} ${line.seen}`}>
+            <tr key={`${line.what} ${line.amount}`}>
               <td>
                 <b>{line.what}</b>
               </td>

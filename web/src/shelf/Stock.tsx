@@ -14,24 +14,43 @@ function useStockChange() {
     mutationFn: (ask) => ask(),
     onSuccess: (stock) => {
       client.setQueryData(["stock"], stock);
+      void client.invalidateQueries({ queryKey: ["stock", "ledger"] });
       void client.invalidateQueries({ queryKey: ["plan"] });
     },
     onError: () => void client.invalidateQueries({ queryKey: ["stock"] }),
   });
 }
 
-const put = (body: Shape["BottleFormRequest"]) => () =>
-  taken(api.PUT("/api/shelf/bottles/", { body }));
+type Written<T> = Omit<T, "act">;
+
+/** What is done to the stock has an id of its own: sent twice, it is done once. */
+const put = (bottle: Written<Shape["BottleFormRequest"]>) => {
+  const body = { ...bottle, act: crypto.randomUUID() };
+  return () => taken(api.PUT("/api/shelf/bottles/", { body }));
+};
+
+const take = (use: Written<Shape["BottleUseRequest"]>) => {
+  const body = { ...use, act: crypto.randomUUID() };
+  return () => taken(api.POST("/api/shelf/bottles/", { body }));
+};
 
 /** A bottle drawn as full as it is, with what is left in it to correct. */
 function Bottle({ bottle }: { bottle: Shape["BottleLine"] }) {
   const change = useStockChange();
   const [left, setLeft] = useState<string | null>(null);
+  const [used, setUsed] = useState<string | null>(null);
   const { id, fluid, version, size, opened_on } = bottle;
-  const form = { id, fluid, version, size, opened_on };
   function write() {
-    if (left !== null && !change.isPending) {
-      change.mutate(put({ ...form, left }), { onSuccess: () => setLeft(null) });
+    if (change.isPending) return;
+    const done = {
+      onSuccess: () => {
+        setLeft(null);
+        setUsed(null);
+      },
+    };
+    if (used?.trim()) change.mutate(take({ id, used }), done);
+    else if (left !== null) {
+      change.mutate(put({ id, fluid, version, size, opened_on, left }), done);
     }
   }
   return (
@@ -39,20 +58,38 @@ function Bottle({ bottle }: { bottle: Shape["BottleLine"] }) {
       <span className="stock-glass" aria-hidden>
         <span style={{ height: `${bottle.share * 100}%` }} />
       </span>
-      <Input
-        aria-label={`Left in the ${size} bottle`}
-        value={left ?? bottle.left}
-        onChange={(event) => setLeft(event.target.value)}
-        onPressEnter={write}
-        onBlur={write}
-      />
+      {used === null ? (
+        <Input
+          aria-label={`Left in the ${size} bottle`}
+          value={left ?? bottle.left}
+          onChange={(event) => setLeft(event.target.value)}
+          onPressEnter={write}
+          onBlur={write}
+        />
+      ) : (
+        <Input
+          aria-label={`Used from the ${size} bottle`}
+          placeholder="used, 250 ml"
+          autoFocus
+          value={used}
+          onChange={(event) => setUsed(event.target.value)}
+          onPressEnter={write}
+        />
+      )}
       <span className="soft">
-        of {size}
+        {used === null ? "" : `out of ${bottle.left} `}of {size}
         {opened_on ? `, opened ${opened_on}` : ", sealed"}
       </span>
-      <Button size="small" type="text" onClick={() => change.mutate(put({ ...form, gone: true }))}>
-        Gone
-      </Button>
+      <span className="stock-acts">
+        <Button
+          onClick={() => (used === null ? setUsed("") : used.trim() ? write() : setUsed(null))}
+        >
+          Use some
+        </Button>
+        <Button type="text" onClick={() => change.mutate(take({ id, used: "", gone: true }))}>
+          Gone
+        </Button>
+      </span>
       <Refused said={change.error?.message} />
     </li>
   );
@@ -80,7 +117,41 @@ export function Bottles({ fluid, size }: { fluid: number; size: string }) {
         Put a sealed {size} bottle there
       </Button>
       <Refused said={change.error?.message} />
+      <Ledger fluid={fluid} />
     </div>
+  );
+}
+
+/** What happened to the bottles of a fluid, or to everything: who, when, how much. */
+function Ledger({ fluid }: { fluid?: number }) {
+  const [open, setOpen] = useState(false);
+  const ledger = useQuery({
+    queryKey: ["stock", "ledger", fluid ?? "all"],
+    queryFn: () => taken(api.GET("/api/shelf/ledger/", { params: { query: { fluid } } })),
+    enabled: open,
+  });
+  return (
+    <>
+      <Button type="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? "Hide what happened" : "What happened"}
+      </Button>
+      {open && (
+        <table className="spec ledger">
+          <tbody>
+            {ledger.data?.lines.map((line) => (
+              <tr key={line.id}>
+                <td className="tabular">{line.on}</td>
+                <td>{line.kind}</td>
+                <td className="tabular strong">{line.change}</td>
+                <td>{line.what}</td>
+                <td className="soft">{line.by}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {open && <Refused said={ledger.error?.message} />}
+    </>
   );
 }
 
@@ -91,13 +162,16 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
   const [name, setName] = useState("");
   const [count, setCount] = useState("");
   const seals = stock.data?.seals ?? [];
-  const write = (seal: Shape["SealFormRequest"]) =>
-    change.mutate(() => taken(api.PUT("/api/shelf/seals/", { body: seal })), {
+  const write = (kind: "counted" | "used") => {
+    const seen = seals.find((seal) => seal.name === name.trim())?.count ?? null;
+    const body = { act: crypto.randomUUID(), name, count, kind, seen };
+    change.mutate(() => taken(api.PUT("/api/shelf/seals/", { body })), {
       onSuccess: () => {
         setName("");
         setCount("");
       },
     });
+  };
   return (
     <section className="drawer" aria-label="In the drawer">
       <h2>In the drawer</h2>
@@ -113,8 +187,7 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
           className="drawer-form"
           onSubmit={(event) => {
             event.preventDefault();
-            const seen = seals.find((seal) => seal.name === name.trim())?.count ?? null;
-            write({ name, count, seen });
+            write("counted");
           }}
         >
           <Input
@@ -130,9 +203,11 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
             onChange={(event) => setCount(event.target.value)}
           />
           <Button htmlType="submit">Count</Button>
+          <Button onClick={() => write("used")}>Used</Button>
         </form>
       )}
       <Refused said={change.error?.message} />
+      <Ledger />
     </section>
   );
 }

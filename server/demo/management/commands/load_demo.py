@@ -21,8 +21,10 @@ from oilward_core.sheet import part_data
 from planning.services import rebuild
 from shelf.models import Fluid, WrenchRow
 from shelf.selectors import best_fluid
-from shelf.services import save_bottle, save_fluid, save_seals
-from shelf.shapes import BottleForm, FluidForm, SealForm
+from shelf.services import save_fluid
+from shelf.shapes import FluidForm
+from shelf.stock.services import save_bottle, save_seals
+from shelf.stock.shapes import BottleForm, SealForm
 from visits.models import Service
 from workshop.models import Person, Workshop
 
@@ -51,8 +53,10 @@ class Loader:
         fluids = dict(Fluid.objects.values_list("name", "pk"))
         for number, bottle in enumerate(DATA["bottles"]):
             opened = f"{self._ago(bottle['days'])}" if "days" in bottle else ""
+            one = str(uuid5(NAMESPACE_URL, f"demo/bottle/{number}"))
             form = BottleForm(
-                str(uuid5(NAMESPACE_URL, f"demo/bottle/{number}")),
+                one,
+                one,
                 fluids[bottle["fluid"]],
                 0,
                 bottle["size"],
@@ -61,7 +65,8 @@ class Loader:
             )
             save_bottle(form, actor=self.mira, today=self.today)
         for name, count in DATA["seals"].items():
-            save_seals(SealForm(name, f"{count}"), actor=self.mira)
+            act = str(uuid5(NAMESPACE_URL, f"demo/seal/{name}"))
+            save_seals(SealForm(act, name, f"{count}"), actor=self.mira, today=self.today)
 
     def _ago(self, days: int) -> date:
         return self.today - timedelta(days=days)

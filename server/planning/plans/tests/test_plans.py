@@ -11,7 +11,7 @@ from django.utils import timezone
 from garage.models import Bike
 from icalendar import Calendar
 from rest_framework.test import APIClient
-from shelf.models import BottleRow, Fluid, SealRow
+from shelf.models import Fluid
 from visits.tests.bench import Technician
 from workshop.models import Workshop
 
@@ -157,7 +157,8 @@ class KitTests(PlanCase):
         self.assertTrue(any(line.endswith("Skarholm Amber") for line in kit["to_buy"]))
         parts = {line["name"]: line for line in kit["parts"]}
         self.assertEqual(parts[own]["words"], "0 in the drawer, buy 1")
-        SealRow.objects.create(name=own, count=1)
+        came = {"act": str(uuid4()), "name": own, "count": "1", "seen": None}
+        self.assertEqual(self.api.put("/api/shelf/seals/", came, format="json").status_code, 200)
         here = self.plan(**engine).json()["kit"]
         self.assertNotIn(f"1 × {own}", here["to_buy"])
         self.assertEqual(here["parts_cost"], kit["parts_cost"])
@@ -305,7 +306,9 @@ class CalendarTests(PlanCase):
         self.assertNotIn("crush washer 14 mm", things)
         filters = {name for name in things if name.startswith("filter")}
         self.assertEqual(len(filters), 2, filters)
-        BottleRow.objects.all().delete()
+        for bottle in self.api.get("/api/shelf/stock/").json()["bottles"]:
+            gone = {"act": str(uuid4()), "id": bottle["id"], "gone": True}
+            self.api.post("/api/shelf/bottles/", gone, format="json")
         more = {line["what"] for line in self.api.get("/api/calendar/").json()["shopping"]}
         self.assertIn("Plate & Chain", more)
 

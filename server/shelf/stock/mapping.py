@@ -1,0 +1,65 @@
+"""Between the ledger's rows, the core's lines and the API."""
+
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+
+from oilward_core.kit import Bottle, Line, LineKind
+from oilward_core.quantity import show
+
+from shelf.models import Fluid, StockLine
+
+from .shapes import BottleLine, LedgerLine
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A bottle that stands there, of a fluid; ``version`` counts its lines, ``by`` wrote the last."""
+
+    bottle: Bottle
+    fluid: int
+    version: int
+    by: str
+
+
+def line(row: StockLine) -> Line:
+    return Line(LineKind(row.kind), row.change, row.on)
+
+
+def bottle_line(standing: Standing, unit: str) -> BottleLine:
+    one = standing.bottle
+    return BottleLine(
+        one.id,
+        standing.fluid,
+        standing.version,
+        show(one.size, "ml"),
+        show(one.left, unit),
+        float(one.left / one.size),
+        one.opened_on.isoformat() if one.opened_on else "",
+    )
+
+
+def _change(row: StockLine, unit: str) -> str:
+    if not row.change:
+        return ""
+    sign = "+" if row.change > 0 else "−"
+    amount = abs(row.change)
+    return f"{sign}{show(amount, unit) if row.bottle else f'{amount:.0f}'}"
+
+
+def ledger_line(row: StockLine, unit: str) -> LedgerLine:
+    what = f"{row.fluid.name}, {show(row.size_ml or Decimal(0), 'ml')}" if row.fluid else row.part
+    return LedgerLine(row.pk, row.kind, what, _change(row, unit), row.on.isoformat(), row.by.name)
+
+
+def day(text: str) -> date | None:
+    return date.fromisoformat(text) if text else None
+
+
+def of_bottle(bottle: str, fluid: Fluid | int, size: Decimal) -> dict[str, object]:
+    """The columns that say which bottle a line is about."""
+    return {
+        "bottle": bottle,
+        "fluid_id": fluid.pk if isinstance(fluid, Fluid) else fluid,
+        "size_ml": size,
+    }

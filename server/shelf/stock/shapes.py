@@ -1,0 +1,105 @@
+"""What the API says of the stock: bottles, seals and filters, and what happened to them. ``act`` is
+always the client's id of what is done: sent twice it is done once."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class BottleForm:
+    """A bottle as it is found. ``id`` is the client's, ``version`` what it was seen at (0: a new one);
+    an empty ``opened_on`` is a sealed one; ``left`` empty: full."""
+
+    act: str
+    id: str
+    fluid: int
+    version: int
+    size: str
+    left: str = ""
+    opened_on: str = ""
+
+
+@dataclass(frozen=True)
+class BottleUse:
+    """So much poured out of a bottle; ``gone``: it is thrown away instead, with what is left."""
+
+    act: str
+    id: str
+    used: str = ""
+    gone: bool = False
+
+
+@dataclass(frozen=True)
+class BottleLine:
+    """``version`` counts what happened to it."""
+
+    id: str
+    fluid: int
+    version: int
+    size: str
+    left: str
+    share: float
+    opened_on: str
+
+
+@dataclass(frozen=True)
+class SealForm:
+    """So many of a seal or filter ``counted``, ``used``, ``thrown away`` or ``came in``. A count names
+    the number it replaces as ``seen``, None where there was none."""
+
+    act: str
+    name: str
+    count: str
+    kind: str = "counted"
+    seen: int | None = None
+
+
+@dataclass(frozen=True)
+class Bottles:
+    """So many bottles of a size."""
+
+    ml: int
+    count: int
+
+
+@dataclass(frozen=True)
+class Arrival:
+    """What has come from the counter: sealed bottles of the fluid ``what``, or ``count`` of a seal
+    or filter of that name."""
+
+    act: str
+    what: str
+    bottles: list[Bottles]
+    count: int
+
+
+@dataclass(frozen=True)
+class SealCount:
+    name: str
+    count: int
+
+
+@dataclass(frozen=True)
+class Stock:
+    """What stands there: bottles, and the seals and filters in the drawer."""
+
+    bottles: list[BottleLine]
+    seals: list[SealCount]
+
+
+@dataclass(frozen=True)
+class LedgerLine:
+    """What happened, when, by whom: ``change`` in words, like +1000 ml or −2."""
+
+    id: int
+    kind: str
+    what: str
+    change: str
+    on: str
+    by: str
+
+
+@dataclass(frozen=True)
+class Ledger:
+    """The latest lines, newest first."""
+
+    lines: list[LedgerLine]
