@@ -112,6 +112,7 @@ _SENTENCES = {
     "planning.closed": "This visit is done or dropped. Plan a new one.",
     "planning.edited": "{by} changed this visit meanwhile. Look at it again.",
     "shelf.bottle": "A bottle cannot hold more than its size.",
+    "workshop.zone": "Choose a time zone from the list, like Europe/Lisbon.",
     "shelf.gone": "Somebody has thrown that bottle away meanwhile. Put a new one there instead.",
     "shelf.not_there": "There is not that much there. Count it first, then write down what was used.",
     "shelf.counted": "Somebody counted {count} × {name} meanwhile. Count again.",

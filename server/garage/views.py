@@ -1,7 +1,6 @@
 from uuid import UUID
 
 from django.http import HttpResponse
-from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema, inline_serializer
 from rest_framework import serializers, status
@@ -10,6 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
 from workshop.access import MayWork, as_id, person_of
 
 from . import selectors, services
@@ -67,7 +67,7 @@ class NewBikeView(APIView):
         given = BikeFormSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         bike = services.create_bike(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
+            given.validated_data, actor=person_of(request), today=days.today()
         )
         return _form(bike.pk, status.HTTP_201_CREATED)
 
@@ -86,7 +86,7 @@ class BikeFormView(APIView):
         given = BikeFormSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.change_bike(
-            bike_id, given.validated_data, actor=person_of(request), today=timezone.now().date()
+            bike_id, given.validated_data, actor=person_of(request), today=days.today()
         )
         return _form(bike_id)
 
@@ -101,7 +101,7 @@ class OwnValuesView(APIView):
         given = CellWriteSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.write_own(
-            bike_id, given.validated_data, actor=person_of(request), today=timezone.now().date()
+            bike_id, given.validated_data, actor=person_of(request), today=days.today()
         )
         return Response(status=status.HTTP_204_NO_CONTENT)
 
@@ -128,7 +128,7 @@ class SchoolsView(APIView):
         given = SchoolChoiceSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         choice, person = given.validated_data, person_of(request)
-        services.choose_school(choice, actor=person, today=timezone.now().date())
+        services.choose_school(choice, actor=person, today=days.today())
         page = selectors.schools_page(as_id(choice.bike) if choice.bike else None, person)
         return Response(SchoolsPageSerializer(page).data)
 
@@ -167,7 +167,7 @@ class PhotosView(APIView):
             found["picture"].read(),
             found.get("caption", ""),
             actor=person_of(request),
-            today=timezone.now().date(),
+            today=days.today(),
         )
         return Response(PhotoLineSerializer(selectors.photos_of(bike_id), many=True).data)
 

@@ -7,8 +7,8 @@ from typing import Any
 from uuid import UUID
 
 from django.db import connection, transaction
-from django.utils import timezone
 from garage.models import Bike
+from workshop import days
 
 from . import selectors
 from .models import DueRow, Tally, WardRow
@@ -21,7 +21,7 @@ ON CONFLICT (name) DO UPDATE SET count = planning_tally.count + EXCLUDED.count
 
 
 def on_touched(sender: object, bikes: Sequence[UUID], **_: Any) -> None:
-    refresh(bikes, timezone.now().date())
+    refresh(bikes, days.today())
 
 
 def _add_to_tally(delta: Counter[str]) -> None:

@@ -7,6 +7,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 from shelf.shapes import Matches
+from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors
@@ -57,7 +58,7 @@ class WardView(APIView):
             asked.get("fluid", "")[:300],
             asked.get("group", ""),
         )
-        return Response(selectors.ward(wanted, now.date(), now))
+        return Response(selectors.ward(wanted, days.day_of(now), now))
 
 
 class BikeView(APIView):
@@ -65,7 +66,7 @@ class BikeView(APIView):
 
     @extend_schema(operation_id="bike_get", responses=BikePageSerializer)
     def get(self, request: Request, bike_id: UUID) -> Response:
-        page = selectors.bike_page(bike_id, person_of(request), timezone.now().date())
+        page = selectors.bike_page(bike_id, person_of(request), days.today())
         return Response(BikePageSerializer(page).data)
 
 

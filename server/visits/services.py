@@ -29,6 +29,7 @@ from oilward_core.spec import Cell, Path, Variant, pack
 from shelf.models import Fluid
 from shelf.selectors import best_fluid
 from workshop.access import as_id
+from workshop.days import day_of
 from workshop.mapping import speaker
 from workshop.models import Person
 from workshop.repeated import digest
@@ -75,7 +76,7 @@ def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
         bike,
         new.odometer,
         reading_id=visit_id,
-        read_on=now.date(),
+        read_on=day_of(now),
         actor=actor,
         hours=new.hours,
         sure=new.sure,
@@ -213,7 +214,7 @@ def _keep_service(visit: Visit, stands: Closing, *, actor: Person, now: datetime
         reservoir=plan.reservoir.key,
         variant=plan.variant,
         visit=visit,
-        done_on=now.date(),
+        done_on=day_of(now),
         reading=odometer,
         drained_ml=sheet.drained,
         took_ml=sheet.added,
@@ -230,7 +231,7 @@ def _keep_service(visit: Visit, stands: Closing, *, actor: Person, now: datetime
                 dict(entry.data),
                 sheet.finding,
                 finding_id=uuid5(visit.pk, entry.id),
-                found_on=now.date(),
+                found_on=day_of(now),
                 reading=odometer,
                 km_since_wiped=plan.km_since_wiped,
                 actor=actor,
@@ -245,7 +246,7 @@ def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: dateti
             entry.data["document"],
             entry.data["page"],
             entry.by,
-            entry.at.date(),
+            day_of(entry.at),
         )
         for state in sheet.steps
         if (entry := state.entry) and state.step.kind == StepKind.LOOKUP

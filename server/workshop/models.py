@@ -3,6 +3,7 @@
 import secrets
 from typing import ClassVar
 
+from django.conf import settings
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 
@@ -53,11 +54,17 @@ def new_token() -> str:
     return secrets.token_urlsafe(24)
 
 
+def local_zone() -> str:
+    return str(settings.TIME_ZONE)
+
+
 class Workshop(models.Model):
-    """The one workshop of this installation, the coldest start expected, °C, its
-    prices (``version`` counts their changes), and the secret in the address of its calendar."""
+    """The one workshop of this installation, where it stands (``time_zone``), the coldest start
+    expected, °C, its prices (``version`` counts their changes), and the secret in the address of its
+    calendar."""
 
     name = models.CharField(max_length=120)
+    time_zone = models.CharField(max_length=64, default=local_zone)
     coldest_start = models.DecimalField(max_digits=4, decimal_places=1, default=0)
     hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
     flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)

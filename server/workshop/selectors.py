@@ -52,5 +52,6 @@ def prices() -> Prices:
         f"{workshop.coldest_start.normalize():f}",
         f"{workshop.hour_price:.2f}",
         f"{workshop.flat_price:.2f}",
+        workshop.time_zone,
         workshop.version,
     )

@@ -1,4 +1,5 @@
 from decimal import Decimal
+from zoneinfo import available_timezones
 
 from config.problems import Conflict
 from django.db import transaction
@@ -25,17 +26,25 @@ def _coldest(text: str) -> Decimal:
         return value
 
 
+def _zone(text: str, stands: str) -> str:
+    name = text.strip() or stands
+    if name not in available_timezones():
+        raise CoreError("workshop.zone", field="time_zone")
+    return name
+
+
 @transaction.atomic
 def set_prices(prices: Prices, *, actor: Person) -> None:
     """Set the coldest start expected and the workshop's prices. A lead's to do. Raises Conflict
     ``workshop.edited``."""
     require_lead(actor)
-    columns = {
+    columns: dict[str, object] = {
         "coldest_start": _coldest(prices.coldest_start),
         "hour_price": _price("hour_price", prices.hour_price, 10_000),
         "flat_price": _price("flat_price", prices.flat_price, 100_000),
     }
     workshop = Workshop.objects.select_for_update().get()
+    columns["time_zone"] = _zone(prices.time_zone, workshop.time_zone)
     if all(getattr(workshop, name) == value for name, value in columns.items()):
         return
     if workshop.version != prices.version:

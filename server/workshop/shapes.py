@@ -20,11 +20,13 @@ class Session:
 
 @dataclass(frozen=True)
 class Prices:
-    """What a lead sets for the workshop, everything as typed; ``version`` is the one it replaces."""
+    """What a lead sets for the workshop, everything as typed; ``version`` is the one it
+    replaces, an empty ``time_zone`` stays as it is."""
 
     coldest_start: str
     hour_price: str
     flat_price: str
+    time_zone: str = ""
     version: int = 0
 
 

@@ -110,7 +110,8 @@ class PricesSerializer(DataclassSerializer[Prices]):
     class Meta:
         dataclass = Prices
         extra_kwargs = {
-            name: {"allow_blank": True} for name in ("coldest_start", "hour_price", "flat_price")
+            name: {"allow_blank": True}
+            for name in ("coldest_start", "hour_price", "flat_price", "time_zone")
         }
 
 

@@ -6,7 +6,7 @@ from uuid import UUID, uuid4
 
 from demo.testing import WorkshopTestCase
 from django.urls import URLPattern, URLResolver, get_resolver
-from garage.models import SpecSheet
+from garage.models import OdometerReading, SpecSheet
 from rest_framework.test import APIClient
 from workshop.models import Workshop
 
@@ -41,6 +41,7 @@ class DoorTests(WorkshopTestCase):
         sheet = SpecSheet.objects.earliest("id")
         self.there = {
             "<uuid:bike_id>": str(self.heron.pk),
+            "<uuid:reading_id>": str(OdometerReading.objects.latest("id").pk),
             "<int:sheet_id>": str(sheet.pk),
             "<int:model_id>": str(sheet.model_id),
             "<int:wrench_id>": "2",

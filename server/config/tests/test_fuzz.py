@@ -8,11 +8,11 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from django.db import transaction
-from django.utils import timezone
 from garage.models import Bike, SpecSheet
 from rest_framework.test import APIClient
 from shelf.models import Fluid, StockLine
 from visits.tests.bench import Technician
+from workshop import days
 
 from config.settings import ROOT
 
@@ -63,7 +63,7 @@ class FuzzTests(WorkshopTestCase):
         self.draft = self.lead.post(f"/api/models/{model}/draft/", {}, format="json").json()["id"]
 
     def bikes(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
-        heron, today = f"/api/bikes/{self.heron.pk}/", f"{timezone.now().date()}"
+        heron, today = f"/api/bikes/{self.heron.pk}/", f"{days.today()}"
         form = self.lead.get(f"{heron}form/").json()["form"]
         yield (
             "/api/bikes/",

@@ -1,12 +1,12 @@
 from uuid import UUID
 
-from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
 from workshop.access import MayWork, person_of
 
 from garage.sheets.views import BLANK
@@ -42,7 +42,7 @@ class ReadingsView(APIView):
         given = NewReadingSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.add_reading(
-            bike_id, given.validated_data, actor=person_of(request), today=timezone.now().date()
+            bike_id, given.validated_data, actor=person_of(request), today=days.today()
         )
         return Response(status=status.HTTP_204_NO_CONTENT)
 

@@ -9,6 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
@@ -165,7 +166,7 @@ class CellsView(APIView):
     )
     def put(self, request: Request, sheet_id: int) -> Response:
         writes = _given(CellWritesSerializer, request).cells
-        today = timezone.now().date()
+        today = days.today()
         services.write_cells(sheet_id, writes, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
@@ -199,7 +200,7 @@ class ChecksView(APIView):
         operation_id="cells_check", request=PathsSerializer, responses=SheetPageSerializer
     )
     def post(self, request: Request, sheet_id: int) -> Response:
-        paths, today = _given(PathsSerializer, request).paths, timezone.now().date()
+        paths, today = _given(PathsSerializer, request).paths, days.today()
         services.check_cells(sheet_id, paths, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
@@ -211,7 +212,7 @@ class PartsView(APIView):
         operation_id="part_add", request=NewPartSerializer, responses=SheetPageSerializer
     )
     def post(self, request: Request, sheet_id: int) -> Response:
-        new, today = _given(NewPartSerializer, request), timezone.now().date()
+        new, today = _given(NewPartSerializer, request), days.today()
         actor = person_of(request)
         services.add_part(sheet_id, new.kind, new.reservoir, actor=actor, today=today)
         return _page(sheet_id, request)
@@ -240,7 +241,7 @@ class CopyView(APIView):
         operation_id="sheet_copy", request=CopyFromSerializer, responses=SheetPageSerializer
     )
     def post(self, request: Request, sheet_id: int) -> Response:
-        given, today = _given(CopyFromSerializer, request), timezone.now().date()
+        given, today = _given(CopyFromSerializer, request), days.today()
         actor = person_of(request)
         services.copy_missing(sheet_id, given.sheet, given.reservoirs, actor=actor, today=today)
         return _page(sheet_id, request)
@@ -253,7 +254,7 @@ class AnswersView(APIView):
         operation_id="doubt_answer", request=AnswerSerializer, responses=SheetPageSerializer
     )
     def post(self, request: Request, sheet_id: int) -> Response:
-        answer, today = _given(AnswerSerializer, request), timezone.now().date()
+        answer, today = _given(AnswerSerializer, request), days.today()
         services.answer_doubt(sheet_id, answer, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
@@ -297,7 +298,7 @@ class ImportView(APIView):
         responses={201: SheetPageSerializer},
     )
     def post(self, request: Request) -> Response:
-        today = timezone.now().date()
+        today = days.today()
         sheet = services.import_document(request.data, actor=person_of(request), today=today)
         return _page(sheet.pk, request, status.HTTP_201_CREATED)
 

@@ -8,10 +8,10 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.utils import timezone
 from oilward_core.errors import CoreError
 from PIL import Image
 from visits.tests.bench import Technician
+from workshop import days
 from workshop.models import Person
 
 from garage.models import Bike, BikePhoto, OdometerReading, OwnSchool
@@ -113,7 +113,7 @@ class OdometerTests(WorkshopTestCase):
             Bike.objects.get(name=name),
             text,
             reading_id=uuid4(),
-            read_on=timezone.now().date(),
+            read_on=days.today(),
             actor=Person.objects.get(username="mira"),
             **more,
         )

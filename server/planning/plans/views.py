@@ -10,6 +10,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
@@ -38,7 +39,7 @@ class CalendarSerializer(DataclassSerializer[Calendar]):
 
 
 def _calendar(code: int = status.HTTP_200_OK) -> Response:
-    found = selectors.calendar(timezone.now().date())
+    found = selectors.calendar(days.today())
     return Response(CalendarSerializer(found).data, status=code)
 
 
@@ -60,7 +61,7 @@ class PlanView(APIView):
     def post(self, request: Request, bike_id: UUID) -> Response:
         given = PlanAskedSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        today = timezone.now().date()
+        today = days.today()
         page = selectors.plan(bike_id, given.validated_data, person_of(request), today)
         return Response(PlanPageSerializer(page).data)
 
@@ -80,9 +81,7 @@ class CalendarView(APIView):
     def post(self, request: Request) -> Response:
         given = NewPlannedVisitSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.plan_visit(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
+        services.plan_visit(given.validated_data, actor=person_of(request), today=days.today())
         return _calendar(status.HTTP_201_CREATED)
 
 
@@ -96,7 +95,7 @@ class PlannedView(APIView):
 
     @extend_schema(operation_id="planned_visit_get", responses=BookedSerializer)
     def get(self, request: Request, visit_id: UUID) -> Response:
-        found = selectors.booked(visit_id, timezone.now().date())
+        found = selectors.booked(visit_id, days.today())
         return Response(BookedSerializer(found).data)
 
     @extend_schema(operation_id="visit_drop", responses={200: CalendarSerializer})
@@ -112,7 +111,7 @@ class KitView(APIView):
         operation_id="kit_pdf", responses={(200, "application/pdf"): OpenApiTypes.BINARY}
     )
     def get(self, request: Request, visit_id: UUID) -> HttpResponse:
-        paper = selectors.kit_pdf(visit_id, person_of(request), timezone.now().date())
+        paper = selectors.kit_pdf(visit_id, person_of(request), days.today())
         name = f'inline; filename="kit-{visit_id}.pdf"'
         return HttpResponse(
             paper, content_type="application/pdf", headers={"Content-Disposition": name}

@@ -6,8 +6,8 @@ from threading import Barrier, Thread
 from django.core.management import call_command
 from django.db import connection
 from django.test import TransactionTestCase
-from django.utils import timezone
 from garage.models import Bike
+from workshop import days
 
 from planning.models import DueRow, Tally, WardRow
 from planning.services import refresh
@@ -16,7 +16,7 @@ from planning.services import refresh
 class TogetherTests(TransactionTestCase):
     def setUp(self) -> None:
         call_command("load_demo", verbosity=0)
-        self.today = timezone.now().date()
+        self.today = days.today()
         self.ids = list(Bike.objects.values_list("pk", flat=True))
 
     def at_once(self, *orders: list[object]) -> list[Exception]:

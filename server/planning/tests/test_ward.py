@@ -6,10 +6,10 @@ from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from django.utils import timezone
 from garage.models import Bike, OdometerReading, SheetCell
 from visits.models import Service
 from visits.tests.bench import Technician
+from workshop import days
 from workshop.models import Person
 
 from planning.services import rebuild
@@ -100,7 +100,7 @@ class WardTests(WorkshopTestCase):
             Bike(model=heron.model, name=f"B{n}", use_class="x", odometer_unit="km", records="none")
             for n in range(50)
         )
-        rebuild(timezone.now().date())
+        rebuild(days.today())
         first, second = self.ward(), self.api.get("/api/ward/?page=2").json()
         self.assertEqual((first["pages"], len(first["bikes"]), len(second["bikes"])), (2, 50, 6))
         names = [bike["name"] for bike in (*first["bikes"], *second["bikes"])]

@@ -1,9 +1,9 @@
-from django.utils import timezone
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
@@ -85,9 +85,7 @@ class BottlesView(APIView):
     def put(self, request: Request) -> Response:
         given = BottleFormSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.save_bottle(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
+        services.save_bottle(given.validated_data, actor=person_of(request), today=days.today())
         return _stock(request)
 
     @extend_schema(
@@ -97,7 +95,7 @@ class BottlesView(APIView):
         given = BottleUseSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.take_from_bottle(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
+            given.validated_data, actor=person_of(request), today=days.today()
         )
         return _stock(request)
 
@@ -111,9 +109,7 @@ class ArrivalView(APIView):
     def post(self, request: Request) -> Response:
         given = ArrivalSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.put_away(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
+        services.put_away(given.validated_data, actor=person_of(request), today=days.today())
         return _stock(request)
 
 
@@ -124,7 +120,5 @@ class SealsView(APIView):
     def put(self, request: Request) -> Response:
         given = SealFormSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.save_seals(
-            given.validated_data, actor=person_of(request), today=timezone.now().date()
-        )
+        services.save_seals(given.validated_data, actor=person_of(request), today=days.today())
         return _stock(request)

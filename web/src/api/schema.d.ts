@@ -1386,12 +1386,14 @@ export interface components {
             coldest_start: string;
             hour_price: string;
             flat_price: string;
+            time_zone?: string;
             version?: number;
         };
         PricesRequest: {
             coldest_start: string;
             hour_price: string;
             flat_price: string;
+            time_zone?: string;
             version?: number;
         };
         QuickSum: {

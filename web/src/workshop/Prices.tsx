@@ -1,9 +1,11 @@
-import { Button, Input } from "antd";
+import { Button, Input, Select } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refusal, taken, type Shape } from "../api/client";
 import { FieldAnswer } from "./FieldAnswer";
 import { Refused } from "./Refused";
+
+const ZONES = Intl.supportedValuesOf("timeZone").map((zone) => ({ value: zone }));
 
 const FIELDS: ["coldest_start" | "hour_price" | "flat_price", string][] = [
   ["coldest_start", "Coldest start expected, °C"],
@@ -54,6 +56,18 @@ export function PricesForm({ lead }: { lead: boolean }) {
           />
         </label>
       ))}
+      <label>
+        Where the workshop stands, for its days
+        <Select
+          aria-label="Time zone"
+          disabled={!lead}
+          showSearch
+          options={ZONES}
+          value={form.time_zone}
+          onChange={(time_zone: string) => setTyped({ ...typed, time_zone })}
+        />
+        <FieldAnswer problem={problem} field="time_zone" answer={() => undefined} />
+      </label>
       {lead && (
         <Button htmlType="submit" disabled={save.isPending}>
           Set

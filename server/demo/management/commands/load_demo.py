@@ -6,7 +6,6 @@ from uuid import NAMESPACE_URL, uuid5
 
 from django.core.management.base import BaseCommand
 from django.db import transaction
-from django.utils import timezone
 from findings.services import keep_finding
 from garage.mapping import BikeSpec
 from garage.models import Bike, OdometerReading, SpecSheet
@@ -26,6 +25,7 @@ from shelf.shapes import FluidForm
 from shelf.stock.services import save_bottle, save_seals
 from shelf.stock.shapes import BottleForm, SealForm
 from visits.models import Service
+from workshop import days
 from workshop.models import Person, Workshop
 
 from demo.fleet import DATA, FLEET, Machine, Past
@@ -192,7 +192,7 @@ class Command(BaseCommand):
             return
         self.stdout.write("· Loading the demo workshop")
         with transaction.atomic():
-            loader = Loader(timezone.now().date())
+            loader = Loader(days.today())
             loader.shelf()
             for machine in FLEET:
                 loader.machine(machine)

@@ -12,9 +12,9 @@ from uuid import uuid4
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection
 from django.test import Client
-from django.utils import timezone
 from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
 from visits.models import Service
+from workshop import days
 from workshop.models import Person
 
 from planning.models import Tally, WardRow
@@ -58,7 +58,7 @@ class Command(BaseCommand):
         mira = Person.objects.get(username="mira")
         sheets = list(SpecSheet.objects.filter(model__in=BikeModel.objects.all()).order_by("id"))
         model = next(s.model for s in sheets if s.cells.filter(reservoir="primary").exists())
-        today, have = timezone.now().date(), Bike.objects.count()
+        today, have = days.today(), Bike.objects.count()
         bikes = [
             Bike(model=model, name=f"Dinghy {n:05}", use_class="touring", odometer_unit="km",
                  records="from new", new_on=today - timedelta(days=365 * YEARS))
@@ -84,7 +84,7 @@ class Command(BaseCommand):
             Service.objects.bulk_create(services, batch_size=5000)
 
     def handle(self, *args: Any, **options: Any) -> None:
-        today, client = timezone.now().date(), Client(SERVER_NAME="localhost")
+        today, client = days.today(), Client(SERVER_NAME="localhost")
         client.force_login(Person.objects.get(username="mira"))
         pages = []
         for size in options["sizes"]:

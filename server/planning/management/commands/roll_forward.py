@@ -5,8 +5,8 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import connection
-from django.utils import timezone
 from garage.models import Bike
+from workshop import days
 
 from planning.models import WardRow
 from planning.services import rebuild, roll_forward
@@ -22,9 +22,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         if Bike.objects.filter(archived=False).exists() and not WardRow.objects.exists():
-            rebuild(timezone.now().date())
+            rebuild(days.today())
         while True:
-            roll_forward(timezone.now().date())
+            roll_forward(days.today())
             if not options["keep"]:
                 return
             connection.close()

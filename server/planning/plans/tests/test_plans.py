@@ -7,12 +7,12 @@ from uuid import uuid4
 from demo.testing import WorkshopTestCase
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from django.utils import timezone
 from garage.models import Bike
 from icalendar import Calendar
 from rest_framework.test import APIClient
 from shelf.models import Fluid
 from visits.tests.bench import Technician
+from workshop import days
 from workshop.models import Workshop
 
 from planning.models import DueRow, PlannedVisit
@@ -21,7 +21,7 @@ from planning.models import DueRow, PlannedVisit
 class PlanCase(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
-        self.today = timezone.now().date()
+        self.today = days.today()
 
     def plan(self, bike: str = "Grey Heron", api: APIClient | None = None, **asked: Any) -> Any:
         pk = Bike.objects.get(name=bike).pk
@@ -166,9 +166,9 @@ class KitTests(PlanCase):
 
     def test_an_opened_bottle_counts(self) -> None:
         gear = Fluid.objects.get(name="Cogwork 90")
-        form = {"id": str(uuid4()), "fluid": gear.pk, "version": 0, "size": "500 ml"}
+        form = {"fluid": gear.pk, "version": 0, "size": "500 ml", "left": "", "opened_on": ""}
         for _ in range(3):
-            body = {**form, "id": str(uuid4()), "left": "", "opened_on": ""}
+            body = {**form, "id": str(uuid4()), "act": str(uuid4())}
             self.assertEqual(
                 self.api.put("/api/shelf/bottles/", body, format="json").status_code, 200
             )

@@ -1,0 +1,25 @@
+"""A day is the workshop's: it begins at midnight where the workshop stands, wherever the server runs."""
+
+from datetime import date, datetime
+from zoneinfo import ZoneInfo
+
+from django.conf import settings
+from django.utils import timezone
+
+from .models import Workshop
+
+
+def zone() -> ZoneInfo:
+    """Where the workshop stands."""
+    name = Workshop.objects.values_list("time_zone", flat=True).first()
+    return ZoneInfo(name or settings.TIME_ZONE)
+
+
+def day_of(moment: datetime) -> date:
+    """The workshop's day at that moment."""
+    return moment.astimezone(zone()).date()
+
+
+def today() -> date:
+    """The workshop's day now."""
+    return day_of(timezone.now())
