@@ -1,6 +1,5 @@
 """Every write to a bike. Each is safe to repeat; a change names the version it saw."""
 
-from collections.abc import Iterable
 from datetime import date
 from decimal import Decimal
 from typing import Any
@@ -17,9 +16,10 @@ from oilward_core.spec import Cell, Path, field_of, read_value
 from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
-from workshop.touched import leave, touch
+from workshop.touched import leave, touch, touch_all
 
 from . import mapping
+from .locks import lock_bike
 from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool
 from .odometer.services import record_odometer
 from .selectors import approved_sheets
@@ -95,9 +95,7 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
 def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) -> Bike:
     """Change a bike; what stands already is no change. Raises Conflict ``garage.edited`` if
     somebody else did meanwhile, and ``visit.still_open`` if it is to leave with a visit open."""
-    bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
+    bike = lock_bike(bike_id)
     stood, leaves = model_to_dict(bike), form.archived and not bike.archived
     _fill(bike, form, today)
     if model_to_dict(bike) == stood:
@@ -115,9 +113,7 @@ def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) ->
 @transaction.atomic
 def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) -> None:
     """A value that differs on this bike from its model's sheet; empty goes back to the sheet's."""
-    bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
+    bike = lock_bike(bike_id)
     path, written = Path.of(write.path), write.written.strip()
     sheet = approved_sheets([bike.model_id]).get(bike.model_id)
     if sheet is None:
@@ -147,21 +143,21 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
 @transaction.atomic
 def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
     """Choose a practice for the workshop (a lead's to do) or for one bike; an empty choice goes
-    back to what counts without it."""
+    back to what counts without it. What a workshop's choice changes for each bike is worked out in
+    the background."""
     if not choice.bike:
         require_lead(actor)
     if choice.choice:
         check_choice(choice.kind, choice.topic, choice.choice)
     place: dict[str, Any] = {"kind": choice.kind, "topic": choice.topic}
-    touched: Iterable[UUID]
     rows: Any
     if choice.bike:
         bike = Bike.objects.filter(pk=as_id(choice.bike)).first()
         if bike is None:
             raise Http404
-        rows, place, touched = OwnSchool.objects, {**place, "bike": bike}, [bike.pk]
+        rows, place = OwnSchool.objects, {**place, "bike": bike}
     else:
-        rows, touched = SchoolRow.objects, Bike.objects.values_list("pk", flat=True)
+        rows = SchoolRow.objects
     row = rows.select_for_update().filter(**place).first()
     stands = row.choice if row else ""
     if stands == choice.choice:
@@ -173,7 +169,10 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         rows.update_or_create(**place, defaults=made)
     else:
         rows.filter(**place).delete()
-    touch(*touched)
+    if choice.bike:
+        touch(as_id(choice.bike))
+    else:
+        touch_all()
 
 
 @transaction.atomic

@@ -9,7 +9,8 @@ from garage.models import Bike
 
 class WardRow(models.Model):
     """A bike as the ward shows it. ``left`` is its most urgent reservoir's share of life;
-    ``first_due`` when that is expected; ``tally`` what it adds to the fleet's counts."""
+    ``first_due`` when that is expected; ``tally`` what it adds to the fleet's counts. It is stale when
+    a day has passed since ``rolled_on``, or the workshop's ``generation`` has."""
 
     bike = models.OneToOneField(Bike, models.CASCADE, primary_key=True, related_name="ward_row")
     name = models.CharField(max_length=60)
@@ -20,6 +21,7 @@ class WardRow(models.Model):
     in_shop = models.BooleanField(default=False)
     on_hold = models.BooleanField(default=False)
     rolled_on = models.DateField()
+    generation = models.PositiveIntegerField(default=0)
     shape = models.JSONField()
     tally = models.JSONField()
 
@@ -28,6 +30,7 @@ class WardRow(models.Model):
             models.Index(fields=["-in_shop", "left", "name", "bike"], name="ward_by_urgency"),
             models.Index(fields=["first_due"], name="ward_by_due"),
             models.Index(fields=["rolled_on"], name="ward_by_roll"),
+            models.Index(fields=["generation"], name="ward_by_generation"),
         ]
 
 
@@ -61,6 +64,12 @@ class Tally(models.Model):
 
     name = models.CharField(max_length=320, primary_key=True)
     count = models.IntegerField()
+
+
+class Roller(models.Model):
+    """When the process that brings everything forward last ran. One row."""
+
+    ran_at = models.DateTimeField()
 
 
 class PlannedVisit(models.Model):

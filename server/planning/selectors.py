@@ -5,7 +5,7 @@ from math import ceil
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.http import Http404
 from findings.mapping import plug
 from findings.models import Finding
@@ -24,10 +24,11 @@ from visits.models import Service
 from visits.selectors import OpenSheet, in_shop, open_sheets, services_of
 from workshop.mapping import speaker
 from workshop.models import Person
+from workshop.touched import generation
 
 from . import mapping
-from .models import DueRow, PlannedVisit, Tally, WardRow
-from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Wanted
+from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
+from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wanted
 
 PAGE = 50
 
@@ -74,6 +75,21 @@ def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[
         rows.append(mapping.ward_row(known, reservoirs, bike.pk in shop))
         dues += [mapping.due_row(bike, reservoir) for reservoir in reservoirs]
     return rows, dues
+
+
+LATE = timedelta(minutes=10)
+
+
+def stale(today: date) -> QuerySet[WardRow]:
+    """What is kept of bikes and has to be worked out anew."""
+    return WardRow.objects.filter(Q(rolled_on__lt=today) | Q(generation__lt=generation()))
+
+
+def roller(today: date, now: datetime) -> Rolling:
+    """When what is due was last brought forward, and what is still to be."""
+    ran = Roller.objects.values_list("ran_at", flat=True).first()
+    late = ran is not None and now - ran > LATE
+    return Rolling(ran.isoformat() if ran else "", late, stale(today).count())
 
 
 def _fitting(wanted: Wanted, today: date) -> QuerySet[WardRow]:
@@ -153,6 +169,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         "fleet": fleet,
         "due": tally.get(mapping.NEEDING, 0),
         "now": now.isoformat(),
+        "rolling": asdict(roller(today, now)),
         "columns": [*dict.fromkeys(mapping.COLUMNS.values()), mapping.WATCHED],
         "bikes": bikes,
         **mapping.counted(tally, today),

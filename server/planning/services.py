@@ -2,16 +2,18 @@
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from datetime import date
+from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
 from django.db import connection, transaction
+from garage.locks import lock_bikes
 from garage.models import Bike
 from workshop import days
+from workshop.touched import generation
 
 from . import selectors
-from .models import DueRow, Tally, WardRow
+from .models import DueRow, Roller, Tally, WardRow
 
 CHUNK = 250
 _ADD = """
@@ -35,14 +37,14 @@ def _add_to_tally(delta: Counter[str]) -> None:
 def refresh(bike_ids: Iterable[UUID], today: date) -> None:
     """Work out anew what is due on these bikes. Archived ones leave the ward."""
     ids = sorted(set(bike_ids))
-    # the bikes are locked, always in the same order: two refreshes of one bike queue up, and the
-    # second sees what the first has counted
-    locked = Bike.objects.select_for_update(of=("self",)).filter(pk__in=ids).order_by("pk")
-    bikes = [bike for bike in locked.select_related("model") if not bike.archived]
+    # two refreshes of one bike queue up, and the second sees what the first has counted; what
+    # changes for every bike meanwhile makes these rows stale at once
+    bikes, now = [bike for bike in lock_bikes(ids) if not bike.archived], generation()
     old = list(WardRow.objects.filter(bike_id__in=ids))
     rows, dues = selectors.worked_out(bikes, today)
     delta: Counter[str] = Counter()
     for row in rows:
+        row.generation = now
         delta.update(row.tally)
     for row in old:
         delta.subtract(row.tally)
@@ -54,19 +56,22 @@ def refresh(bike_ids: Iterable[UUID], today: date) -> None:
 
 
 def roll_forward(today: date) -> int:
-    """A day has passed: bring every bike not yet rolled on up to it, a piece at a time. Doing it
-    again the same day changes nothing."""
+    """Bring every stale bike up to today, a piece at a time. Doing it again changes nothing until a
+    day has passed or something changed for every bike."""
     done = 0
     while True:
         ids = list(
-            WardRow.objects.filter(rolled_on__lt=today)
-            .order_by("rolled_on")
-            .values_list("bike_id", flat=True)[:CHUNK]
+            selectors.stale(today).order_by("rolled_on").values_list("bike_id", flat=True)[:CHUNK]
         )
         if not ids:
             return done
         refresh(ids, today)
         done += len(ids)
+
+
+def say_it_ran(now: datetime) -> None:
+    """Write down that what is due was brought forward."""
+    Roller.objects.update_or_create(pk=1, defaults={"ran_at": now})
 
 
 def rebuild(today: date) -> int:

@@ -77,6 +77,16 @@ class Choice:
 
 
 @dataclass(frozen=True)
+class Rolling:
+    """When what is due was last brought forward (empty: never yet), whether that is too long ago, and
+    how many bikes are still to be worked out anew."""
+
+    ran_at: str
+    late: bool
+    behind: int
+
+
+@dataclass(frozen=True)
 class Ward:
     """A page of bikes by urgency, those in the shop first. ``fleet`` and ``due`` count all bikes,
     ``count`` those that fit the filters."""
@@ -87,6 +97,7 @@ class Ward:
     fleet: int
     due: int
     now: str
+    rolling: Rolling
     columns: list[str]
     bikes: list[WardBike]
     months: list[MonthLoad]

@@ -1,9 +1,10 @@
 from django.urls import include, path
 
-from .views import BikeView, MatchesView, WardView
+from .views import BikeView, HealthView, MatchesView, WardView
 
 urlpatterns = [
     path("", include("planning.plans.urls")),
+    path("health/", HealthView.as_view()),
     path("ward/", WardView.as_view()),
     path("bikes/<uuid:bike_id>/", BikeView.as_view()),
     path("bikes/<uuid:bike_id>/fluids/", MatchesView.as_view()),

@@ -2,6 +2,7 @@ from uuid import UUID
 
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -11,7 +12,7 @@ from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors
-from .shapes import BikePage, Wanted, Ward
+from .shapes import BikePage, Rolling, Wanted, Ward
 
 
 class WardSerializer(DataclassSerializer[Ward]):
@@ -59,6 +60,24 @@ class WardView(APIView):
             asked.get("group", ""),
         )
         return Response(selectors.ward(wanted, days.day_of(now), now))
+
+
+class RollingSerializer(DataclassSerializer[Rolling]):
+    class Meta:
+        dataclass = Rolling
+
+
+class HealthView(APIView):
+    """Whether the database answers, and when what is due was last brought forward. For whoever
+    watches the machine; nobody signs in for it."""
+
+    authentication_classes = []
+    permission_classes = [AllowAny]
+
+    @extend_schema(operation_id="health", auth=[], responses=RollingSerializer)
+    def get(self, request: Request) -> Response:
+        now = timezone.now()
+        return Response(RollingSerializer(selectors.roller(days.day_of(now), now)).data)
 
 
 class BikeView(APIView):

@@ -8,7 +8,7 @@ from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from findings.services import keep_finding
-from garage.models import Bike
+from garage.locks import lock_bike
 from garage.odometer.services import record_odometer
 from garage.selectors import schools_of, specs_of
 from garage.sheets.services import note_looked_up
@@ -53,9 +53,8 @@ def locked(visit_id: UUID) -> Visit:
 def open_visit(new: NewVisit, *, actor: Person, now: datetime) -> Visit:
     """Open a visit for one reservoir. The same id again gives the same visit."""
     visit_id = as_id(new.id)
-    bikes = Bike.objects.select_related("model").select_for_update(of=("self",))
-    bike = bikes.filter(pk=as_id(new.bike), archived=False).first()
-    if bike is None:
+    bike = lock_bike(as_id(new.bike))
+    if bike.archived:
         raise Http404
     existing = visits().filter(pk=visit_id).first()
     if existing:
@@ -263,6 +262,7 @@ def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
         return visit
     if visit.state == Visit.State.LEFT:
         raise Conflict("visit.closed")
+    lock_bike(visit.bike_id)
     task = task_of(visit)
     plan = plan_of(task)
     sheet = sheet_of(visit, plan)

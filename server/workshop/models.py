@@ -61,7 +61,7 @@ def local_zone() -> str:
 class Workshop(models.Model):
     """The one workshop of this installation, where it stands (``time_zone``), the coldest start
     expected, °C, its prices (``version`` counts their changes), and the secret in the address of its
-    calendar."""
+    calendar. ``generation`` counts what changed for every bike at once."""
 
     name = models.CharField(max_length=120)
     time_zone = models.CharField(max_length=64, default=local_zone)
@@ -69,6 +69,8 @@ class Workshop(models.Model):
     hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
     flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)
     version = models.PositiveIntegerField(default=1)
+    changed_by = models.CharField(max_length=80, blank=True)
+    generation = models.PositiveIntegerField(default=0)
     calendar_token = models.CharField(max_length=64, default=new_token)
 
 

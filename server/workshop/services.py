@@ -49,4 +49,4 @@ def set_prices(prices: Prices, *, actor: Person) -> None:
         return
     if workshop.version != prices.version:
         raise Conflict("workshop.edited")
-    Workshop.objects.update(**columns, version=workshop.version + 1)
+    Workshop.objects.update(**columns, version=workshop.version + 1, changed_by=actor.name)

@@ -1,7 +1,10 @@
 """Bikes that something was written about, or that are about to leave. What knows more of them listens
 here."""
 
+from django.db.models import F
 from django.dispatch import Signal
+
+from .models import Workshop
 
 # sent with ``bikes``, their ids, inside the transaction that wrote
 bikes_touched = Signal()
@@ -13,6 +16,17 @@ bike_leaving = Signal()
 def touch(*bikes: object) -> None:
     """Say that something about these bikes changed."""
     bikes_touched.send(sender=None, bikes=list(bikes))
+
+
+def touch_all() -> None:
+    """Say that something changed that counts for every bike: what is kept of each from before is
+    stale."""
+    Workshop.objects.update(generation=F("generation") + 1)
+
+
+def generation() -> int:
+    """How often something changed that counts for every bike."""
+    return Workshop.objects.values_list("generation", flat=True).first() or 0
 
 
 def leave(bike: object) -> None:

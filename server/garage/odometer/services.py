@@ -24,18 +24,11 @@ from workshop.models import Person
 from workshop.touched import touch
 
 from garage import mapping
+from garage.locks import lock_bike
 from garage.models import Bike, OdometerReading
 
 from .selectors import last_odometer, standing
 from .shapes import NewReading, ReadingCorrection
-
-
-def _locked(bike_id: UUID) -> Bike:
-    """The bike, locked: readings of one bike queue up."""
-    bike = Bike.objects.select_for_update().filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
-    return bike
 
 
 def _hours(
@@ -99,7 +92,7 @@ def record_odometer(
 @transaction.atomic
 def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -> OdometerReading:
     """An odometer reading between visits. The same id again gives the same reading."""
-    bike = _locked(bike_id)
+    bike = lock_bike(bike_id)
     existing = OdometerReading.objects.filter(pk=as_id(new.id)).first()
     if existing:
         return existing
@@ -199,7 +192,7 @@ def correct_reading(
     ``odometer``, ``hours`` or ``reason``.
     """
     require_lead(actor)
-    bike, mine = _locked(bike_id), as_id(new.id)
+    bike, mine = lock_bike(bike_id), as_id(new.id)
     if OdometerReading.objects.filter(pk=mine).exists():
         return
     found, reason = _neighbours(bike, reading_id), new.reason.strip()[:200]

@@ -9,6 +9,7 @@ from uuid import UUID
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
+from garage.locks import lock_bike, lock_bikes
 from garage.models import Bike
 from oilward_core import calendar as core
 from oilward_core.errors import CoreError
@@ -30,6 +31,16 @@ def _day(text: str, today: date, stood: date | None) -> date:
     if day < today and day != stood:
         raise CoreError("planning.day", field="on")
     return day
+
+
+def _asked(new: NewPlannedVisit, bike: Bike, actor: Person, today: date) -> dict[str, Any]:
+    """What is written of a planned visit; the order is solved for it, so no row is locked yet."""
+    booked = PlannedVisit.objects.filter(pk=as_id(new.id)).first()
+    if booked and booked.bike_id != bike.pk:
+        raise Conflict("visit.id_taken")
+    asked = replace(new.asked, planned=str(booked.pk) if booked else None, on=new.on)
+    day = _day(new.on, today, booked.on if booked else None)
+    return {"on": day, **_columns(replace(new, asked=asked), bike, actor, today)}
 
 
 def _columns(new: NewPlannedVisit, bike: Bike, actor: Person, today: date) -> dict[str, Any]:
@@ -55,19 +66,19 @@ def _columns(new: NewPlannedVisit, bike: Bike, actor: Person, today: date) -> di
     }
 
 
-@transaction.atomic
 def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVisit:
     """Put a visit into the calendar, or change one. Raises Conflict ``planning.edited``,
     ``planning.closed``."""
     bike = Bike.objects.filter(pk=as_id(new.bike), archived=False).first()
     if bike is None:
         raise Http404
+    return _book(new, bike, _asked(new, bike, actor, today), actor)
+
+
+@transaction.atomic
+def _book(new: NewPlannedVisit, bike: Bike, columns: dict[str, Any], actor: Person) -> PlannedVisit:
+    lock_bike(bike.pk)
     visit = PlannedVisit.objects.select_for_update().filter(pk=as_id(new.id)).first()
-    if visit and visit.bike_id != bike.pk:
-        raise Conflict("visit.id_taken")
-    asked = replace(new.asked, planned=str(visit.pk) if visit else None, on=new.on)
-    day = _day(new.on, today, visit.on if visit else None)
-    columns = {"on": day, **_columns(replace(new, asked=asked), bike, actor, today)}
     if visit is None:
         made = {"bike": bike, "planned_by": actor.name, **columns}
         return PlannedVisit.objects.get_or_create(pk=as_id(new.id), defaults=made)[0]
@@ -90,8 +101,12 @@ def plan_visit(new: NewPlannedVisit, *, actor: Person, today: date) -> PlannedVi
 def drop(visit_id: UUID, *, actor: Person) -> None:
     """Take a planned visit out of the calendar; doing it twice changes nothing. One of which
     something is done already counts as done, without the rest."""
-    visit = PlannedVisit.objects.select_for_update().filter(pk=visit_id).first()
-    if visit is None or visit.state != PlannedVisit.State.PLANNED:
+    bike = PlannedVisit.objects.filter(pk=visit_id).values_list("bike_id", flat=True).first()
+    if bike is None:
+        return
+    lock_bike(bike)
+    visit = PlannedVisit.objects.select_for_update().get(pk=visit_id)
+    if visit.state != PlannedVisit.State.PLANNED:
         return
     visit.state = PlannedVisit.State.DONE if visit.done else PlannedVisit.State.DROPPED
     visit.planned_by = actor.name
@@ -102,6 +117,7 @@ def drop(visit_id: UUID, *, actor: Person) -> None:
 def tick_off(bike_ids: Iterable[UUID]) -> None:
     """Tick off in these bikes' planned visits what signed visits have serviced since; a visit of
     which everything is done leaves the calendar."""
+    lock_bikes(bike_ids)
     rows = PlannedVisit.objects.select_for_update().filter(bike_id__in=list(bike_ids))
     coming: dict[UUID, list[PlannedVisit]] = {}
     for row in rows.filter(state=PlannedVisit.State.PLANNED).order_by("on", "id"):

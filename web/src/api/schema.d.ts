@@ -200,6 +200,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * @description Whether the database answers, and when what is due was last brought forward. For whoever
+         *     watches the machine; nobody signs in for it.
+         */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/models/": {
         parameters: {
             query?: never;
@@ -1458,6 +1478,11 @@ export interface components {
             caution: string;
             reset: string;
         };
+        Rolling: {
+            ran_at: string;
+            late: boolean;
+            behind: number;
+        };
         Row: {
             path: string;
             label: string;
@@ -1735,6 +1760,7 @@ export interface components {
             fleet: number;
             due: number;
             now: string;
+            rolling: components["schemas"]["Rolling"];
             columns: string[];
             bikes: components["schemas"]["WardBike"][];
             months: components["schemas"]["MonthLoad"][];
@@ -2341,6 +2367,34 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rolling"];
                 };
             };
             /** @description Refused */

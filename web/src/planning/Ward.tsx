@@ -175,6 +175,24 @@ function headline({ fleet, due, count, bikes }: Shape["Ward"]): string {
   return `${due} of ${fleet} bikes need oil${inShop ? ` · ${inShop} in the shop` : ""}${shown}`;
 }
 
+/** Says when what is shown may be old: dates not brought forward, bikes still being worked out. */
+function Rolling({ rolling }: { rolling: Shape["Rolling"] }) {
+  if (rolling.late) {
+    const ran = new Date(rolling.ran_at).toLocaleString();
+    return (
+      <p className="ward-foot" role="status">
+        Due dates were last brought forward on {ran}. Something is in the way: tell the lead.
+      </p>
+    );
+  }
+  if (rolling.behind === 0) return null;
+  return (
+    <p className="ward-foot" role="status">
+      Working out anew: {rolling.behind} {rolling.behind === 1 ? "bike" : "bikes"}.
+    </p>
+  );
+}
+
 /** What needs me today: every bike as a row of glasses, the most urgent first. */
 export function Ward({ mayWork }: { mayWork: boolean }) {
   const [page, setPage] = useState(1);
@@ -228,6 +246,7 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
           onChange={setPage}
         />
       )}
+      <Rolling rolling={ward.data.rolling} />
     </>
   );
 }
