@@ -27,7 +27,8 @@ class BikeModel(models.Model):
 
 
 class SpecSheet(models.Model):
-    """One version of a model's numbers. Approved versions never change: a change is a new one."""
+    """One version of a model's numbers. Approved versions never change: a change is a new one.
+    ``unchecked`` are the numbers that matter and were approved by name, unchecked."""
 
     class State(models.TextChoices):
         DRAFT = "draft"
@@ -40,6 +41,7 @@ class SpecSheet(models.Model):
     entered_at = models.DateTimeField(auto_now_add=True)
     approved_by = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
     approved_at = models.DateTimeField(null=True)
+    unchecked = models.JSONField(default=list)
 
     class Meta:
         constraints = [

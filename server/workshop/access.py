@@ -14,13 +14,13 @@ from .models import Person, Role
 
 
 class MayWork(BasePermission):
-    """Everybody signed in may read; technicians and leads may write."""
+    """Everybody signed in may read; all but readers may write."""
 
     def has_permission(self, request: Request, view: APIView) -> bool:
         person = request.user
         if not isinstance(person, Person):
             return False
-        return request.method in SAFE_METHODS or person.role in (Role.TECHNICIAN, Role.LEAD)
+        return request.method in SAFE_METHODS or person.role != Role.READER
 
 
 def require_lead(person: Person) -> None:

@@ -18,6 +18,7 @@ class Fact(models.Model):
 class Role(models.TextChoices):
     TECHNICIAN = "technician"
     LEAD = "lead"
+    APPRENTICE = "apprentice"
     READER = "reader"
 
 

@@ -1,5 +1,6 @@
 """The spec sheet: its fields, the cells that fill them, what follows from them, what looks wrong."""
 
+from .approval import check_approval, matters, taken_in, unchecked_that_matter
 from .cells import (
     Cell,
     Cells,
@@ -89,12 +90,14 @@ __all__ = [
     "by_reservoir",
     "capacity_band",
     "changes",
+    "check_approval",
     "doubts",
     "field_of",
     "fields_for",
     "from_document",
     "guess_columns",
     "is_number",
+    "matters",
     "missing",
     "needed",
     "overlay",
@@ -107,7 +110,9 @@ __all__ = [
     "said",
     "schema",
     "sheet_of",
+    "taken_in",
     "to_document",
+    "unchecked_that_matter",
     "unpack",
     "unused_key",
     "what",

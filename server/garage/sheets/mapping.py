@@ -21,13 +21,14 @@ from oilward_core.spec import (
     read_value,
     reservoir_of,
     said,
+    unchecked_that_matter,
     what,
 )
 
 from garage.mapping import cell
 from garage.models import SheetCell
 
-from .shapes import PartBlock, Plate, ReservoirBlock, Row
+from .shapes import PartBlock, Plate, ReservoirBlock, Row, UncheckedNumber
 
 Rows = Mapping[Path, SheetCell]
 
@@ -138,6 +139,14 @@ def blocks(rows: Rows, speaks: Speaker) -> list[ReservoirBlock]:
         _block(key, {path: rows[path] for path in own}, speaks)
         for key, own in grouped.items()
         if Path(key, "", "kind") in own
+    ]
+
+
+def unchecked_numbers(rows: Rows) -> list[UncheckedNumber]:
+    """The numbers that matter and that no second person has checked."""
+    return [
+        UncheckedNumber(str(path), what(path), rows[path].written, rows[path].entered_by)
+        for path in unchecked_that_matter({path: cell(row) for path, row in rows.items()})
     ]
 
 

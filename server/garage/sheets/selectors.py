@@ -137,6 +137,11 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     why_not = "" if rows else "Nothing written yet."
     if left:
         why_not = f"{left} doubt{'s' * (left > 1)} to look at first."
+    numbers = mapping.unchecked_numbers(rows) if draft else []
+    if not why_not and any(number.by == person.name for number in numbers):
+        why_not = (
+            "You wrote unchecked numbers of this sheet: another person has to check them first."
+        )
     return SheetPage(
         sheet.pk,
         _model_line(model),
@@ -154,6 +159,7 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
         draft and person.role != Role.READER,
         draft and person.role == Role.LEAD,
         why_not,
+        numbers,
     )
 
 

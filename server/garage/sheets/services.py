@@ -1,6 +1,6 @@
 """Every write to a spec sheet. Each is safe to repeat; a write names the revision it saw."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from datetime import date, datetime
 from typing import Any
 
@@ -16,18 +16,20 @@ from oilward_core.spec import (
     Cell,
     Path,
     ReservoirKind,
+    check_approval,
     field_of,
     from_document,
     read_value,
+    taken_in,
     unused_key,
     what,
 )
 from workshop.access import require_lead
-from workshop.models import Person
+from workshop.models import Person, Role
 from workshop.touched import touch
 
 from garage.mapping import cell, cell_fields, cells, path_of
-from garage.models import AnsweredDoubt, BikeModel, SheetCell, SpecSheet
+from garage.models import AnsweredDoubt, Bike, BikeModel, SheetCell, SpecSheet
 
 from .selectors import doubt_lines
 from .shapes import Answer, CellWrite, NewModel
@@ -179,6 +181,8 @@ def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: da
         row = rows.get(text)
         if row is None:
             raise Http404
+        if actor.role == Role.APPRENTICE:
+            raise Conflict("spec.apprentice")
         if row.entered_by == actor.name:
             raise CoreError("spec.second_person", field=text, what=what(path_of(row)))
         if not row.checked_by:
@@ -257,9 +261,24 @@ def answer_doubt(sheet_id: int, answer: Answer, *, actor: Person, today: date) -
     return sheet
 
 
+def _named(sheet: SpecSheet, unchecked: Collection[str], actor: Person) -> list[str]:
+    """The unchecked numbers that matter, each named by whoever approves. Raises Conflict with a fault
+    for each that is not."""
+    try:
+        left = check_approval(cells(sheet.cells.all()), unchecked, actor.name)
+    except CoreError as error:
+        faults = [Fault(f"/{path}", error.code, {**error.fields, "what": what(path)})
+                  for path in error.fields["paths"]]  # fmt: skip
+        raise Conflict(error.code, faults, count=error.fields["count"]) from error
+    return [str(path) for path in left]
+
+
 @transaction.atomic
-def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
-    """Make a draft the sheet that counts. A lead's to do, once every doubt has an answer."""
+def approve(
+    sheet_id: int, *, actor: Person, now: datetime, unchecked: Collection[str] = ()
+) -> SpecSheet:
+    """Make a draft the sheet that counts. A lead's to do, once every doubt has an answer; numbers that
+    matter and that nobody has checked have to be named, each, as ``unchecked``."""
     require_lead(actor)
     if SpecSheet.objects.filter(pk=sheet_id, state=APPROVED).exists():
         return SpecSheet.objects.get(pk=sheet_id)
@@ -269,8 +288,9 @@ def approve(sheet_id: int, *, actor: Person, now: datetime) -> SpecSheet:
         raise Conflict("spec.doubts_left", count=left)
     if not sheet.cells.filter(field="kind").exists():
         raise Conflict("spec.empty")
+    sheet.unchecked = _named(sheet, unchecked, actor)
     sheet.state, sheet.approved_by, sheet.approved_at = APPROVED, actor, now
-    sheet.save(update_fields=["state", "approved_by", "approved_at"])
+    sheet.save(update_fields=["state", "approved_by", "approved_at", "unchecked"])
     touch(*sheet.model.bikes.values_list("pk", flat=True))
     return sheet
 
@@ -303,7 +323,8 @@ def delete_model(model_id: int, *, actor: Person) -> None:
 
 @transaction.atomic
 def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
-    """Take a sheet document in as a draft: all of it, or nothing and every fault with its place."""
+    """Take a sheet document in as a draft: all of it, or nothing and every fault with its place. Its
+    own second checks count only in an installation that has no bikes yet."""
     name, found, faults = from_document(document)
     if faults or name is None:
         listed = [Fault(f.place, f.code, dict(f.fields)) for f in faults]
@@ -316,13 +337,6 @@ def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
     if standing and standing != found and not untouched:
         raise Conflict("spec.draft_stands", version=sheet.version)
     sheet.cells.all().delete()
-    _new_cells(
-        sheet,
-        {
-            path: one
-            if one.entered_by and one.entered_on
-            else Cell(one.written, one.document, one.page, one.entered_by or actor.name, today)
-            for path, one in found.items()
-        },
-    )
+    empty = not Bike.objects.exists()
+    _new_cells(sheet, taken_in(found, standing, actor.name, today, trusted=empty))
     return sheet

@@ -112,6 +112,16 @@ class DoubtLine:
 
 
 @dataclass(frozen=True)
+class UncheckedNumber:
+    """A capacity, torque or level that no second person has compared with the manual."""
+
+    path: str
+    what: str
+    written: str
+    by: str
+
+
+@dataclass(frozen=True)
 class SheetPage:
     """A version of a model's sheet with everything there is to say about it."""
 
@@ -131,6 +141,14 @@ class SheetPage:
     may_edit: bool
     may_approve: bool
     not_approvable: str
+    unchecked_numbers: list[UncheckedNumber]
+
+
+@dataclass(frozen=True)
+class Approval:
+    """What is approved by name though nobody has checked it: the paths of ``unchecked_numbers``."""
+
+    unchecked: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -15,6 +15,7 @@ from workshop.access import MayWork, person_of
 from . import selectors, services
 from .shapes import (
     Answer,
+    Approval,
     CellWrite,
     CellWrites,
     CopyFrom,
@@ -65,6 +66,11 @@ class CellWritesSerializer(DataclassSerializer[CellWrites]):
 
     class Meta:
         dataclass = CellWrites
+
+
+class ApprovalSerializer(DataclassSerializer[Approval]):
+    class Meta:
+        dataclass = Approval
 
 
 class PathsSerializer(DataclassSerializer[Paths]):
@@ -262,9 +268,12 @@ class AnswersView(APIView):
 class ApprovalView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="sheet_approve", request=None, responses=SheetPageSerializer)
+    @extend_schema(
+        operation_id="sheet_approve", request=ApprovalSerializer, responses=SheetPageSerializer
+    )
     def post(self, request: Request, sheet_id: int) -> Response:
-        services.approve(sheet_id, actor=person_of(request), now=timezone.now())
+        named, now = _given(ApprovalSerializer, request).unchecked, timezone.now()
+        services.approve(sheet_id, actor=person_of(request), now=now, unchecked=named)
         return _page(sheet_id, request)
 
 

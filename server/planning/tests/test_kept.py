@@ -61,7 +61,9 @@ class WrittenTests(KeptCase):
         cell = {"path": "primary//repeat.km", "written": "1000 mi", "revision": 1}
         self.api.put(f"/api/sheets/{draft}/cells/", {"cells": [cell]}, format="json")
         self.assertEqual(self.glass("heron", "primary")["state"], "fine")
-        oda.post(f"/api/sheets/{draft}/approval/")
+        page = oda.get(f"/api/sheets/{draft}/").json()
+        named = {"unchecked": [number["path"] for number in page["unchecked_numbers"]]}
+        oda.post(f"/api/sheets/{draft}/approval/", named, format="json")
         self.assertEqual(self.glass("heron", "primary")["state"], "due")
 
     def test_a_signed_visit_fills_the_glass_and_leaves_the_shop(self) -> None:

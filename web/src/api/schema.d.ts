@@ -835,6 +835,9 @@ export interface components {
             text: string;
             reason: string;
         };
+        ApprovalRequest: {
+            unchecked?: string[];
+        };
         ArrivalRequest: {
             act: string;
             what: string;
@@ -1617,6 +1620,7 @@ export interface components {
             may_edit: boolean;
             may_approve: boolean;
             not_approvable: string;
+            unchecked_numbers: components["schemas"]["UncheckedNumber"][];
         };
         Shelf: {
             fluids: components["schemas"]["FluidCard"][];
@@ -1740,6 +1744,12 @@ export interface components {
             action: string;
             wrenches: components["schemas"]["WrenchShape"][];
             reasons: components["schemas"]["Why"][];
+        };
+        UncheckedNumber: {
+            path: string;
+            what: string;
+            written: string;
+            by: string;
         };
         VerdictShape: {
             level: string;
@@ -2957,7 +2967,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ApprovalRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

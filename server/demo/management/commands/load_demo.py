@@ -7,7 +7,7 @@ from uuid import NAMESPACE_URL, uuid5
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from findings.services import keep_finding
-from garage.mapping import BikeSpec
+from garage.mapping import BikeSpec, cells
 from garage.models import Bike, OdometerReading, SpecSheet
 from garage.selectors import specs_of, workshop_schools
 from garage.services import choose_school, write_own
@@ -17,6 +17,7 @@ from garage.sheets.shapes import CellWrite
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdict
 from oilward_core.quantity import UNITS
 from oilward_core.sheet import part_data
+from oilward_core.spec import unchecked_that_matter
 from planning.services import rebuild
 from shelf.models import Fluid, WrenchRow
 from shelf.selectors import best_fluid
@@ -140,7 +141,8 @@ class Loader:
     def sheet(self, machine: Machine) -> SpecSheet:
         sheet = import_document(machine.document, actor=self.mira, today=self.today)
         then = datetime.combine(self._ago(30), datetime.min.time(), UTC)
-        return approve(sheet.pk, actor=self.oda, now=then)
+        known = [str(path) for path in unchecked_that_matter(cells(sheet.cells.all()))]
+        return approve(sheet.pk, actor=self.oda, now=then, unchecked=known)
 
     def bike(self, machine: Machine, sheet: SpecSheet) -> Bike:
         known = machine.new_days is not None or bool(machine.past)
@@ -171,8 +173,8 @@ class Loader:
             choice = SchoolChoice(bike=str(bike.pk), **school)
             choose_school(choice, actor=self.oda, today=self.today)
 
-    def machine(self, machine: Machine) -> None:
-        bike = self.bike(machine, self.sheet(machine))
+    def machine(self, machine: Machine, sheet: SpecSheet) -> None:
+        bike = self.bike(machine, sheet)
         self._own(bike, machine)
         spec = specs_of([bike])[bike.pk]
         wiped: dict[str, int] = {}
@@ -194,6 +196,7 @@ class Command(BaseCommand):
         with transaction.atomic():
             loader = Loader(days.today())
             loader.shelf()
-            for machine in FLEET:
-                loader.machine(machine)
+            sheets = [loader.sheet(machine) for machine in FLEET]
+            for machine, sheet in zip(FLEET, sheets, strict=True):
+                loader.machine(machine, sheet)
             rebuild(loader.today)

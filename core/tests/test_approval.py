@@ -1,0 +1,63 @@
+"""Two people for every number that matters."""
+
+from dataclasses import replace
+from datetime import date
+from unittest import TestCase
+
+from oilward_core.errors import CoreError
+from oilward_core.spec import (
+    Cell,
+    Path,
+    check_approval,
+    matters,
+    taken_in,
+    unchecked_that_matter,
+)
+
+DAY = date(2026, 5, 4)
+TORQUE, GRADE = Path("engine", "drain plug", "torque"), Path("engine", "", "fluid.grade")
+CAPACITY = Path("engine", "", "capacity.dry")
+CELLS = {
+    TORQUE: Cell("20 N·m", "manual", "7", "Mira", DAY),
+    GRADE: Cell("10W-40", "manual", "7", "Mira", DAY),
+    CAPACITY: Cell("3 l", "manual", "8", "Mira", DAY, "Oda", DAY),
+}
+
+
+class ApprovalTests(TestCase):
+    def refused(self, named: list[str], approver: str) -> CoreError:
+        with self.assertRaises(CoreError) as caught:
+            check_approval(CELLS, named, approver)
+        return caught.exception
+
+    def test_capacities_torques_and_levels_matter(self) -> None:
+        for field in ("capacity.dry", "initial", "level.between", "level.air gap"):
+            self.assertTrue(matters(Path("engine", "", field)), field)
+        for field in ("fluid.grade", "level.gauge", "repeat.km", "label"):
+            self.assertFalse(matters(Path("engine", "", field)), field)
+        self.assertEqual(unchecked_that_matter(CELLS), (TORQUE,))
+
+    def test_each_unchecked_number_has_to_be_named(self) -> None:
+        error = self.refused([], "Oda")
+        self.assertEqual((error.code, error.fields["paths"]), ("spec.unchecked_left", (TORQUE,)))
+        self.assertEqual(check_approval(CELLS, [str(TORQUE)], "Oda"), (TORQUE,))
+
+    def test_nobody_answers_for_a_number_of_their_own(self) -> None:
+        self.assertEqual(self.refused([str(TORQUE)], "Mira").code, "spec.own_numbers")
+
+
+class TakenInTests(TestCase):
+    def test_a_document_brings_no_checks_along(self) -> None:
+        theirs = {path: replace(cell, checked_by="Somebody") for path, cell in CELLS.items()}
+        taken = taken_in(theirs, {}, "Nils", DAY)
+        self.assertEqual({cell.checked_by for cell in taken.values()}, {""})
+        self.assertEqual({cell.entered_by for cell in taken.values()}, {"Nils"})
+
+    def test_what_stands_here_already_keeps_its_names(self) -> None:
+        changed = {**CELLS, TORQUE: replace(CELLS[TORQUE], written="25 N·m", checked_by="Nils")}
+        taken = taken_in(changed, CELLS, "Nils", DAY)
+        self.assertEqual(taken[CAPACITY], CELLS[CAPACITY])
+        self.assertEqual((taken[TORQUE].entered_by, taken[TORQUE].checked_by), ("Nils", ""))
+
+    def test_a_trusted_document_keeps_its_own(self) -> None:
+        self.assertEqual(taken_in(CELLS, {}, "Nils", DAY, trusted=True), CELLS)
