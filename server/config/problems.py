@@ -123,11 +123,18 @@ def _from_framework(error: exceptions.APIException) -> Response:
     return _respond(code, "invalid", errors[0]["detail"] if errors else "", errors, headers)
 
 
+def _asked(request: Any) -> tuple[str, str]:
+    return getattr(request, "method", "") or "", getattr(request, "path", "")
+
+
 def problem(error: Exception, context: dict[str, Any]) -> Response:
     """DRF's exception handler."""
     if isinstance(error, Http404):
         return _respond(404, "not_found", sentence("not_found", {}), [], {})
     if isinstance(error, PermissionDenied):
+        asked = context.get("request")
+        who = getattr(getattr(asked, "user", None), "username", "") or "nobody"
+        log.info("not %s's to do: %s %s", who, *_asked(asked))
         if isinstance(error, LeadOnly):
             return _respond(403, "access.lead", sentence("access.lead", {}), [], {})
         return _respond(403, "access.role", sentence("access.role", {}), [], {})

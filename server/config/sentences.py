@@ -155,6 +155,8 @@ _SENTENCES = {
     "visit.still_open": "This bike has an open visit. Sign or leave it, then archive the bike.",
     "visit.open_already": "This bike already has an open visit. Go on with that one.",
     "closing.unreadable": "This visit's closing cannot be read ({format}). Restore it from a backup.",
+    "visit.countersign": "An apprentice signs with a lead beside. Have one type name and password here.",
+    "access.no_lead": "A lead other than you has to sign beside you.",
     "visit.closed": "This visit is closed. Nothing can be added.",
     "visit.not_ready": "Not everything is done. First finish “{step}”.",
     "visit.oil_is_out": "The oil is out. Fill it before this visit can be left.",

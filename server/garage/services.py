@@ -17,6 +17,7 @@ from workshop.access import as_id, require_lead
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
 from workshop.touched import leave, touch, touch_all
+from workshop.traces import stood, trace
 
 from . import mapping
 from .locks import lock_bike
@@ -78,6 +79,7 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
         return existing
     bike = Bike(pk=as_id(form.id))
     _fill(bike, form, today)
+    bike.changed_by = actor.name
     bike.save(force_insert=True)
     record_odometer(
         bike,
@@ -96,14 +98,15 @@ def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) ->
     """Change a bike; what stands already is no change. Raises Conflict ``garage.edited`` if
     somebody else did meanwhile, and ``visit.still_open`` if it is to leave with a visit open."""
     bike = lock_bike(bike_id)
-    stood, leaves = model_to_dict(bike), form.archived and not bike.archived
+    before, told, leaves = model_to_dict(bike), stood(bike), form.archived and not bike.archived
     _fill(bike, form, today)
-    if model_to_dict(bike) == stood:
+    if model_to_dict(bike) == before:
         return bike
     if bike.version != form.version:
         raise Conflict("garage.edited", by=bike.changed_by or "Somebody")
     if leaves:
         leave(bike.pk)
+    trace("bike changed", f"bike/{bike.pk}", actor=actor, was=told)
     bike.version, bike.changed_by = bike.version + 1, actor.name
     bike.save()
     touch(bike.pk)
@@ -126,6 +129,7 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         raise Conflict("garage.edited", by=row.entered_by if row else "Somebody")
     if not written:
         if row:
+            trace("own value removed", f"bike/{bike.pk}/{path}", actor=actor, was=stood(row))
             row.delete()
             touch(bike.pk)
         return
@@ -169,6 +173,8 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         rows.update_or_create(**place, defaults=made)
     else:
         rows.filter(**place).delete()
+    about = f"{choice.bike or 'workshop'}/{choice.kind}/{choice.topic}"
+    trace("school chosen", about, actor=actor, was={"choice": stands})
     if choice.bike:
         touch(as_id(choice.bike))
     else:
@@ -194,5 +200,10 @@ def add_photo(
     )
 
 
+@transaction.atomic
 def remove_photo(photo_id: UUID, *, actor: Person) -> None:
-    BikePhoto.objects.filter(pk=photo_id).delete()
+    photo = BikePhoto.objects.filter(pk=photo_id).defer("jpeg").first()
+    if photo is not None:
+        was = {"caption": photo.caption, "taken_on": str(photo.taken_on), "by": photo.taken_by}
+        trace("photo removed", f"bike/{photo.bike_id}", actor=actor, was=was)
+        photo.delete()

@@ -10,6 +10,7 @@ from oilward_core.errors import CoreError, at
 from oilward_core.fluid import TwoPoint, check_family, read_density
 from oilward_core.quantity import Kind, parse_single, read_number
 from workshop.models import Person
+from workshop.traces import stood, trace
 
 from .models import Fluid
 from .shapes import FluidForm
@@ -96,6 +97,7 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
         return fluid
     if fluid.version != form.version:
         raise Conflict("garage.edited", by=fluid.changed_by or "Somebody")
+    trace("fluid changed", fluid.name, actor=actor, was=stood(fluid))
     for name, value in columns.items():
         setattr(fluid, name, value)
     fluid.version, fluid.changed_by = fluid.version + 1, actor.name

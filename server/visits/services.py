@@ -31,8 +31,9 @@ from shelf.selectors import best_fluid
 from workshop.access import as_id
 from workshop.days import day_of
 from workshop.mapping import speaker
-from workshop.models import Person
+from workshop.models import Person, Role
 from workshop.repeated import digest
+from workshop.services import countersign
 from workshop.touched import touch
 
 from . import mapping
@@ -255,8 +256,9 @@ def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: dateti
 
 
 @transaction.atomic
-def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
-    """Close a finished visit and keep its service and finding. Signing twice changes nothing."""
+def sign(visit_id: UUID, *, actor: Person, now: datetime, beside: Person | None = None) -> Visit:
+    """Close a finished visit and keep its service and finding. Signing twice changes nothing. An
+    apprentice signs with a lead ``beside``. Raises Conflict ``visit.countersign`` without one."""
     visit = locked(visit_id)
     if visit.state == Visit.State.SIGNED:
         return visit
@@ -269,6 +271,10 @@ def sign(visit_id: UUID, *, actor: Person, now: datetime) -> Visit:
     if not sheet.ready_to_sign:
         state = sheet.step(sheet.focus or "")
         raise Conflict("visit.not_ready", step=state.step.title if state else "")
+    if actor.role == Role.APPRENTICE:
+        if beside is None:
+            raise Conflict("visit.countersign")
+        countersign(f"visit/{visit.pk}", lead=beside, actor=actor)
     why = why_not_learned(plan, entries_of(visit), mapping.bench())
     stands = mapping.closing(task, plan, sheet, why)
     _keep_service(visit, stands, actor=actor, now=now)

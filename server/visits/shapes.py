@@ -209,5 +209,13 @@ class NewEntry:
 
 
 @dataclass(frozen=True)
+class Signature:
+    """A lead's name and password, where one signs beside whoever is signed in."""
+
+    username: str = ""
+    password: str = ""
+
+
+@dataclass(frozen=True)
 class Reason:
     reason: str

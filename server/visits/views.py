@@ -1,3 +1,4 @@
+from typing import Any
 from uuid import UUID
 
 from django.shortcuts import get_object_or_404
@@ -8,11 +9,11 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
-from workshop.access import MayWork, person_of
+from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigner, person_of
 
 from . import selectors, services
 from .models import Visit
-from .shapes import NewEntry, NewVisit, Reason, RunSheet
+from .shapes import NewEntry, NewVisit, Reason, RunSheet, Signature
 
 
 class RunSheetSerializer(DataclassSerializer[RunSheet]):
@@ -30,6 +31,12 @@ class NewEntrySerializer(DataclassSerializer[NewEntry]):
     class Meta:
         dataclass = NewEntry
         extra_kwargs = {"sent_at": {"allow_blank": True}}
+
+
+class SignatureSerializer(DataclassSerializer[Signature]):
+    class Meta:
+        dataclass = Signature
+        extra_kwargs = {name: {"allow_blank": True} for name in ("username", "password")}
 
 
 class ReasonSerializer(DataclassSerializer[Reason]):
@@ -86,9 +93,21 @@ class EntriesView(APIView):
 class SignatureView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="visit_sign", request=None, responses=RunSheetSerializer)
+    def get_throttles(self) -> list[Any]:
+        told = self.request.data if isinstance(self.request.data, dict) else {}
+        return [SignInThrottle(), CrowdThrottle()] if told.get("password") else []
+
+    @extend_schema(
+        operation_id="visit_sign", request=SignatureSerializer, responses=RunSheetSerializer
+    )
     def post(self, request: Request, visit_id: UUID) -> Response:
-        visit = services.sign(visit_id, actor=person_of(request), now=timezone.now())
+        given = SignatureSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        named, actor, beside = given.validated_data, person_of(request), None
+        if named.username:
+            beside = countersigner(request, named.username, named.password, actor)
+            SignInThrottle().forget(request, self)
+        visit = services.sign(visit_id, actor=actor, now=timezone.now(), beside=beside)
         return _answer(visit, request)
 
 

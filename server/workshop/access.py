@@ -1,16 +1,21 @@
 """Who may what. Views name one of these; nobody else decides about rights."""
 
+import logging
 from typing import cast
 from uuid import UUID
 
+from django.contrib.auth import authenticate
 from django.core.exceptions import PermissionDenied
 from django.http import Http404
+from oilward_core.errors import CoreError
 from rest_framework.permissions import SAFE_METHODS, BasePermission
 from rest_framework.request import Request
 from rest_framework.throttling import SimpleRateThrottle
 from rest_framework.views import APIView
 
 from .models import Person, Role
+
+log = logging.getLogger("oilward.access")
 
 
 class MayWork(BasePermission):
@@ -31,6 +36,18 @@ def require_lead(person: Person) -> None:
 
 class LeadOnly(PermissionDenied):
     """Something only a lead may do."""
+
+
+def countersigner(request: Request, username: str, password: str, actor: Person) -> Person:
+    """The lead beside ``actor``, by name and password. Raises CoreError at ``password`` for anybody
+    else, ``actor`` among them."""
+    found = authenticate(request._request, username=username, password=password)
+    log.info("countersignature beside %s by %s: %s", actor.username, username[:40], bool(found))
+    if not isinstance(found, Person):
+        raise CoreError("access.wrong_password", field="password")
+    if found.role != Role.LEAD or found.pk == actor.pk:
+        raise CoreError("access.no_lead", field="username")
+    return found
 
 
 class SignInThrottle(SimpleRateThrottle):

@@ -55,6 +55,34 @@ def new_token() -> str:
     return secrets.token_urlsafe(24)
 
 
+class CounterSignature(Fact):
+    """A lead looked over somebody's shoulder and put a name to it: ``about`` says to what, like
+    ``visit/…``."""
+
+    lead = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    beside = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    about = models.CharField(max_length=80)
+    signed_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["lead", "about"], name="one_countersignature"),
+            models.CheckConstraint(
+                condition=~models.Q(lead=models.F("beside")), name="countersigned_by_another"
+            ),
+        ]
+
+
+class Trace(Fact):
+    """Who did what to something that keeps no history of its own: ``was`` is what stood there."""
+
+    by = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    act = models.CharField(max_length=40)
+    about = models.CharField(max_length=200)
+    was = models.JSONField(default=dict)
+
+
 def local_zone() -> str:
     return str(settings.TIME_ZONE)
 

@@ -7,10 +7,16 @@ from oilward_core.errors import CoreError, at
 from oilward_core.quantity import Kind, parse_single, read_number
 
 from .access import require_lead
-from .models import Person, Workshop
+from .models import CounterSignature, Person, Workshop
 from .shapes import Prices
+from .traces import stood, trace
 
 COLDEST, MILDEST = -60, 40  # °C, a coldest start
+
+
+def countersign(about: str, *, lead: Person, actor: Person) -> None:
+    """Keep that a lead put a name to what ``actor`` did. Twice is once."""
+    CounterSignature.objects.get_or_create(lead=lead, about=about, defaults={"beside": actor})
 
 
 def _price(field: str, text: str, most: int) -> Decimal:
@@ -49,4 +55,5 @@ def set_prices(prices: Prices, *, actor: Person) -> None:
         return
     if workshop.version != prices.version:
         raise Conflict("workshop.edited")
+    trace("workshop set", workshop.name, actor=actor, was=stood(workshop, "calendar_token"))
     Workshop.objects.update(**columns, version=workshop.version + 1, changed_by=actor.name)

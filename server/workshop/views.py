@@ -12,7 +12,7 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from . import selectors, services
-from .access import CrowdThrottle, MayWork, SignInThrottle, person_of
+from .access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
 from .models import Person
 from .shapes import Amount, Credentials, Prices, QuickSum, Session
 
@@ -55,13 +55,16 @@ class SessionView(APIView):
         wanted = given.validated_data
         person = authenticate(request._request, username=wanted.username, password=wanted.password)
         if not isinstance(person, Person):
+            log.warning("sign-in refused: %s", wanted.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
+        log.info("signed in: %s", person.username)
         login(request._request, person)
         SignInThrottle().forget(request, self)
         return Response(SessionSerializer(selectors.session(person)).data)
 
     @extend_schema(operation_id="session_sign_out", request=None, responses=SessionSerializer)
     def delete(self, request: Request) -> Response:
+        log.info("signed out: %s", getattr(request.user, "username", "nobody"))
         logout(request._request)
         return Response(SessionSerializer(selectors.session(None)).data)
 

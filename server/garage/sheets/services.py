@@ -27,6 +27,7 @@ from oilward_core.spec import (
 from workshop.access import require_lead
 from workshop.models import Person, Role
 from workshop.touched import touch
+from workshop.traces import stood, trace
 
 from garage.mapping import cell, cell_fields, cells, path_of
 from garage.models import AnsweredDoubt, Bike, BikeModel, SheetCell, SpecSheet
@@ -130,16 +131,24 @@ def _read(path: Path, written: str) -> Any:
         return read_value(field_of(path), written)
 
 
-def _write(sheet: SpecSheet, row: SheetCell | None, write: CellWrite, who: str, on: date) -> None:
+def _gone(sheet: SpecSheet, rows: Iterable[SheetCell], actor: Person) -> None:
+    was = {str(path_of(row)): f"{row.written}, by {row.entered_by}" for row in rows}
+    trace("values removed", f"sheet/{sheet.pk}", actor=actor, was=was)
+
+
+def _write(
+    sheet: SpecSheet, row: SheetCell | None, write: CellWrite, who: Person, on: date
+) -> None:
     path, written = Path.of(write.path), write.written.strip()
     if not written:
         if row is not None:
+            _gone(sheet, [row], who)
             row.delete()
         return
     source = (write.document.strip()[:120], write.page.strip()[:20])
     if row is not None and (row.written, row.document, row.page) == (written, *source):
         return
-    fields = cell_fields(path, Cell(written, *source, who, on), _read(path, written))
+    fields = cell_fields(path, Cell(written, *source, who.name, on), _read(path, written))
     if row is None:
         SheetCell.objects.create(sheet=sheet, **fields)
     else:
@@ -168,7 +177,7 @@ def write_cells(
     if clashes:
         raise Conflict(clashes[0].code, clashes, **clashes[0].fields)
     for path, write in zip(paths, listed, strict=True):
-        _write(sheet, rows.get(path), write, actor.name, today)
+        _write(sheet, rows.get(path), write, actor, today)
     return sheet
 
 
@@ -216,7 +225,10 @@ def remove_part(sheet_id: int, reservoir: str, part: str, *, actor: Person) -> S
     """Take a reservoir (``part`` empty) or a part out of a draft, with all its values."""
     sheet = _draft(sheet_id)
     found = sheet.cells.filter(reservoir=reservoir)
-    (found.filter(part=part) if part else found).delete()
+    going = found.filter(part=part) if part else found
+    if going.exists():
+        _gone(sheet, going, actor)
+    going.delete()
     return sheet
 
 
@@ -300,7 +312,9 @@ def discard(sheet_id: int, *, actor: Person) -> None:
     """Throw a draft away. A lead's to do; doing it twice changes nothing."""
     require_lead(actor)
     if SpecSheet.objects.filter(pk=sheet_id).exists():
-        _draft(sheet_id).delete()
+        draft = _draft(sheet_id)
+        _gone(draft, draft.cells.all(), actor)
+        draft.delete()
 
 
 @transaction.atomic
@@ -313,6 +327,7 @@ def delete_model(model_id: int, *, actor: Person) -> None:
         return
     if model.bikes.exists():
         raise Conflict("spec.has_bikes", count=model.bikes.count())
+    trace("model removed", model, actor=actor, was=stood(model))
     model.sheets.filter(state=DRAFT).delete()
     if model.sheets.exists():
         model.gone_by = actor.name

@@ -1637,6 +1637,10 @@ export interface components {
             for_bikes: string;
             available: string;
         };
+        SignatureRequest: {
+            username?: string;
+            password?: string;
+        };
         SpecLine: {
             path: string;
             name: string;
@@ -3743,7 +3747,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["SignatureRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {
