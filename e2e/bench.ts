@@ -162,3 +162,11 @@ export async function comesIn(page: Page, name: string, model: string): Promise<
   await expect(page.getByRole("heading", { name })).toBeVisible();
   await page.getByRole("link", { name: "Ward", exact: true }).first().click();
 }
+
+/** Ticks every number nobody has checked, and approves the sheet by name. */
+export async function nameUnchecked(page: Page): Promise<void> {
+  const dialog = page.getByRole("dialog", { name: "Nobody has checked these" });
+  await expect(dialog.getByRole("button", { name: /still to tick/ })).toBeDisabled();
+  for (const box of await dialog.getByRole("checkbox").all()) await box.check();
+  await dialog.getByRole("button", { name: /^Approve version/ }).click();
+}

@@ -177,7 +177,7 @@ test("a reading that slipped is corrected by a lead, with a reason, and stays be
 }) => {
   await signIn(page, "oda");
   await page.getByRole("link", { name: "New bike" }).click();
-  await page.getByLabel("Called").fill("Gannet");
+  await page.getByLabel("Called").fill("Razorbill");
   await page.getByLabel("Model").selectOption({ label: "Osprand Tandem 890, 2022" });
   await page.getByLabel("Odometer shows").fill("123 456");
   await press(page, "Enter the bike");

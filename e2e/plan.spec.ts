@@ -162,7 +162,7 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await page.getByLabel("Used from the 946 ml bottle").fill("46 ml");
   await page.keyboard.press("Enter");
   await expect(page.getByText("of 946 ml, sealed")).toHaveCount(1);
-  await press(page, "What happened");
+  await page.getByRole("dialog").getByRole("button", { name: "What happened" }).click();
   await expect(
     page.getByRole("row", { name: /used −46 ml Plate & Chain, 946 ml Mira/ }),
   ).toBeVisible();

@@ -1,4 +1,4 @@
-import { press, signIn } from "./bench";
+import { nameUnchecked, press, signIn } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -46,11 +46,17 @@ test("two people at one value see both, and a lead approves once every doubt is 
   await other.getByLabel("Torque").first().fill("210 N·m");
   await expect(other.getByText(/drain plug M12x1.5 usually takes/).first()).toBeVisible();
   await other.getByLabel("Torque").first().press("Enter");
+  await expect(other.getByText(/now 210 N·m/)).toBeVisible();
   const approve = other.getByRole("button", { name: "Approve version 2" });
   await expect(approve).toBeDisabled();
   await expect(page.getByRole("button", { name: "Approve version 2" })).toHaveCount(0);
   await other.getByLabel("Torque").first().fill("21 N·m");
   await other.getByLabel("Torque").first().press("Enter");
+  // nobody answers for a number of their own: somebody else checks it
+  await expect(other.getByText(/^You wrote unchecked numbers/)).toBeVisible();
+  await page.reload();
+  await press(page, "Check engine//capacity.with filter");
+  await press(page, "Check engine/drain plug/torque");
   await expect(approve).toBeEnabled();
 
   // a doubt can be answered instead: somebody looked, and the manual says so
@@ -62,11 +68,11 @@ test("two people at one value see both, and a lead approves once every doubt is 
   await press(other, "It really says so");
   await expect(other.getByText("Oda: “Printed on page 22, asked the maker”")).toBeVisible();
 
-  // who wrote a value does not check it
-  await page.reload();
-  await press(page, "Check engine//capacity.with filter");
   await expect(page.getByText("✓ Mira").first()).toBeVisible();
+  await write(page, "First amount", "1 l");
+  await expect(other.getByText("first amount: now 1 l")).toBeVisible();
   await approve.click();
+  await nameUnchecked(other);
   await expect(other.getByText("version 2, approved by Oda")).toBeVisible();
   await expect(other.getByLabel(capacity)).toBeDisabled();
 });

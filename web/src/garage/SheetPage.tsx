@@ -4,6 +4,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { Refusal, api } from "../api/client";
+
 import { useSession } from "../api/hooks";
 import { BikeMap, type Placed } from "../glass/BikeMap";
 import { Refused } from "../workshop/Refused";
@@ -11,6 +12,7 @@ import { NotHere, Waiting, WentWrong } from "../workshop/States";
 import { standOnFirst, type Source } from "./CellRow";
 import { CopyFrom } from "./CopyFrom";
 import { Doubts } from "./Doubts";
+import { Naming } from "./Naming";
 import { PasteTable } from "./PasteTable";
 import { Adder, ReservoirSheet } from "./ReservoirSheet";
 import { ask, gone, useSheet, useSheetChange, type Page } from "./sheets";
@@ -101,6 +103,7 @@ function Approval({ page }: { page: Page }) {
   const go = useNavigate();
   const change = useSheetChange(page.id);
   const [said, setSaid] = useState("");
+  const [naming, setNaming] = useState(false);
   if (!page.may_approve) return null;
   const discard = () =>
     gone(api.DELETE("/api/sheets/{sheet_id}/", { params: { path: { sheet_id: page.id } } }))
@@ -111,7 +114,11 @@ function Approval({ page }: { page: Page }) {
       <Button
         type="primary"
         disabled={page.not_approvable !== "" || change.isPending}
-        onClick={() => change.mutate(ask.approve(page.id))}
+        onClick={() =>
+          page.unchecked_numbers.length > 0
+            ? setNaming(true)
+            : change.mutate(ask.approve(page.id, []))
+        }
       >
         Approve version {page.version}
       </Button>
@@ -120,6 +127,7 @@ function Approval({ page }: { page: Page }) {
       <Button type="text" danger onClick={() => void discard()}>
         Discard this draft
       </Button>
+      {naming && <Naming page={page} change={change} close={() => setNaming(false)} />}
     </>
   );
 }

@@ -70,7 +70,8 @@ export const ask = {
     taken(api.POST("/api/sheets/{sheet_id}/copy/", { ...at(id), body: { sheet, reservoirs: [] } })),
   answer: (id: number, body: Shape["AnswerRequest"]) => () =>
     taken(api.POST("/api/sheets/{sheet_id}/answers/", { ...at(id), body })),
-  approve: (id: number) => () => taken(api.POST("/api/sheets/{sheet_id}/approval/", at(id))),
+  approve: (id: number, unchecked: string[]) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/approval/", { ...at(id), body: { unchecked } })),
   draft: (model_id: number) => () =>
     taken(api.POST("/api/models/{model_id}/draft/", { params: { path: { model_id } } })),
   create: (body: Shape["NewModelRequest"]) => () => taken(api.POST("/api/models/", { body })),

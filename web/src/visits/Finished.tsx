@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Input } from "antd";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, taken } from "../api/client";
-import { keys } from "../api/hooks";
+import { keys, useSession } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
 import { Refused } from "../workshop/Refused";
@@ -48,11 +49,18 @@ export function Finished({
   waiting: number;
 }) {
   const client = useQueryClient();
+  const apprentice = useSession().data?.role === "apprentice";
+  const [username, setUsername] = useState("");
+  const [password, setPassword] = useState("");
   const sign = useMutation({
     mutationFn: () =>
       taken(
-        api.POST("/api/visits/{visit_id}/signature/", { params: { path: { visit_id: sheet.id } } }),
+        api.POST("/api/visits/{visit_id}/signature/", {
+          params: { path: { visit_id: sheet.id } },
+          body: { username, password },
+        }),
       ),
+    onSettled: () => setPassword(""),
     onSuccess: (answer) => {
       client.setQueryData(keys.visit(sheet.id), answer);
       // ward, bike, plans, calendar and shelf all tell of it
@@ -84,14 +92,34 @@ export function Finished({
         </p>
       ) : (
         mayWork && (
-          <Button
-            type="primary"
-            className="big-action"
-            disabled={waiting > 0 || sign.isPending}
-            onClick={() => sign.mutate()}
-          >
-            Sign
-          </Button>
+          <>
+            {apprentice && (
+              <fieldset className="countersign">
+                <legend>A lead looks it over and signs beside you</legend>
+                <Input
+                  aria-label="Lead's name"
+                  placeholder="name"
+                  value={username}
+                  onChange={(event) => setUsername(event.target.value)}
+                />
+                <Input.Password
+                  aria-label="Lead's password"
+                  placeholder="password"
+                  autoComplete="off"
+                  value={password}
+                  onChange={(event) => setPassword(event.target.value)}
+                />
+              </fieldset>
+            )}
+            <Button
+              type="primary"
+              className="big-action"
+              disabled={waiting > 0 || sign.isPending}
+              onClick={() => sign.mutate()}
+            >
+              Sign
+            </Button>
+          </>
         )
       )}
       <Refused said={sign.error?.message} />
