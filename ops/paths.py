@@ -1,5 +1,6 @@
 """Where things are. State lives outside the clone, where a non-root database server may read."""
 
+import contextlib
 import hashlib
 import os
 import socket
@@ -12,22 +13,52 @@ DIST = WEB / "dist"
 E2E = ROOT / "e2e"
 
 
-def state_dir(name: str = "") -> Path:
-    """The directory of this clone's data; ``name`` keeps tests apart from the demo."""
-    key = hashlib.sha256(f"{ROOT}{name}".encode()).hexdigest()[:12]
+def _states() -> Path:
     if os.geteuid() == 0:
-        return Path("/var/lib/oilward") / key
-    return Path.home() / ".local" / "share" / "oilward" / key
+        return Path("/var/lib/oilward")
+    return Path.home() / ".local" / "share" / "oilward"
+
+
+def _is_ours(home: Path, mark: str) -> bool:
+    """Whether data that a mark names are this clone's: they were made here, or where they were made
+    the mark is no more, since the clone was moved. A copy of a clone begins its own."""
+    made = home / "clone"
+    if not made.exists():
+        return False
+    there = Path(made.read_text())
+    return there == ROOT or not (there / mark).exists()
+
+
+def state_dir(name: str = "") -> Path:
+    """The directory of this clone's data; ``name`` keeps tests apart from the demo. A mark in the clone
+    names it, so that it is found again when the clone was moved."""
+    mark = ROOT / f".oilward-{name or 'data'}"
+    if mark.exists():
+        marked = _states() / mark.read_text().strip()
+        if _is_ours(marked, mark.name):
+            return marked
+        if marked.exists():
+            print(f"· A copy: the data of the clone it was made from stay in {marked}.", flush=True)
+    home = _states() / hashlib.sha256(f"{ROOT}{name}".encode()).hexdigest()[:12]
+    with contextlib.suppress(OSError):  # a clone that cannot be written to is found by its place
+        mark.write_text(home.name)
+    return home
+
+
+def taken(port: int) -> bool:
+    """Whether something listens on this port of loopback."""
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            return True
+    return False
 
 
 def free_port(wanted: int) -> int:
     """``wanted`` or the next free port on loopback."""
-    for port in range(wanted, wanted + 200):
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind(("127.0.0.1", port))
-            except OSError:
-                continue
-            return port
-    raise SystemExit(f"No free port from {wanted} up. Stop something and try again.")
+    found = next((port for port in range(wanted, wanted + 200) if not taken(port)), None)
+    if found is None:
+        raise SystemExit(f"No free port from {wanted} up. Stop something and try again.")
+    return found

@@ -6,12 +6,15 @@ import os
 import pwd
 import secrets
 import shutil
+import signal
 import subprocess
+import time
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from .paths import free_port, state_dir
+from .children import child, end
+from .paths import ROOT, free_port, state_dir
 
 if TYPE_CHECKING:
     from psycopg import Connection
@@ -49,6 +52,7 @@ class Postgres:
         self.data = self.home / "pg"
         self.fast = fast
         self.started = False
+        self.process: subprocess.Popen[bytes] | None = None
 
     @property
     def _owner(self) -> pwd.struct_passwd | None:
@@ -84,6 +88,7 @@ class Postgres:
     def _create(self) -> None:
         self.home.mkdir(parents=True, exist_ok=True)
         self.home.chmod(0o755)
+        (self.home / "clone").write_text(str(ROOT))
         if (self.data / "PG_VERSION").exists():
             return
         print("· 5 of 6: creating the database (a few seconds)", flush=True)
@@ -132,19 +137,41 @@ class Postgres:
         config.write_text("\n".join(settings) + "\n")
         self._own(config)
         log = self.data / "server.log"
-        done = self._run(
-            BIN / "pg_ctl", "start", "-w", "-t", "60", "-D", self.data, "-l", log, check=False
-        )
-        if done.returncode:
-            tail = log.read_text()[-2000:] if log.exists() else done.stderr
-            raise SystemExit(f"The database did not start:\n{tail}")
+        owner = self._owner
+        with log.open("ab") as out:
+            # SIGINT is PostgreSQL's quick and clean way to stop; a session of its own keeps Ctrl-C away
+            self.process = child(
+                [BIN / "postgres", "-D", self.data],
+                signal.SIGINT,
+                stdout=out,
+                stderr=out,
+                user=owner.pw_uid if owner else None,
+                group=owner.pw_gid if owner else None,
+                extra_groups=[] if owner else None,
+                cwd="/",
+                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
+                start_new_session=True,
+            )
         self.started = True
+        self._wait_until_up(port, log)
+
+    def _wait_until_up(self, port: int, log: Path, seconds: float = 60) -> None:
+        until = time.monotonic() + seconds
+        ready = (BIN / "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port))
+        while self._run(*ready, check=False).returncode:
+            gone = self.process is None or self.process.poll() is not None
+            if gone or time.monotonic() > until:
+                self.stop()
+                raise SystemExit(f"The database did not start:\n{log.read_text()[-2000:]}")
+            time.sleep(0.1)
 
     def stop(self) -> None:
         """Stop the server, if it was this process that started it."""
-        if self.started:
+        if self.process is not None:
+            end(self.process, signal.SIGINT)
+        elif self.started:
             self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
-            self.started = False
+        self.started, self.process = False, None
 
     def remove(self) -> None:
         """Throw the whole state away, stopping a left-over server first."""

@@ -10,7 +10,8 @@ import time
 import urllib.request
 from urllib.error import URLError
 
-from .paths import DIST, ROOT, SERVER, WEB, free_port
+from .children import child, end
+from .paths import DIST, ROOT, SERVER, WEB, free_port, taken
 from .postgres import OWNER, Postgres
 
 
@@ -44,20 +45,13 @@ def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
         "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
         "--worker-tmp-dir", "/dev/shm", "--log-level", "warning", "--preload", "--no-control-socket",
     ]  # fmt: skip
-    return subprocess.Popen(command, cwd=SERVER, env={**os.environ, **env})
+    return child(command, cwd=SERVER, env={**os.environ, **env})
 
 
 def keep_rolling(env: dict[str, str]) -> subprocess.Popen[bytes]:
     """Brings what is due forward each time a day has passed."""
     command = [sys.executable, "manage.py", "roll_forward", "--keep"]
-    return subprocess.Popen(command, cwd=SERVER, env={**os.environ, **env})
-
-
-def end(process: subprocess.Popen[bytes] | None) -> None:
-    """End a process we started."""
-    if process and process.poll() is None:
-        process.terminate()
-        process.wait(20)
+    return child(command, cwd=SERVER, env={**os.environ, **env})
 
 
 def wait_until_up(url: str, process: subprocess.Popen[bytes], seconds: float = 30) -> None:
@@ -127,6 +121,8 @@ def demo(words: list[str]) -> int:
         build_web()
         env = prepare(postgres, options.practice)
         port = free_port(options.port)
+        if port != options.port:
+            print(f"· Port {options.port} is taken: using {port}", flush=True)
         process, roller = spawn(env, port), keep_rolling(env)
         url = f"http://127.0.0.1:{port}/"
         wait_until_up(url, process)
@@ -145,14 +141,18 @@ def demo(words: list[str]) -> int:
 
 def serve(words: list[str]) -> int:
     """The server alone, on a database named by OILWARD_DB_* variables."""
-    port = free_port(int(words[0]) if words else 8000)
-    process, roller = spawn({}, port), keep_rolling({})
-    wait_until_up(f"http://127.0.0.1:{port}/", process)
-    print(f"http://127.0.0.1:{port}/", flush=True)
+    _stop_on_signals()
+    port = int(words[0]) if words else 8000
+    if taken(port):
+        raise SystemExit(f"Port {port} is taken. Stop what runs there, or name another one.")
+    process = roller = None
     try:
+        process, roller = spawn({}, port), keep_rolling({})
+        wait_until_up(f"http://127.0.0.1:{port}/", process)
+        print(f"http://127.0.0.1:{port}/", flush=True)
         return process.wait()
     except KeyboardInterrupt:
-        end(process)
-        return process.returncode
+        return 0
     finally:
         end(roller)
+        end(process)
