@@ -1,4 +1,5 @@
 from decimal import Decimal
+from uuid import UUID
 from zoneinfo import available_timezones
 
 from config.problems import Conflict
@@ -7,7 +8,7 @@ from oilward_core.errors import CoreError, at
 from oilward_core.quantity import Kind, parse_single, read_number
 
 from .access import require_lead
-from .models import CounterSignature, Person, Workshop
+from .models import CounterSignature, Person, Trace, Workshop, new_token
 from .shapes import Prices
 from .traces import stood, trace
 
@@ -37,6 +38,19 @@ def _zone(text: str, stands: str) -> str:
     if name not in available_timezones():
         raise CoreError("workshop.zone", field="time_zone")
     return name
+
+
+@transaction.atomic
+def renew_calendar(act: UUID, *, actor: Person) -> None:
+    """Give the calendar a new secret address; the old one shows nothing any more. A lead's to do; the
+    same ``act`` again changes nothing."""
+    require_lead(actor)
+    workshop, about = Workshop.objects.select_for_update().get(), f"calendar/{act}"
+    if Trace.objects.filter(about=about).exists():
+        return
+    trace("calendar's address renewed", about, actor=actor)
+    workshop.calendar_token = new_token()
+    workshop.save(update_fields=["calendar_token"])
 
 
 @transaction.atomic

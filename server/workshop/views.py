@@ -1,9 +1,11 @@
 from typing import Any
+from uuid import UUID
 
 from django.contrib.auth import authenticate, login, logout
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework import status
 from rest_framework.exceptions import AuthenticationFailed
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
@@ -131,3 +133,14 @@ class PricesView(APIView):
         given.is_valid(raise_exception=True)
         services.set_prices(given.validated_data, actor=person_of(request))
         return Response(PricesSerializer(selectors.prices()).data)
+
+
+class CalendarAddressView(APIView):
+    """A new secret address for the calendar's feed; ``act`` is the client's id of renewing it."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="calendar_renew", request=None, responses={204: None})
+    def put(self, request: Request, act: UUID) -> Response:
+        services.renew_calendar(act, actor=person_of(request))
+        return Response(status=status.HTTP_204_NO_CONTENT)

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
+from heapq import heappop, heappush
 from math import ceil
 
 from ..errors import CoreError
@@ -113,27 +114,29 @@ def together(demands: Iterable[Demand]) -> tuple[Demand, ...]:
 @guarded
 def buy(need: int, sizes: Sequence[Size]) -> tuple[tuple[Size, int], ...]:
     """The cheapest bottles that hold at least ``need`` ml, and among those the least left over;
-    exact, by dynamic programming over whole millilitres."""
+    exact, by dynamic programming over the amounts that bottles can add up to."""
     if need <= 0 or not sizes:
         return ()
     need = min(need, _MOST_ML)
-    top = need + max(size.ml for size in sizes)
-    best: list[tuple[Decimal, int] | None] = [None] * (top + 1)  # cost, last size
-    best[0] = (Decimal(0), -1)
-    for total in range(1, top + 1):
+    best: dict[int, tuple[Decimal, int]] = {0: (Decimal(0), -1)}  # ml: cost, last size
+    coming, reached = [0], []
+    while coming:
+        total = heappop(coming)
+        cost, _ = best[total]
+        if total >= need:
+            reached.append((cost, total))
+            continue
         for n, size in enumerate(sizes):
-            before = best[total - size.ml] if total >= size.ml else None
-            here = best[total]
-            if before and (here is None or before[0] + size.price < here[0]):
-                best[total] = (before[0] + size.price, n)
-    reached = [(found[0], t) for t in range(need, top + 1) if (found := best[t])]
-    total = min(reached)[1]
-    counts: Counter[int] = Counter()
+            more = total + size.ml
+            if more not in best:
+                heappush(coming, more)
+            if more not in best or cost + size.price < best[more][0]:
+                best[more] = (cost + size.price, n)
+    total, counts = min(reached)[1], Counter[int]()
     while total:
-        step = best[total]
-        assert step is not None
-        counts[step[1]] += 1
-        total -= sizes[step[1]].ml
+        last = best[total][1]
+        counts[last] += 1
+        total -= sizes[last].ml
     return tuple((sizes[n], counts[n]) for n in sorted(counts))
 
 

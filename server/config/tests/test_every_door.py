@@ -42,6 +42,7 @@ class DoorTests(WorkshopTestCase):
         self.there = {
             "<uuid:bike_id>": str(self.heron.pk),
             "<uuid:reading_id>": str(OdometerReading.objects.latest("id").pk),
+            "<uuid:act>": str(UUID(int=7)),
             "<int:sheet_id>": str(sheet.pk),
             "<int:model_id>": str(sheet.model_id),
             "<int:wrench_id>": "2",

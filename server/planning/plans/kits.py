@@ -1,8 +1,8 @@
 """What visits take from shelf and drawer: one visit's kit, and what all of them have to buy."""
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
 from uuid import UUID
@@ -22,6 +22,8 @@ from oilward_core.kit import (
     together,
 )
 from oilward_core.order import PlannedTask
+from oilward_core.schools import Schools
+from oilward_core.spec import ReservoirSpec
 from shelf.devices import SimulatedCounter
 from shelf.mapping import wrenches
 from shelf.models import Fluid
@@ -45,6 +47,15 @@ class Shelf:
 
     fluids: Mapping[str, Fluid]
     stock: Stock
+    chosen: dict[Hashable, Fluid | None] = field(default_factory=dict)
+
+    def best(self, spec: ReservoirSpec, schools: Schools) -> Fluid | None:
+        """The fluid that fits a reservoir best; the same question is worked out once."""
+        asked = (spec.requirement, spec.kind, schools)
+        if asked not in self.chosen:
+            rows = list(self.fluids.values())
+            self.chosen[asked] = best_fluid(spec.requirement, spec.kind, schools, rows)
+        return self.chosen[asked]
 
     def sold(self, fluid: str) -> Sequence[Size]:
         """In what sizes the counter sells a fluid."""
@@ -64,11 +75,10 @@ def _laid(ground: Ground, tasks: Sequence[PlannedTask]) -> Things:
 
 def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wanted:
     """What these tasks take, each from the fluid that fits its reservoir best."""
-    rows = list(stands.fluids.values())
     takes = []
     for task in tasks:
         spec = task.spec
-        fluid = best_fluid(spec.requirement, spec.kind, ground.schools, rows)
+        fluid = stands.best(spec, ground.schools)
         take = mapping.expected_take(spec, task.variant, ground.services.get(spec.key, ()))
         takes.append((spec, fluid.name if fluid else "", take))
     return Wanted(demands(takes), dict(_laid(ground, tasks).parts))

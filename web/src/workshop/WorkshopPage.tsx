@@ -1,5 +1,6 @@
 import { useSession } from "../api/hooks";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
+import { CalendarAddress } from "./CalendarAddress";
 import { PricesForm } from "./Prices";
 
 /** The workshop's own page: its prices, and the practices it chose. */
@@ -15,6 +16,7 @@ export function WorkshopPage() {
         </p>
       </div>
       <PricesForm lead={session.data?.role === "lead"} />
+      {session.data?.role === "lead" && <CalendarAddress />}
       <SchoolsPanel />
     </>
   );

@@ -17,7 +17,7 @@ from visits.models import Service
 from workshop import days
 from workshop.models import Person
 
-from planning.models import Tally, WardRow
+from planning.models import PlannedVisit, Tally, WardRow
 from planning.services import rebuild, roll_forward
 
 YEARS = 10
@@ -83,6 +83,19 @@ class Command(BaseCommand):
             OdometerReading.objects.bulk_create(readings, batch_size=5000)
             Service.objects.bulk_create(services, batch_size=5000)
 
+    def calendar(self, client: Client) -> None:
+        """The calendar's page with 9 and with 99 planned visits."""
+        bikes = list(Bike.objects.filter(name__startswith="Dinghy").order_by("name")[:99])
+        task = {"reservoir": "primary", "variant": "drain only", "label": "primary"}
+        took = []
+        for first, last in ((0, 9), (9, 99)):
+            PlannedVisit.objects.bulk_create(
+                PlannedVisit(id=uuid4(), bike=bike, on=days.today(), tasks=[task], planned_by="-")
+                for bike in bikes[first:last]
+            )
+            took.append(best(lambda: client.get("/api/calendar/"), 9))
+        self.stdout.write(f"calendar: 9 visits {took[0]:.0f} ms, 99 visits {took[1]:.0f} ms")
+
     def handle(self, *args: Any, **options: Any) -> None:
         today, client = days.today(), Client(SERVER_NAME="localhost")
         client.force_login(Person.objects.get(username="mira"))
@@ -109,5 +122,6 @@ class Command(BaseCommand):
             took = time.perf_counter() - begun
             self.stdout.write(f"  nightly roll-forward of {rolled} bikes: {took:.1f} s")
             Tally.objects.count()
+        self.calendar(client)
         if len(pages) > 1:
             self.stdout.write(f"ward, ten times the bikes: {pages[-1] / pages[0]:.2f}x a page")

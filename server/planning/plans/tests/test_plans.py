@@ -312,6 +312,17 @@ class CalendarTests(PlanCase):
         more = {line["what"] for line in self.api.get("/api/calendar/").json()["shopping"]}
         self.assertIn("Plate & Chain", more)
 
+    def test_a_lead_renews_the_feeds_address_and_the_old_one_is_nothing(self) -> None:
+        old = self.api.get("/api/calendar/").json()["feed"]
+        oda, url = self.signed_in("oda"), f"/api/workshop/calendar-address/{uuid4()}/"
+        self.assertEqual(self.api.put(url).status_code, 403)
+        self.assertEqual(oda.put(url).status_code, 204)
+        new = self.api.get("/api/calendar/").json()["feed"]
+        self.assertEqual(oda.put(url).status_code, 204)
+        self.assertEqual(self.api.get("/api/calendar/").json()["feed"], new)
+        self.assertEqual(APIClient().get(old).status_code, 404)
+        self.assertEqual(APIClient().get(new).status_code, 200)
+
     def test_the_feed_is_a_calendar_others_read_and_its_secret_is_its_key(self) -> None:
         body = self.new()
         feed = self.post(body).json()["feed"]
