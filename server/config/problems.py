@@ -1,6 +1,7 @@
 """The one error map: every refusal leaves as RFC 9457 problem details with a sentence."""
 
 import logging
+import re
 import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -103,8 +104,10 @@ def _flatten(detail: Any, pointer: str = "") -> list[dict[str, Any]]:
         return [e for key, value in detail.items() for e in _flatten(value, f"{pointer}/{key}")]
     if isinstance(detail, list):
         return [error for value in detail for error in _flatten(value, pointer)]
-    code = getattr(detail, "code", "invalid")
-    return [{"pointer": pointer, "code": code, "detail": str(detail), "options": [], "sure": ""}]
+    code, said = getattr(detail, "code", "invalid"), str(detail)
+    if code == "max_length" and (most := re.search(r"\d+", said)):
+        said = sentence("door.too_long", {"most": most.group()})
+    return [{"pointer": pointer, "code": code, "detail": said, "options": [], "sure": ""}]
 
 
 def _from_framework(error: exceptions.APIException) -> Response:

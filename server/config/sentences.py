@@ -172,6 +172,7 @@ _SENTENCES = {
     "door.characters": "There are characters in it that cannot be kept. Type it again.",
     "door.nested": "That is built deeper than anything here. Nothing was taken in.",
     "door.unfit": "Something in there is too long, too large or of the wrong kind to be kept. Look at it again.",
+    "door.too_long": "That is too long: up to {most} characters fit here.",
     "door.away": "The database is not there just now. What you typed is kept; it is tried again.",
     "door.fault": "That went wrong here, not at your side. Tell whoever looks after Oil Ward: {request}.",
     "again": "Somebody wrote the same down at this very moment. Press once more.",

@@ -62,8 +62,8 @@ def _fill(bike: Bike, form: BikeForm, today: date) -> None:
     model = BikeModel.objects.filter(pk=form.model, gone_by="").first()
     if model is None:
         raise CoreError("garage.no_model", field="model")
-    bike.model, bike.name = model, form.name.strip()[:60]
-    bike.owner, bike.notes = form.owner.strip()[:80], form.notes.strip()
+    bike.model, bike.name = model, form.name.strip()
+    bike.owner, bike.notes = form.owner.strip(), form.notes.strip()
     bike.use_class = _one_of("use_class", form.use_class, mapping.USE_CLASSES)
     bike.odometer_unit = _one_of("odometer_unit", form.odometer_unit, ["km", "mi"])
     bike.records = _one_of("records", form.records, list(Bike.Records.values))

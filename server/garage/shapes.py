@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from workshop.shapes import upto
+
 
 @dataclass(frozen=True)
 class BikeForm:
@@ -10,19 +12,19 @@ class BikeForm:
 
     id: str
     model: int
-    name: str
-    owner: str
+    name: str = upto(60)
+    owner: str = upto(80)
     use_class: str
     odometer_unit: str
     records: str
-    new_on: str
-    severity: str
+    new_on: str = upto(40)
+    severity: str = upto(40)
     counts_hours: bool
-    notes: str
+    notes: str = upto(10000)
     archived: bool
     version: int
-    odometer: str = ""
-    hours: str = ""
+    odometer: str = upto(200, default="")
+    hours: str = upto(100, default="")
 
 
 @dataclass(frozen=True)
@@ -80,8 +82,8 @@ class SchoolChoice:
     """A choice to make; ``bike`` empty: the workshop's; ``choice`` empty: back to what counts
     without it; ``seen`` is the choice it replaces."""
 
-    kind: str
-    topic: str
-    choice: str
+    kind: str = upto(20)
+    topic: str = upto(12)
+    choice: str = upto(40)
     bike: str = ""
-    seen: str = ""
+    seen: str = upto(40, default="")

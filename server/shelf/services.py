@@ -66,7 +66,7 @@ def _read(form: FluidForm) -> dict[str, Any]:
         with at("kv100"):
             TwoPoint(40, float(kv40), 100, float(kv100))
     return {
-        "name": form.name.strip()[:80],
+        "name": form.name.strip(),
         "family": form.family,
         "bottle_ml": bottle,
         "kv40": kv40,
@@ -74,7 +74,7 @@ def _read(form: FluidForm) -> dict[str, Any]:
         "density15": _density(form),
         "pour_point": _measure(form, "pour_point", Kind.TEMPERATURE, "°C"),
         "retired": form.retired,
-        **{word: str(getattr(form, word)).strip()[:120] for word in _WORDS},
+        **{word: str(getattr(form, word)).strip() for word in _WORDS},
         **{name: _number(form, name, most) for name, most in _NUMBERS.items()},
     }
 

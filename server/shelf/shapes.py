@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from workshop.shapes import Why
+from workshop.shapes import Why, upto
 
 
 @dataclass(frozen=True)
@@ -28,24 +28,24 @@ class FluidForm:
 
     id: int
     version: int
-    name: str
+    name: str = upto(80)
     family: str
-    bottle: str
-    grade: str = ""
-    friction_class: str = ""
-    service: str = ""
-    base: str = ""
-    approvals: str = ""
-    kv40: str = ""
-    kv100: str = ""
-    hths: str = ""
-    cranking: str = ""
-    pumping: str = ""
-    density15: str = ""
-    pour_point: str = ""
-    dfi: str = ""
-    sfi: str = ""
-    sti: str = ""
+    bottle: str = upto(100)
+    grade: str = upto(40, default="")
+    friction_class: str = upto(10, default="")
+    service: str = upto(120, default="")
+    base: str = upto(40, default="")
+    approvals: str = upto(200, default="")
+    kv40: str = upto(100, default="")
+    kv100: str = upto(100, default="")
+    hths: str = upto(100, default="")
+    cranking: str = upto(100, default="")
+    pumping: str = upto(100, default="")
+    density15: str = upto(100, default="")
+    pour_point: str = upto(100, default="")
+    dfi: str = upto(100, default="")
+    sfi: str = upto(100, default="")
+    sti: str = upto(100, default="")
     retired: bool = False
 
 

@@ -296,6 +296,6 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
     stands = standing(visit)
     if stands.sheet.opened_drain:
         raise Conflict("visit.oil_is_out")
-    why = reason.strip()[:500]
+    why = reason.strip()
     _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
     return visit

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from findings.mapping import PlugPart
-from workshop.shapes import Why
+from workshop.shapes import Why, upto
 
 
 @dataclass(frozen=True)
@@ -186,11 +186,11 @@ class NewVisit:
 
     id: str
     bike: str
-    reservoir: str
-    variant: str
-    odometer: str
-    fluid: str = ""
-    hours: str = ""
+    reservoir: str = upto(40)
+    variant: str = upto(12)
+    odometer: str = upto(200)
+    fluid: str = upto(80, default="")
+    hours: str = upto(100, default="")
     sure: list[str] = field(default_factory=list)
 
 
@@ -200,10 +200,10 @@ class NewEntry:
     and ``sent_at`` when it was sent, both by the tablet's own clock."""
 
     id: str
-    step: str
-    kind: str
-    at: str
-    sent_at: str = ""
+    step: str = upto(60)
+    kind: str = upto(12)
+    at: str = upto(40)
+    sent_at: str = upto(40, default="")
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
 
@@ -212,10 +212,10 @@ class NewEntry:
 class Signature:
     """A lead's name and password, where one signs beside whoever is signed in."""
 
-    username: str = ""
-    password: str = ""
+    username: str = upto(150, default="")
+    password: str = upto(1000, default="")
 
 
 @dataclass(frozen=True)
 class Reason:
-    reason: str
+    reason: str = upto(500)

@@ -56,7 +56,8 @@ class SignInThrottle(SimpleRateThrottle):
     scope = "sign-in"
 
     def get_cache_key(self, request: Request, view: APIView) -> str:
-        name = str(request.data.get("username", "")).lower()[:40]
+        told = request.data if isinstance(request.data, dict) else {}
+        name = str(told.get("username", "")).lower()[:40]
         return f"sign-in:{self.get_ident(request)}:{name}"
 
     def forget(self, request: Request, view: APIView) -> None:

@@ -1,6 +1,12 @@
 """What the workshop's API says."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import Any
+
+
+def upto(most: int, **more: Any) -> Any:
+    """A text of at most so many characters; a longer one is refused at its field."""
+    return field(metadata={"serializer_kwargs": {"max_length": most}}, **more)
 
 
 @dataclass(frozen=True)
@@ -23,17 +29,17 @@ class Prices:
     """What a lead sets for the workshop, everything as typed; ``version`` is the one it
     replaces, an empty ``time_zone`` stays as it is."""
 
-    coldest_start: str
-    hour_price: str
-    flat_price: str
-    time_zone: str = ""
+    coldest_start: str = upto(100)
+    hour_price: str = upto(100)
+    flat_price: str = upto(100)
+    time_zone: str = upto(64, default="")
     version: int = 0
 
 
 @dataclass(frozen=True)
 class Credentials:
-    username: str
-    password: str
+    username: str = upto(150)
+    password: str = upto(1000)
 
 
 @dataclass(frozen=True)

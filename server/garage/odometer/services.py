@@ -195,7 +195,7 @@ def correct_reading(
     bike, mine = lock_bike(bike_id), as_id(new.id)
     if OdometerReading.objects.filter(pk=mine).exists():
         return
-    found, reason = _neighbours(bike, reading_id), new.reason.strip()[:200]
+    found, reason = _neighbours(bike, reading_id), new.reason.strip()
     if str(found.reading.pk) != new.seen:
         stands = shown(found.reading.km, mapping.odometer(bike))
         raise Conflict("odometer.corrected", by=found.reading.read_by.name, said=stands)

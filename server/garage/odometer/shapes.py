@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass, field
 
+from workshop.shapes import upto
+
 
 @dataclass(frozen=True)
 class NewReading:
@@ -9,9 +11,9 @@ class NewReading:
     answers to earlier questions whether it is right."""
 
     id: str
-    odometer: str
-    hours: str = ""
-    new_shows: str = ""
+    odometer: str = upto(200)
+    hours: str = upto(100, default="")
+    new_shows: str = upto(200, default="")
     sure: list[str] = field(default_factory=list)
 
 
@@ -22,9 +24,9 @@ class ReadingCorrection:
 
     id: str
     seen: str
-    odometer: str
-    reason: str
-    hours: str = ""
+    odometer: str = upto(200)
+    reason: str = upto(200)
+    hours: str = upto(100, default="")
     sure: list[str] = field(default_factory=list)
 
 

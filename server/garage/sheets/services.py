@@ -145,7 +145,7 @@ def _write(
             _gone(sheet, [row], who)
             row.delete()
         return
-    source = (write.document.strip()[:120], write.page.strip()[:20])
+    source = (write.document.strip(), write.page.strip())
     if row is not None and (row.written, row.document, row.page) == (written, *source):
         return
     fields = cell_fields(path, Cell(written, *source, who.name, on), _read(path, written))
@@ -265,10 +265,10 @@ def answer_doubt(sheet_id: int, answer: Answer, *, actor: Person, today: date) -
         raise CoreError("sheet.reason", field="reason")
     AnsweredDoubt.objects.get_or_create(
         sheet=sheet,
-        rule=answer.rule[:40],
-        reservoir=answer.reservoir[:40],
-        text=answer.text[:400],
-        defaults={"reason": reason[:200], "answered_by": actor.name, "answered_on": today},
+        rule=answer.rule,
+        reservoir=answer.reservoir,
+        text=answer.text,
+        defaults={"reason": reason, "answered_by": actor.name, "answered_on": today},
     )
     return sheet
 

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass, field
 
+from workshop.shapes import upto
+
 
 @dataclass(frozen=True)
 class SheetLine:
@@ -40,11 +42,11 @@ class Models:
 class NewModel:
     """A model to begin; ``year`` and ``displacement_cc`` as typed."""
 
-    make: str
-    name: str
-    year: str
-    layout: str
-    displacement_cc: str
+    make: str = upto(60)
+    name: str = upto(60)
+    year: str = upto(40)
+    layout: str = upto(40)
+    displacement_cc: str = upto(40)
 
 
 @dataclass(frozen=True)
@@ -164,11 +166,11 @@ class CellWrite:
     """A value to write. ``revision`` is the one the writer saw (0: none stood there); an empty
     ``written`` takes the value out."""
 
-    path: str
+    path: str = upto(130)
     revision: int
-    written: str = ""
-    document: str = ""
-    page: str = ""
+    written: str = upto(400, default="")
+    document: str = upto(120, default="")
+    page: str = upto(20, default="")
 
 
 @dataclass(frozen=True)
@@ -193,10 +195,10 @@ class NewPart:
 class Answer:
     """Somebody looked again, and the manual says so."""
 
-    rule: str
-    reservoir: str
-    text: str
-    reason: str
+    rule: str = upto(40)
+    reservoir: str = upto(40)
+    text: str = upto(400)
+    reason: str = upto(200)
 
 
 @dataclass(frozen=True)

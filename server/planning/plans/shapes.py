@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 
 from shelf.stock.shapes import Bottles
-from workshop.shapes import Why
+from workshop.shapes import Why, upto
 
 from planning.shapes import OpenVisit
 
@@ -203,7 +203,7 @@ class NewPlannedVisit:
 
     id: str
     bike: str
-    on: str
+    on: str = upto(40)
     asked: PlanAsked
     version: int = 0
 

@@ -3,6 +3,8 @@ always the client's id of what is done: sent twice it is done once."""
 
 from dataclasses import dataclass
 
+from workshop.shapes import upto
+
 
 @dataclass(frozen=True)
 class BottleForm:
@@ -13,9 +15,9 @@ class BottleForm:
     id: str
     fluid: int
     version: int
-    size: str
-    left: str = ""
-    opened_on: str = ""
+    size: str = upto(100)
+    left: str = upto(100, default="")
+    opened_on: str = upto(40, default="")
 
 
 @dataclass(frozen=True)
@@ -24,7 +26,7 @@ class BottleUse:
 
     act: str
     id: str
-    used: str = ""
+    used: str = upto(100, default="")
     gone: bool = False
 
 
@@ -47,9 +49,9 @@ class SealForm:
     the number it replaces as ``seen``, None where there was none."""
 
     act: str
-    name: str
-    count: str
-    kind: str = "counted"
+    name: str = upto(200)
+    count: str = upto(100)
+    kind: str = upto(12, default="counted")
     seen: int | None = None
 
 
@@ -67,7 +69,7 @@ class Arrival:
     or filter of that name."""
 
     act: str
-    what: str
+    what: str = upto(200)
     bottles: list[Bottles]
     count: int
 
