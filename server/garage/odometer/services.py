@@ -120,9 +120,10 @@ class _Neighbours:
 
 
 def _neighbours(bike: Bike, reading_id: UUID) -> _Neighbours:
-    rows = standing(bike.pk)
+    named, rows = bike.odometer.filter(pk=reading_id).first(), standing(bike.pk)
+    root = named and (named.corrects_id or named.pk)
     for number, row in enumerate(rows):
-        if reading_id in (row.pk, row.corrects_id):
+        if root in (row.pk, row.corrects_id):
             return _Neighbours(rows[:number], row, rows[number + 1 :])
     raise Http404
 

@@ -1,0 +1,51 @@
+"""What race tests share: calls that begin at the same moment, each on its own connection."""
+
+from collections.abc import Callable
+from threading import Barrier, Thread
+from typing import Any
+
+from django.core.management import call_command
+from django.db import connection
+from django.test import TransactionTestCase
+from garage.models import Bike
+from rest_framework.test import APIClient
+from workshop.models import Person
+
+TRIES = 20
+
+
+class RaceTestCase(TransactionTestCase):
+    """The demo workshop on real transactions."""
+
+    def setUp(self) -> None:
+        call_command("load_demo", verbosity=0)
+        self.heron = Bike.objects.get(name="Grey Heron")
+
+    def signed_in(self, username: str) -> APIClient:
+        client = APIClient()
+        client.force_login(Person.objects.get(username=username))
+        return client
+
+    def at_once(self, *calls: Callable[[], Any]) -> list[Any]:
+        """What these calls answer, made at the same moment, in their order."""
+        barrier, answers = Barrier(len(calls)), [None] * len(calls)
+
+        def work(number: int, call: Callable[[], Any]) -> None:
+            try:
+                barrier.wait(20)
+                answers[number] = call()
+            except Exception as error:
+                answers[number] = error
+            finally:
+                connection.close()
+
+        threads = [Thread(target=work, args=one) for one in enumerate(calls)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join(60)
+        return answers
+
+    def codes(self, *calls: Callable[[], Any]) -> list[int]:
+        """The status codes of requests made at the same moment."""
+        return [getattr(answer, "status_code", 0) for answer in self.at_once(*calls)]
