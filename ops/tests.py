@@ -17,6 +17,7 @@ from .serve import build_web, manage, migrate
 
 RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 PARTS = ("check", "core", "server", "browser")
+FAR = "Pacific/Kiritimati"
 LOST = re.compile(r"(failures|errors|skipped|unexpected successes)=(\d+)")
 
 
@@ -77,11 +78,13 @@ def e2e_environment(postgres: Postgres) -> dict[str, str]:
     with postgres.connect() as connection:
         connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
     migrate(postgres, "e2e")
-    env = postgres.environment("e2e")
+    env = {**postgres.environment("e2e"), "OILWARD_TIME_ZONE": FAR}
     manage(env, "load_demo")
     return {
         **env,
         "OILWARD_SECONDS_PER_MINUTE": "2",
+        # a tablet and a workshop far from UTC
+        "TZ": FAR,
         "OILWARD_E2E_PORT": str(free_port(8700)),
         "OILWARD_PYTHON": sys.executable,
         "OILWARD_SERVER": str(SERVER),
