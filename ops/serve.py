@@ -71,6 +71,7 @@ SIGN_INS = """
   name   password       may
   mira   harbour-mira   service bikes (technician)
   oda    harbour-oda    service bikes, approve sheets (lead)
+  runa   harbour-runa   service bikes, sign with a lead beside (apprentice)
   piet   harbour-piet   look, not touch (reader)
 """
 

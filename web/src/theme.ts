@@ -17,6 +17,8 @@ export const colour = {
 export const theme: ThemeConfig = {
   token: {
     colorPrimary: colour.action,
+    colorLink: colour.action,
+    colorLinkHover: colour.action,
     colorError: colour.alarm,
     colorWarning: colour.warn,
     colorText: colour.ink,

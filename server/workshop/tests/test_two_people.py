@@ -8,42 +8,41 @@ from django.core.cache import cache
 from visits.models import Visit
 from visits.tests.bench import Technician
 
-from workshop.models import CounterSignature, Person, Trace
+from workshop.models import CounterSignature, Trace
 
 
 class ApprenticeTests(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
         cache.clear()
-        Person.objects.filter(username="piet").update(role="apprentice")
-        self.piet = Technician(self.signed_in("piet"), self.heron.pk)
-        self.piet.whole()
+        self.runa = Technician(self.signed_in("runa"), self.heron.pk)
+        self.runa.whole()
 
     def sign(self, username: str = "", password: str = "") -> Any:
-        url = f"/api/visits/{self.piet.visit}/signature/"
+        url = f"/api/visits/{self.runa.visit}/signature/"
         body = {"username": username, "password": password}
-        return self.piet.api.post(url, body, format="json")
+        return self.runa.api.post(url, body, format="json")
 
     def test_an_apprentice_works_and_signs_with_a_lead_beside(self) -> None:
-        self.assertEqual(self.piet.sheet["ready_to_sign"], True)
+        self.assertEqual(self.runa.sheet["ready_to_sign"], True)
         alone = self.sign()
         self.assertEqual((alone.status_code, alone.json()["code"]), (409, "visit.countersign"))
         for _ in range(2):
             self.assertEqual(self.sign("oda", "harbour-oda").status_code, 200)
         row = CounterSignature.objects.get()
-        self.assertEqual((row.lead.name, row.beside.name), ("Oda", "Piet"))
-        self.assertEqual(row.about, f"visit/{self.piet.visit}")
+        self.assertEqual((row.lead.name, row.beside.name), ("Oda", "Runa"))
+        self.assertEqual(row.about, f"visit/{self.runa.visit}")
 
     def test_only_a_leads_own_password_counts(self) -> None:
         for username, password, field in (
             ("oda", "wrong", "/password"),
             ("mira", "harbour-mira", "/username"),
-            ("piet", "harbour-piet", "/username"),
+            ("runa", "harbour-runa", "/username"),
         ):
             answer = self.sign(username, password)
             self.assertEqual(answer.status_code, 422)
             self.assertEqual(answer.json()["errors"][0]["pointer"], field)
-        self.assertEqual(Visit.objects.get(pk=self.piet.visit).state, "open")
+        self.assertEqual(Visit.objects.get(pk=self.runa.visit).state, "open")
 
     def test_trying_passwords_over_the_shoulder_is_throttled(self) -> None:
         codes = [self.sign("oda", f"guess {n}").status_code for n in range(10)]
@@ -52,14 +51,14 @@ class ApprenticeTests(WorkshopTestCase):
     def test_sign_ins_and_rights_are_in_the_log_without_passwords(self) -> None:
         with self.assertLogs("oilward", "INFO") as logged:
             self.sign("oda", "wrong secret")
-            self.piet.api.put("/api/workshop/prices/", {"hour_price": "1"}, format="json")
+            self.runa.api.put("/api/workshop/prices/", {"hour_price": "1"}, format="json")
             self.signed_in("mira").put(
                 "/api/workshop/prices/",
                 {"coldest_start": "0", "hour_price": "1", "flat_price": "1"},
                 format="json",
             )
         told = " ".join(logged.output)
-        self.assertIn("countersignature beside piet by oda: False", told)
+        self.assertIn("countersignature beside runa by oda: False", told)
         self.assertIn("not mira's to do: PUT /api/workshop/prices/", told)
         self.assertNotIn("secret", told)
 

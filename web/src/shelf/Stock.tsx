@@ -77,14 +77,14 @@ function Bottle({ bottle }: { bottle: Shape["BottleLine"] }) {
         />
       )}
       <span className="soft">
-        {used === null ? "" : `out of ${bottle.left} `}of {size}
+        {used === null ? `of ${size}` : `out of ${bottle.left}`}
         {opened_on ? `, opened ${opened_on}` : ", sealed"}
       </span>
       <span className="stock-acts">
         <Button
           onClick={() => (used === null ? setUsed("") : used.trim() ? write() : setUsed(null))}
         >
-          Use some
+          {used === null ? "Use some" : used.trim() ? "Write it down" : "Leave it"}
         </Button>
         <Button type="text" onClick={() => change.mutate(take({ id, used: "", gone: true }))}>
           Gone
