@@ -35,8 +35,10 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await step(page, "Finish");
 });
 
-test("nothing in the glass, then overfull, on a dipstick", async ({ page }) => {
-  await signIn(page);
+test("nothing in the glass, then overfull, on a dipstick; an apprentice signs with a lead beside", async ({
+  page,
+}) => {
+  await signIn(page, "runa");
   await startVisit(page, "Postie", "980");
   await untilFill(page, false);
   await step(page, "Fill");
@@ -65,6 +67,14 @@ test("nothing in the glass, then overfull, on a dipstick", async ({ page }) => {
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");
+  await press(page, "Sign");
+  await expect(page.getByText("An apprentice signs with a lead beside.")).toBeVisible();
+  await page.getByLabel("Lead's name").fill("oda");
+  await page.getByLabel("Lead's password").fill("harbour-mira");
+  await press(page, "Sign");
+  await expect(page.getByText("Name and password do not fit together.")).toBeVisible();
+  await expect(page.getByLabel("Lead's password")).toHaveValue("");
+  await page.getByLabel("Lead's password").fill("harbour-oda");
   await press(page, "Sign");
   await step(page, "Signed and closed");
   await expect(page.getByText("910 ml", { exact: true })).toBeVisible();

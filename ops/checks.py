@@ -7,6 +7,7 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
+from .children import tied
 from .paths import ROOT, SERVER, WEB
 
 DJANGO = {"DJANGO_SETTINGS_MODULE": "config.settings_test"}
@@ -15,7 +16,9 @@ DJANGO = {"DJANGO_SETTINGS_MODULE": "config.settings_test"}
 def _run(*words: str, cwd: Path = ROOT) -> str:
     """The output of a failing command; empty when it passes."""
     env = {**os.environ, **DJANGO}
-    done = subprocess.run(words, cwd=cwd, env=env, capture_output=True, text=True)
+    done = subprocess.run(
+        words, cwd=cwd, env=env, capture_output=True, text=True, preexec_fn=tied()
+    )
     return "" if done.returncode == 0 else (done.stdout + done.stderr).strip() or "failed"
 
 

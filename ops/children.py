@@ -12,7 +12,10 @@ _PR_SET_PDEATHSIG = 1
 _libc = ctypes.CDLL(None)
 
 
-def _ends_with(parent: int, last: int) -> Callable[[], None]:
+def tied(last: signal.Signals = signal.SIGTERM) -> Callable[[], None]:
+    """What a child does first, so that it gets the signal ``last`` when this process is gone."""
+    parent = os.getpid()
+
     def tie() -> None:
         _libc.prctl(_PR_SET_PDEATHSIG, last)
         if os.getppid() != parent:  # it went while this one came
@@ -25,8 +28,16 @@ def child(
     words: Sequence[str | Path], last: signal.Signals = signal.SIGTERM, **more: Any
 ) -> "subprocess.Popen[bytes]":
     """Start a process that gets the signal ``last`` when this one is gone, killed or not."""
-    tied = _ends_with(os.getpid(), last)
-    return subprocess.Popen([str(word) for word in words], preexec_fn=tied, **more)
+    return subprocess.Popen([str(word) for word in words], preexec_fn=tied(last), **more)
+
+
+def run(words: Sequence[str | Path], **more: Any) -> int:
+    """Run a process to its end; the code it ends with. One that is broken off is ended too."""
+    process = child(words, **more)
+    try:
+        return process.wait()
+    finally:
+        end(process)
 
 
 def end(process: "subprocess.Popen[bytes] | None", by: signal.Signals = signal.SIGTERM) -> None:

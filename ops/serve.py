@@ -10,14 +10,15 @@ import time
 import urllib.request
 from urllib.error import URLError
 
-from .children import child, end
+from .children import child, end, run
 from .paths import DIST, ROOT, SERVER, WEB, free_port, taken
 from .postgres import OWNER, Postgres
 
 
 def manage(env: dict[str, str], *words: str) -> None:
     command = [sys.executable, str(SERVER / "manage.py"), *words]
-    subprocess.run(command, env={**os.environ, **env}, cwd=SERVER, check=True)
+    if code := run(command, env={**os.environ, **env}, cwd=SERVER):
+        raise subprocess.CalledProcessError(code, command)
 
 
 def _web_stamp() -> str:
@@ -34,7 +35,8 @@ def build_web() -> None:
     if DIST.is_dir() and stamp.exists() and stamp.read_text() == now:
         return
     print("· 4 of 6: building the front end (a few seconds)", flush=True)
-    subprocess.run(["npm", "run", "--silent", "build"], cwd=WEB, check=True)
+    if run(["npm", "run", "--silent", "build"], cwd=WEB):
+        raise SystemExit("The front end could not be built. What is wrong stands above.")
     stamp.write_text(now)
 
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from .checks import run_checks
+from .children import child, end, run
 from .paths import E2E, SERVER, free_port
 from .postgres import USER, Postgres
 from .serve import build_web, manage, migrate
@@ -50,16 +51,17 @@ def count_django(output: str, returncode: int) -> Count:
 def _django(labels: Sequence[str], env: dict[str, str]) -> Count:
     words = [sys.executable, "manage.py", "test", *labels, "--noinput"]
     env = {**os.environ, "DJANGO_SETTINGS_MODULE": "config.settings_test", **env}
-    process = subprocess.Popen(
-        words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
-    )
+    process = child(words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT)
     lines = []
     assert process.stdout is not None
-    for line in process.stdout:
-        lines.append(line)
-        sys.stdout.write(line)
-        sys.stdout.flush()
-    return count_django("".join(lines), process.wait())
+    try:
+        for raw in process.stdout:
+            lines.append(raw.decode(errors="replace"))
+            sys.stdout.write(lines[-1])
+            sys.stdout.flush()
+        return count_django("".join(lines), process.wait())
+    finally:
+        end(process)
 
 
 def core_tests() -> Count:
@@ -108,7 +110,7 @@ def browser_tests(
             "--reporter=list,json",
             *names,
         ]
-        subprocess.run(words, cwd=E2E, env=env)
+        run(words, cwd=E2E, env=env)
         if not report.exists():
             return Count(failed=1)
         stats = json.loads(report.read_text())["stats"]

@@ -3,7 +3,7 @@ from datetime import date, timedelta
 from typing import Protocol
 from uuid import UUID
 
-from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.db.models.functions import Coalesce
 from django.http import Http404
 from oilward_core.usage import WINDOW_DAYS
@@ -18,8 +18,9 @@ from .shapes import Readings
 def standing_readings() -> QuerySet[OdometerReading]:
     """Readings that no correction has superseded."""
     root = Coalesce("corrects_id", "pk")
-    later = OdometerReading.objects.annotate(root=root).filter(
-        corrects=OuterRef("root"), written_at__gt=OuterRef("written_at")
+    later = OdometerReading.objects.filter(
+        Q(corrects=OuterRef("pk")) | Q(written_at__gt=OuterRef("written_at")),
+        corrects=OuterRef("root"),
     )
     return OdometerReading.objects.annotate(root=root).filter(~Exists(later))
 

@@ -89,11 +89,20 @@ def record_odometer(
     )
 
 
+def _written_already(bike: Bike, reading_id: UUID, text: str) -> OdometerReading | None:
+    """The reading with this id, if it was sent before. Raises Conflict ``visit.id_taken`` where the id
+    stands for another reading."""
+    row = OdometerReading.objects.filter(pk=reading_id).first()
+    if row and (row.bike_id, row.as_written) != (bike.pk, text.strip()[:40]):
+        raise Conflict("visit.id_taken")
+    return row
+
+
 @transaction.atomic
 def add_reading(bike_id: UUID, new: NewReading, *, actor: Person, today: date) -> OdometerReading:
     """An odometer reading between visits. The same id again gives the same reading."""
     bike = lock_bike(bike_id)
-    existing = OdometerReading.objects.filter(pk=as_id(new.id)).first()
+    existing = _written_already(bike, as_id(new.id), new.odometer)
     if existing:
         return existing
     reading = record_odometer(
@@ -194,7 +203,7 @@ def correct_reading(
     """
     require_lead(actor)
     bike, mine = lock_bike(bike_id), as_id(new.id)
-    if OdometerReading.objects.filter(pk=mine).exists():
+    if _written_already(bike, mine, new.odometer):
         return
     found, reason = _neighbours(bike, reading_id), new.reason.strip()
     if str(found.reading.pk) != new.seen:

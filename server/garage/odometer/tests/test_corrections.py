@@ -72,6 +72,7 @@ class CorrectionTests(WorkshopTestCase):
         mine = str(uuid4())
         for _ in range(2):
             self.assertEqual(self.correct(bike, line, "12 345", id=mine).status_code, 200)
+        self.assertEqual(self.correct(bike, line, "12 346", id=mine).status_code, 409)
         late = self.correct(bike, line, "12 346")
         self.assertEqual((late.status_code, late.json()["code"]), (409, "odometer.corrected"))
         self.assertIn("Oda corrected this reading to 12345 km", self.sentence(late))
