@@ -43,6 +43,7 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
         uses: [],
         fluids: [],
         now: new Date().toISOString(),
+        rolling: { ran_at: "", late: false, behind: 0 },
         columns: [],
         bikes: [],
       },

@@ -1,12 +1,13 @@
 import "./schools.css";
 import { Button } from "antd";
+import { useState } from "react";
 import type { Shape } from "../api/client";
 import { CellRow, focusNext, standOnFirst, type Source } from "./CellRow";
 import { ask, useSheetChange, type Page } from "./sheets";
 
 type Block = Shape["ReservoirBlock"];
 
-/** A list to choose something to add from; works by keyboard: type, then Enter. */
+/** A list to choose something to add from: choose and tap, or type and Enter. */
 export function Adder({
   label,
   options,
@@ -16,27 +17,36 @@ export function Adder({
   options: string[];
   add: (kind: string) => void;
 }) {
+  const [chosen, setChosen] = useState("");
+  const put = () => {
+    add(chosen);
+    setChosen("");
+  };
   return (
-    <label className="adder">
-      {label}
-      <select
-        data-cell={label}
-        defaultValue=""
-        onKeyDown={(event) => {
-          if (event.key !== "Enter") return;
-          event.preventDefault();
-          const chosen = event.currentTarget.value;
-          if (chosen) add(chosen);
-          else focusNext(event.currentTarget);
-          event.currentTarget.value = "";
-        }}
-      >
-        <option value="">choose, then Enter</option>
-        {options.map((option) => (
-          <option key={option}>{option}</option>
-        ))}
-      </select>
-    </label>
+    <div className="adder">
+      <label>
+        {label}
+        <select
+          data-cell={label}
+          value={chosen}
+          onChange={(event) => setChosen(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            if (chosen) put();
+            else focusNext(event.currentTarget);
+          }}
+        >
+          <option value="">choose</option>
+          {options.map((option) => (
+            <option key={option}>{option}</option>
+          ))}
+        </select>
+      </label>
+      <Button disabled={!chosen} onClick={put}>
+        Add
+      </Button>
+    </div>
   );
 }
 
