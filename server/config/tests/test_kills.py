@@ -4,6 +4,7 @@ import json
 import os
 import random
 import signal
+import socket
 import subprocess
 import sys
 import time
@@ -23,13 +24,19 @@ from visits.tests.bench import Technician
 from config.settings import ROOT
 
 ENTRIES, KILL_EVERY = 300, 25
-PORT = 8655
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
 
 
 class Served:
     """Gunicorn on the test's database, as ./ward runs it."""
 
     def __init__(self) -> None:
+        self.port = free_port()
         at = connection.settings_dict
         self.env = {
             **os.environ,
@@ -45,7 +52,7 @@ class Served:
 
     def start(self) -> None:
         words = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--workers", "2",
-                 "--threads", "2", "--bind", f"127.0.0.1:{PORT}", "--log-level", "critical",
+                 "--threads", "2", "--bind", f"127.0.0.1:{self.port}", "--log-level", "critical",
                  "--worker-tmp-dir", "/dev/shm", "--preload", "--no-control-socket"]  # fmt: skip
         quiet = {"stdout": subprocess.DEVNULL, "stderr": subprocess.DEVNULL}
         self.master = subprocess.Popen(words, cwd=ROOT / "server", env=self.env, **quiet)
@@ -109,7 +116,7 @@ class KillTests(RaceTestCase):
         first = bench.entry("pour", {"amount": amount}).body_sent
         served = Served()
         self.addCleanup(served.stop)
-        tablet = Tablet(f"http://127.0.0.1:{PORT}")
+        tablet = Tablet(f"http://127.0.0.1:{served.port}")
         tablet.ask("/api/session/")
         tablet.ask("/api/session/", {"username": "mira", "password": "harbour-mira"})
         sent = [first["id"]]
