@@ -107,6 +107,12 @@ def odometer(bike: Bike) -> Odometer:
     return Odometer(bike.odometer_unit, bike.offset_km)
 
 
+def odometer_at(bike: Bike, reading: OdometerReading) -> Odometer:
+    """The odometer a bike had when this was read; the one fitted now where nobody knows."""
+    offset = bike.offset_km if reading.offset_km is None else reading.offset_km
+    return Odometer(bike.odometer_unit, offset)
+
+
 def bike_form(bike: Bike | None) -> BikeForm:
     """A bike as its form shows it; without one, an empty form."""
     if bike is None:

@@ -5,11 +5,11 @@ from datetime import datetime
 from decimal import Decimal
 
 from findings.mapping import plug_part
-from garage.mapping import BikeSpec, when_new
+from garage.mapping import BikeSpec, odometer_at, when_new
 from garage.models import OdometerReading
 from oilward_core.debris import running_in
 from oilward_core.fill import say, say_belief
-from oilward_core.odometer import Odometer, shown
+from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.schools import Choice, Schools
@@ -243,7 +243,6 @@ def run_sheet(
     placed: list[MapPlug],
 ) -> RunSheet:
     """``read``: the visit's odometer reading as it stands now."""
-    fitted = Odometer(visit.bike.odometer_unit, read.offset_km or visit.bike.offset_km)
     plan, sheet = stands.plan, stands.sheet
     spec = plan.reservoir
     return RunSheet(
@@ -256,7 +255,7 @@ def run_sheet(
         stands.fluid,
         _volume(plan.capacity, speaks),
         visit.sheet.version,
-        shown(stands.km, fitted),
+        shown(stands.km, odometer_at(visit.bike, visit.odometer)),
         now.isoformat(),
         seconds_per_minute(),
         [_step(state, speaks) for state in sheet.steps],
@@ -277,7 +276,7 @@ def run_sheet(
         visit.bike.model.layout,
         placed,
         stands.not_learned,
-        "" if read.km == stands.km else shown(read.km, fitted),
+        "" if read.km == stands.km else shown(read.km, odometer_at(visit.bike, read)),
     )
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from uuid import UUID
 
-from oilward_core.odometer import Odometer, shown
+from oilward_core.odometer import shown
 from workshop.models import Person, Role
 
 from garage import mapping as garage
@@ -13,8 +13,7 @@ from .shapes import ReadingLine, Readings
 
 
 def _line(row: OdometerReading, bike: Bike, earlier: list[OdometerReading]) -> ReadingLine:
-    offset = bike.offset_km if row.offset_km is None else row.offset_km
-    fitted = Odometer(bike.odometer_unit, offset)
+    fitted = garage.odometer_at(bike, row)
     return ReadingLine(
         str(row.pk),
         row.read_on.isoformat(),

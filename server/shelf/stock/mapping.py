@@ -7,7 +7,7 @@ from decimal import Decimal
 from oilward_core.kit import Bottle, Line, LineKind
 from oilward_core.quantity import show
 
-from shelf.models import Fluid, StockLine
+from shelf.models import StockLine
 
 from .shapes import BottleLine, LedgerLine
 
@@ -56,10 +56,10 @@ def day(text: str) -> date | None:
     return date.fromisoformat(text) if text else None
 
 
-def of_bottle(bottle: str, fluid: Fluid | int, size: Decimal) -> dict[str, object]:
+def of_bottle(bottle: str, fluid: int, size: Decimal) -> dict[str, object]:
     """The columns that say which bottle a line is about."""
     return {
         "bottle": bottle,
-        "fluid_id": fluid.pk if isinstance(fluid, Fluid) else fluid,
+        "fluid_id": fluid,
         "size_ml": size,
     }

@@ -141,7 +141,7 @@ def put_away(came: Arrival, *, actor: Person, today: date) -> None:
         for n in range(size.count):
             one = f"{uuid5(act, f'{size.ml}/{n}')}"
             lines = bottle_came(ml, ml, None, today)
-            _write(came, lines, mapping.of_bottle(one, fluid, ml), actor)
+            _write(came, lines, mapping.of_bottle(one, fluid.pk, ml), actor)
 
 
 def _pieces(

@@ -102,6 +102,16 @@ class CorrectionTests(WorkshopTestCase):
         self.assertEqual(visit["odometer"], "61300 mi")
         self.assertEqual(visit["corrected"], "61250 mi")
 
+    def test_a_closed_visit_shows_its_own_odometer_after_another_was_fitted(self) -> None:
+        mira = Technician(self.api, self.heron.pk)
+        mira.open()
+        mira.leave("Owner came early")
+        url = f"/api/bikes/{self.heron.pk}/odometer/"
+        new = {"id": str(uuid4()), "odometer": "61 400", "new_shows": "4"}
+        self.assertEqual(self.api.post(url, new, format="json").status_code, 204)
+        visit = self.api.get(f"/api/visits/{mira.visit}/").json()
+        self.assertEqual((visit["odometer"], visit["corrected"]), ("61300 mi", ""))
+
     def new_findings(self) -> list[Any]:
         return [f.pk for f in Finding.objects.filter(bike=self.heron).order_by("-found_on")[:1]]
 
