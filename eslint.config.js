@@ -15,4 +15,22 @@ export default tseslint.config(
       "@typescript-eslint/no-non-null-assertion": "error",
     },
   },
+  {
+    // a component that grows is split by what it shows
+    files: ["web/src/**/*.{ts,tsx}"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "JSXOpeningElement[name.name='select']",
+          message: "Use Choice: lists open and are searched alike everywhere.",
+        },
+        {
+          selector: "JSXAttribute[name.name='type'][value.value='date']",
+          message: "Use Day: days are typed and said one way.",
+        },
+      ],
+      "max-lines-per-function": ["error", { max: 60, skipBlankLines: true, skipComments: true }],
+    },
+  },
 );

@@ -10,7 +10,7 @@ test("wrong input gets a sentence at its field and loses nothing", async ({ page
   await page.getByLabel("Odometer now").fill("30 000");
   await press(page, "Start the run sheet");
   await expect(
-    page.getByText("The odometer stood at 31870 km last time; 30000 km is less"),
+    page.getByText("The odometer stood at 31 870 km last time; 30 000 km is less"),
   ).toBeVisible();
   await expect(page.getByLabel("Odometer now")).toHaveValue("30 000");
   await page.getByLabel("Odometer now").fill("31 950");

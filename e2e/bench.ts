@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 
 export async function signIn(page: Page, name = "mira"): Promise<void> {
   await page.goto("/");
@@ -15,6 +15,46 @@ export async function step(page: Page, title: string): Promise<void> {
 
 export async function press(page: Page, name: string | RegExp): Promise<void> {
   await page.getByRole("button", { name, exact: typeof name === "string" }).click();
+}
+
+/** Chooses an option in a list that opens. */
+export async function choose(
+  within: Page | Locator,
+  label: string | RegExp,
+  option: string | RegExp,
+): Promise<void> {
+  const page = "page" in within ? within.page() : within;
+  const list = within.getByRole("combobox", { name: label, exact: typeof label === "string" });
+  await list.click();
+  // a long list draws only what is in sight: it is searched
+  if (typeof option === "string" && (await list.isEditable())) await list.fill(option);
+  const open = page.locator(".ant-select-dropdown:not(.ant-select-dropdown-hidden)");
+  await open.getByTitle(option, { exact: true }).first().click();
+  await expect(open).toHaveCount(0);
+}
+
+/** What stands chosen in a list. */
+export function chosen(page: Page, label: string): Locator {
+  return page
+    .locator(".ant-select")
+    .filter({ has: page.getByRole("combobox", { name: label, exact: true }) });
+}
+
+/** Takes what was chosen in a list out again. */
+export async function unchoose(page: Page, label: string): Promise<void> {
+  await chosen(page, label).hover();
+  await chosen(page, label).locator(".ant-select-clear").click();
+}
+
+/** Types a day into its field, like 2027-03-18. */
+export async function day(page: Page, label: string, on: string): Promise<void> {
+  const field = page.getByLabel(label);
+  await field.fill(on);
+  await field.press("Enter");
+}
+
+export async function tab(page: Page, name: string): Promise<void> {
+  await page.getByRole("tab", { name, exact: true }).click();
 }
 
 export async function tickAll(page: Page): Promise<void> {
@@ -165,7 +205,7 @@ export async function finalDrive(page: Page): Promise<void> {
 export async function comesIn(page: Page, name: string, model: string): Promise<void> {
   await page.getByRole("link", { name: "New bike" }).click();
   await page.getByLabel("Called").fill(name);
-  await page.getByLabel("Model").selectOption({ label: model });
+  await choose(page, "Model", model);
   await page.getByLabel("Odometer shows").fill("20 000");
   await press(page, "Enter the bike");
   await expect(page.getByRole("heading", { name })).toBeVisible();

@@ -7,6 +7,7 @@ import {
   stands,
   startVisit,
   step,
+  tab,
   tickAll,
   untilFill,
 } from "./bench";
@@ -83,7 +84,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
 test("an exact quantity is measured whole, with no level to read", async ({ page }) => {
   await signIn(page);
   await page.getByRole("link", { name: "Ferry Bell" }).click();
-  await press(page, "final drive");
+  await tab(page, "final drive");
   await press(page, "Service the final drive");
   await page.getByLabel("Odometer now").fill("58 450");
   await press(page, "Start the run sheet");

@@ -14,10 +14,13 @@ test("one engine, from due to signed, with the server killed on the way", async 
 
   // 2 the bike: manual's words, converted, with their source
   await row.getByRole("link", { name: "Grey Heron" }).click();
-  await expect(page.getByRole("cell", { name: "3.65 qt" })).toBeVisible();
-  await expect(page.getByRole("cell", { name: "3454 ml" })).toBeVisible();
-  await expect(page.getByRole("cell", { name: "18-25 ft-lb" })).toBeVisible();
-  await expect(page.getByRole("cell", { name: "24.4–33.9 N·m" })).toBeVisible();
+  await expect(page.getByRole("button", { name: /^With filter 3.65 qt/ })).toBeVisible();
+  await expect(page.getByText("3454 ml", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: /^With filter 3.65 qt/ }).click();
+  await expect(page.getByText("Colossine workshop manual, p. 20")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: /18-25 ft-lb/ })).toBeVisible();
+  await expect(page.getByText("24.4–33.9 N·m").first()).toBeVisible();
   await page.getByRole("link", { name: "Ward" }).first().click();
 
   // 3 the visit

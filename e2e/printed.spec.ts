@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { comesIn, press, signIn, startVisit, step, untilMeasured } from "./bench";
+import { choose, comesIn, press, signIn, startVisit, step, untilMeasured } from "./bench";
 import { expect, test } from "./server";
 
 /** A manual's page as it is printed: a line of the sheet, its words, how it reads (in the reader's
@@ -77,16 +77,13 @@ test("a page full of a manual's own notations is read, and each doubt is asked o
   await page.getByLabel("Model", { exact: true }).fill("Wick 700");
   await page.getByLabel("Year").fill("2021");
   await page.getByLabel("Displacement").fill("700 cc");
-  await page.getByLabel("Layout").selectOption("parallel twin, chain");
+  await choose(page, "Layout", "parallel twin, chain");
   await press(page, "Start its sheet");
   await page.getByLabel("Typing from").fill("Workshop manual");
-  await page.getByLabel("Add a reservoir").selectOption("engine");
-  await page.getByLabel("Add a reservoir").press("Enter");
+  await press(page, "+ engine");
   for (const line of ENGINE) await write(page, line);
   for (const [role, lines] of PARTS) {
-    const add = page.getByLabel("Add to the engine");
-    await add.selectOption(role);
-    await add.press("Enter");
+    await choose(page, "Add to the engine", role);
     for (const [field, ...rest] of lines) await write(page, [`engine/${role}/${field}`, ...rest]);
   }
   // two printed amounts that are not the same: which one is meant?

@@ -17,11 +17,11 @@ test("a quick sum from anywhere, answered while typing and put into the field", 
     ["mid 14-21 ft-lb in Nm", "= 23.7 N·m"],
     ["3 x 946 ml", "= 2838 ml"],
     ["2.7 l - 20 Nm", "A volume and a torque do not add up."],
-    ["44 800 km in mi", "= 27837 mi"],
+    ["44 800 km in mi", "= 27 837 mi"],
   ] as const) {
     await sum.fill(typed);
     await expect(answer).toHaveText(words);
   }
   await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Odometer now")).toHaveValue("27837 mi");
+  await expect(page.getByLabel("Odometer now")).toHaveValue("27\u00a0837 mi");
 });

@@ -62,3 +62,37 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
   await press(page, "Try again");
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
 });
+
+test("a page that cannot be fetched offers to load again, and the frame stays", async ({
+  page,
+}) => {
+  await signIn(page, "piet");
+  await page.route("**/assets/Shelf*", (route) => route.abort());
+  await page.getByRole("link", { name: "Shelf" }).click();
+  await expect(page.getByText("This page could not be fetched.")).toBeVisible();
+  // the way elsewhere stays open
+  await page.getByRole("link", { name: "Calendar" }).click();
+  await expect(page.getByRole("heading", { name: "Calendar" })).toBeVisible();
+  await page.getByRole("link", { name: "Shelf" }).click();
+  await expect(page.getByText("This page could not be fetched.")).toBeVisible();
+  await page.unroute("**/assets/Shelf*");
+  await press(page, "Load it again");
+  await expect(page.getByRole("heading", { name: "Shelf", exact: true })).toBeVisible();
+});
+
+test("on a phone the ward is a list of what needs doing, and the bike can be opened", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await signIn(page, "piet");
+  const todo = page.getByRole("list", { name: "What needs doing" });
+  const lamp = todo.getByRole("listitem").filter({ hasText: "Lamplighter" });
+  await expect(lamp).toContainText("no record: do it now");
+  await expect(todo.getByText("gearbox: investigate")).toBeVisible();
+  await expect(page.getByRole("table")).toHaveCount(0);
+  await page.getByRole("button", { name: "Piet, reader" }).click();
+  await expect(page.getByRole("button", { name: "Sign out" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await lamp.getByRole("link", { name: "Lamplighter" }).click();
+  await expect(page.getByRole("heading", { name: "Lamplighter" })).toBeVisible();
+});

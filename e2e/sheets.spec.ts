@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { press, signIn } from "./bench";
+import { choose, chosen, press, signIn } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -28,11 +28,17 @@ function manual(name: string): Document {
 
 /** Where the keyboard stands: the path of a value, or the name of a list to add from. */
 function standing(page: Page): Promise<string> {
-  return page.evaluate(() => document.activeElement?.getAttribute("data-cell") ?? "");
+  return page.evaluate(
+    () => document.activeElement?.closest("[data-cell]")?.getAttribute("data-cell") ?? "",
+  );
 }
 
 function holds(page: Page): Promise<string> {
-  return page.evaluate(() => (document.activeElement as HTMLInputElement).value);
+  return page.evaluate(() => {
+    const field = document.activeElement as HTMLInputElement;
+    const list = field.closest(".ant-select")?.querySelector(".ant-select-content");
+    return list ? (list.textContent ?? "") : field.value;
+  });
 }
 
 async function standsOn(page: Page, start: string): Promise<void> {
@@ -53,23 +59,27 @@ async function typeThrough(page: Page, values: Record<string, Value>, prefix: st
   }
 }
 
+/** Finds what to add by typing; taking it adds it. */
+async function pick(page: Page, words: string): Promise<void> {
+  await page.keyboard.type(words);
+  await page.keyboard.press("Enter");
+}
+
 /** A whole reservoir from the manual page, by keyboard alone; its key on the sheet comes back. */
 async function enter(page: Page, reservoir: Reservoir): Promise<string> {
   const kind = reservoir.values["kind"]?.written ?? "";
   await page.getByLabel("Add a reservoir").focus();
-  await page.keyboard.type(kind);
-  await page.keyboard.press("Enter");
+  await pick(page, kind);
   await expect.poll(() => standing(page)).toMatch(new RegExp(`^${kind}( \\d)?//`));
   const key = (await standing(page)).split("//")[0] ?? "";
   await page.getByLabel("page", { exact: true }).focus();
   await page.keyboard.press("Control+a");
   await page.keyboard.type(reservoir.values["fill rule"]?.page ?? "");
-  await page.locator(`[data-cell="${key}//kind"]`).focus();
+  await page.locator(`[data-cell="${key}//kind"] input`).focus();
   await typeThrough(page, reservoir.values, `${key}//`);
   for (const part of reservoir.parts) {
     await standsOn(page, "Add to the");
-    await page.keyboard.type(part.values["role"]?.written ?? part.key);
-    await page.keyboard.press("Enter");
+    await pick(page, part.values["role"]?.written ?? part.key);
     await standsOn(page, `${key}/`);
     const prefix = (await standing(page)).split("/").slice(0, 2).join("/");
     await typeThrough(page, part.values, `${prefix}/`);
@@ -89,9 +99,12 @@ async function newModel(page: Page, wanted: Document["model"], name: string): Pr
   await next(name);
   await next(String(wanted.year));
   await next(String(wanted.displacement_cc));
-  await next(wanted.layout);
+  await page.keyboard.type(wanted.layout);
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Nothing on this sheet yet")).toBeVisible();
+  await expect(chosen(page, "Layout")).toContainText(wanted.layout);
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("What holds oil on it?")).toBeVisible();
 }
 
 async function exported(page: Page): Promise<Document> {
@@ -130,7 +143,7 @@ async function journey(page: Page, file: string, name: string): Promise<void> {
   await page.getByRole("link", { name: "Spec sheets" }).first().click();
   await press(page, `Take ${name} out`);
   await expect(page.getByRole("row").filter({ hasText: name })).toHaveCount(0);
-  await page.getByLabel("Import a sheet").setInputFiles({
+  await page.locator('input[type="file"]').setInputFiles({
     name: "sheet.json",
     mimeType: "application/json",
     buffer: Buffer.from(JSON.stringify(out)),
@@ -160,16 +173,14 @@ test("a line that leaves the sheet under the hands passes the keyboard on", asyn
   };
   await newModel(page, made, "Dab 300");
   await page.getByLabel("Add a reservoir").focus();
-  await page.keyboard.type("final drive");
-  await page.keyboard.press("Enter");
+  await pick(page, "final drive");
   await standsOn(page, "final drive//");
   // the answer that takes the level's lines away comes while one of them is being typed
   await page.route("**/cells/", async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await route.continue();
   });
-  await page.locator('[data-cell="final drive//fill rule"]').focus();
-  await page.locator('[data-cell="final drive//fill rule"]').selectOption("exact");
+  await choose(page, "Filled by", "exact");
   await page.locator('[data-cell="final drive//level.run"]').focus();
   await expect(page.locator('[data-cell="final drive//level.run"]')).toHaveCount(0);
   await standsOn(page, "final drive//");

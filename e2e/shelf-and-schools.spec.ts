@@ -1,4 +1,4 @@
-import { press, signIn } from "./bench";
+import { choose, chosen, press, signIn, tab } from "./bench";
 import { expect, test } from "./server";
 
 test("a fluid is entered, says what its values satisfy, and is blended", async ({ page }) => {
@@ -6,7 +6,7 @@ test("a fluid is entered, says what its values satisfy, and is blended", async (
   await page.getByRole("link", { name: "Shelf" }).click();
   await press(page, "New fluid");
   await page.getByLabel("Name", { exact: true }).fill("Tern 46");
-  await page.getByLabel("Made for").selectOption("fork");
+  await choose(page, "Made for", "fork");
   await page.getByLabel("Viscosity at 40 °C").fill("46 N·m");
   await press(page, "Put it on the shelf");
   await expect(page.getByText("That is a torque. This field wants a viscosity")).toBeVisible();
@@ -22,8 +22,8 @@ test("a fluid is entered, says what its values satisfy, and is blended", async (
   await expect(row).toContainText("1 l at 20 °C stands as");
 
   const blend = page.getByRole("region", { name: "Blend two fork oils" });
-  await blend.getByLabel("One").selectOption({ label: "Slipway 15, 15.2 cSt" });
-  await blend.getByLabel("The other").selectOption({ label: "Tern 46, 46.0 cSt" });
+  await choose(blend, "One", "Slipway 15, 15.2 cSt");
+  await choose(blend, "The other", "Tern 46, 46.0 cSt");
   await blend.getByLabel("Wanted at 40 °C").fill("99");
   await expect(blend.getByText("No blend of these two reaches that viscosity.")).toBeVisible();
   await blend.getByLabel("Wanted at 40 °C").fill("26 cSt");
@@ -44,12 +44,10 @@ test("schools and prices are a lead's, and act where they say", async ({ page })
   await page.getByLabel("An hour of work").fill("75");
   await press(page, "Set");
   await expect(page.getByLabel("An hour of work")).toHaveValue("75.00");
-  await page
-    .getByLabel("Which oil, gearbox", { exact: true })
-    .selectOption("one engine oil for all cases");
+  await choose(page, "Which oil, gearbox", "one engine oil for all cases");
   await page.getByRole("link", { name: "Ward", exact: true }).first().click();
   await page.getByRole("link", { name: "Grey Heron" }).click();
-  await press(page, "gearbox");
+  await tab(page, "gearbox");
   await press(page, "which oil fits?");
   const amber = page.getByRole("listitem").filter({ hasText: "Skarholm Amber" }).first();
   await expect(amber).toContainText("fits by school");
@@ -58,6 +56,6 @@ test("schools and prices are a lead's, and act where they say", async ({ page })
   ).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Workshop" }).click();
-  await page.getByLabel("Which oil, gearbox", { exact: true }).selectOption("");
-  await expect(page.getByLabel("Which oil, gearbox", { exact: true })).toHaveValue("");
+  await choose(page, "Which oil, gearbox", "no choice of its own");
+  await expect(chosen(page, "Which oil, gearbox")).not.toContainText("the workshop's school");
 });

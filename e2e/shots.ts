@@ -1,4 +1,5 @@
 import {
+  day,
   dragLevel,
   press,
   runAndSettle,
@@ -6,6 +7,7 @@ import {
   stands,
   startVisit,
   step,
+  tab,
   untilFill,
 } from "./bench";
 import { expect, test } from "./server";
@@ -27,7 +29,7 @@ async function toPlan(page: Page, bike: string): Promise<void> {
 
 async function plan(page: Page, bike: string, on: string): Promise<void> {
   await toPlan(page, bike);
-  await page.getByLabel("Plan it for").fill(on);
+  await day(page, "Plan it for", on);
   await press(page, "Into the calendar");
   await expect(page.getByRole("heading", { name: "Calendar" })).toBeVisible();
 }
@@ -39,6 +41,10 @@ test("pictures", async ({ page }) => {
   await signIn(page);
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
   await picture(page, "ward");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByRole("list", { name: "What needs doing" })).toBeVisible();
+  await picture(page, "ward-phone");
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("link", { name: "Shelf" }).click();
   await press(page, "Draw Slipway 23");
   await page.evaluate(() => scrollTo(0, 0));
@@ -61,9 +67,9 @@ test("pictures", async ({ page }) => {
   await page.getByLabel("Capacity, drain only").fill("3.45 l");
   await page.getByRole("link", { name: "Ward", exact: true }).click();
   await page.getByRole("link", { name: "Ferry Bell" }).click();
-  await press(page, "The bike");
+  await tab(page, "The bike");
   await picture(page, "bike-map");
-  await press(page, "gearbox");
+  await tab(page, "gearbox");
   await press(page, "which oil fits?");
   await expect(page.getByText("Crownwheel 90").first()).toBeVisible();
   await picture(page, "matches");
@@ -82,7 +88,7 @@ test("pictures", async ({ page }) => {
   await expect(page.getByRole("list", { name: "Run sheet" })).toContainText("Valve clearances");
   await page.evaluate(() => window.scrollTo(0, 0));
   await picture(page, "plan");
-  await page.getByLabel("Plan it for").fill("2027-03-15");
+  await day(page, "Plan it for", "2027-03-15");
   await press(page, "Into the calendar");
   await expect(page.getByRole("region", { name: "To buy" })).toBeVisible();
   await picture(page, "calendar");
@@ -100,6 +106,9 @@ test("pictures", async ({ page }) => {
   await page.getByRole("link", { name: "Grey Heron" }).click();
   await expect(page.getByRole("heading", { name: "Grey Heron" })).toBeVisible();
   await picture(page, "bike");
+  await page.setViewportSize({ width: 800, height: 1280 });
+  await picture(page, "bike-upright");
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("link", { name: "Ward" }).first().click();
   await startVisit(page, "Goat", "2 240", "with filter");
   await untilFill(page);

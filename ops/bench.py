@@ -89,7 +89,7 @@ def ward_figures() -> None:
         migrate(postgres)
         # as the owner: it measures what the tables cost, statistics included
         env = postgres.environment(role=OWNER)
-        manage(env, "load_demo")
+        manage(env, "load_demo", "--stories")
         manage(env, "bench_ward", "2000", "20000")
     finally:
         postgres.stop()

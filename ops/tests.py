@@ -75,13 +75,14 @@ def server_tests(postgres: Postgres, names: Sequence[str] = ()) -> Count:
     return _django(names or ["."], postgres.environment(role=USER))
 
 
-def e2e_environment(postgres: Postgres) -> dict[str, str]:
-    """A fresh demo database for the browser, with a quick practice clock."""
+def e2e_environment(postgres: Postgres, whole: bool = False) -> dict[str, str]:
+    """A fresh demo database for the browser, with a quick practice clock: the bikes with a story, or
+    the ``whole`` fleet."""
     with postgres.connect() as connection:
         connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
     migrate(postgres, "e2e")
     env = {**postgres.environment("e2e"), "OILWARD_TIME_ZONE": FAR}
-    manage(env, "load_demo")
+    manage(env, "load_demo", *([] if whole else ["--stories"]))
     return {
         **env,
         "OILWARD_SECONDS_PER_MINUTE": "2",
@@ -98,7 +99,7 @@ def browser_tests(
 ) -> Count:
     print(f"· Browser: {project}", flush=True)
     build_web()
-    env = {**os.environ, **e2e_environment(postgres)}
+    env = {**os.environ, **e2e_environment(postgres, project == "shots")}
     with tempfile.TemporaryDirectory() as folder:
         report = Path(folder) / "report.json"
         env["PLAYWRIGHT_JSON_OUTPUT_FILE"] = str(report)

@@ -69,10 +69,23 @@ class Level(IntEnum):
     HOLD = 4
 
     @property
-    def word(self) -> str:
+    def word(self) -> "LevelWord":
         """The level as the workshop says it."""
-        return self.name.lower()
+        return LevelWord(self.name.lower())
 
+
+class LevelWord(StrEnum):
+    """A level as the workshop says it, the mildest first."""
+
+    ROUTINE = "routine"
+    NOTE = "note"
+    WATCH = "watch"
+    INVESTIGATE = "investigate"
+    HOLD = "hold"
+
+
+# findings that ask for something beyond the note of them
+ASKING = (Level.WATCH, Level.INVESTIGATE, Level.HOLD)
 
 ACTIONS = {
     Level.ROUTINE: "Wipe the magnet and go on.",

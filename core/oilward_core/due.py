@@ -82,6 +82,21 @@ def add_months(day: date, months: int) -> date:
     return date(year, month, min(day.day, calendar.monthrange(year, month)[1]))
 
 
+_AGES_IN = 24  # months an oil without a limit in time is counted old in [trade: common practice]
+
+
+@guarded
+def oil_age(limits: DueLimits, last: Meter | None, now: Meter) -> Decimal:
+    """How old the oil itself is, by the calendar alone: 0 fresh, 1 at the months its sheet allows (two
+    years where it names none) or older. ``last``: when it was last changed; None: nobody knows, so
+    it counts as old. Raises nothing."""
+    if last is None:
+        return Decimal(1)
+    span = (add_months(last.on, limits.repeat_months or _AGES_IN) - last.on).days
+    gone = (now.on - last.on).days
+    return min(max(Decimal(gone) / max(span, 1), Decimal(0)), Decimal(1)).quantize(Decimal("0.01"))
+
+
 def _limits_for(
     limits: DueLimits, first: bool, severity: Decimal
 ) -> tuple[Decimal | None, int | None, Decimal | None]:

@@ -137,6 +137,22 @@ def shown(km: Decimal, odometer: Odometer) -> str:
 
 
 @guarded
+def engine_run(now_km: Decimal, fitted_at: Decimal, had: Decimal | None) -> Decimal:
+    """Km an engine itself has run, in a bike that has run ``now_km``: what it ``had`` run before it
+    was fitted at ``fitted_at``, and since."""
+    return (had or Decimal(0)) + max(now_km - fitted_at, Decimal(0))
+
+
+@guarded
+def check_engine_fitted(fitted_at: Decimal, now_km: Decimal, odometer: Odometer) -> None:
+    """An engine is not fitted at a distance the bike has not run yet. Raises CoreError
+    ``garage.engine_later`` at ``engine_at``."""
+    if fitted_at > now_km:
+        last = shown(now_km, odometer)
+        raise CoreError("garage.engine_later", field="engine_at", last=last)
+
+
+@guarded
 def read_hours(text: str, before: Decimal | None, sure: Collection[str] = ()) -> Decimal:
     """What the hour meter shows, to the tenth.
 

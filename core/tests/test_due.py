@@ -4,7 +4,7 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.due import DueLimits, DueState, Meter, add_months, due
+from oilward_core.due import DueLimits, DueState, Meter, add_months, due, oil_age
 from oilward_core.errors import CoreError
 
 LIMITS = DueLimits(Decimal(1000), 2, Decimal(8000), 12, Decimal(100))
@@ -18,6 +18,19 @@ def at(day: str, km: int, hours: int | None = None) -> Meter:
 
 class DueTests(TestCase):
     """Whichever comes first."""
+
+    def test_an_oils_age_goes_by_the_calendar_alone(self) -> None:
+        ran = at("2026-07-02", 90_000)
+        for last, now, age in (
+            (at("2026-01-01", 0), at("2026-01-01", 0), "0"),
+            (at("2026-01-01", 0), ran, "0.5"),
+            (at("2024-01-01", 0), ran, "1"),
+            (None, ran, "1"),
+        ):
+            with self.subTest(last=last):
+                self.assertEqual(oil_age(LIMITS, last, now), Decimal(age))
+        # no months named: two years
+        self.assertEqual(oil_age(DueLimits(), at("2025-07-02", 0), ran), Decimal("0.5"))
 
     def test_distance_first(self) -> None:
         answer = due(LIMITS, at("2026-01-01", 10000), at("2026-02-01", 17000))

@@ -59,7 +59,7 @@ class DocumentTests(TestCase):
         self.assertEqual(
             found,
             {
-                "/reservoirs/0/values/initial/written": "quantity.not_a_number",
+                "/reservoirs/0/values/initial/written": "spec.type_like",
                 "/reservoirs/0/parts/0/values/torque/written": "quantity.wrong_kind",
                 "/reservoirs/0/values/kind": "document.date",
             },

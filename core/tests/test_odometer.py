@@ -8,7 +8,9 @@ from oilward_core.errors import CoreError, Question
 from oilward_core.odometer import (
     LastReading,
     Odometer,
+    check_engine_fitted,
     corrected_odometer,
+    engine_run,
     new_odometer,
     read_hours,
     read_odometer,
@@ -108,3 +110,17 @@ class CorrectedTests(TestCase):
             with self.subTest(text), self.assertRaises(CoreError) as caught:
                 corrected_odometer(text, Odometer("km"), before, after, ON)
             self.assertEqual(caught.exception.code, code)
+
+
+class EngineTests(TestCase):
+    def test_an_engine_counts_from_what_it_had_when_it_was_fitted(self) -> None:
+        now, fitted = Decimal(60_000), Decimal(45_000)
+        self.assertEqual(engine_run(now, fitted, Decimal(20_000)), 35_000)
+        self.assertEqual(engine_run(now, fitted, None), 15_000)
+
+    def test_it_is_not_fitted_later_than_the_bike_has_run(self) -> None:
+        check_engine_fitted(Decimal(45_000), Decimal(45_000), Odometer("km"))
+        with self.assertRaises(CoreError) as caught:
+            check_engine_fitted(Decimal(45_001), Decimal(45_000), Odometer("km", Decimal(40_000)))
+        self.assertEqual(caught.exception.code, "garage.engine_later")
+        self.assertEqual(caught.exception.fields["last"], "5000 km")

@@ -232,7 +232,7 @@ class QuickSumTests(TestCase):
             ("3 x 946 ml", "2838 ml"),
             ("1 qt + 6 oz in ml", "1124 ml"),
             ("14-21 ft-lb in Nm", "19.0–28.5 N·m"),
-            ("15 000 mi in km", "24140 km"),
+            ("15 000 mi in km", "24\u00a0140 km"),
             ("1 l - 200 ml + 100 ml", "900 ml"),
             ("3 x 946 ml + 1 l", "3838 ml"),
             ("1 l + 3 x 946 ml", "3838 ml"),

@@ -95,9 +95,21 @@ LOGGING = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.5.0",
+    "VERSION": "0.6.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
+    "ENUM_NAME_OVERRIDES": {
+        "DueState": "oilward_core.due.DueState",
+        "DebrisForm": "oilward_core.debris.Form",
+        "Matter": "oilward_core.debris.Matter",
+        "OilLook": "oilward_core.debris.OilLook",
+        "LevelWord": "oilward_core.debris.LevelWord",
+        "StepKind": "oilward_core.sheet.StepKind",
+        "StepStatus": "oilward_core.sheet.Status",
+        "VisitState": "visits.shapes.VISIT_STATES",
+        "CoachAction": "visits.shapes.ACTIONS",
+        "RoleWord": "workshop.shapes.ROLES",
+    },
     "POSTPROCESSING_HOOKS": [
         "drf_spectacular.hooks.postprocess_schema_enums",
         "config.schema.add_problem",

@@ -9,7 +9,12 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
+from oilward_core.quantity import UNITS
+
 HERE = Path(__file__).parent
+
+
+Part = tuple[str, str, float]
 
 
 @dataclass(frozen=True)
@@ -21,7 +26,7 @@ class Past:
     km: int
     took: int | None = None
     drained: int | None = None
-    parts: tuple[tuple[str, str, float], ...] = ()
+    parts: tuple[Part, ...] = ()
     oil: tuple[str, ...] = ("dark",)
     hours: int | None = None
     variant: str = "with filter"
@@ -41,7 +46,8 @@ class Replaced:
 @dataclass(frozen=True)
 class Machine:
     """A bike with its model's sheet. ``km`` is what the odometer shows, in its ``unit``;
-    ``new_days``: how long ago it was new, if known."""
+    ``new_days``: how long ago it was new, if known; ``km_an_hour``: how far it goes in an hour of its
+    meter. One with a ``story`` has its past written down, the others theirs worked out."""
 
     sheet: str
     name: str
@@ -55,10 +61,26 @@ class Machine:
     severity: str = "1"
     counts_hours: bool = False
     notes: str = ""
+    plate: str = ""
+    frame_number: str = ""
+    year_built: int | None = None
+    engine_number: str = ""
+    km_an_hour: float | None = None
+    story: bool = True
     replaced: Replaced | None = None
     own: tuple[dict[str, str], ...] = ()
     schools: tuple[dict[str, str], ...] = ()
     document: dict[str, Any] = field(default_factory=dict)
+
+    @property
+    def age_days(self) -> int:
+        return self.new_days or 0
+
+    @property
+    def km_a_day(self) -> float:
+        """How far it goes in a day, all its life long."""
+        shown = float(self.km * UNITS[self.unit].factor)
+        return shown / max(1, self.age_days)
 
 
 def _machine(data: dict[str, Any]) -> Machine:
@@ -75,3 +97,4 @@ def _machine(data: dict[str, Any]) -> Machine:
 
 DATA = json.loads((HERE / "fleet.json").read_text())
 FLEET = tuple(_machine(bike) for bike in DATA["bikes"])
+STORIES = tuple(machine for machine in FLEET if machine.story)

@@ -18,7 +18,7 @@ class RaceTestCase(TransactionTestCase):
     """The demo workshop on real transactions."""
 
     def setUp(self) -> None:
-        call_command("load_demo", verbosity=0)
+        call_command("load_demo", stories=True, verbosity=0)
         self.heron = Bike.objects.get(name="Grey Heron")
 
     def signed_in(self, username: str) -> APIClient:

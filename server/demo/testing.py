@@ -14,7 +14,7 @@ class WorkshopTestCase(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        call_command("load_demo", verbosity=0)
+        call_command("load_demo", stories=True, verbosity=0)
 
     def setUp(self) -> None:
         self.api = self.signed_in("mira")

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from oilward_core.debris import Observation, OilLook
+from oilward_core.debris import Form, LevelWord, Matter, Observation, OilLook
 from oilward_core.sheet import part_from
 from oilward_core.spec import ReservoirKind
 
@@ -14,8 +14,8 @@ from .models import Finding
 class PlugPart:
     """One kind of debris, for drawing on the plug tip."""
 
-    form: str
-    matter: str
+    form: Form
+    matter: Matter
     share: float
     largest_mm: float | None
 
@@ -25,12 +25,12 @@ class Plug:
     """A finding as the plug tip shows it."""
 
     found_on: str
-    level: str
+    level: LevelWord
     origin: str
     action: str
     note: str
     parts: list[PlugPart]
-    oil: list[str]
+    oil: list[OilLook]
     rules: list[str]
     again: str
 
@@ -49,19 +49,19 @@ def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool
 def plug_part(data: dict[str, object]) -> PlugPart:
     part = part_from(data)
     largest = None if part.largest_mm is None else float(part.largest_mm)
-    return PlugPart(part.form.value, part.matter.value, float(part.share), largest)
+    return PlugPart(part.form, part.matter, float(part.share), largest)
 
 
 def plug(row: Finding, again: str = "") -> Plug:
     """``again``: what a later correction makes of it, in words."""
     return Plug(
         row.found_on.isoformat(),
-        row.level,
+        LevelWord(row.level),
         row.origin,
         row.action,
         row.note,
         [plug_part(part) for part in row.parts],
-        list(row.oil),
+        [OilLook(look) for look in row.oil],
         list(row.rules),
         again,
     )

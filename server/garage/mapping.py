@@ -7,7 +7,8 @@ from typing import Any
 
 from oilward_core.due import USE_CLASSES as USES
 from oilward_core.due import Meter
-from oilward_core.odometer import LastReading, Odometer
+from oilward_core.odometer import LastReading, Odometer, engine_run, shown
+from oilward_core.quantity import format_exact, show
 from oilward_core.schools import Schools, Topic
 from oilward_core.spec import Cell, Cells, ModelName, Path, ReservoirSpec, Value, overlay, sheet_of
 from oilward_core.torque import TorqueSpec
@@ -133,7 +134,28 @@ def bike_form(bike: Bike | None) -> BikeForm:
         bike.notes,
         bike.archived,
         bike.version,
+        plate=bike.plate,
+        frame_number=bike.frame_number,
+        year_built=f"{bike.year_built or ''}",
+        engine_number=bike.engine_number,
+        engine_at=_exactly(bike, bike.engine_at_km, bike.offset_km),
+        engine_had=_exactly(bike, bike.engine_had_km),
     )
+
+
+def _exactly(bike: Bike, km: Decimal | None, offset: Decimal = Decimal(0)) -> str:
+    """A distance for a form: read back, it is the same to the metre."""
+    return "" if km is None else format_exact(km - offset, bike.odometer_unit)
+
+
+def engine_words(bike: Bike, now_km: Decimal) -> str:
+    """The engine's number, and its own distance where it is not the first one."""
+    if bike.engine_at_km is None:
+        return bike.engine_number
+    own = engine_run(now_km, bike.engine_at_km, bike.engine_had_km)
+    fitted = shown(bike.engine_at_km, odometer(bike))
+    words = f"has run {show(own, bike.odometer_unit)} itself, fitted at {fitted}"
+    return f"{bike.engine_number}, {words}" if bike.engine_number else words
 
 
 def school_topic(topic: Topic, schools: Schools) -> SchoolTopic:

@@ -120,7 +120,8 @@ class AnsweredDoubt(models.Model):
 
 class Bike(models.Model):
     """``version`` counts its changes: a write has to name the one it saw. ``offset_km`` is what
-    earlier odometers had run before the one fitted now."""
+    earlier odometers had run before the one fitted now. An engine that was swapped had run
+    ``engine_had_km`` when it was fitted at ``engine_at_km`` of the bike's life."""
 
     class Records(models.TextChoices):
         FROM_NEW = "from new"
@@ -141,6 +142,12 @@ class Bike(models.Model):
     offset_km = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     counts_hours = models.BooleanField(default=False)
     notes = models.TextField(blank=True)
+    plate = models.CharField(max_length=20, blank=True)
+    frame_number = models.CharField(max_length=40, blank=True)
+    year_built = models.PositiveSmallIntegerField(null=True)
+    engine_number = models.CharField(max_length=40, blank=True)
+    engine_at_km = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    engine_had_km = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     changed_by = models.CharField(max_length=80, blank=True)
 
     class Meta:

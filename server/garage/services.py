@@ -10,10 +10,12 @@ from django.db import transaction
 from django.forms.models import model_to_dict
 from django.http import Http404
 from oilward_core.errors import CoreError, at
-from oilward_core.quantity import read_number
+from oilward_core.odometer import check_engine_fitted, read_odometer
+from oilward_core.quantity import Kind, parse_single, read_count, read_number
 from oilward_core.schools import check_choice
 from oilward_core.spec import Cell, Path, field_of, read_value
 from workshop.access import as_id, require_lead
+from workshop.days import day_typed
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
 from workshop.touched import leave, touch, touch_all
@@ -22,6 +24,7 @@ from workshop.traces import stood, trace
 from . import mapping
 from .locks import lock_bike
 from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool
+from .odometer.selectors import last_odometer
 from .odometer.services import record_odometer
 from .selectors import approved_sheets
 from .shapes import BikeForm, SchoolChoice
@@ -30,16 +33,14 @@ from .sheets.shapes import CellWrite
 LEAST_SEVERITY = Decimal("0.5")
 
 
-def _new_on(form: BikeForm, today: date) -> date | None:
-    if form.records != Bike.Records.FROM_NEW or not form.new_on.strip():
+def _new_on(bike: Bike, form: BikeForm, today: date) -> date | None:
+    if form.records != Bike.Records.FROM_NEW:
         return None
-    try:
-        day = date.fromisoformat(form.new_on.strip())
-    except ValueError as error:
-        raise CoreError("garage.date", field="new_on") from error
-    if day > today:
-        raise CoreError("garage.date", field="new_on")
-    return day
+    if not form.new_on.strip():
+        if bike.records == Bike.Records.FROM_NEW and bike.new_on is None and not bike._state.adding:
+            return None  # nobody knew when the card was written, and nothing has changed
+        raise CoreError("garage.new_on", field="new_on")
+    return day_typed(form.new_on, "new_on", latest=today)
 
 
 def _severity(text: str) -> Decimal:
@@ -48,6 +49,36 @@ def _severity(text: str) -> Decimal:
     except CoreError as error:
         raise CoreError("garage.severity", field="severity") from error
     return value.quantize(Decimal("0.01"))
+
+
+def _year_built(form: BikeForm, today: date) -> int | None:
+    if not form.year_built.strip():
+        return None
+    try:
+        return read_count(form.year_built, today.year + 1, 1900)
+    except CoreError as error:
+        raise CoreError("garage.year", field="year_built") from error
+
+
+def _engine(bike: Bike, form: BikeForm) -> tuple[Decimal | None, Decimal | None]:
+    """When an engine that is not the first one was fitted, km of the bike's life, and what it had run."""
+    if not form.engine_at.strip():
+        if form.engine_had.strip():
+            raise CoreError("garage.engine_at", field="engine_at")
+        return None, None
+    with at("engine_at"):
+        fitted = read_odometer(form.engine_at, mapping.odometer(bike), None, date.max, None)
+    if not form.engine_had.strip():
+        return fitted, Decimal(0)
+    with at("engine_had"):
+        measure = parse_single(form.engine_had, Kind.DISTANCE, bike.odometer_unit)
+    return fitted, measure.low
+
+
+def _check_engine(bike: Bike) -> None:
+    last = last_odometer([bike.pk]).get(bike.pk)
+    if last and bike.engine_at_km is not None:
+        check_engine_fitted(bike.engine_at_km, last.km, mapping.odometer(bike))
 
 
 def _one_of(field: str, value: str, options: list[str]) -> str:
@@ -66,9 +97,13 @@ def _fill(bike: Bike, form: BikeForm, today: date) -> None:
     bike.owner, bike.notes = form.owner.strip(), form.notes.strip()
     bike.use_class = _one_of("use_class", form.use_class, mapping.USE_CLASSES)
     bike.odometer_unit = _one_of("odometer_unit", form.odometer_unit, ["km", "mi"])
-    bike.records = _one_of("records", form.records, list(Bike.Records.values))
-    bike.new_on, bike.severity = _new_on(form, today), _severity(form.severity)
+    records = _one_of("records", form.records, list(Bike.Records.values))
+    bike.new_on, bike.severity = _new_on(bike, form, today), _severity(form.severity)
+    bike.records = records
     bike.counts_hours, bike.archived = form.counts_hours, form.archived
+    bike.plate, bike.frame_number = form.plate.strip(), form.frame_number.strip()
+    bike.year_built, bike.engine_number = _year_built(form, today), form.engine_number.strip()
+    bike.engine_at_km, bike.engine_had_km = _engine(bike, form)
 
 
 @transaction.atomic
@@ -89,6 +124,7 @@ def create_bike(form: BikeForm, *, actor: Person, today: date) -> Bike:
         actor=actor,
         hours=form.hours,
     )
+    _check_engine(bike)
     touch(bike.pk)
     return bike
 
@@ -100,6 +136,7 @@ def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) ->
     bike = lock_bike(bike_id)
     before, told, leaves = model_to_dict(bike), stood(bike), form.archived and not bike.archived
     _fill(bike, form, today)
+    _check_engine(bike)
     if model_to_dict(bike) == before:
         return bike
     if bike.version != form.version:

@@ -7,8 +7,10 @@ from workshop.shapes import upto
 
 @dataclass(frozen=True)
 class BikeForm:
-    """A bike as it is entered. ``id`` is the client's; ``version`` is the one the writer saw;
-    ``odometer`` and ``hours`` only count for a new bike."""
+    """A bike as it is entered, numbers as typed. ``id`` is the client's; ``version`` is the one the
+    writer saw; ``odometer`` and ``hours`` only count for a new bike. ``engine_at``: what the odometer
+    showed when another engine was fitted (empty: it is the first one), ``engine_had``: what that
+    engine had run."""
 
     id: str
     model: int
@@ -25,6 +27,12 @@ class BikeForm:
     version: int
     odometer: str = upto(200, default="")
     hours: str = upto(100, default="")
+    plate: str = upto(20, default="")
+    frame_number: str = upto(40, default="")
+    year_built: str = upto(20, default="")
+    engine_number: str = upto(40, default="")
+    engine_at: str = upto(100, default="")
+    engine_had: str = upto(100, default="")
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,10 @@ class BikeFormSerializer(DataclassSerializer[BikeForm]):
         dataclass = BikeForm
         extra_kwargs = {
             name: BLANK
-            for name in ("name", "owner", "new_on", "severity", "notes", "odometer", "hours")
+            for name in (
+                *("name", "owner", "new_on", "severity", "notes", "odometer", "hours", "plate"),
+                *("frame_number", "year_built", "engine_number", "engine_at", "engine_had"),
+            )
         }
 
 

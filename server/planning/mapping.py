@@ -1,7 +1,7 @@
 """Between rows and the core for due states, glasses and spec lines."""
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import date
 from decimal import Decimal
@@ -11,8 +11,8 @@ from findings.mapping import plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
-from oilward_core.debris import Level, running_in, verdict
-from oilward_core.due import Due, DueState, Meter, add_months, due, say_due
+from oilward_core.debris import ASKING, Level, running_in, verdict
+from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
 from oilward_core.odometer import shown
@@ -22,6 +22,8 @@ from oilward_core.renewals import renewals
 from oilward_core.schools import INTERVAL, Schools, interval_reason, severity_with
 from oilward_core.sheet import Speaker
 from oilward_core.spec import (
+    PART_FIELDS,
+    RESERVOIR_FIELDS,
     Cell,
     FillRule,
     Path,
@@ -34,6 +36,7 @@ from oilward_core.spec import (
     missing,
     read_value,
     said,
+    sentence_case,
     what,
 )
 from oilward_core.usage import (
@@ -51,8 +54,8 @@ from visits.models import Service
 from workshop.mapping import whys
 
 from .models import DueRow, WardRow
+from .shapes import Ask, Glass, MonthLoad, ServiceLine, SpecGroup, SpecLine, WardBike
 from .shapes import Choice as ChoiceShape
-from .shapes import Glass, MonthLoad, ServiceLine, SpecLine, WardBike
 
 # kinds that share a column of the ward, in the order the eye runs over a bike
 COLUMNS = {
@@ -73,6 +76,17 @@ def column(kind: ReservoirKind) -> str:
     return COLUMNS.get(kind, WATCHED)
 
 
+BY_WORD = Reason(
+    "owner's word",
+    "Counted from what the owner says was done. Nobody has a record of it.",
+    Source.TRADE,
+)
+
+
+def done_at(service: Service) -> Meter:
+    return Meter(service.done_on, service.km, service.hours)
+
+
 def how_due(
     bike: Bike, spec: ReservoirSpec, services: Sequence[Service], now: Meter, schools: Schools
 ) -> Due:
@@ -80,8 +94,9 @@ def how_due(
     severity, unit = severity_with(bike.severity, interval), bike.odometer_unit
     if services:
         last = services[-1]
-        done = Meter(last.done_on, last.km, last.hours)
-        answer = due(spec.limits, done, now, severity=severity, unit=unit)
+        answer = due(spec.limits, done_at(last), now, severity=severity, unit=unit)
+        if last.by_word:
+            answer = replace(answer, reasons=(*answer.reasons, BY_WORD))
     else:
         new = when_new(bike)
         answer = due(spec.limits, new, now, first=True, severity=severity, unit=unit)
@@ -122,6 +137,7 @@ def glass(
     answer = how_due(bike, spec, services, known.now, known.schools)
     ahead = forecast(answer, known.read, known.rate, known.hours)
     level = min(max(float(answer.left), 0.0), 1.0)
+    changed = done_at(services[-1]) if services else when_new(bike)
     reasons = (*answer.reasons, *(ahead.reasons if ahead else ()))
     along = tuple(
         Reason("renewed along with it", f"{str(one).capitalize()}.", Source.MANUAL)
@@ -132,9 +148,9 @@ def glass(
         spec.kind.value,
         spec.label,
         column(spec.kind),
-        answer.state.value,
+        answer.state,
         level,
-        1 - level,
+        float(oil_age(spec.limits, changed, known.now)),
         say_due(answer, known.now, bike.odometer_unit),
         say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
         left_in(float(answer.left), ahead, known.now.on, NOTCH_DAYS) if ahead else None,
@@ -153,11 +169,18 @@ def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
     return said(field, value, volume=speaks.volume, torque=speaks.torque, distance=unit)
 
 
+def _short(path: Path) -> str:
+    """What a value is called among its own kind: ``With filter`` under *Capacity*."""
+    field = field_of(path)
+    return sentence_case(field.label.removeprefix(f"{field.plate}, "))
+
+
 def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLine:
     cell = spec.cells[path]
     return SpecLine(
         str(path),
-        what(path._replace(reservoir="")).capitalize(),
+        sentence_case(what(path._replace(reservoir=""))),
+        _short(path),
         cell.written,
         _meant(path, cell, speaks, bike.odometer_unit),
         cell.source,
@@ -172,13 +195,33 @@ def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLi
 _SAID_ELSEWHERE = ("kind", "label", "fill rule", "role", "spot", "place")
 
 
-def spec_lines(spec: BikeSpec, key: str, speaks: Speaker, bike: Bike) -> list[SpecLine]:
-    """A reservoir's values, its own first, then plug by plug."""
-    paths = [
-        path for path in spec.cells_of(key) if path.field not in _SAID_ELSEWHERE or path in spec.own
+_GROUPS, _LAST = ("Capacity", "Level", "Fluid", "When", "What"), "Words"
+_IN_ORDER = {field: n for n, field in enumerate((*RESERVOIR_FIELDS, *PART_FIELDS))}
+
+
+def spec_groups(
+    spec: BikeSpec, reservoir: ReservoirSpec, speaks: Speaker, bike: Bike
+) -> list[SpecGroup]:
+    """A reservoir's values as they belong together: capacity, level, fluid, intervals, then part by
+    part."""
+    found: dict[str, list[SpecLine]] = {title: [] for title in _GROUPS}
+    paths = sorted(
+        spec.cells_of(reservoir.key), key=lambda path: (path.part, _IN_ORDER[field_of(path)])
+    )
+    for path in paths:
+        if path.field in _SAID_ELSEWHERE and path not in spec.own:
+            continue
+        title = path.part or field_of(path).plate
+        found.setdefault(title, []).append(spec_line(path, spec, speaks, bike))
+    words = found.pop(_LAST, [])
+    groups = {**found, _LAST: words}
+    # an exact quantity has no level to stand under
+    notes = {"Level" if reservoir.level else "Capacity": level_check(reservoir)}
+    return [
+        SpecGroup(sentence_case(title), notes.get(title, ""), lines)
+        for title, lines in groups.items()
+        if lines
     ]
-    paths.sort(key=lambda path: path.part)
-    return [spec_line(path, spec, speaks, bike) for path in paths]
 
 
 def worked_again(
@@ -213,6 +256,7 @@ def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
         row.done_by,
         str(row.visit_id) if row.visit_id else "",
         row.not_learned,
+        row.by_word,
     )
 
 
@@ -255,6 +299,17 @@ def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[s
 
 def missing_words(spec: ReservoirSpec) -> list[str]:
     return [what(path._replace(reservoir="")) for path in missing(spec)]
+
+
+def asks(glasses: Iterable[Glass]) -> list[Ask]:
+    """What the newest findings of a bike ask for, the gravest first."""
+    levels = [level.word for level in ASKING]
+    found = [
+        Ask(glass.key, glass.label, glass.plug.level, glass.plug.action)
+        for glass in glasses
+        if glass.plug and glass.plug.level in levels
+    ]
+    return sorted(found, key=lambda ask: -levels.index(ask.level))
 
 
 def odometer_words(bike: Bike, now: Meter) -> str:
@@ -309,7 +364,7 @@ def due_row(bike: Bike, reservoir: Reservoir) -> DueRow:
 
 def _searched(bike: Bike) -> str:
     model = bike.model
-    words = (bike.name, bike.owner, bike.use_class, bike.notes, model.make, model.name)
+    words = (bike.name, bike.owner, bike.use_class, bike.notes, model.make, model.name, bike.plate)
     return " ".join([*words, model.layout, str(model.year)]).lower()
 
 
@@ -342,6 +397,7 @@ def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> Wa
         bike.use_class,
         f"{held.spec.label}: {held.glass.plug.action}" if held and held.glass.plug else "",
         [reservoir.glass for reservoir in reservoirs],
+        asks(reservoir.glass for reservoir in reservoirs),
         None,
         None,
     )

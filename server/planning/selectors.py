@@ -10,7 +10,7 @@ from django.http import Http404
 from findings.mapping import plug
 from findings.models import Finding
 from findings.selectors import last_findings, of_bike
-from garage.mapping import BikeSpec
+from garage.mapping import BikeSpec, engine_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
@@ -157,6 +157,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     bikes = [
         {
             **shape,
+            "asks": shape.get("asks", []),
             "visit": asdict(visits[pk]) if pk in visits else None,
             "planned": asdict(planned[pk]) if pk in planned else None,
         }
@@ -192,8 +193,7 @@ def _reservoir_page(
         shape,
         reservoir.fluid,
         reservoir.fill_rule.value,
-        mapping.level_check(reservoir),
-        mapping.spec_lines(spec, reservoir.key, speaks, known.bike),
+        mapping.spec_groups(spec, reservoir, speaks, known.bike),
         [mapping.service_line(s, speaks, unit) for s in reversed(services)],
         [plug(f, mapping.worked_again(known, reservoir, f, services)) for f in found],
         [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
@@ -226,12 +226,29 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     reservoirs = spec.reservoirs if spec else ()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
     sheet = spec.sheet if spec else None
+    pages = [
+        _reservoir_page(
+            known,
+            spec,
+            reservoir,
+            services.get((bike.id, reservoir.key), []),
+            [finding for finding in findings if finding.reservoir == reservoir.key],
+            speaker(person),
+            doubted.get(reservoir.key, []),
+        )
+        for reservoir in reservoirs
+        if spec
+    ]
     return BikePage(
         str(bike.id),
         bike.name,
         f"{bike.model.make} {bike.model.name}, {bike.model.year}",
         bike.model.layout,
         f"{bike.model.displacement_cc} cm³",
+        bike.plate,
+        bike.frame_number,
+        bike.year_built,
+        engine_words(bike, known.now.km),
         bike.owner,
         bike.use_class,
         mapping.odometer_words(bike, known.now),
@@ -246,19 +263,9 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         sheet.version if sheet else 0,
         sheet.approved_by.name if sheet and sheet.approved_by else "",
         _open_visit(visit) if visit else None,
-        [
-            _reservoir_page(
-                known,
-                spec,
-                reservoir,
-                services.get((bike.id, reservoir.key), []),
-                [finding for finding in findings if finding.reservoir == reservoir.key],
-                speaker(person),
-                doubted.get(reservoir.key, []),
-            )
-            for reservoir in reservoirs
-            if spec
-        ],
+        _next_planned([bike.id], today).get(bike.id),
+        mapping.asks(page.glass for page in pages),
+        pages,
         plugs(spec) if spec else [],
         photos_of(bike.pk),
     )

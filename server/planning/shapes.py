@@ -4,6 +4,8 @@ from dataclasses import dataclass
 
 from findings.mapping import Plug
 from garage.shapes import PhotoLine
+from oilward_core.debris import LevelWord
+from oilward_core.due import DueState
 from visits.shapes import MapPlug
 from workshop.shapes import Why
 
@@ -18,7 +20,7 @@ class Glass:
     kind: str
     label: str
     column: str
-    state: str
+    state: DueState
     level: float
     age: float
     when: str
@@ -46,6 +48,16 @@ class NextPlanned:
 
 
 @dataclass(frozen=True)
+class Ask:
+    """What the newest finding of a reservoir asks for, from *watch* on."""
+
+    reservoir: str
+    label: str
+    level: LevelWord
+    action: str
+
+
+@dataclass(frozen=True)
 class WardBike:
     id: str
     name: str
@@ -55,6 +67,7 @@ class WardBike:
     use_class: str
     hold: str
     glasses: list[Glass]
+    asks: list[Ask]
     visit: OpenVisit | None
     planned: NextPlanned | None
 
@@ -121,12 +134,14 @@ class Wanted:
 
 @dataclass(frozen=True)
 class SpecLine:
-    """A value of the spec sheet: the manual's words, converted, and where it stands. ``number``
+    """A value of the spec sheet: the manual's words, converted, and where it stands. ``short`` is its
+    name within its group, ``number``
     wants a second check; ``own``: it differs on this bike from its model, with that value's
     ``revision``."""
 
     path: str
     name: str
+    short: str
     as_written: str
     converted: str
     source: str
@@ -138,7 +153,18 @@ class SpecLine:
 
 
 @dataclass(frozen=True)
+class SpecGroup:
+    """Values that belong together: *Capacity*, *Level*, one plug; ``note`` says them in a sentence."""
+
+    title: str
+    note: str
+    lines: list[SpecLine]
+
+
+@dataclass(frozen=True)
 class ServiceLine:
+    """What a reservoir got. ``by_word``: the owner says so, nobody has a record."""
+
     done_on: str
     odometer: str
     variant: str
@@ -148,6 +174,7 @@ class ServiceLine:
     done_by: str
     visit: str
     not_learned: str
+    by_word: bool
 
 
 @dataclass(frozen=True)
@@ -157,8 +184,7 @@ class ReservoirPage:
     glass: Glass
     fluid: str
     rule: str
-    level_check: str
-    lines: list[SpecLine]
+    spec: list[SpecGroup]
     services: list[ServiceLine]
     findings: list[Plug]
     variants: list[str]
@@ -179,6 +205,10 @@ class BikePage:
     model: str
     layout: str
     displacement: str
+    plate: str
+    frame_number: str
+    year_built: int | None
+    engine: str
     owner: str
     use_class: str
     odometer: str
@@ -193,6 +223,8 @@ class BikePage:
     sheet_version: int
     sheet_approved_by: str
     visit: OpenVisit | None
+    planned: NextPlanned | None
+    asks: list[Ask]
     reservoirs: list[ReservoirPage]
     plugs: list[MapPlug]
     photos: list[PhotoLine]

@@ -5,8 +5,10 @@ from math import isinf
 
 from oilward_core.errors import CoreError
 from oilward_core.fluid import (
+    BLENDED,
     ENGINE_HOT,
     GEAR_HOT,
+    Fit,
     Measured,
     Offer,
     TwoPoint,
@@ -215,6 +217,7 @@ def fluid_match(
         label(row),
         found.fit.word,
         int(found.fit),
+        found.fit == Fit.REFUSED,
         cold.text,
         cold.ok,
         curve(row),
@@ -249,6 +252,7 @@ def fluid_card(row: Fluid, coldest: float) -> FluidCard:
         cold.text,
         cold.ok,
         curve(row),
+        row.family in BLENDED and row.kv40 is not None,
         fluid_form(row),
     )
 

@@ -54,7 +54,8 @@ class FluidCard:
     """A fluid: its label, what was measured, what grade that satisfies, and where they disagree.
 
     ``curve`` is empty when only one viscosity is known; ``swells`` says what a litre becomes hot;
-    ``cold`` says whether it can be started at the workshop's coldest.
+    ``cold`` says whether it can be started at the workshop's coldest; ``blends``: it is one of those
+    that are mixed to a viscosity between.
     """
 
     id: int
@@ -72,6 +73,7 @@ class FluidCard:
     cold: str
     cold_ok: bool
     curve: list[CurvePoint]
+    blends: bool
     form: FluidForm
 
 
@@ -124,6 +126,7 @@ class FluidMatch:
     label: str
     fit: str
     rank: int
+    refused: bool
     cold: str
     cold_ok: bool
     curve: list[CurvePoint]

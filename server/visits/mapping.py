@@ -3,11 +3,12 @@
 from collections.abc import Iterable
 from datetime import datetime
 from decimal import Decimal
+from typing import cast
 
 from findings.mapping import plug_part
 from garage.mapping import BikeSpec, odometer_at, when_new
 from garage.models import OdometerReading
-from oilward_core.debris import running_in
+from oilward_core.debris import Form, Matter, OilLook, running_in
 from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
@@ -35,6 +36,7 @@ from .shapes import (
     BikeName,
     CoachShape,
     EntryShape,
+    FindingWords,
     GaugeShape,
     MapPlug,
     RunSheet,
@@ -43,8 +45,11 @@ from .shapes import (
     StepShape,
     TorqueShape,
     VerdictShape,
+    VisitState,
     WrenchShape,
 )
+
+WORDS = FindingWords(list(Form), list(Matter), list(OilLook))
 
 
 def bench() -> Bench:
@@ -99,7 +104,7 @@ def _step(state: StepState, speaks: Speaker) -> StepShape:
     step = state.step
     return StepShape(
         step.id,
-        step.kind.value,
+        step.kind,
         step.title,
         step.instruction,
         step.caution,
@@ -110,7 +115,7 @@ def _step(state: StepState, speaks: Speaker) -> StepShape:
         step.skippable,
         step.full,
         step.round,
-        state.status.value,
+        state.status,
         state.remark,
         state.started_at.isoformat() if state.started_at else None,
         state.ends_at.isoformat() if state.ends_at else None,
@@ -118,6 +123,7 @@ def _step(state: StepState, speaks: Speaker) -> StepShape:
         spot(step.spot),
         list(step.unchecked),
         str(step.path) if step.path else "",
+        step.draws,
     )
 
 
@@ -247,7 +253,7 @@ def run_sheet(
     spec = plan.reservoir
     return RunSheet(
         str(visit.id),
-        visit.state,
+        cast(VisitState, visit.state),
         bike_name(visit),
         spec.label,
         spec.kind.value,
@@ -270,6 +276,7 @@ def run_sheet(
         _torque(sheet.torque, spec, speaks),
         _gauge(spec, speaks),
         _verdict(sheet),
+        WORDS,
         [StandingShape(s.part, s.word, s.open) for s in standing(sheet, speaks)],
         visit.closed_by.name if visit.closed_by else "",
         [_entry_shape(e, speaks) for e in sheet.set_aside],

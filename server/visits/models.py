@@ -92,7 +92,8 @@ class ClosingRow(Fact):
 
 class Service(Fact):
     """What a reservoir got, one row a service: from a signed visit, or from older records.
-    ``not_learned``: why the coach does not learn from what it took, if so."""
+    ``not_learned``: why the coach does not learn from what it took, if so; ``by_word``: its owner says
+    it was done, and nobody has a record."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -106,6 +107,7 @@ class Service(Fact):
     not_learned = models.CharField(max_length=300, blank=True)
     fluid = models.CharField(max_length=80, blank=True)
     done_by = models.CharField(max_length=80)
+    by_word = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["done_on", "reading__km"]

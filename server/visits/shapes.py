@@ -1,10 +1,16 @@
 """What the bench's API says."""
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal, get_args
 
 from findings.mapping import PlugPart
+from oilward_core.debris import Form, LevelWord, Matter, OilLook
+from oilward_core.fill import Action
+from oilward_core.sheet import Status, StepKind
 from workshop.shapes import Why, upto
+
+VisitState = Literal["open", "signed", "left"]
+VISIT_STATES, ACTIONS = get_args(VisitState), get_args(Action)
 
 
 @dataclass(frozen=True)
@@ -48,10 +54,11 @@ class MapPlug:
 @dataclass(frozen=True)
 class StepShape:
     """A step as the bench shows it. ``place`` is where the plug is in words, ``spot`` on the map;
-    ``unchecked`` warns of values nobody has checked; ``path`` is what a look-up asks for."""
+    ``unchecked`` warns of values nobody has checked; ``path`` is what a look-up asks for; ``draws``:
+    oil is taken out, not poured in."""
 
     id: str
-    kind: str
+    kind: StepKind
     title: str
     instruction: str
     caution: str
@@ -62,7 +69,7 @@ class StepShape:
     skippable: bool
     full: bool
     round: int
-    status: str
+    status: Status
     remark: str
     started_at: str | None
     ends_at: str | None
@@ -70,6 +77,7 @@ class StepShape:
     spot: SpotShape | None
     unchecked: list[str]
     path: str
+    draws: bool
 
 
 @dataclass(frozen=True)
@@ -77,7 +85,7 @@ class CoachShape:
     """What the coach says: ``amount`` is ready for the input field, ``bottles`` is the same in
     bottles, for drawing them."""
 
-    action: str
+    action: Action
     words: str
     belief: str
     amount: str
@@ -127,11 +135,20 @@ class GaugeShape:
 
 @dataclass(frozen=True)
 class VerdictShape:
-    level: str
+    level: LevelWord
     origin: str
     action: str
     parts: list[PlugPart]
     rules: list[Why]
+
+
+@dataclass(frozen=True)
+class FindingWords:
+    """What a plug and its oil can show, in the order it is offered."""
+
+    forms: list[Form]
+    matters: list[Matter]
+    looks: list[OilLook]
 
 
 @dataclass(frozen=True)
@@ -147,7 +164,7 @@ class RunSheet:
     is what the odometer really showed, where a closed visit was signed on another reading."""
 
     id: str
-    state: str
+    state: VisitState
     bike: BikeName
     reservoir: str
     kind: str
@@ -170,6 +187,7 @@ class RunSheet:
     torque: TorqueShape | None
     gauge: GaugeShape | None
     verdict: VerdictShape | None
+    words: FindingWords
     standing: list[StandingShape]
     closed_by: str
     set_aside: list[EntryShape]

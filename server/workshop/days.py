@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 
 from django.conf import settings
 from django.utils import timezone
+from oilward_core.errors import CoreError
 
 from .models import Workshop
 
@@ -23,3 +24,15 @@ def day_of(moment: datetime) -> date:
 def today() -> date:
     """The workshop's day now."""
     return day_of(timezone.now())
+
+
+def day_typed(text: str, field: str, latest: date | None = None) -> date:
+    """A day somebody chose (``2026-03-14``). Raises CoreError ``garage.date`` at ``field`` for none, or
+    one after ``latest``."""
+    try:
+        day = date.fromisoformat(text.strip())
+    except ValueError as error:
+        raise CoreError("garage.date", field=field) from error
+    if latest is not None and day > latest:
+        raise CoreError("garage.date", field=field)
+    return day

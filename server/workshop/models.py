@@ -97,6 +97,7 @@ class Workshop(models.Model):
     coldest_start = models.DecimalField(max_digits=4, decimal_places=1, default=0)
     hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
     flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)
+    currency = models.CharField(max_length=5, default="€")
     version = models.PositiveIntegerField(default=1)
     changed_by = models.CharField(max_length=80, blank=True)
     generation = models.PositiveIntegerField(default=0)

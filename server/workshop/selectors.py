@@ -1,8 +1,10 @@
+from typing import cast
+
 from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, quick_sum, show_range
 
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Role, Workshop
-from .shapes import Amount, Prices, QuickSum, Session
+from .shapes import Amount, Prices, QuickSum, RoleWord, Session
 
 KINDS = [kind.value for kind in Kind]
 
@@ -17,7 +19,7 @@ def session(person: Person | None) -> Session:
         True,
         person.username,
         person.name,
-        person.role,
+        cast(RoleWord, person.role),
         person.role != Role.READER,
         person.volume_unit,
         person.torque_unit,
@@ -53,5 +55,6 @@ def prices() -> Prices:
         f"{workshop.hour_price:.2f}",
         f"{workshop.flat_price:.2f}",
         workshop.time_zone,
+        workshop.currency,
         workshop.version,
     )

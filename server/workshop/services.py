@@ -65,6 +65,7 @@ def set_prices(prices: Prices, *, actor: Person) -> None:
     }
     workshop = Workshop.objects.select_for_update().get()
     columns["time_zone"] = _zone(prices.time_zone, workshop.time_zone)
+    columns["currency"] = prices.currency.strip() or workshop.currency
     if all(getattr(workshop, name) == value for name, value in columns.items()):
         return
     if workshop.version != prices.version:

@@ -1,7 +1,10 @@
 """What the workshop's API says."""
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal, get_args
+
+RoleWord = Literal["", "technician", "lead", "apprentice", "reader"]
+ROLES = get_args(RoleWord)
 
 
 def upto(most: int, **more: Any) -> Any:
@@ -16,7 +19,7 @@ class Session:
     signed_in: bool
     username: str
     name: str
-    role: str
+    role: RoleWord
     may_work: bool
     volume_unit: str
     torque_unit: str
@@ -27,12 +30,13 @@ class Session:
 @dataclass(frozen=True)
 class Prices:
     """What a lead sets for the workshop, everything as typed; ``version`` is the one it
-    replaces, an empty ``time_zone`` stays as it is."""
+    replaces, an empty ``time_zone`` or ``currency`` stays as it is."""
 
     coldest_start: str = upto(100)
     hour_price: str = upto(100)
     flat_price: str = upto(100)
     time_zone: str = upto(64, default="")
+    currency: str = upto(5, default="")
     version: int = 0
 
 

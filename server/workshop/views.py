@@ -116,7 +116,7 @@ class PricesSerializer(DataclassSerializer[Prices]):
         dataclass = Prices
         extra_kwargs = {
             name: {"allow_blank": True}
-            for name in ("coldest_start", "hour_price", "flat_price", "time_zone")
+            for name in ("coldest_start", "hour_price", "flat_price", "time_zone", "currency")
         }
 
 

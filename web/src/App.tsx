@@ -1,33 +1,53 @@
-import { lazy, Suspense } from "react";
-import { Route, Routes } from "react-router";
+import { lazy, Suspense, type ComponentType } from "react";
+import { Route, Routes, useLocation } from "react-router";
+import type { Shape } from "./api/client";
 import { useSession } from "./api/hooks";
-import { BikePage } from "./planning/BikePage";
 import { Ward } from "./planning/Ward";
-import { Bench } from "./visits/Bench";
+import { Boundary } from "./workshop/Boundary";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./workshop/States";
 import { SignIn } from "./workshop/SignIn";
 
-// rooms that are not entered every day are fetched when they are
-const Shelf = lazy(() => import("./shelf/Shelf").then((m) => ({ default: m.Shelf })));
-const Sheets = lazy(() => import("./garage/Sheets").then((m) => ({ default: m.Sheets })));
-const SheetPage = lazy(() => import("./garage/SheetPage").then((m) => ({ default: m.SheetPage })));
-const PlanPage = lazy(() => import("./planning/PlanPage").then((m) => ({ default: m.PlanPage })));
-const PlannedPage = lazy(() =>
-  import("./planning/PlanPage").then((m) => ({ default: m.PlannedPage })),
-);
-const CalendarPage = lazy(() =>
-  import("./planning/CalendarPage").then((m) => ({ default: m.CalendarPage })),
-);
-const BikeFormPage = lazy(() =>
-  import("./garage/BikeFormPage").then((m) => ({ default: m.BikeFormPage })),
-);
-const WorkshopPage = lazy(() =>
-  import("./workshop/WorkshopPage").then((m) => ({ default: m.WorkshopPage })),
-);
+/** A room that is fetched when it is entered. */
+function room<P extends object>(fetch: () => Promise<ComponentType<P>>) {
+  return lazy(() => fetch().then((view) => ({ default: view })));
+}
+
+const BikePage = room(() => import("./planning/BikePage").then((m) => m.BikePage));
+const Bench = room(() => import("./visits/Bench").then((m) => m.Bench));
+const Shelf = room(() => import("./shelf/Shelf").then((m) => m.Shelf));
+const Sheets = room(() => import("./garage/Sheets").then((m) => m.Sheets));
+const SheetPage = room(() => import("./garage/SheetPage").then((m) => m.SheetPage));
+const PlanPage = room(() => import("./planning/PlanPage").then((m) => m.PlanPage));
+const PlannedPage = room(() => import("./planning/PlanPage").then((m) => m.PlannedPage));
+const CalendarPage = room(() => import("./planning/CalendarPage").then((m) => m.CalendarPage));
+const BikeFormPage = room(() => import("./garage/BikeFormPage").then((m) => m.BikeFormPage));
+const WorkshopPage = room(() => import("./workshop/WorkshopPage").then((m) => m.WorkshopPage));
+
+function Rooms({ session }: { session: Shape["Session"] }) {
+  const mayWork = session.may_work;
+  return (
+    <Routes>
+      <Route path="/" element={<Ward mayWork={mayWork} />} />
+      <Route path="/bikes/:id" element={<BikePage mayWork={mayWork} />} />
+      <Route path="/visits/:id" element={<Bench mayWork={mayWork} />} />
+      <Route path="/shelf" element={<Shelf mayWork={mayWork} />} />
+      <Route path="/sheets" element={<Sheets mayWork={mayWork} />} />
+      <Route path="/sheets/:id" element={<SheetPage />} />
+      <Route path="/bikes/new" element={<BikeFormPage />} />
+      <Route path="/bikes/:id/card" element={<BikeFormPage />} />
+      <Route path="/bikes/:id/plan" element={<PlanPage mayWork={mayWork} />} />
+      <Route path="/planned/:id" element={<PlannedPage mayWork={mayWork} />} />
+      <Route path="/calendar" element={<CalendarPage mayWork={mayWork} />} />
+      <Route path="/workshop" element={<WorkshopPage />} />
+      <Route path="*" element={<NotHere />} />
+    </Routes>
+  );
+}
 
 export function App() {
   const session = useSession();
+  const { pathname } = useLocation();
   if (session.isPending) return <Waiting what="Opening the workshop" />;
   if (session.isError) {
     return <WentWrong error={session.error} again={() => void session.refetch()} />;
@@ -35,23 +55,11 @@ export function App() {
   if (!session.data.signed_in) return <SignIn workshop={session.data.workshop} />;
   return (
     <Frame session={session.data}>
-      <Suspense fallback={<Waiting what="Opening the door" />}>
-        <Routes>
-          <Route path="/" element={<Ward mayWork={session.data.may_work} />} />
-          <Route path="/bikes/:id" element={<BikePage mayWork={session.data.may_work} />} />
-          <Route path="/visits/:id" element={<Bench mayWork={session.data.may_work} />} />
-          <Route path="/shelf" element={<Shelf mayWork={session.data.may_work} />} />
-          <Route path="/sheets" element={<Sheets mayWork={session.data.may_work} />} />
-          <Route path="/sheets/:id" element={<SheetPage />} />
-          <Route path="/bikes/new" element={<BikeFormPage />} />
-          <Route path="/bikes/:id/card" element={<BikeFormPage />} />
-          <Route path="/bikes/:id/plan" element={<PlanPage mayWork={session.data.may_work} />} />
-          <Route path="/planned/:id" element={<PlannedPage mayWork={session.data.may_work} />} />
-          <Route path="/calendar" element={<CalendarPage mayWork={session.data.may_work} />} />
-          <Route path="/workshop" element={<WorkshopPage />} />
-          <Route path="*" element={<NotHere />} />
-        </Routes>
-      </Suspense>
+      <Boundary place={pathname}>
+        <Suspense fallback={<Waiting what="Opening the door" />}>
+          <Rooms session={session.data} />
+        </Suspense>
+      </Boundary>
     </Frame>
   );
 }

@@ -4,8 +4,13 @@ import "@fontsource/barlow/600.css";
 import "@fontsource/barlow-semi-condensed/500.css";
 import "@fontsource/barlow-semi-condensed/700.css";
 import "./styles.css";
+import "./workshop/frame.css";
+import "./workshop/ask.css";
+import "./workshop/lists.css";
+import "./workshop/doors.css";
+import "./workshop/narrow.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { ConfigProvider } from "antd";
+import { App as Notices, ConfigProvider } from "antd";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -29,9 +34,11 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={client}>
         <ConfigProvider theme={theme}>
-          <BrowserRouter>
-            <App />
-          </BrowserRouter>
+          <Notices message={{ maxCount: 2 }}>
+            <BrowserRouter>
+              <App />
+            </BrowserRouter>
+          </Notices>
         </ConfigProvider>
       </QueryClientProvider>
     </StrictMode>,

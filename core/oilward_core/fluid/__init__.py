@@ -23,7 +23,7 @@ from .labels import (
     read_gear_services,
     read_grades,
 )
-from .match import FAMILIES, Fit, Match, Offer, check_family, hot_band, match
+from .match import BLENDED, FAMILIES, Fit, Match, Offer, check_family, hot_band, match
 from .viscosity import (
     TwoPoint,
     blend_by_mass,
@@ -36,6 +36,7 @@ from .viscosity import (
 )
 
 __all__ = [
+    "BLENDED",
     "ENGINE_HOT",
     "FAMILIES",
     "GEAR_HOT",

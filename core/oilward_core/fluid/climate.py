@@ -1,8 +1,10 @@
 """Can it still be started? The W grade against the coldest morning."""
 
 from dataclasses import dataclass
+from decimal import Decimal
 
 from ..guard import guarded
+from ..quantity import grouped
 from .grades import ENGINE_COLD, GEAR_W
 from .labels import read_grades
 from .viscosity import TwoPoint, viscosity_at
@@ -43,4 +45,6 @@ def climate(grade: str, oil: TwoPoint | None, coldest: float) -> Climate:
     v = viscosity_at(oil, coldest)
     ok = v <= _TOO_STIFF
     verdict = "it will crank" if ok else "too stiff to crank"
-    return Climate(ok, f"No W grade; about {v:,.0f} cSt at {coldest:g} °C: {verdict}.")
+    return Climate(
+        ok, f"No W grade; about {grouped(Decimal(round(v)))} cSt at {coldest:g} °C: {verdict}."
+    )

@@ -68,6 +68,8 @@ class Match:
 
 _Said = Iterator[tuple[Fit, Reason]]
 FAMILIES = ("engine", "gear", "primary", "fork", "shock", "brake", "coolant")
+# damping is set by viscosity alone, so two of these are mixed to one between [trade]
+BLENDED = ("fork", "shock")
 # the trades whose fluids are at home in a reservoir, and those a sheet or school may still choose
 _AT_HOME: dict[ReservoirKind, tuple[str, ...]] = {
     ReservoirKind.ENGINE: ("engine",),

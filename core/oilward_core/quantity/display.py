@@ -8,6 +8,7 @@ from ..guard import guarded
 from .units import UNITS, Unit
 
 QUANTUM = Decimal("0.000001")
+GROUP = "\u00a0"  # stands between thousands and never breaks over a line
 _EXACT = Context(prec=120, rounding=ROUND_HALF_EVEN)
 
 
@@ -57,11 +58,19 @@ def format_exact(value: Decimal, unit: str) -> str:
 
 
 @guarded
+def grouped(number: Decimal) -> str:
+    """A number with its thousands apart from five digits on: ``61 240``, ``1005``. The space never
+    breaks a line. Source: SI Brochure, 9th ed., 5.4.4 (four digits customarily stand together)."""
+    return f"{number:,f}".replace(",", GROUP) if abs(number) >= 10_000 else f"{number:f}"
+
+
+@guarded
 def show(value: Decimal, unit: str, places: int | None = None) -> str:
-    """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``."""
+    """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``,
+    ``61 240 mi``."""
     digits = unit_named(unit).places if places is None else places
     number = convert(value, unit).quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
-    return f"{number:f} {unit}"
+    return f"{grouped(number)} {unit}"
 
 
 @guarded

@@ -53,7 +53,7 @@ class Step(Sound):
     ``round`` counts fill–run–settle–read rounds from 1 (0 outside them),
     ``fastener`` is what a torque step tightens, ``spot`` where it is on the bike map,
     ``unchecked`` the values it works with that no second person has checked,
-    ``path`` the value a look-up asks for."""
+    ``path`` the value a look-up asks for; ``draws``: oil is taken out, not poured in."""
 
     id: str
     kind: StepKind
@@ -71,6 +71,7 @@ class Step(Sound):
     spot: Spot | None = None
     unchecked: tuple[str, ...] = ()
     path: Path | None = None
+    draws: bool = False
 
 
 @dataclass(frozen=True)
@@ -323,6 +324,7 @@ def fill_round(task: TaskPlan, number: int, remove: bool) -> list[Step]:
         "Take out what the coach says, measured." if remove else "Measure it, pour slowly.",
         round=number,
         unchecked=_unchecked(reservoir, f"/capacity.{task.variant}"),
+        draws=remove,
     )
     if reservoir.fill_rule == FillRule.EXACT or level is None:
         return [fill]

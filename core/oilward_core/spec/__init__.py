@@ -12,11 +12,10 @@ from .cells import (
     unused_key,
     written_in,
 )
-from .changes import Change, changes, what
+from .changes import Change, changes, sentence_case, what
 from .doubts import Doubt, capacity_band, doubts
 from .exchange import (
     FORMAT,
-    LAYOUTS,
     Fault,
     ModelName,
     from_document,
@@ -28,6 +27,8 @@ from .exchange import (
 from .fields import (
     ATTITUDES,
     FILTERS,
+    PART_FIELDS,
+    RESERVOIR_FIELDS,
     ROLES,
     Field,
     Form,
@@ -38,6 +39,8 @@ from .fields import (
     part_fields_for,
     read_value,
 )
+from .gaps import Gap, gaps
+from .layouts import LAYOUTS, Offer, proposed
 from .needed import missing, needed
 from .sheet import (
     DRAINED,
@@ -65,6 +68,8 @@ __all__ = [
     "FORMAT",
     "LAYOUTS",
     "NO_CLUTCH",
+    "PART_FIELDS",
+    "RESERVOIR_FIELDS",
     "ROLES",
     "WATCHED_ONLY",
     "Cell",
@@ -76,9 +81,11 @@ __all__ = [
     "Field",
     "FillRule",
     "Form",
+    "Gap",
     "LevelCheck",
     "Marks",
     "ModelName",
+    "Offer",
     "Path",
     "Proposed",
     "Requirement",
@@ -95,6 +102,7 @@ __all__ = [
     "field_of",
     "fields_for",
     "from_document",
+    "gaps",
     "guess_columns",
     "is_number",
     "matters",
@@ -104,11 +112,13 @@ __all__ = [
     "pack",
     "part_fields_for",
     "propose",
+    "proposed",
     "read_table",
     "read_value",
     "reservoir_of",
     "said",
     "schema",
+    "sentence_case",
     "sheet_of",
     "taken_in",
     "to_document",

@@ -16,8 +16,14 @@ class Change:
 
 def what(path: Path) -> str:
     """A path in words: ``engine, drain plug, torque``."""
-    label = field_of(path).label.lower()
+    label = field_of(path).label
+    label = label[:1].lower() + label[1:]  # units keep their capitals: 40 °C
     return ", ".join(word for word in (path.reservoir, path.part, label) if word)
+
+
+def sentence_case(text: str) -> str:
+    """The first letter large, the rest as it stands: ``Viscosity at 40 °C``."""
+    return text[:1].upper() + text[1:]
 
 
 def _from(cell: Cell) -> str:
@@ -25,8 +31,7 @@ def _from(cell: Cell) -> str:
 
 
 def _changed(path: Path, old: Cell | None, new: Cell | None) -> str:
-    name = what(path)
-    name = name[0].upper() + name[1:]
+    name = sentence_case(what(path))
     if old is None and new is not None:
         return f"{name}: now {new.written}{_from(new)}, was missing."
     if new is None and old is not None:

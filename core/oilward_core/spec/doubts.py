@@ -1,7 +1,7 @@
 """What looks wrong on a spec sheet: most mistakes are numbers.
 
-A doubt never changes a value; it says what to look at again and why. The bands are common practice,
-no source.
+A doubt is about what is written, never about what is not (that is a gap). It never changes a value;
+it says what to look at again and why. The bands are common practice, no source.
 """
 
 import itertools
@@ -15,7 +15,6 @@ from ..guard import guarded
 from ..quantity import show
 from ..torque import plausibility, read_thread
 from .sheet import (
-    DRAINED,
     WATCHED_ONLY,
     Fastener,
     FillRule,
@@ -82,19 +81,6 @@ def _inside(value: Decimal, band: Band) -> bool:
     return band[0] <= value <= band[1]
 
 
-def _missing(spec: ReservoirSpec, cc: int) -> Found:
-    if spec.kind not in DRAINED:
-        return
-    if not spec.capacities:
-        yield "no capacity", "", "No capacity: look it up before anything is drained."
-    for role in ("drain plug", "fill plug"):
-        if spec.fastener(role) is None:
-            yield f"no {role}", "", f"No {role}: which one is it, and where?"
-    limits = spec.limits
-    if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
-        yield "no interval", "", "No interval: it would never be due."
-
-
 def _capacities(spec: ReservoirSpec, cc: int) -> Found:
     band = capacity_band(spec.kind, cc)
     for variant, ml in spec.capacities.items():
@@ -132,9 +118,6 @@ def _order(spec: ReservoirSpec, cc: int) -> Found:
 
 def _gauge(spec: ReservoirSpec, cc: int) -> Found:
     level = spec.level
-    if spec.fill_rule == FillRule.LEVEL and level is None and spec.kind in DRAINED:
-        text = "Filled by level, but no gauge with its ml between the marks."
-        yield "gauge without marks", "/level.between", text
     if spec.fill_rule == FillRule.EXACT and level is not None:
         text = "An exact quantity has no level to read. Which is it?"
         yield "exact with gauge", "/fill rule", text
@@ -151,12 +134,6 @@ def _level(spec: ReservoirSpec, level: LevelCheck) -> Found:
     if level.run_minutes > _MOST_RUN or level.settle_minutes > _MOST_SETTLE:
         text = "That is long to run or settle. Seconds, not minutes?"
         yield "minutes", "/level.settle", text
-    if not level.attitude:
-        text = "How does the bike stand when the level is read? Upright or on the side stand?"
-        yield "attitude", "/level.attitude", text
-    if level.gauge == "dipstick" and not level.dipstick:
-        text = "Is the dipstick read resting on its threads, or screwed in? The manual says which."
-        yield "dipstick", "/level.dipstick", text
     if level.second and level.second.attitude == level.attitude:
         text = "Both pairs of marks are for the same attitude. One is for the other."
         yield "second marks", "/level.second attitude", text
@@ -242,11 +219,9 @@ def _counts(spec: ReservoirSpec, cc: int) -> Found:
 
 
 def _fork(spec: ReservoirSpec, cc: int) -> Found:
-    if spec.kind != ReservoirKind.FORK:
+    if spec.kind != ReservoirKind.FORK or spec.air_gap is None:
         return
-    if spec.air_gap is None:
-        yield "no air gap", "/level.air gap", "No air gap: the leg is set by its oil level."
-    elif not _inside(spec.air_gap, _AIR_GAP):
+    if not _inside(spec.air_gap, _AIR_GAP):
         asked = "Inches, not millimetres?" if spec.air_gap < _AIR_GAP[0] else "Look again."
         text = f"An air gap of {show(spec.air_gap, 'mm')} is unusual. {asked}"
         yield "air gap", "/level.air gap", text
@@ -271,12 +246,9 @@ def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     if spec.kind == ReservoirKind.FINAL_DRIVE and _GL4.search(need.service):
         text = "A shaft drive has hypoid gears, which need GL-5. Is GL-4 what the manual says?"
         yield "hypoid", "/fluid.service", text
-    if spec.kind in DRAINED and not str(need) and not need.kv40 and not need.kv100:
-        yield "no fluid", "/fluid.grade", "Nothing is said of the oil that goes in."
 
 
 _RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
-    _missing,
     _capacities,
     _order,
     _gauge,
@@ -289,19 +261,18 @@ _RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
 )
 
 
-def _wet_clutch(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
-    """The clutch runs in the primary, or without one in the engine's oil, unless the sheet says
-    otherwise. There the friction class matters, and MB lets it slip (JASO T903, from memory)."""
+def wet_clutch(sheet: Sequence[ReservoirSpec]) -> list[ReservoirSpec]:
+    """The reservoirs whose oil wets the clutch: the primary, or without one the engine."""
     primaries = [spec for spec in sheet if spec.kind == ReservoirKind.PRIMARY]
-    for spec in primaries or [spec for spec in sheet if spec.kind in _ENGINES]:
-        friction, engine_oil = spec.requirement.friction, spec.kind in _ENGINES
-        if friction == "MB":
+    return primaries or [spec for spec in sheet if spec.kind in _ENGINES]
+
+
+def _slippery(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
+    """MB lets a wet clutch slip (JASO T903, from memory)."""
+    for spec in wet_clutch(sheet):
+        if spec.requirement.friction == "MB":
             text = "MB lets a wet clutch slip. Does this oil wet the clutch? Then MA, MA1 or MA2."
-        elif not friction and (engine_oil or spec.requirement.grade):
-            text = "No friction class. Does this oil wet the clutch? Then MA, MA1 or MA2."
-        else:
-            continue
-        yield Doubt("friction class", spec.key, text, "/fluid.friction")
+            yield Doubt("friction class", spec.key, text, "/fluid.friction")
 
 
 def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
@@ -337,4 +308,4 @@ def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt,
         for check in _RULES
         for rule, place, text in check(spec, displacement_cc)
     ]
-    return (*own, *_wet_clutch(sheet), *_same_place(sheet), *_unequal_legs(sheet))
+    return (*own, *_slippery(sheet), *_same_place(sheet), *_unequal_legs(sheet))

@@ -11,6 +11,7 @@ from ..errors import CoreError
 from ..guard import Sound
 from .cells import Cell, Cells, by_reservoir
 from .fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of, read_value
+from .layouts import LAYOUTS
 
 FORMAT = "oil-ward/spec-sheet/1"
 Json = dict[str, Any]
@@ -37,13 +38,6 @@ class Fault:
     place: str
     code: str
     fields: Mapping[str, Any]
-
-
-LAYOUTS = tuple(
-    f"{engine}, {drive}"
-    for engine in ("single", "parallel twin", "V-twin", "boxer", "in-line four")
-    for drive in ("chain", "belt", "shaft")
-)
 
 
 def _value_schema() -> Json:

@@ -302,12 +302,25 @@ def _measured(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
     return (measure.low, measure.high)
 
 
+# what is no number at all is answered by how one is typed here
+_NO_NUMBER = ("quantity.not_a_number", "quantity.unfinished", "quantity.digits")
+
+
+def _typed(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
+    try:
+        return _measured(field, said)
+    except CoreError as error:
+        if error.code in _NO_NUMBER and field.hint and "options" not in error.fields:
+            raise CoreError("spec.type_like", text=said, hint=field.hint) from error
+        raise
+
+
 def read_value(field: Field, written: str) -> Value:
     """What the words of a cell mean: canonical numbers (ml, N·m, km, min, mm, cSt), a pair where
     the form allows a range, a choice, a count.
 
     Raises CoreError as `quantity.parse` and `torque.read_torque` do, or ``spec.count``,
-    ``spec.share``, ``spec.spot``, ``sheet.choose``, ``spec.too_long``.
+    ``spec.type_like``, ``spec.share``, ``spec.spot``, ``sheet.choose``, ``spec.too_long``.
     """
     said = written.strip()
     if not said:
@@ -328,4 +341,4 @@ def read_value(field: Field, written: str) -> Value:
         case Form.SPOT:
             return _spot(said)
         case _:
-            return _measured(field, said)
+            return _typed(field, said)

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from oilward_core.errors import CoreError
 from oilward_core.sheet import Speaker
 from oilward_core.spec import (
+    LAYOUTS,
     Cell,
     Field,
     FillRule,
@@ -15,9 +16,11 @@ from oilward_core.spec import (
     by_reservoir,
     field_of,
     fields_for,
+    gaps,
     is_number,
     missing,
     part_fields_for,
+    proposed,
     read_value,
     reservoir_of,
     said,
@@ -28,7 +31,15 @@ from oilward_core.spec import (
 from garage.mapping import cell
 from garage.models import SheetCell
 
-from .shapes import PartBlock, Plate, ReservoirBlock, Row, UncheckedNumber
+from .shapes import (
+    MissingLine,
+    Offered,
+    PartBlock,
+    Plate,
+    ReservoirBlock,
+    Row,
+    UncheckedNumber,
+)
 
 Rows = Mapping[Path, SheetCell]
 
@@ -155,11 +166,29 @@ def unchecked(rows: Rows) -> int:
     return sum(not row.checked_by and is_number(field_of(path)) for path, row in rows.items())
 
 
-def missing_words(rows: Rows) -> list[str]:
-    """What some job would have to ask for, in words."""
-    grouped = by_reservoir({path: cell(row) for path, row in rows.items()})
-    found = []
-    for key, own in grouped.items():
-        if Path(key, "", "kind") in own:
-            found += [what(path) for path in missing(reservoir_of(key, own))]
-    return found
+def missing_lines(sheet: tuple[ReservoirSpec, ...]) -> list[MissingLine]:
+    """What nobody has written yet, each with the field it belongs in."""
+    labels = {spec.key: spec.label for spec in sheet}
+    return [
+        MissingLine(
+            gap.path.reservoir,
+            labels[gap.path.reservoir],
+            str(gap.path),
+            gap.text,
+            gap.add,
+            gap.asked,
+        )
+        for gap in gaps(sheet)
+    ]
+
+
+def offered(layout: str, rows: Rows) -> list[Offered]:
+    """What bikes of this layout usually have and the sheet has not."""
+    known = {path.reservoir for path in rows}
+    if layout not in LAYOUTS:
+        return []
+    return [
+        Offered(one.kind.value, one.key, one.label)
+        for one in proposed(layout)
+        if one.key not in known
+    ]

@@ -33,7 +33,7 @@ from garage.mapping import cell, cell_fields, cells, path_of
 from garage.models import AnsweredDoubt, Bike, BikeModel, SheetCell, SpecSheet
 
 from .selectors import doubt_lines
-from .shapes import Answer, CellWrite, NewModel
+from .shapes import Answer, CellWrite, NewModel, NewPart
 
 LEAST_CC, MOST_CC = 20, 10_000
 DRAFT, APPROVED = SpecSheet.State.DRAFT, SpecSheet.State.APPROVED
@@ -201,21 +201,25 @@ def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: da
 
 
 @transaction.atomic
-def add_part(
-    sheet_id: int, kind: str, reservoir: str, *, actor: Person, today: date
-) -> tuple[SpecSheet, str]:
-    """A new reservoir of this kind, or a part of this role in one; its key comes back with it."""
-    sheet = _draft(sheet_id)
+def add_part(sheet_id: int, new: NewPart, *, actor: Person, today: date) -> tuple[SpecSheet, str]:
+    """A new reservoir of a kind, or a part of a role in one; its key comes back with it. One that was
+    named and stands there already is no second one."""
+    sheet, kind, reservoir = _draft(sheet_id), new.kind, new.reservoir
     known = [path_of(row) for row in sheet.cells.all()]
     choices: list[str] = list(ROLES) if reservoir else [k.value for k in ReservoirKind]
     if kind not in choices:
         raise CoreError("sheet.choose", field="kind", options=choices)
+    taken = {p.part for p in known if p.reservoir == reservoir and p.part}
+    if not reservoir:
+        taken = {p.reservoir for p in known}
+    named = new.key.strip().replace("/", " ")
+    if named in taken:
+        return sheet, named
+    key = named or unused_key(kind, taken)
     if reservoir:
-        key = unused_key(kind, {p.part for p in known if p.reservoir == reservoir})
         made = {Path(reservoir, key, "role"): kind}
     else:
-        key = unused_key(kind, {p.reservoir for p in known})
-        made = {Path(key, "", "kind"): kind, Path(key, "", "label"): key}
+        made = {Path(key, "", "kind"): kind, Path(key, "", "label"): new.label.strip() or key}
     _new_cells(sheet, {p: Cell(w, "", "", actor.name, today) for p, w in made.items()})
     return sheet, key
 

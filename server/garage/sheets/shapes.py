@@ -114,6 +114,28 @@ class DoubtLine:
 
 
 @dataclass(frozen=True)
+class MissingLine:
+    """Something nobody has written yet: the field (``path``) of a reservoir it belongs in, the part to
+    ``add`` for it, and whether a run sheet will have to ask for it."""
+
+    reservoir: str
+    label: str
+    path: str
+    text: str
+    add: str
+    asked: bool
+
+
+@dataclass(frozen=True)
+class Offered:
+    """A reservoir that a bike of this layout usually has and the sheet does not have yet."""
+
+    kind: str
+    key: str
+    label: str
+
+
+@dataclass(frozen=True)
 class UncheckedNumber:
     """A capacity, torque or level that no second person has compared with the manual."""
 
@@ -137,7 +159,8 @@ class SheetPage:
     changes: list[str]
     compared_with: int
     unchecked: int
-    missing: list[str]
+    missing: list[MissingLine]
+    offered: list[Offered]
     kinds: list[str]
     roles: list[str]
     may_edit: bool
@@ -185,10 +208,13 @@ class Paths:
 
 @dataclass(frozen=True)
 class NewPart:
-    """A reservoir of some kind, or with ``reservoir`` a plug, filter or screw in it."""
+    """A reservoir of some kind, or with ``reservoir`` a plug, filter or screw in it. With ``key`` it is
+    the one of that name, called ``label``; what stands there already stays."""
 
     kind: str
     reservoir: str = ""
+    key: str = upto(40, default="")
+    label: str = upto(60, default="")
 
 
 @dataclass(frozen=True)

@@ -81,7 +81,7 @@ class PathsSerializer(DataclassSerializer[Paths]):
 class NewPartSerializer(DataclassSerializer[NewPart]):
     class Meta:
         dataclass = NewPart
-        extra_kwargs = {"reservoir": BLANK}
+        extra_kwargs = {"reservoir": BLANK, "key": BLANK, "label": BLANK}
 
 
 class AnswerSerializer(DataclassSerializer[Answer]):
@@ -220,7 +220,7 @@ class PartsView(APIView):
     def post(self, request: Request, sheet_id: int) -> Response:
         new, today = _given(NewPartSerializer, request), days.today()
         actor = person_of(request)
-        services.add_part(sheet_id, new.kind, new.reservoir, actor=actor, today=today)
+        services.add_part(sheet_id, new, actor=actor, today=today)
         return _page(sheet_id, request)
 
     @extend_schema(

@@ -53,6 +53,9 @@ class BikeFormTests(WorkshopTestCase):
             ("records", "maybe"),
             ("new_on", "1 May"),
             ("new_on", "2999-01-01"),
+            ("new_on", ""),
+            ("year_built", "last year"),
+            ("engine_at", "long ago"),
             ("severity", "2"),
             ("severity", "hard"),
             ("odometer", "many"),
@@ -62,6 +65,26 @@ class BikeFormTests(WorkshopTestCase):
                 self.assertEqual(answer.status_code, 422)
                 self.assertEqual(answer.json()["errors"][0]["pointer"], f"/{field}")
         self.assertFalse(Bike.objects.filter(name="Kestrel").exists())
+
+    def test_the_card_tells_plate_frame_year_and_an_engine_of_its_own(self) -> None:
+        card = {"plate": "XQ 77", "frame_number": "FN-0041", "year_built": "2019"}
+        swapped = {"engine_number": "E-77", "engine_at": "5 000 mi", "engine_had": "3 000"}
+        form = self.form(**card, **swapped)
+        self.assertEqual(self.api.post("/api/bikes/", form, format="json").status_code, 201)
+        url = f"/api/bikes/{form['id']}/"
+        page = self.api.get(url).json()
+        self.assertEqual((page["plate"], page["year_built"]), ("XQ 77", 2019))
+        # 12 400 km on the clock, fitted at 8047: 4353 run since, 3000 before
+        self.assertIn("E-77, has run 7353 km itself", page["engine"])
+        later = self.create(engine_at="20 000 km")
+        self.assertIn("shows 12\u00a0400 km", self.sentence(later, "/engine_at"))
+        alone = self.create(engine_had="3 000")
+        self.assertIn("fitted", self.sentence(alone, "/engine_at"))
+        kept = self.api.get(f"{url}form/").json()["form"]
+        self.assertEqual(self.api.put(f"{url}form/", kept, format="json").status_code, 200)
+        self.assertEqual(Bike.objects.get(name="Kestrel").version, kept["version"])
+        found = self.api.get("/api/ward/", {"search": "xq 77"}).json()["bikes"]
+        self.assertEqual([bike["name"] for bike in found], ["Kestrel"])
 
     def test_unknown_history_is_due_now(self) -> None:
         self.create(records="none", new_on="")
@@ -176,7 +199,7 @@ class OwnValueTests(WorkshopTestCase):
 
     def line(self) -> dict[str, Any]:
         page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
-        lines = page["reservoirs"][0]["lines"]
+        lines = [line for group in page["reservoirs"][0]["spec"] for line in group["lines"]]
         return next(line for line in lines if line["name"] == "Capacity, with filter")
 
     def test_one_bikes_own_value_is_shown_as_such_and_goes_back(self) -> None:

@@ -125,11 +125,16 @@ def kit(
     served = serve(stock, wanted(ground, tasks, stands), stands.sold, today)
     laid, workshop = _laid(ground, tasks), Workshop.objects.first()
     hour = workshop.hour_price if workshop else Decimal(0)
+    currency = workshop.currency if workshop else ""
     cost = price(served, laid, stands.sold, COUNTER.price, minutes, hour)
     return KitShape(
         [
             mapping.fluid_line(
-                demand, found, kept(stands.stock, stock, demand.fluid), speaker(person)
+                demand,
+                found,
+                kept(stands.stock, stock, demand.fluid),
+                speaker(person),
+                currency,
             )
             for demand, found in served.picks
         ],
@@ -141,11 +146,11 @@ def kit(
         mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
         list(laid.consumables),
         missing(served),
-        f"{cost.parts:.2f}",
-        f"{cost.buying:.2f}",
-        f"{cost.labour:.2f}",
-        f"{cost.total:.2f}",
-        f"{workshop.flat_price:.2f}" if workshop else "",
+        mapping.money(cost.parts, currency),
+        mapping.money(cost.buying, currency),
+        mapping.money(cost.labour, currency),
+        mapping.money(cost.total, currency),
+        mapping.money(workshop.flat_price, currency) if workshop else "",
         True,
     )
 

@@ -13,7 +13,7 @@ from oilward_core.errors import CoreError
 from oilward_core.fill import expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import Order, PlannedTask
-from oilward_core.quantity import show
+from oilward_core.quantity import grouped, show
 from oilward_core.schools import Schools, torque_aim
 from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
@@ -41,6 +41,8 @@ from .shapes import (
     Week,
     WishChoice,
 )
+
+CENT = Decimal("0.01")
 
 
 def bottles(
@@ -125,6 +127,11 @@ def order_shape(order: Order, learned: Mapping[str, tuple[int, int]]) -> OrderSh
     return OrderShape(jobs, order.minutes, order.in_turn, order.hands_on, order.proven, gap, said)
 
 
+def money(amount: Decimal, currency: str) -> str:
+    """A price as the workshop says it: ``12 480.00 €``."""
+    return f"{grouped(amount.quantize(CENT))}\u00a0{currency}"
+
+
 def sizes(found: Picked) -> list[Bottles]:
     return [Bottles(size.ml, count) for size, count in found.buy]
 
@@ -134,14 +141,16 @@ def sizes_words(found: Picked) -> str:
     return ", ".join(f"{count} × {size.ml} ml" for size, count in found.buy)
 
 
-def fluid_line(need: Demand, found: Picked, kept: Decimal, speaks: Speaker) -> FluidLine:
+def fluid_line(
+    need: Demand, found: Picked, kept: Decimal, speaks: Speaker, currency: str
+) -> FluidLine:
     return FluidLine(
         need.fluid,
         show(need.ml, speaks.volume),
         ", ".join(need.what_for),
         say_picked(found, speaks.volume),
         sizes_words(found),
-        f"{found.cost:.2f}" if found.buy else "",
+        money(found.cost, currency) if found.buy else "",
         f"{show(kept, speaks.volume)} there are kept for visits planned before" if kept else "",
     )
 

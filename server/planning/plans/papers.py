@@ -2,22 +2,15 @@
 
 from collections.abc import Iterable
 from datetime import date, datetime, timedelta
-from io import BytesIO
-from xml.sax.saxutils import escape
 
 from icalendar import Calendar, Event
 from oilward_core.calendar import date_words
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import getSampleStyleSheet
-from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable
+from workshop.paper import Tick, block, number, print_pages, words
 
 from planning.models import DueRow, PlannedVisit
 
 from .shapes import PlanPage
-
-BOX = "[  ]"
-_STYLES = getSampleStyleSheet()
 
 
 def _event(uid: str, on: date, summary: str, text: str, now: datetime) -> Event:
@@ -52,61 +45,43 @@ def as_ics(
     return bytes(calendar.to_ical())
 
 
-def _heading(text: str) -> Flowable:
-    return Paragraph(escape(text), _STYLES["Heading3"])
-
-
-def _rows(rows: list[list[str]], widths: list[float]) -> Flowable:
-    cells = [[Paragraph(escape(cell), _STYLES["BodyText"]) for cell in row] for row in rows]
-    table = Table(cells, colWidths=[width * mm for width in widths])
-    table.setStyle(
-        TableStyle(
-            [("LINEBELOW", (0, 0), (-1, -1), 0.3, "#999"), ("VALIGN", (0, 0), (-1, -1), "TOP")]
-        )
-    )
-    return table
-
-
 def _body(page: PlanPage) -> list[Flowable]:
     kit = page.kit
     chosen = [task for task in page.tasks if task.chosen and not task.done]
     what = ", ".join(f"{task.label} ({task.variant})" for task in chosen)
     minutes = f"{page.order.minutes} min, {page.order.hands_on} hands-on" if page.order else ""
-    flow: list[Flowable] = [Paragraph(escape(f"{what}. {minutes}"), _STYLES["BodyText"])]
+    flow: list[Flowable] = [words(f"{what}. {minutes}")]
     if kit.to_buy:
-        words = escape(f"To buy first: {', '.join(kit.to_buy)}.")
-        flow.append(Paragraph(f"<b>{words}</b>", _STYLES["BodyText"]))
-    fluids = [[BOX, f.fluid, f"{f.need} for {f.what_for}", f.words] for f in kit.fluids]
-    parts = [[BOX, part.name, f"{part.count}", part.words] for part in kit.parts]
-    torques = [[BOX, t.what, t.manual, t.setting] for t in kit.torques]
+        flow.append(words(f"To buy first: {', '.join(kit.to_buy)}.", bold=True, alarm=True))
+    fluids = [
+        [Tick(), words(f.fluid, bold=True), number(f"{f.need} for {f.what_for}"), words(f.words)]
+        for f in kit.fluids
+    ]
+    parts = [[Tick(), words(p.name), number(f"{p.count}"), words(p.words)] for p in kit.parts]
+    torques = [[Tick(), words(t.what), number(t.manual), words(t.setting)] for t in kit.torques]
     for title, rows, widths in (
-        ("Oil", fluids, [10, 38, 50, 80]),
-        ("Seals and filters", parts, [10, 80, 20, 68]),
-        ("Torque", torques, [10, 60, 40, 68]),
-        ("Tools", [[BOX, tool] for tool in kit.tools], [10, 168]),
-        ("Used up", [[BOX, thing] for thing in kit.consumables], [10, 168]),
+        ("Oil", fluids, [8, 40, 50, 80]),
+        ("Seals and filters", parts, [8, 82, 20, 68]),
+        ("Torque", torques, [8, 62, 40, 68]),
+        ("Tools", [[Tick(), words(tool)] for tool in kit.tools], [8, 170]),
+        ("Used up", [[Tick(), words(thing)] for thing in kit.consumables], [8, 170]),
+        ("Be careful", [[words(caution)] for caution in page.cautions], [178]),
     ):
         if rows:
-            flow += [_heading(title), _rows(rows, widths)]
-    flow += [
-        _heading("Be careful"),
-        *(Paragraph(escape(c), _STYLES["BodyText"]) for c in page.cautions),
+            flow.append(block(title, rows, widths))
+    costs = [
+        ("Parts, at the simulated counter's prices", kit.parts_cost),
+        ("of them to buy", kit.buying),
+        ("Labour", kit.labour),
+        ("Together", kit.total),
+        ("Flat price", kit.flat),
     ]
-    costs = (
-        f"Parts {kit.parts_cost} (simulated prices), to buy {kit.buying}, labour {kit.labour}, "
-        f"together {kit.total}."
-    )
-    flow += [Spacer(1, 4 * mm), Paragraph(f"{costs} Flat price {kit.flat}.", _STYLES["BodyText"])]
+    flow.append(block("Cost", [[words(name), number(price)] for name, price in costs], [110, 68]))
+    flow.append(words("The bike's own service manual comes first."))
     return flow
 
 
 def as_pdf(page: PlanPage, on: date) -> bytes:
     """The pick list on paper, with a box before each thing."""
-    out = BytesIO()
-    title = f"{page.bike}, {date_words(on)}"
-    document = SimpleDocTemplate(
-        out, pagesize=A4, title=title, author="Oil Ward", topMargin=14 * mm, bottomMargin=12 * mm,
-        leftMargin=16 * mm, rightMargin=16 * mm, pageCompression=0,
-    )  # fmt: skip
-    document.build([Paragraph(escape(f"Kit: {title}"), _STYLES["Heading2"]), *_body(page)])
-    return out.getvalue()
+    about = f"{page.bike}, {date_words(on)}"
+    return print_pages(f"Kit: {about}", about, _body(page))

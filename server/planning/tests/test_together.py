@@ -15,7 +15,7 @@ from planning.services import refresh
 
 class TogetherTests(TransactionTestCase):
     def setUp(self) -> None:
-        call_command("load_demo", verbosity=0)
+        call_command("load_demo", stories=True, verbosity=0)
         self.today = days.today()
         self.ids = list(Bike.objects.values_list("pk", flat=True))
 

@@ -114,7 +114,10 @@ class BikePageTests(WorkshopTestCase):
 
     def test_values_stand_as_the_manual_writes_them_and_converted(self) -> None:
         engine = self.page("Grey Heron")["reservoirs"][0]
-        lines = {line["name"]: line for line in engine["lines"]}
+        groups = {group["title"]: group for group in engine["spec"]}
+        self.assertEqual(list(groups)[:4], ["Capacity", "Level", "Fluid", "When"])
+        self.assertEqual(groups["Drain plug"]["lines"][0]["short"], "Torque")
+        lines = {line["name"]: line for group in engine["spec"] for line in group["lines"]}
         filled = lines["Capacity, with filter"]
         self.assertEqual((filled["as_written"], filled["converted"]), ("3.65 qt", "3454 ml"))
         self.assertIn("Colossine workshop manual, p. 20", filled["source"])
@@ -123,7 +126,27 @@ class BikePageTests(WorkshopTestCase):
         plug = lines["Drain plug, torque"]
         self.assertEqual((plug["as_written"], plug["converted"]), ("18-25 ft-lb", "24.4–33.9 N·m"))
         self.assertEqual(lines["Drain plug, seal"]["as_written"], "crush washer 14 mm")
-        self.assertIn("run 2 min, settle 3 min", engine["level_check"])
+        self.assertIn("run 2 min, settle 3 min", groups["Level"]["note"])
+
+    def test_an_exact_quantity_says_so_under_its_capacity(self) -> None:
+        pages = {r["glass"]["key"]: r for r in self.page("Ferry Bell")["reservoirs"]}
+        capacity = pages["final drive"]["spec"][0]
+        self.assertEqual(capacity["title"], "Capacity")
+        self.assertIn("Exact quantity", capacity["note"])
+
+    def test_what_a_finding_asks_for_stands_on_the_bike_and_in_the_ward(self) -> None:
+        page = self.page("Ferry Bell")
+        self.assertEqual([ask["label"] for ask in page["asks"]], ["gearbox"])
+        self.assertEqual(page["asks"][0]["level"], "investigate")
+        row = self.api.get("/api/ward/", {"search": "ferry"}).json()["bikes"][0]
+        self.assertEqual(row["asks"], page["asks"])
+
+    def test_the_tint_tells_the_oils_age_not_what_is_left(self) -> None:
+        glasses = {r["glass"]["key"]: r["glass"] for r in self.page("Ferry Bell")["reservoirs"]}
+        engine, gearbox = glasses["engine"], glasses["gearbox"]
+        # both were changed on one day; the gearbox's oil may stay twice as long
+        self.assertGreater(engine["age"], gearbox["age"])
+        self.assertNotAlmostEqual(gearbox["age"], 1 - gearbox["level"], places=1)
 
     def test_what_it_really_takes(self) -> None:
         engine = self.page("Grey Heron")["reservoirs"][0]
@@ -159,6 +182,6 @@ class BikePageTests(WorkshopTestCase):
 class DemoTests(WorkshopTestCase):
     def test_a_second_load_changes_nothing(self) -> None:
         before = (Bike.objects.count(), Service.objects.count(), Person.objects.count())
-        call_command("load_demo", verbosity=0)
+        call_command("load_demo", stories=True, verbosity=0)
         after = (Bike.objects.count(), Service.objects.count(), Person.objects.count())
         self.assertEqual((before, before[0]), (after, 6))

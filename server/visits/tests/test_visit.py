@@ -265,7 +265,7 @@ class GuardTests(VisitTestCase):
     def test_an_odometer_below_the_last(self) -> None:
         answer = self.mira.open("61000")
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("stood at 61240 mi last time", self.sentence(answer, "/odometer"))
+        self.assertIn("stood at 61\u00a0240 mi last time", self.sentence(answer, "/odometer"))
         self.assertEqual(Visit.objects.count(), 0)
         self.assertEqual(self.mira.open("98 700 km").status_code, 201)
 

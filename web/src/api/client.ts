@@ -40,3 +40,8 @@ export async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {
 export function fieldSentence(problem: Problem | null, field: string): string {
   return problem?.errors.find((error) => error.pointer === `/${field}`)?.detail ?? "";
 }
+
+/** The problem of a refusal, with its sentences; null for any other fault, or none. */
+export function problemOf(error: Error | null): Problem | null {
+  return error instanceof Refusal ? error.problem : null;
+}

@@ -1,16 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "./client";
-import type { paths } from "./schema";
+import { keys, type WardWanted } from "./keys";
 
-/** What of the ward is wanted. */
-export type WardWanted = NonNullable<paths["/api/ward/"]["get"]["parameters"]["query"]>;
-
-export const keys = {
-  session: ["session"] as const,
-  ward: (wanted: WardWanted) => ["ward", wanted] as const,
-  bike: (id: string) => ["bike", id] as const,
-  visit: (id: string) => ["visit", id] as const,
-};
+export { keys, type WardWanted };
 
 export function useSession() {
   return useQuery({
@@ -56,7 +48,7 @@ export function useBike(id: string) {
 }
 
 export function useShelf() {
-  return useQuery({ queryKey: ["shelf"], queryFn: () => taken(api.GET("/api/shelf/")) });
+  return useQuery({ queryKey: keys.shelf, queryFn: () => taken(api.GET("/api/shelf/")) });
 }
 
 export function useOpenVisit() {
@@ -73,7 +65,7 @@ export function useOpenVisit() {
 /** A line of bench arithmetic, answered while it is typed. */
 export function useQuickSum(text: string) {
   return useQuery({
-    queryKey: ["quick-sum", text],
+    queryKey: keys.quickSum(text),
     queryFn: () => taken(api.GET("/api/quick-sum/", { params: { query: { text } } })),
     enabled: text.trim() !== "",
     retry: false,
@@ -85,10 +77,27 @@ export function useQuickSum(text: string) {
 /** What a typed amount means, while it is typed. */
 export function useUnderstood(text: string, kind: "volume" | "torque" | "distance", unit = "") {
   return useQuery({
-    queryKey: ["amount", kind, unit, text],
+    queryKey: keys.amount(kind, unit, text),
     queryFn: () => taken(api.GET("/api/amount/", { params: { query: { kind, text, unit } } })),
     enabled: text.trim() !== "",
     retry: false,
     staleTime: Infinity,
+  });
+}
+
+/** A write that changes how a bike stands: its page and the ward are asked for again. */
+export function useBikeWrite<Body>(
+  bike: string,
+  write: (body: Body) => Promise<unknown>,
+  done: () => void,
+) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: write,
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: keys.bike(bike) });
+      void client.invalidateQueries({ queryKey: keys.wards });
+      done();
+    },
   });
 }

@@ -134,6 +134,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/owners-word/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["owners_word_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/photos/": {
         parameters: {
             query?: never;
@@ -861,6 +877,12 @@ export interface components {
             bottles: components["schemas"]["BottlesRequest"][];
             count: number;
         };
+        Ask: {
+            reservoir: string;
+            label: string;
+            level: components["schemas"]["LevelWord"];
+            action: string;
+        };
         Band: {
             grade: string;
             /** Format: double */
@@ -884,6 +906,12 @@ export interface components {
             version: number;
             odometer?: string;
             hours?: string;
+            plate?: string;
+            frame_number?: string;
+            year_built?: string;
+            engine_number?: string;
+            engine_at?: string;
+            engine_had?: string;
         };
         BikeFormPage: {
             form: components["schemas"]["BikeForm"];
@@ -907,6 +935,12 @@ export interface components {
             version: number;
             odometer?: string;
             hours?: string;
+            plate?: string;
+            frame_number?: string;
+            year_built?: string;
+            engine_number?: string;
+            engine_at?: string;
+            engine_had?: string;
         };
         BikeName: {
             id: string;
@@ -919,6 +953,10 @@ export interface components {
             model: string;
             layout: string;
             displacement: string;
+            plate: string;
+            frame_number: string;
+            year_built: number | null;
+            engine: string;
             owner: string;
             use_class: string;
             odometer: string;
@@ -933,10 +971,14 @@ export interface components {
             sheet_version: number;
             sheet_approved_by: string;
             visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["NextPlanned"] | null;
+            asks: components["schemas"]["Ask"][];
             reservoirs: components["schemas"]["ReservoirPage"][];
             plugs: components["schemas"]["MapPlug"][];
             photos: components["schemas"]["PhotoLine"][];
         };
+        /** @enum {unknown} */
+        BlankEnum: "";
         Blend: {
             words: string;
             thin: string;
@@ -1003,8 +1045,17 @@ export interface components {
             name: string;
             count: number;
         };
+        /**
+         * @description * `pour` - pour
+         *     * `remove` - remove
+         *     * `read` - read
+         *     * `done` - done
+         *     * `stop` - stop
+         * @enum {string}
+         */
+        CoachAction: "pour" | "remove" | "read" | "done" | "stop";
         CoachShape: {
-            action: string;
+            action: components["schemas"]["CoachAction"];
             words: string;
             belief: string;
             amount: string;
@@ -1033,6 +1084,16 @@ export interface components {
             /** Format: double */
             v: number;
         };
+        /**
+         * @description * `paste` - PASTE
+         *     * `fuzz` - FUZZ
+         *     * `slivers` - SLIVERS
+         *     * `flakes` - FLAKES
+         *     * `chips` - CHIPS
+         *     * `fragments` - FRAGMENTS
+         * @enum {string}
+         */
+        DebrisForm: "paste" | "fuzz" | "slivers" | "flakes" | "chips" | "fragments";
         DoubtLine: {
             rule: string;
             reservoir: string;
@@ -1041,12 +1102,26 @@ export interface components {
             answered_by: string;
             reason: string;
         };
+        /**
+         * @description * `fine` - FINE
+         *     * `soon` - SOON
+         *     * `due` - DUE
+         *     * `baseline` - BASELINE
+         *     * `no interval` - UNLIMITED
+         * @enum {string}
+         */
+        DueState: "fine" | "soon" | "due" | "baseline" | "no interval";
         EntryShape: {
             id: string;
             kind: string;
             by: string;
             at: string;
             result: string;
+        };
+        FindingWords: {
+            forms: components["schemas"]["DebrisForm"][];
+            matters: components["schemas"]["Matter"][];
+            looks: components["schemas"]["OilLook"][];
         };
         FluidCard: {
             id: number;
@@ -1064,6 +1139,7 @@ export interface components {
             cold: string;
             cold_ok: boolean;
             curve: components["schemas"]["CurvePoint"][];
+            blends: boolean;
             form: components["schemas"]["FluidForm"];
         };
         FluidForm: {
@@ -1127,6 +1203,7 @@ export interface components {
             label: string;
             fit: string;
             rank: number;
+            refused: boolean;
             cold: string;
             cold_ok: boolean;
             curve: components["schemas"]["CurvePoint"][];
@@ -1144,7 +1221,7 @@ export interface components {
             kind: string;
             label: string;
             column: string;
-            state: string;
+            state: components["schemas"]["DueState"];
             /** Format: double */
             level: number;
             /** Format: double */
@@ -1192,6 +1269,15 @@ export interface components {
             on: string;
             by: string;
         };
+        /**
+         * @description * `routine` - ROUTINE
+         *     * `note` - NOTE
+         *     * `watch` - WATCH
+         *     * `investigate` - INVESTIGATE
+         *     * `hold` - HOLD
+         * @enum {string}
+         */
+        LevelWord: "routine" | "note" | "watch" | "investigate" | "hold";
         LoadShape: {
             visits: number;
             /** Format: double */
@@ -1218,6 +1304,26 @@ export interface components {
             fluids: components["schemas"]["FluidMatch"][];
             scales: components["schemas"]["Scale"][];
             caveat: string;
+        };
+        /**
+         * @description * `steel` - STEEL
+         *     * `aluminium` - ALUMINIUM
+         *     * `brass` - BRASS
+         *     * `bronze` - BRONZE
+         *     * `friction` - FRICTION
+         *     * `sealant` - SEALANT
+         *     * `rubber` - RUBBER
+         *     * `unknown` - UNKNOWN
+         * @enum {string}
+         */
+        Matter: "steel" | "aluminium" | "brass" | "bronze" | "friction" | "sealant" | "rubber" | "unknown";
+        MissingLine: {
+            reservoir: string;
+            label: string;
+            path: string;
+            text: string;
+            add: string;
+            asked: boolean;
         };
         ModelChoice: {
             id: number;
@@ -1263,6 +1369,8 @@ export interface components {
         NewPartRequest: {
             kind: string;
             reservoir?: string;
+            key?: string;
+            label?: string;
         };
         NewPlannedVisitRequest: {
             id: string;
@@ -1293,6 +1401,21 @@ export interface components {
             day: string;
             late: boolean;
         };
+        Offered: {
+            kind: string;
+            key: string;
+            label: string;
+        };
+        /**
+         * @description * `clear` - CLEAR
+         *     * `dark` - DARK
+         *     * `milky` - MILKY
+         *     * `sparkle` - SPARKLE
+         *     * `fuel smell` - FUEL
+         *     * `burnt smell` - BURNT
+         * @enum {string}
+         */
+        OilLook: "clear" | "dark" | "milky" | "sparkle" | "fuel smell" | "burnt smell";
         OpenVisit: {
             id: string;
             reservoir: string;
@@ -1307,6 +1430,13 @@ export interface components {
             proven: boolean;
             gap: string;
             learned: string[];
+        };
+        OwnersWordRequest: {
+            id: string;
+            reservoir: string;
+            done_on: string;
+            odometer: string;
+            sure?: string[];
         };
         PartBlock: {
             key: string;
@@ -1405,18 +1535,18 @@ export interface components {
         };
         Plug: {
             found_on: string;
-            level: string;
+            level: components["schemas"]["LevelWord"];
             origin: string;
             action: string;
             note: string;
             parts: components["schemas"]["PlugPart"][];
-            oil: string[];
+            oil: components["schemas"]["OilLook"][];
             rules: string[];
             again: string;
         };
         PlugPart: {
-            form: string;
-            matter: string;
+            form: components["schemas"]["DebrisForm"];
+            matter: components["schemas"]["Matter"];
             /** Format: double */
             share: number;
             /** Format: double */
@@ -1427,6 +1557,7 @@ export interface components {
             hour_price: string;
             flat_price: string;
             time_zone?: string;
+            currency?: string;
             version?: number;
         };
         PricesRequest: {
@@ -1434,6 +1565,7 @@ export interface components {
             hour_price: string;
             flat_price: string;
             time_zone?: string;
+            currency?: string;
             version?: number;
         };
         QuickSum: {
@@ -1484,8 +1616,7 @@ export interface components {
             glass: components["schemas"]["Glass"];
             fluid: string;
             rule: string;
-            level_check: string;
-            lines: components["schemas"]["SpecLine"][];
+            spec: components["schemas"]["SpecGroup"][];
             services: components["schemas"]["ServiceLine"][];
             findings: components["schemas"]["Plug"][];
             variants: string[];
@@ -1498,6 +1629,14 @@ export interface components {
             caution: string;
             reset: string;
         };
+        /**
+         * @description * `technician` - technician
+         *     * `lead` - lead
+         *     * `apprentice` - apprentice
+         *     * `reader` - reader
+         * @enum {string}
+         */
+        RoleWord: "technician" | "lead" | "apprentice" | "reader";
         Rolling: {
             ran_at: string;
             late: boolean;
@@ -1521,7 +1660,7 @@ export interface components {
         };
         RunSheet: {
             id: string;
-            state: string;
+            state: components["schemas"]["VisitState"];
             bike: components["schemas"]["BikeName"];
             reservoir: string;
             kind: string;
@@ -1545,6 +1684,7 @@ export interface components {
             torque: components["schemas"]["TorqueShape"] | null;
             gauge: components["schemas"]["GaugeShape"] | null;
             verdict: components["schemas"]["VerdictShape"] | null;
+            words: components["schemas"]["FindingWords"];
             standing: components["schemas"]["StandingShape"][];
             closed_by: string;
             set_aside: components["schemas"]["EntryShape"][];
@@ -1601,12 +1741,13 @@ export interface components {
             done_by: string;
             visit: string;
             not_learned: string;
+            by_word: boolean;
         };
         Session: {
             signed_in: boolean;
             username: string;
             name: string;
-            role: string;
+            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
             may_work: boolean;
             volume_unit: string;
             torque_unit: string;
@@ -1631,7 +1772,8 @@ export interface components {
             changes: string[];
             compared_with: number;
             unchecked: number;
-            missing: string[];
+            missing: components["schemas"]["MissingLine"][];
+            offered: components["schemas"]["Offered"][];
             kinds: string[];
             roles: string[];
             may_edit: boolean;
@@ -1658,9 +1800,15 @@ export interface components {
             username?: string;
             password?: string;
         };
+        SpecGroup: {
+            title: string;
+            note: string;
+            lines: components["schemas"]["SpecLine"][];
+        };
         SpecLine: {
             path: string;
             name: string;
+            short: string;
             as_written: string;
             converted: string;
             source: string;
@@ -1681,9 +1829,26 @@ export interface components {
             word: string;
             open: boolean;
         };
+        /**
+         * @description * `look up` - LOOKUP
+         *     * `check` - CHECK
+         *     * `timer` - TIMER
+         *     * `gate` - GATE
+         *     * `drain` - DRAIN
+         *     * `amount` - AMOUNT
+         *     * `finding` - FINDING
+         *     * `choice` - CHOICE
+         *     * `torque` - TORQUE
+         *     * `filter` - FILTER
+         *     * `fill` - FILL
+         *     * `level` - LEVEL
+         *     * `leaks` - LEAKS
+         * @enum {string}
+         */
+        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "level" | "leaks";
         StepShape: {
             id: string;
-            kind: string;
+            kind: components["schemas"]["StepKind"];
             title: string;
             instruction: string;
             caution: string;
@@ -1695,7 +1860,7 @@ export interface components {
             skippable: boolean;
             full: boolean;
             round: number;
-            status: string;
+            status: components["schemas"]["StepStatus"];
             remark: string;
             started_at: string | null;
             ends_at: string | null;
@@ -1703,7 +1868,16 @@ export interface components {
             spot: components["schemas"]["SpotShape"] | null;
             unchecked: string[];
             path: string;
+            draws: boolean;
         };
+        /**
+         * @description * `done` - DONE
+         *     * `skipped` - SKIPPED
+         *     * `focus` - FOCUS
+         *     * `waiting` - WAITING
+         * @enum {string}
+         */
+        StepStatus: "done" | "skipped" | "focus" | "waiting";
         Stock: {
             bottles: components["schemas"]["BottleLine"][];
             seals: components["schemas"]["SealCount"][];
@@ -1773,12 +1947,19 @@ export interface components {
             by: string;
         };
         VerdictShape: {
-            level: string;
+            level: components["schemas"]["LevelWord"];
             origin: string;
             action: string;
             parts: components["schemas"]["PlugPart"][];
             rules: components["schemas"]["Why"][];
         };
+        /**
+         * @description * `open` - open
+         *     * `signed` - signed
+         *     * `left` - left
+         * @enum {string}
+         */
+        VisitState: "open" | "signed" | "left";
         Wanted: {
             words: string;
             at40: number[];
@@ -1807,6 +1988,7 @@ export interface components {
             use_class: string;
             hold: string;
             glasses: components["schemas"]["Glass"][];
+            asks: components["schemas"]["Ask"][];
             visit: components["schemas"]["OpenVisit"] | null;
             planned: components["schemas"]["NextPlanned"] | null;
         };
@@ -2202,6 +2384,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CellWriteRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    owners_word_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnersWordRequest"];
             };
         };
         responses: {

@@ -1,26 +1,22 @@
 import "./sheets.css";
-import { Button, Checkbox, Input } from "antd";
+import { Checkbox, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, fieldSentence, Refusal, taken, type Shape } from "../api/client";
-import { keys } from "../api/hooks";
-import { FieldAnswer } from "../workshop/FieldAnswer";
-import { Refused } from "../workshop/Refused";
-import { NotHere, Waiting, WentWrong } from "../workshop/States";
+import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Ask, Field } from "../workshop/Ask";
+import { Choice } from "../workshop/Choice";
+import { Day } from "../workshop/Day";
+import { NotThere, Waiting } from "../workshop/States";
+import { RECORDS } from "./words";
 
 type Form = Shape["BikeForm"];
 type Page = Shape["BikeFormPage"];
 
-const RECORDS: Record<string, string> = {
-  "from new": "known from new",
-  some: "some records",
-  none: "no records: everything counts as due now",
-};
-
 function useForm(id: string) {
   return useQuery({
-    queryKey: ["bike-form", id],
+    queryKey: keys.bikeForm(id),
     queryFn: () =>
       id
         ? taken(api.GET("/api/bikes/{bike_id}/form/", { params: { path: { bike_id: id } } }))
@@ -38,129 +34,146 @@ function useSave(id: string) {
         ? taken(api.PUT("/api/bikes/{bike_id}/form/", { params: { path: { bike_id: id } }, body }))
         : taken(api.POST("/api/bikes/", { body })),
     onSuccess: (page) => {
-      void client.invalidateQueries({ queryKey: ["ward"] });
+      void client.invalidateQueries({ queryKey: keys.wards });
       void client.invalidateQueries({ queryKey: keys.bike(page.form.id) });
     },
+    // somebody else may have changed it meanwhile: what stands now is shown where nothing was typed
+    onError: () => void client.invalidateQueries({ queryKey: keys.bikeForm(id) }),
   });
 }
 
-/** What was refused as a whole, not at a field. */
-function Elsewhere({ error }: { error: Error | null }) {
-  const atField = error instanceof Refusal && error.problem.errors.some((one) => one.pointer);
-  return atField ? null : <Refused said={error?.message} />;
+/** What is known of the machine: which one it is, and whose engine is in it. */
+function Machine({ form }: { form: Form }) {
+  const [swapped, setSwapped] = useState(form.engine_at !== "");
+  return (
+    <fieldset className="ask-group">
+      <legend>The machine</legend>
+      <Field name="plate" label="Plate">
+        <Input />
+      </Field>
+      <Field name="frame_number" label="Frame number">
+        <Input />
+      </Field>
+      <Field name="year_built" label="Year built">
+        <Input inputMode="numeric" placeholder="2019" />
+      </Field>
+      <Field name="engine_number" label="Engine number">
+        <Input />
+      </Field>
+      <Checkbox
+        className="ask-tick"
+        checked={swapped}
+        disabled={form.engine_at !== ""}
+        onChange={(event) => setSwapped(event.target.checked)}
+      >
+        It is not its first engine
+      </Checkbox>
+      {swapped && (
+        <>
+          <Field name="engine_at" label="Odometer when it was fitted">
+            <Input placeholder="31 000" />
+          </Field>
+          <Field name="engine_had" label="What that engine had run">
+            <Input placeholder="0, or 12 400 km" />
+          </Field>
+        </>
+      )}
+    </fieldset>
+  );
+}
+
+function Use({ page, form, isNew }: { page: Page; form: Form; isNew: boolean }) {
+  return (
+    <fieldset className="ask-group">
+      <legend>Use and history</legend>
+      <Field name="use_class" label="Used for">
+        <Choice options={page.use_classes} />
+      </Field>
+      <Field name="odometer_unit" label="Odometer counts">
+        <Choice options={["km", "mi"]} />
+      </Field>
+      {isNew && (
+        <Field name="odometer" label="Odometer shows">
+          <Input placeholder="12 400" />
+        </Field>
+      )}
+      <Field name="records" label="History">
+        <Choice
+          options={page.records.map((value) => ({ value, label: RECORDS[value] ?? value }))}
+        />
+      </Field>
+      {form.records === "from new" && (
+        <Field name="new_on" label="New on">
+          <Day />
+        </Field>
+      )}
+      <Field name="severity" label="Hard use shortens intervals to">
+        <Input placeholder="1 as the book … 0.5" />
+      </Field>
+      <Field name="counts_hours" label="" tick>
+        <Checkbox>It has an hour meter</Checkbox>
+      </Field>
+      {isNew && form.counts_hours && (
+        <Field name="hours" label="Hours show">
+          <Input placeholder="169" />
+        </Field>
+      )}
+    </fieldset>
+  );
 }
 
 function Filled({ page, id }: { page: Page; id: string }) {
   const go = useNavigate();
-  const [form, setForm] = useState<Form>({ ...page.form, id: id || crypto.randomUUID() });
+  const [made] = useState(() => id || crypto.randomUUID());
+  const start: Form = { ...page.form, id: made };
+  const [form, setForm] = useState(start);
   const save = useSave(id);
-  const problem = save.error instanceof Refusal ? save.error.problem : null;
-  const set = <K extends keyof Form>(field: K, value: Form[K]) =>
-    setForm({ ...form, [field]: value });
-  const text = (
-    field: "name" | "owner" | "new_on" | "severity" | "odometer" | "hours",
-    label: string,
-    hint = "",
-  ) => (
-    <label>
-      {label}
-      <Input
-        value={form[field] ?? ""}
-        placeholder={hint}
-        onChange={(event) => set(field, event.target.value)}
-      />
-      <FieldAnswer problem={problem} field={field} answer={(said) => set(field, said)} />
-    </label>
-  );
-  const choice = (
-    field: "use_class" | "odometer_unit" | "records",
-    label: string,
-    options: string[],
-    words: Record<string, string> = {},
-  ) => (
-    <label>
-      {label}
-      <select
-        className="plain-select"
-        value={form[field]}
-        onChange={(event) => set(field, event.target.value)}
-      >
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {words[option] ?? option}
-          </option>
-        ))}
-      </select>
-      <Refused said={fieldSentence(problem, field)} />
-    </label>
-  );
   return (
-    <form
-      className="bike-form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate(form, { onSuccess: (saved) => void go(`/bikes/${saved.form.id}`) });
-      }}
+    <Ask
+      className="ask bike-form"
+      initial={{ ...start, model: start.model ? String(start.model) : "" }}
+      send={(given) =>
+        save.mutate(
+          { ...given, model: Number(given.model) },
+          { onSuccess: (saved) => void go(`/bikes/${saved.form.id}`) },
+        )
+      }
+      changed={(given) => setForm({ ...start, ...given, model: Number(given.model) })}
+      error={save.error}
+      pending={save.isPending}
+      submit={id ? "Save the bike" : "Enter the bike"}
     >
-      {text("name", "Called")}
-      <label>
-        Model
-        <select
-          className="plain-select"
-          value={form.model}
-          onChange={(event) => set("model", Number(event.target.value))}
+      <fieldset className="ask-group">
+        <legend>Whose bike is it?</legend>
+        <Field name="name" label="Called">
+          <Input />
+        </Field>
+        <Field
+          name="model"
+          label="Model"
+          below={
+            <>
+              Not there? Start its sheet under <Link to="/sheets">Spec sheets</Link>.
+            </>
+          }
         >
-          <option value={0}>choose</option>
-          {page.models.map((model) => (
-            <option key={model.id} value={model.id}>
-              {model.name}
-            </option>
-          ))}
-        </select>
-        <Refused said={fieldSentence(problem, "model")} />
-        <span className="soft">
-          Not there? Start its sheet under <Link to="/sheets">Spec sheets</Link>.
-        </span>
-      </label>
-      {text("owner", "Owner (a word you know them by is enough)")}
-      {choice("use_class", "Used for", page.use_classes)}
-      {choice("odometer_unit", "Odometer counts", ["km", "mi"])}
-      {!id && text("odometer", "Odometer shows", "12 400")}
-      {choice("records", "History", page.records, RECORDS)}
-      {form.records === "from new" && text("new_on", "New on", "2024-05-01")}
-      {text("severity", "Hard use shortens intervals to", "1 as the book … 0.5")}
-      <label className="bike-form-check">
-        <Checkbox
-          checked={form.counts_hours}
-          onChange={(event) => set("counts_hours", event.target.checked)}
-        >
-          It has an hour meter
-        </Checkbox>
-      </label>
-      {!id && form.counts_hours && text("hours", "Hours show", "169")}
-      <label className="bike-form-notes">
-        Notes
-        <Input.TextArea
-          rows={3}
-          value={form.notes}
-          onChange={(event) => set("notes", event.target.value)}
-        />
-      </label>
-      {id && (
-        <label className="bike-form-check">
-          <Checkbox
-            checked={form.archived}
-            onChange={(event) => set("archived", event.target.checked)}
-          >
-            Archived: off the ward, history kept
-          </Checkbox>
-        </label>
-      )}
-      <Elsewhere error={save.error} />
-      <Button type="primary" htmlType="submit" size="large" disabled={save.isPending}>
-        {id ? "Save the bike" : "Enter the bike"}
-      </Button>
-    </form>
+          <Choice options={page.models.map(({ id, name }) => ({ value: `${id}`, label: name }))} />
+        </Field>
+        <Field name="owner" label="Owner (a word you know them by is enough)">
+          <Input />
+        </Field>
+        <Field name="notes" label="Notes" className="ask-wide">
+          <Input.TextArea autoSize={{ minRows: 2, maxRows: 8 }} />
+        </Field>
+        {id && (
+          <Field name="archived" label="" tick>
+            <Checkbox>Archived: off the ward, history kept</Checkbox>
+          </Field>
+        )}
+      </fieldset>
+      <Use page={page} form={form} isNew={!id} />
+      <Machine form={start} />
+    </Ask>
   );
 }
 
@@ -169,10 +182,7 @@ export function BikeFormPage() {
   const { id = "" } = useParams();
   const page = useForm(id);
   if (page.isPending) return <Waiting what="Fetching the card" />;
-  if (page.isError) {
-    if (page.error instanceof Refusal && page.error.problem.status === 404) return <NotHere />;
-    return <WentWrong error={page.error} again={() => void page.refetch()} />;
-  }
+  if (page.isError) return <NotThere error={page.error} again={() => void page.refetch()} />;
   return (
     <>
       <div className="heading">
@@ -181,7 +191,7 @@ export function BikeFormPage() {
         </Link>
         <h1>{id ? "The bike's card" : "A bike comes in"}</h1>
       </div>
-      <Filled key={page.dataUpdatedAt} page={page.data} id={id} />
+      <Filled key={id} page={page.data} id={id} />
     </>
   );
 }

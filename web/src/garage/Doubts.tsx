@@ -1,3 +1,4 @@
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { Refused } from "../workshop/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
@@ -30,13 +31,13 @@ function Doubt({ page, doubt, show }: { page: Page; doubt: Line; show: () => voi
             change.mutate(ask.answer(page.id, { rule, reservoir, text, reason }));
           }}
         >
-          <input
+          <Input
             aria-label={`The manual says so: ${doubt.text}`}
             placeholder="It says so because …"
             value={reason}
             onChange={(event) => setReason(event.target.value)}
           />
-          <button type="submit">It really says so</button>
+          <Button htmlType="submit">It really says so</Button>
           <Refused said={change.error?.message} />
         </form>
       )}

@@ -1,14 +1,16 @@
-import { Button, Input } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Choice } from "../workshop/Choice";
 import { Refused } from "../workshop/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
 import { Dialog } from "../workshop/Dialog";
 
 function useTable(sheet_id: number, body: Shape["TableRequest"]) {
   return useQuery({
-    queryKey: ["table", sheet_id, body],
+    queryKey: keys.table(sheet_id, body),
     queryFn: () =>
       taken(api.POST("/api/sheets/{sheet_id}/table/", { params: { path: { sheet_id } }, body })),
     enabled: body.text.trim() !== "",
@@ -30,19 +32,15 @@ function Columns({
         <tr>
           {reading.columns.map((column, index) => (
             <th key={index} scope="col">
-              <select
+              <Choice
                 aria-label={`Column ${index + 1} is`}
+                className="paste-column"
                 value={column}
-                onChange={(event) =>
-                  map(reading.columns.map((c, i) => (i === index ? event.target.value : c)))
+                options={reading.choices.map((value) => ({ value, label: value || "leave out" }))}
+                onChange={(chosen) =>
+                  map(reading.columns.map((c, i) => (i === index ? chosen : c)))
                 }
-              >
-                {reading.choices.map((choice) => (
-                  <option key={choice} value={choice}>
-                    {choice || "leave out"}
-                  </option>
-                ))}
-              </select>
+              />
             </th>
           ))}
         </tr>
@@ -74,64 +72,73 @@ function Proposals({ lines }: { lines: Shape["TableLine"][] }) {
   );
 }
 
+/** What was pasted, and how it is to be read. */
+function Pasted({
+  page,
+  given,
+  change,
+}: {
+  page: Page;
+  given: Shape["TableRequest"];
+  change: (more: Partial<Shape["TableRequest"]>) => void;
+}) {
+  const reservoirs = page.reservoirs.map(({ key, label }) => ({ value: key, label }));
+  return (
+    <>
+      <Input.TextArea
+        rows={5}
+        aria-label="Rows with tabs or commas between the columns"
+        placeholder="Rows with tabs or commas between the columns"
+        value={given.text}
+        onChange={(event) => change({ text: event.target.value, columns: [] })}
+      />
+      <label>
+        Rows that name no reservoir belong to{" "}
+        <Choice
+          aria-label="Rows that name no reservoir belong to"
+          className="paste-column"
+          value={given.reservoir}
+          options={[{ value: "", label: "none" }, ...reservoirs]}
+          onChange={(reservoir) => change({ reservoir })}
+        />
+      </label>
+      <Checkbox
+        checked={given.heading}
+        onChange={(event) => change({ heading: event.target.checked })}
+      >
+        The first row is a heading
+      </Checkbox>
+    </>
+  );
+}
+
+const EMPTY: Shape["TableRequest"] = { text: "", reservoir: "", columns: [], heading: true };
+
+function asWrites(lines: Shape["TableLine"][]) {
+  return lines.map(({ path, written, revision, document, page }) => ({
+    path,
+    written,
+    revision,
+    document,
+    page,
+  }));
+}
+
 /** A table from a manual, pasted: what each column means, and what it would write. */
 export function PasteTable({ page, close }: { page: Page; close: () => void }) {
-  const [text, setText] = useState("");
-  const [reservoir, setReservoir] = useState("");
-  const [columns, setColumns] = useState<string[]>([]);
-  const [heading, setHeading] = useState(true);
-  const body = { text: useDeferredValue(text), reservoir, columns, heading };
-  const table = useTable(page.id, body);
+  const [given, setGiven] = useState(EMPTY);
+  const table = useTable(page.id, useDeferredValue(given));
   const change = useSheetChange(page.id);
   const lines = table.data?.lines ?? [];
   const good = lines.filter((line) => !line.fault);
-  const write = () =>
-    change.mutate(
-      ask.write(
-        page.id,
-        good.map(({ path, written, revision, document, page: at }) => ({
-          path,
-          written,
-          revision,
-          document,
-          page: at,
-        })),
-      ),
-      { onSuccess: close },
-    );
+  const write = () => change.mutate(ask.write(page.id, asWrites(good)), { onSuccess: close });
   return (
     <Dialog open title="Paste a table" onCancel={close} footer={null} width={900}>
       <div className="paste">
-        <Input.TextArea
-          rows={5}
-          aria-label="Rows with tabs or commas between the columns"
-          placeholder="Rows with tabs or commas between the columns"
-          value={text}
-          onChange={(event) => {
-            setText(event.target.value);
-            setColumns([]);
-          }}
-        />
-        <label>
-          Rows that name no reservoir belong to{" "}
-          <select value={reservoir} onChange={(event) => setReservoir(event.target.value)}>
-            <option value="">none</option>
-            {page.reservoirs.map((block) => (
-              <option key={block.key} value={block.key}>
-                {block.label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          <input
-            type="checkbox"
-            checked={heading}
-            onChange={(event) => setHeading(event.target.checked)}
-          />{" "}
-          The first row is a heading
-        </label>
-        {table.data && <Columns reading={table.data} map={setColumns} />}
+        <Pasted page={page} given={given} change={(more) => setGiven({ ...given, ...more })} />
+        {table.data && (
+          <Columns reading={table.data} map={(columns) => setGiven({ ...given, columns })} />
+        )}
         <Proposals lines={lines} />
         <Refused said={table.error?.message ?? change.error?.message} />
         <Button type="primary" disabled={good.length === 0 || change.isPending} onClick={write}>

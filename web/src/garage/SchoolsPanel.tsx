@@ -1,12 +1,14 @@
 import "./schools.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Choice } from "../workshop/Choice";
 import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
 
 function useSchools(bike: string) {
   return useQuery({
-    queryKey: ["schools", bike],
+    queryKey: keys.schools(bike),
     queryFn: () => taken(api.GET("/api/schools/", { params: { query: bike ? { bike } : {} } })),
   });
 }
@@ -17,15 +19,50 @@ function useChoose(bike: string) {
     mutationFn: (body: Shape["SchoolChoiceRequest"]) =>
       taken(api.PUT("/api/schools/", { body: { ...body, bike } })),
     onSuccess: (page) => {
-      client.setQueryData(["schools", bike], page);
-      void client.invalidateQueries({ queryKey: ["bike"] });
-      void client.invalidateQueries({ queryKey: ["ward"] });
+      client.setQueryData(keys.schools(bike), page);
+      void client.invalidateQueries({ queryKey: keys.bikes });
+      void client.invalidateQueries({ queryKey: keys.wards });
     },
-    onError: () => void client.invalidateQueries({ queryKey: ["schools", bike] }),
+    onError: () => void client.invalidateQueries({ queryKey: keys.schools(bike) }),
   });
 }
 
 const MINE: Record<string, string> = { "": "the workshop's school", bike: "this bike's school" };
+
+type Topic = Shape["SchoolTopic"];
+type Line = Shape["SchoolLine"];
+
+/** What counts for one kind of reservoir, and the choice of another practice. */
+function School({
+  topic,
+  line,
+  mine,
+  disabled,
+  choose,
+}: {
+  topic: Topic;
+  line: Line;
+  mine: string | undefined;
+  disabled: boolean;
+  choose: (choice: Shape["SchoolChoiceRequest"]) => void;
+}) {
+  const own = line.whose === mine;
+  const none = own ? "no choice of its own" : `${line.choice} (${line.whose})`;
+  return (
+    <div className="school">
+      <span>{line.kind}</span>
+      <Choice
+        aria-label={`${topic.label}, ${line.kind}`}
+        disabled={disabled}
+        value={own ? line.choice : ""}
+        options={[{ value: "", label: none }, ...topic.choices]}
+        onChange={(choice) =>
+          choose({ kind: line.kind, topic: topic.key, choice, seen: own ? line.choice : "" })
+        }
+      />
+    </div>
+  );
+}
 
 /** The practices that count, for the workshop or for one bike, and whose choice each is. */
 export function SchoolsPanel({ bike = "" }: { bike?: string }) {
@@ -44,30 +81,14 @@ export function SchoolsPanel({ bike = "" }: { bike?: string }) {
           <legend>{topic.label}</legend>
           <p className="soft">{topic.acts}</p>
           {topic.lines.map((line) => (
-            <label key={line.kind} className="school">
-              <span>{line.kind}</span>
-              <select
-                className="plain-select"
-                aria-label={`${topic.label}, ${line.kind}`}
-                disabled={!schools.data.may_choose}
-                value={line.whose === mine ? line.choice : ""}
-                onChange={(event) =>
-                  choose.mutate({
-                    kind: line.kind,
-                    topic: topic.key,
-                    choice: event.target.value,
-                    seen: line.whose === mine ? line.choice : "",
-                  })
-                }
-              >
-                <option value="">
-                  {line.whose === mine ? "no choice of its own" : `${line.choice} (${line.whose})`}
-                </option>
-                {topic.choices.map((choice) => (
-                  <option key={choice}>{choice}</option>
-                ))}
-              </select>
-            </label>
+            <School
+              key={line.kind}
+              topic={topic}
+              line={line}
+              mine={mine}
+              disabled={!schools.data.may_choose}
+              choose={(choice) => choose.mutate(choice)}
+            />
           ))}
         </fieldset>
       ))}

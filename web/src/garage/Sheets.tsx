@@ -1,10 +1,13 @@
 import "./sheets.css";
-import { Button, Input } from "antd";
+import { Button, Input, Table, Upload, type TableColumnsType } from "antd";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, fieldSentence, Refusal, type Problem, type Shape } from "../api/client";
+import { api, problemOf, type Problem, type Shape } from "../api/client";
+import { keys } from "../api/keys";
 import { useSession } from "../api/hooks";
+import { Ask, Field } from "../workshop/Ask";
+import { Choice } from "../workshop/Choice";
 import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
 import { ask, gone, useModels, useSheetChange } from "./sheets";
@@ -12,51 +15,40 @@ import { Dialog } from "../workshop/Dialog";
 
 type Model = Shape["ModelLine"];
 
+const EMPTY = { make: "", name: "", year: "", layout: "", displacement_cc: "" };
+
 function NewModel({ layouts, close }: { layouts: string[]; close: () => void }) {
   const go = useNavigate();
   const change = useSheetChange(0);
-  const [form, setForm] = useState({ make: "", name: "", year: "", layout: "", cc: "" });
-  const problem = change.error instanceof Refusal ? change.error.problem : null;
-  const set = (field: string) => (event: { target: { value: string } }) =>
-    setForm({ ...form, [field]: event.target.value });
-  const text = (field: "make" | "name" | "year" | "cc", label: string, at: string) => (
-    <label>
-      {label}
-      <Input value={form[field]} onChange={set(field)} />
-      <Refused said={fieldSentence(problem, at)} />
-    </label>
-  );
   return (
     <Dialog open title="A new model" onCancel={close} footer={null} width={560}>
-      <form
-        className="start"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const { make, name, layout } = form;
-          const { year, cc: displacement_cc } = form;
-          change.mutate(ask.create({ make, name, layout, year, displacement_cc }), {
+      <Ask
+        initial={EMPTY}
+        send={(given) =>
+          change.mutate(ask.create(given), {
             onSuccess: (page) => void go(`/sheets/${page.id}`),
-          });
-        }}
+          })
+        }
+        error={change.error}
+        pending={change.isPending}
+        submit="Start its sheet"
       >
-        {text("make", "Make", "make")}
-        {text("name", "Model", "name")}
-        {text("year", "Year", "year")}
-        {text("cc", "Displacement, cm³", "displacement_cc")}
-        <label>
-          Layout
-          <select className="plain-select" value={form.layout} onChange={set("layout")}>
-            <option value="">choose</option>
-            {layouts.map((layout) => (
-              <option key={layout}>{layout}</option>
-            ))}
-          </select>
-          <Refused said={fieldSentence(problem, "layout")} />
-        </label>
-        <Button type="primary" htmlType="submit" disabled={change.isPending}>
-          Start its sheet
-        </Button>
-      </form>
+        <Field name="make" label="Make">
+          <Input />
+        </Field>
+        <Field name="name" label="Model">
+          <Input />
+        </Field>
+        <Field name="year" label="Year">
+          <Input inputMode="numeric" placeholder="2018" />
+        </Field>
+        <Field name="displacement_cc" label="Displacement, cm³">
+          <Input placeholder="890" />
+        </Field>
+        <Field name="layout" label="Layout">
+          <Choice options={layouts} />
+        </Field>
+      </Ask>
     </Dialog>
   );
 }
@@ -80,9 +72,8 @@ function TakeIn() {
   const go = useNavigate();
   const change = useSheetChange(0);
   const [said, setSaid] = useState("");
-  const problem = change.error instanceof Refusal ? change.error.problem : null;
-  async function read(file: File | undefined) {
-    if (!file) return;
+  const problem = problemOf(change.error);
+  async function read(file: File) {
     setSaid("");
     try {
       const document = JSON.parse(await file.text()) as Record<string, unknown>;
@@ -95,68 +86,90 @@ function TakeIn() {
   }
   return (
     <>
-      <label className="file-button">
-        Import a sheet
-        <input
-          type="file"
-          accept=".json,application/json"
-          onChange={(event) => {
-            void read(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <Upload
+        accept=".json,application/json"
+        showUploadList={false}
+        beforeUpload={(file) => {
+          void read(file);
+          return false;
+        }}
+      >
+        <Button>Import a sheet</Button>
+      </Upload>
       <Refused said={said} />
       {problem && <Faults problem={problem} close={() => change.reset()} />}
     </>
   );
 }
 
-function ModelRow({ model, lead }: { model: Model; lead: boolean }) {
-  const client = useQueryClient();
-  const [said, setSaid] = useState("");
+/** The version that counts now, and the draft in work. */
+function Versions({ model }: { model: Model }) {
   const newest = model.sheets[0];
   const draft = newest?.state === "draft" ? newest : null;
   const approved = model.sheets.find((sheet) => sheet.state === "approved");
+  return (
+    <div className="versions">
+      {approved ? (
+        <Link to={`/sheets/${approved.id}`}>
+          version {approved.version}, approved by {approved.approved_by}
+        </Link>
+      ) : (
+        <b className="unchecked">nothing approved</b>
+      )}
+      {draft && (
+        <Link to={`/sheets/${draft.id}`}>
+          draft {draft.version}, begun by {draft.entered_by}
+        </Link>
+      )}
+    </div>
+  );
+}
+
+function TakeOut({ model }: { model: Model }) {
+  const client = useQueryClient();
+  const [said, setSaid] = useState("");
   const remove = () =>
     gone(api.DELETE("/api/models/{model_id}/", { params: { path: { model_id: model.id } } }))
-      .then(() => client.invalidateQueries({ queryKey: ["models"] }))
+      .then(() => client.invalidateQueries({ queryKey: keys.models }))
       .catch((error: Error) => setSaid(error.message));
   return (
-    <tr>
-      <th scope="row">
-        {model.make} {model.name}
-        <span className="soft model-about">
-          {model.year} · {model.layout} · {model.displacement_cc} cm³
-        </span>
-      </th>
-      <td className="tabular">{model.bikes}</td>
-      <td>
-        {approved ? (
-          <Link to={`/sheets/${approved.id}`}>
-            version {approved.version}, approved by {approved.approved_by}
-          </Link>
-        ) : (
-          <b className="unchecked">nothing approved</b>
-        )}
-      </td>
-      <td>
-        {draft && (
-          <Link to={`/sheets/${draft.id}`}>
-            draft {draft.version}, begun by {draft.entered_by}
-          </Link>
-        )}
-      </td>
-      <td>
-        {lead && model.bikes === 0 && (
-          <Button size="small" onClick={() => void remove()}>
-            Take {model.name} out
-          </Button>
-        )}
-        <Refused said={said} />
-      </td>
-    </tr>
+    <>
+      <Button type="text" onClick={() => void remove()}>
+        Take {model.name} out
+      </Button>
+      <Refused said={said} />
+    </>
   );
+}
+
+function columns(lead: boolean): TableColumnsType<Model> {
+  const last: TableColumnsType<Model> = lead
+    ? [
+        {
+          title: <span className="hidden">What to do</span>,
+          render: (_, model) => model.bikes === 0 && <TakeOut model={model} />,
+        },
+      ]
+    : [];
+  return [
+    {
+      title: "Model",
+      rowScope: "row",
+      render: (_, model) => (
+        <>
+          <b>
+            {model.make} {model.name}
+          </b>
+          <span className="soft model-about">
+            {model.year} · {model.layout} · {model.displacement_cc} cm³
+          </span>
+        </>
+      ),
+    },
+    { title: "Bikes", dataIndex: "bikes", className: "tabular" },
+    { title: "Sheets", render: (_, model) => <Versions model={model} /> },
+    ...last,
+  ];
 }
 
 /** Every model with its sheets. */
@@ -166,7 +179,6 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
   const [adding, setAdding] = useState(false);
   if (models.isPending) return <Waiting what="Fetching the binders" />;
   if (models.isError) return <WentWrong error={models.error} again={() => void models.refetch()} />;
-  const lead = session.data?.role === "lead";
   return (
     <>
       <div className="heading">
@@ -181,24 +193,13 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
           </span>
         )}
       </div>
-      <table className="spec models">
-        <thead>
-          <tr>
-            <th scope="col">Model</th>
-            <th scope="col">Bikes</th>
-            <th scope="col">Counts now</th>
-            <th scope="col">In work</th>
-            <th scope="col">
-              <span className="hidden">What to do</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {models.data.models.map((model) => (
-            <ModelRow key={model.id} model={model} lead={lead} />
-          ))}
-        </tbody>
-      </table>
+      <Table<Model>
+        className="lists"
+        columns={columns(session.data?.role === "lead")}
+        dataSource={models.data.models}
+        rowKey="id"
+        pagination={models.data.models.length > 50 ? { pageSize: 50 } : false}
+      />
       {adding && <NewModel layouts={models.data.layouts} close={() => setAdding(false)} />}
     </>
   );

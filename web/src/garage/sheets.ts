@@ -1,19 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
 
 export type Page = Shape["SheetPage"];
 export type Row = Shape["Row"];
 export type Write = Shape["CellWriteRequest"];
 
-const key = (id: number) => ["sheet", id] as const;
-
 export function useModels() {
-  return useQuery({ queryKey: ["models"], queryFn: () => taken(api.GET("/api/models/")) });
+  return useQuery({ queryKey: keys.models, queryFn: () => taken(api.GET("/api/models/")) });
 }
 
 export function useSheet(id: number) {
   return useQuery({
-    queryKey: key(id),
+    queryKey: keys.sheet(id),
     queryFn: () =>
       taken(api.GET("/api/sheets/{sheet_id}/", { params: { path: { sheet_id: id } } })),
     refetchInterval: 4000,
@@ -23,7 +22,7 @@ export function useSheet(id: number) {
 /** What a value being typed means, and what looks wrong about it. */
 export function useReading(sheet: number, path: string, written: string, on: boolean) {
   return useQuery({
-    queryKey: ["reading", sheet, path, written],
+    queryKey: keys.reading(sheet, path, written),
     queryFn: () =>
       taken(
         api.GET("/api/sheets/{sheet_id}/reading/", {
@@ -41,12 +40,12 @@ export function useSheetChange(id: number) {
   return useMutation<Page, Error, () => Promise<Page>>({
     scope: { id: `sheet-${id}` },
     mutationFn: (ask) => ask(),
-    onMutate: () => client.cancelQueries({ queryKey: key(id) }),
+    onMutate: () => client.cancelQueries({ queryKey: keys.sheet(id) }),
     onSuccess: (page) => {
-      client.setQueryData(key(page.id), page);
-      void client.invalidateQueries({ queryKey: ["models"] });
+      client.setQueryData(keys.sheet(page.id), page);
+      void client.invalidateQueries({ queryKey: keys.models });
     },
-    onError: () => void client.invalidateQueries({ queryKey: key(id) }),
+    onError: () => void client.invalidateQueries({ queryKey: keys.sheet(id) }),
   });
 }
 
@@ -58,8 +57,16 @@ export const ask = {
     taken(api.PUT("/api/sheets/{sheet_id}/cells/", { ...at(id), body: { cells } })),
   check: (id: number, paths: string[]) => () =>
     taken(api.POST("/api/sheets/{sheet_id}/checks/", { ...at(id), body: { paths } })),
-  add: (id: number, kind: string, reservoir: string) => () =>
-    taken(api.POST("/api/sheets/{sheet_id}/parts/", { ...at(id), body: { kind, reservoir } })),
+  /** A reservoir, or a part in one; with a `key` it is that one, however often it is sent. */
+  add:
+    (id: number, kind: string, reservoir: string, key = "", label = "") =>
+    () =>
+      taken(
+        api.POST("/api/sheets/{sheet_id}/parts/", {
+          ...at(id),
+          body: { kind, reservoir, key, label },
+        }),
+      ),
   remove: (id: number, reservoir: string, part: string) => () =>
     taken(
       api.DELETE("/api/sheets/{sheet_id}/parts/", {

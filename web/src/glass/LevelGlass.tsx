@@ -82,60 +82,15 @@ function Stick({ y }: { y: number }) {
   );
 }
 
-/** The drawn gauge. The level is dragged to where the oil stands, or moved with the arrow keys. */
-export function LevelGlass({ position, target, stick = false, onChange }: Props) {
-  const drawing = useRef<SVGSVGElement>(null);
-  const y = LOW - position * (LOW - HIGH);
-
-  function drag(event: PointerEvent) {
-    const box = drawing.current?.getBoundingClientRect();
-    if (!box || event.buttons === 0) return;
-    const at = ((event.clientY - box.top) / box.height) * 380;
-    onChange(clamp((LOW - at) / (LOW - HIGH)));
-  }
-
-  function press(event: KeyboardEvent) {
-    const moves: Record<string, number> = {
-      ArrowUp: STEP,
-      ArrowRight: STEP,
-      ArrowDown: -STEP,
-      ArrowLeft: -STEP,
-      PageUp: 0.25,
-      PageDown: -0.25,
-    };
-    const move = moves[event.key];
-    if (move === undefined) return;
-    event.preventDefault();
-    onChange(clamp(position + move));
-  }
-
+/** The two marks, and the arrow where the level should be. */
+function Marks({ target }: { target: number }) {
+  const marks = [
+    [HIGH, "high"],
+    [LOW, "low"],
+  ] as const;
   return (
-    <svg
-      ref={drawing}
-      viewBox="0 0 380 380"
-      className="level-glass"
-      role="slider"
-      tabIndex={0}
-      aria-label="Oil level"
-      aria-orientation="vertical"
-      aria-valuemin={LOWEST * 100}
-      aria-valuemax={HIGHEST * 100}
-      aria-valuenow={Math.round(position * 100)}
-      aria-valuetext={`${Math.round(position * 100)} % of the way from low to high mark`}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag(event);
-      }}
-      onPointerMove={drag}
-      onKeyDown={press}
-    >
-      {stick ? <Stick y={y} /> : <Glass y={y} />}
-      {(
-        [
-          [HIGH, "high"],
-          [LOW, "low"],
-        ] as const
-      ).map(([at, word]) => (
+    <>
+      {marks.map(([at, word]) => (
         <g key={word}>
           <line
             x1="52"
@@ -163,13 +118,73 @@ export function LevelGlass({ position, target, stick = false, onChange }: Props)
         fill={colour.action}
         aria-hidden
       />
-      <g transform={`translate(190 ${Math.min(Math.max(y, TOP), BOTTOM)})`} className="level-grip">
-        <rect x="-62" y="-24" width="124" height="48" rx="24" fill={colour.bar} />
-        <text x="0" y="8" textAnchor="middle" fontSize="24" fontWeight="700" fill="#fff">
-          {Math.round(position * 100)} %
-        </text>
-        <path d="M-46 -4 l8 -9 l8 9 Z M-46 4 l8 9 l8 -9 Z" fill="#fff" />
-      </g>
+    </>
+  );
+}
+
+function Grip({ position, y }: { position: number; y: number }) {
+  return (
+    <g transform={`translate(190 ${Math.min(Math.max(y, TOP), BOTTOM)})`} className="level-grip">
+      <rect x="-62" y="-24" width="124" height="48" rx="24" fill={colour.bar} />
+      <text x="0" y="8" textAnchor="middle" fontSize="24" fontWeight="700" fill="#fff">
+        {Math.round(position * 100)} %
+      </text>
+    </g>
+  );
+}
+
+const MOVES: Record<string, number> = {
+  ArrowUp: STEP,
+  ArrowRight: STEP,
+  ArrowDown: -STEP,
+  ArrowLeft: -STEP,
+  PageUp: 0.25,
+  PageDown: -0.25,
+};
+
+/** The drawn gauge. The level is dragged to where the oil stands, or moved with the arrow keys. */
+export function LevelGlass({ position, target, stick = false, onChange }: Props) {
+  const drawing = useRef<SVGSVGElement>(null);
+  const y = LOW - position * (LOW - HIGH);
+  const percent = Math.round(position * 100);
+
+  function drag(event: PointerEvent) {
+    const box = drawing.current?.getBoundingClientRect();
+    if (!box || event.buttons === 0) return;
+    const at = ((event.clientY - box.top) / box.height) * 380;
+    onChange(clamp((LOW - at) / (LOW - HIGH)));
+  }
+
+  function press(event: KeyboardEvent) {
+    const move = MOVES[event.key];
+    if (move === undefined) return;
+    event.preventDefault();
+    onChange(clamp(position + move));
+  }
+
+  return (
+    <svg
+      ref={drawing}
+      viewBox="0 0 380 380"
+      className="level-glass"
+      role="slider"
+      tabIndex={0}
+      aria-label="Oil level"
+      aria-orientation="vertical"
+      aria-valuemin={LOWEST * 100}
+      aria-valuemax={HIGHEST * 100}
+      aria-valuenow={percent}
+      aria-valuetext={`${percent} % of the way from low to high mark`}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag(event);
+      }}
+      onPointerMove={drag}
+      onKeyDown={press}
+    >
+      {stick ? <Stick y={y} /> : <Glass y={y} />}
+      <Marks target={target} />
+      <Grip position={position} y={y} />
     </svg>
   );
 }

@@ -1,13 +1,17 @@
 import { useId } from "react";
+import type { Shape } from "../api/client";
 import { colour } from "../theme";
 
+type Form = Shape["DebrisForm"];
+type Level = Shape["LevelWord"];
+
 export interface PlugPart {
-  form: string;
-  matter: string;
+  form: Form;
+  matter: Shape["Matter"];
   share: number;
 }
 
-const MATTER: Record<string, string> = {
+const MATTER: Record<Shape["Matter"], string> = {
   steel: "#4a5153",
   aluminium: "#b9c2c4",
   brass: "#c79a2b",
@@ -32,7 +36,15 @@ function scatter(count: number, seed: number): { x: number; y: number; turn: num
   });
 }
 
-const PIECES: Record<string, { per: number; draw: string; stroke: boolean; size: number }> = {
+interface Piece {
+  per: number;
+  draw: string;
+  stroke: boolean;
+  size: number;
+}
+
+/** How each form lies on the magnet; paste is spread, not scattered. */
+const PIECES: Record<Exclude<Form, "paste">, Piece> = {
   fuzz: { per: 60, draw: "M-2 1 Q0 -3 2 1", stroke: true, size: 1.4 },
   slivers: { per: 26, draw: "M-6 0 L6 1 L-6 1.6 Z", stroke: false, size: 1 },
   flakes: { per: 18, draw: "M-5 -3 L2 -4 L5 2 L-3 4 Z", stroke: false, size: 1 },
@@ -41,13 +53,12 @@ const PIECES: Record<string, { per: number; draw: string; stroke: boolean; size:
 };
 
 function Debris({ part, seed }: { part: PlugPart; seed: number }) {
-  const fill = MATTER[part.matter] ?? MATTER["unknown"];
+  const fill = MATTER[part.matter];
   const share = Math.min(Math.max(part.share, 0), 1);
   if (part.form === "paste") {
     return <circle cx="50" cy="50" r={34 * Math.sqrt(share)} fill={fill} opacity="0.82" />;
   }
-  const piece = PIECES[part.form] ?? PIECES["flakes"];
-  if (!piece) return null;
+  const piece = PIECES[part.form];
   const count = Math.max(1, Math.round(piece.per * Math.sqrt(share)));
   return (
     <g
@@ -66,7 +77,7 @@ function Debris({ part, seed }: { part: PlugPart; seed: number }) {
   );
 }
 
-const RIM: Record<string, string> = {
+const RIM: Partial<Record<Level, string>> = {
   watch: colour.warn,
   investigate: colour.alarm,
   hold: colour.alarm,
@@ -75,12 +86,12 @@ const RIM: Record<string, string> = {
 /** A drain plug's magnet face with the finding on it: texture by form, tint by matter. */
 export function PlugTip({
   parts,
-  level = "",
+  level = "routine",
   size = 40,
   label,
 }: {
   parts: readonly PlugPart[];
-  level?: string;
+  level?: Level;
   size?: number;
   label?: string;
 }) {

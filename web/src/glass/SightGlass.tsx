@@ -1,13 +1,16 @@
 import { useId } from "react";
 import { colour } from "../theme";
+import type { Shape } from "../api/client";
 import { oilTint } from "./oil";
+
+type State = Shape["DueState"];
 
 interface Props {
   /** Share of life left, 0–1. */
   level: number;
   /** 0 fresh, 1 spent. */
   age: number;
-  state: string;
+  state: State;
   size?: number;
   label?: string;
   /** Where the level will stand in a month, 0–1. */
@@ -17,7 +20,7 @@ interface Props {
 const R = 40;
 
 /** What stands over the glass when it needs somebody: a flag for due, a query for no record. */
-function Flag({ state }: { state: string }) {
+function Flag({ state }: { state: State }) {
   if (state === "due") {
     return (
       <g>
@@ -36,7 +39,7 @@ function Flag({ state }: { state: string }) {
   return null;
 }
 
-function ring(state: string): { stroke: string; dash?: string; width: number } {
+function ring(state: State): { stroke: string; dash?: string; width: number } {
   if (state === "due") return { stroke: colour.alarm, width: 8 };
   if (state === "baseline") return { stroke: colour.alarm, dash: "9 7", width: 7 };
   if (state === "soon") return { stroke: colour.warn, dash: "26 5", width: 6 };

@@ -1,4 +1,5 @@
 import { colour } from "../theme";
+import { ENDS, scaleAngle, scaleMarks } from "./scale";
 
 interface Props {
   unit: string;
@@ -9,9 +10,6 @@ interface Props {
   mark: number | null;
   reading: number | null;
 }
-
-const START = -210;
-const SWEEP = 240;
 
 function polar(angle: number, r: number): [number, number] {
   const a = (angle * Math.PI) / 180;
@@ -24,28 +22,46 @@ function arc(from: number, to: number, r: number): string {
   return `M${x1} ${y1} A${r} ${r} 0 ${to - from > 180 ? 1 : 0} 1 ${x2} ${y2}`;
 }
 
-/** The next round number a scale would be marked in: 1, 2, 5, 10 … */
-function niceStep(rough: number): number {
-  const power = 10 ** Math.floor(Math.log10(rough));
-  return ([1, 2, 5].find((factor) => factor * power >= rough) ?? 10) * power;
+function Needle({ angle }: { angle: number }) {
+  const [x, y] = polar(angle, 128);
+  return (
+    <g>
+      <line
+        x1="200"
+        y1="190"
+        x2={x}
+        y2={y}
+        stroke={colour.alarm}
+        strokeWidth="6"
+        strokeLinecap="round"
+      />
+      <circle cx="200" cy="190" r="11" fill={colour.alarm} />
+    </g>
+  );
+}
+
+/** The mark to set the wrench to. */
+function SetMark({ angle }: { angle: number }) {
+  const [x1, y1] = polar(angle, 132);
+  const [x2, y2] = polar(angle, 178);
+  return <line x1={x1} y1={y1} x2={x2} y2={y2} stroke={colour.ink} strokeWidth="5" />;
+}
+
+function Numbers({ low, high }: { low: number; high: number }) {
+  return scaleMarks(low, high).map((value) => {
+    const [x, y] = polar(scaleAngle(value, low, high), 112);
+    return (
+      <text key={value} x={x} y={y + 6} textAnchor="middle" fontSize="17" fill={colour.soft}>
+        {Number(value.toFixed(1))}
+      </text>
+    );
+  });
 }
 
 /** The wrench's scale as an arc: the allowed band, the mark to set, and the needle of a reading. */
-export function TorqueArc(props: Props) {
-  const { unit, scaleLow, scaleHigh, mark, reading } = props;
-  const angle = (value: number) => {
-    const share = (value - scaleLow) / (scaleHigh - scaleLow || 1);
-    return START + Math.min(Math.max(share, 0), 1) * SWEEP;
-  };
-  const bandTo = Math.max(angle(props.bandHigh), angle(props.bandLow) + 3);
-  const step = niceStep((scaleHigh - scaleLow) / 6);
-  const first = Math.ceil(scaleLow / step) * step;
-  const ticks = Array.from(
-    { length: Math.floor((scaleHigh - first) / step) + 1 },
-    (_, i) => first + step * i,
-  );
-  const [mx, my] = polar(angle(mark ?? scaleLow), 178);
-  const [nx, ny] = polar(angle(reading ?? scaleLow), 128);
+export function TorqueArc({ unit, scaleLow, scaleHigh, bandLow, bandHigh, ...at }: Props) {
+  const angle = (value: number) => scaleAngle(value, scaleLow, scaleHigh);
+  const bandTo = Math.max(angle(bandHigh), angle(bandLow) + 3);
   return (
     <svg
       viewBox="0 0 400 300"
@@ -53,47 +69,16 @@ export function TorqueArc(props: Props) {
       role="img"
       aria-label={`Torque scale in ${unit}`}
     >
-      <path d={arc(START, START + SWEEP, 150)} fill="none" stroke="#d9d2c0" strokeWidth="26" />
+      <path d={arc(ENDS[0], ENDS[1], 150)} fill="none" stroke="#d9d2c0" strokeWidth="26" />
       <path
-        d={arc(angle(props.bandLow), bandTo, 150)}
+        d={arc(angle(bandLow), bandTo, 150)}
         fill="none"
         stroke={colour.action}
         strokeWidth="26"
       />
-      {ticks.map((value) => {
-        const [x, y] = polar(angle(value), 112);
-        return (
-          <text key={value} x={x} y={y + 6} textAnchor="middle" fontSize="17" fill={colour.soft}>
-            {Number(value.toFixed(1))}
-          </text>
-        );
-      })}
-      {mark !== null && (
-        <g>
-          <line
-            x1={polar(angle(mark), 132)[0]}
-            y1={polar(angle(mark), 132)[1]}
-            x2={mx}
-            y2={my}
-            stroke={colour.ink}
-            strokeWidth="5"
-          />
-        </g>
-      )}
-      {reading !== null && (
-        <g>
-          <line
-            x1="200"
-            y1="190"
-            x2={nx}
-            y2={ny}
-            stroke={colour.alarm}
-            strokeWidth="6"
-            strokeLinecap="round"
-          />
-          <circle cx="200" cy="190" r="11" fill={colour.alarm} />
-        </g>
-      )}
+      <Numbers low={scaleLow} high={scaleHigh} />
+      {at.mark !== null && <SetMark angle={angle(at.mark)} />}
+      {at.reading !== null && <Needle angle={angle(at.reading)} />}
       <text x="200" y="258" textAnchor="middle" fontSize="22" fontWeight="600" fill={colour.soft}>
         {unit}
       </text>

@@ -4,52 +4,81 @@ import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Readings } from "../garage/Readings";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
-import { BikeMap } from "../glass/BikeMap";
+import { RECORDS } from "../garage/words";
+import { BikeMap, MapList } from "../glass/BikeMap";
+import { dayWords } from "../workshop/days";
+import { Dialog } from "../workshop/Dialog";
 import { OdometerDialog } from "./OdometerDialog";
 import { Photos } from "./Photos";
-import { Dialog } from "../workshop/Dialog";
 
-const RECORDS: Record<string, string> = {
-  "from new": "Known from new",
-  some: "Some records",
-  none: "No records: everything counts as due now",
-};
+type Page = Shape["BikePage"];
+type Open = "odometer" | "readings" | "schools" | null;
 
-/** The bike itself: where its plugs are, what it looks like, what is known of it. */
-export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: boolean }) {
-  const [open, setOpen] = useState<"odometer" | "readings" | "schools" | null>(null);
+function Where({ page }: { page: Page }) {
   const plugs = page.plugs.map((plug) => ({
     id: `${plug.reservoir}/${plug.part}`,
-    label: `${plug.reservoir_label}, ${plug.part}${plug.torque ? `: ${plug.torque}` : ""}`,
+    label: `${plug.reservoir_label}, ${plug.part}`,
     role: plug.role,
     x: plug.x,
     y: plug.y,
+    more: plug.torque,
   }));
   return (
+    <>
+      <BikeMap layout={page.layout} plugs={plugs} />
+      {plugs.length === 0 ? (
+        <p className="soft">No plug has a place on the map yet. Place them on the spec sheet.</p>
+      ) : (
+        <MapList plugs={plugs} />
+      )}
+    </>
+  );
+}
+
+function facts(page: Page): [string, string][] {
+  return [
+    ["Owner", page.owner],
+    ["Used for", page.use_class],
+    ["Plate", page.plate],
+    ["Frame", page.frame_number],
+    ["Built", page.year_built ? `${page.year_built}` : ""],
+    ["Engine", page.engine],
+    ["History", RECORDS[page.records] ?? page.records],
+  ];
+}
+
+function Facts({ page, readings }: { page: Page; readings: () => void }) {
+  return (
+    <dl className="facts">
+      <dt>Odometer</dt>
+      <dd className="tabular">
+        <b>{page.odometer}</b>
+        {page.odometer_on && <span className="soft"> read {dayWords(page.odometer_on)}</span>}
+        <Button type="link" className="fact-more" onClick={readings}>
+          All readings
+        </Button>
+      </dd>
+      {facts(page)
+        .filter(([, said]) => said)
+        .map(([name, said]) => (
+          <div key={name} className="fact">
+            <dt>{name}</dt>
+            <dd>{said}</dd>
+          </div>
+        ))}
+    </dl>
+  );
+}
+
+/** The bike itself: where its plugs are, what it looks like, what is known of it. */
+export function BikeCard({ page, mayWork }: { page: Page; mayWork: boolean }) {
+  const [open, setOpen] = useState<Open>(null);
+  const close = () => setOpen(null);
+  return (
     <section className="panel card-page" aria-label="The bike">
-      <div>
-        <BikeMap layout={page.layout} plugs={plugs} />
-        {plugs.length === 0 && (
-          <p className="soft">No plug has a place on the map yet. Place them on the spec sheet.</p>
-        )}
-      </div>
+      <Where page={page} />
       <div className="card-side">
-        <dl className="facts">
-          <dt>Owner</dt>
-          <dd>{page.owner || "–"}</dd>
-          <dt>Used for</dt>
-          <dd>{page.use_class}</dd>
-          <dt>Odometer</dt>
-          <dd className="tabular">
-            {page.odometer}
-            <span className="soft"> read {page.odometer_on}</span>{" "}
-            <Button type="link" onClick={() => setOpen("readings")}>
-              All readings
-            </Button>
-          </dd>
-          <dt>History</dt>
-          <dd>{RECORDS[page.records]}</dd>
-        </dl>
+        <Facts page={page} readings={() => setOpen("readings")} />
         {page.notes && <p className="card-notes">{page.notes}</p>}
         {mayWork && (
           <div className="card-tools">
@@ -62,17 +91,13 @@ export function BikeCard({ page, mayWork }: { page: Shape["BikePage"]; mayWork: 
         <Button onClick={() => setOpen("schools")}>Schools for this bike</Button>
         <Photos bike={page.id} photos={page.photos} mayWork={mayWork} />
       </div>
-      {open === "odometer" && <OdometerDialog page={page} close={() => setOpen(null)} />}
-      {open === "readings" && <Readings bike={page.id} close={() => setOpen(null)} />}
-      <Dialog
-        open={open === "schools"}
-        title={`Schools for ${page.name}`}
-        onCancel={() => setOpen(null)}
-        footer={null}
-        width={1050}
-      >
-        <SchoolsPanel bike={page.id} />
-      </Dialog>
+      {open === "odometer" && <OdometerDialog page={page} close={close} />}
+      {open === "readings" && <Readings bike={page.id} close={close} />}
+      {open === "schools" && (
+        <Dialog open title={`Schools for ${page.name}`} onCancel={close} footer={null} width={1050}>
+          <SchoolsPanel bike={page.id} />
+        </Dialog>
+      )}
     </section>
   );
 }

@@ -1,36 +1,20 @@
 import "./bike.css";
-import { Button } from "antd";
+import { Tag } from "antd";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import type { Shape } from "../api/client";
 import { useBike } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
 import { StartVisit } from "../visits/StartVisit";
-import { Waiting, WentWrong } from "../workshop/States";
+import { Doors } from "../workshop/Doors";
+import { NotThere, Waiting } from "../workshop/States";
 import { BikeCard } from "./BikeCard";
 import { ReservoirPanel } from "./ReservoirPanel";
 
+type Page = Shape["BikePage"];
 const CARD = "the bike";
 
-function Tank({
-  reservoir,
-  shown,
-  show,
-}: {
-  reservoir: Shape["ReservoirPage"];
-  shown: boolean;
-  show: () => void;
-}) {
-  const { glass } = reservoir;
-  return (
-    <button className={shown ? "tank tank-shown" : "tank"} aria-pressed={shown} onClick={show}>
-      <SightGlass level={glass.level} age={glass.age} state={glass.state} size={28} />
-      <span>{glass.label}</span>
-    </button>
-  );
-}
-
-function Sheet({ page }: { page: Shape["BikePage"] }) {
+function Sheet({ page }: { page: Page }) {
   return (
     <span className="soft tank-sheet">
       {page.sheet_version ? (
@@ -46,75 +30,108 @@ function Sheet({ page }: { page: Shape["BikePage"] }) {
   );
 }
 
-function Heading({ page }: { page: Shape["BikePage"] }) {
-  const go = useNavigate();
-  const visit = page.visit;
+/** The one thing to do next: go on, open what is planned, or plan. */
+function Next({ page }: { page: Page }) {
+  const { visit, planned } = page;
+  if (visit) {
+    return (
+      <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
+        Go on: {visit.step}
+      </Link>
+    );
+  }
   return (
-    <div className="heading">
+    <>
+      {planned && (
+        <Link
+          to={`/planned/${planned.id}`}
+          className={planned.late ? "link-button late" : "link-button"}
+        >
+          Planned {planned.day}
+          {planned.late && ", late"}
+        </Link>
+      )}
+      {page.sheet_id > 0 && (
+        <Link to={`/bikes/${page.id}/plan`} className="link-button">
+          Plan a visit
+        </Link>
+      )}
+    </>
+  );
+}
+
+function Heading({ page }: { page: Page }) {
+  return (
+    <div className="heading bike-heading">
       <Link to="/" className="back">
         Ward
       </Link>
       <h1>{page.name}</h1>
       <p className="heading-sum">
         {page.archived && <b>archived · </b>}
-        {page.model} · {page.layout} · {page.displacement} ·{" "}
-        <b className="tabular">{page.odometer}</b>
+        {page.plate && <b className="plate-sign">{page.plate}</b>} {page.model} · {page.layout} ·{" "}
+        {page.displacement} · <b className="tabular">{page.odometer}</b>
       </p>
       <Sheet page={page} />
-      {!visit && page.sheet_id > 0 && (
-        <Link to={`/bikes/${page.id}/plan`} className="link-button">
-          Plan a visit
-        </Link>
-      )}
-      {visit && (
-        <Button type="primary" onClick={() => void go(`/visits/${visit.id}`)}>
-          Go on: {visit.step}
-        </Button>
-      )}
+      <Next page={page} />
     </div>
   );
 }
 
-export function BikePage({ mayWork }: { mayWork: boolean }) {
-  const { id = "" } = useParams();
-  const bike = useBike(id);
+/** What the newest findings of the bike ask for, each leading to its plug. */
+function Asking({ asks, show }: { asks: Shape["Ask"][]; show: (reservoir: string) => void }) {
+  if (asks.length === 0) return null;
+  return (
+    <ul className="asking" aria-label="What findings ask for">
+      {asks.map((ask) => (
+        <li key={ask.reservoir}>
+          <button className={`asking-row verdict-${ask.level}`} onClick={() => show(ask.reservoir)}>
+            <Tag color={ask.level === "watch" ? "warning" : "error"}>{ask.level}</Tag>
+            <b>{ask.label}</b> {ask.action}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function doors(page: Page) {
+  const tanks = page.reservoirs.map(({ glass }) => ({
+    key: glass.key,
+    label: (
+      <span className="tank">
+        <SightGlass level={glass.level} age={glass.age} state={glass.state} size={28} />
+        {glass.label}
+      </span>
+    ),
+  }));
+  return [{ key: CARD, label: <span className="tank">The bike</span> }, ...tanks];
+}
+
+function Opened({ page, mayWork }: { page: Page; mayWork: boolean }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [starting, setStarting] = useState(false);
-  if (bike.isPending) return <Waiting what="Rolling it in" />;
-  if (bike.isError) return <WentWrong error={bike.error} again={() => void bike.refetch()} />;
-  const page = bike.data;
   const shown = page.reservoirs.find((r) => r.glass.key === chosen) ?? page.reservoirs[0];
   const card = chosen === CARD || !shown;
   return (
     <>
       <Heading page={page} />
-      <nav className="tank-row" aria-label="Reservoirs">
-        <button
-          className={card ? "tank tank-shown" : "tank"}
-          aria-pressed={card}
-          onClick={() => setChosen(CARD)}
-        >
-          <span className="tank-card">The bike</span>
-        </button>
-        {page.reservoirs.map((reservoir) => (
-          <Tank
-            key={reservoir.glass.key}
-            reservoir={reservoir}
-            shown={!card && reservoir === shown}
-            show={() => setChosen(reservoir.glass.key)}
-          />
-        ))}
-      </nav>
+      <Asking asks={page.asks} show={setChosen} />
+      <Doors
+        className="tanks"
+        doors={doors(page)}
+        open={card ? CARD : shown.glass.key}
+        go={setChosen}
+      />
       {card ? (
         <BikeCard page={page} mayWork={mayWork} />
       ) : (
         <ReservoirPanel
           key={shown.glass.key}
-          bike={id}
+          bike={page}
           reservoir={shown}
           mayWork={mayWork}
-          canStart={mayWork && !page.visit && !page.archived}
-          start={() => setStarting(true)}
+          start={mayWork && !page.visit && !page.archived ? () => setStarting(true) : null}
         />
       )}
       {shown && starting && (
@@ -122,4 +139,13 @@ export function BikePage({ mayWork }: { mayWork: boolean }) {
       )}
     </>
   );
+}
+
+/** What is this bike, and how is it doing? */
+export function BikePage({ mayWork }: { mayWork: boolean }) {
+  const { id = "" } = useParams();
+  const bike = useBike(id);
+  if (bike.isPending) return <Waiting what="Rolling it in" />;
+  if (bike.isError) return <NotThere error={bike.error} again={() => void bike.refetch()} />;
+  return <Opened key={id} page={bike.data} mayWork={mayWork} />;
 }

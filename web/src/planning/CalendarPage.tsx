@@ -1,11 +1,12 @@
 import "./plan.css";
-import { Button } from "antd";
+import { Button, Table, Tag, type TableColumnsType } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Refused } from "../workshop/Refused";
 import { Waiting, WentWrong } from "../workshop/States";
-import { clock, useCalendar, useDrop, usePutAway } from "./plan";
+import { clock } from "./clock";
+import { useCalendar, useDrop, usePutAway } from "./plan";
 
 type Line = Shape["PlannedLine"];
 
@@ -60,76 +61,79 @@ function Drop({ visit }: { visit: Line }) {
   );
 }
 
-function Visit({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
+function Tools({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
   return (
-    <tr>
-      <td className="tabular strong">
-        {visit.day}
-        {visit.late && <b className="calendar-late">late</b>}
-      </td>
-      <td>
-        <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>
-      </td>
-      <td>
-        <Parts visit={visit} />
-      </td>
-      <td className="tabular">{clock(visit.minutes)}</td>
-      <td title={visit.missing.join(", ")}>
-        {visit.missing.length > 0 ? lacks(visit.missing) : <span className="soft">all there</span>}
-      </td>
-      <td>
-        <div className="calendar-tools">
-          <Link to={`/planned/${visit.id}`} className="link-button">
-            Open
-          </Link>
-          <a
-            href={`/api/planned-visits/${visit.id}/kit.pdf`}
-            className="link-button"
-            target="_blank"
-            rel="noreferrer"
-          >
-            Print the kit
-          </a>
-          {mayWork && <Drop visit={visit} />}
-        </div>
-      </td>
-    </tr>
+    <div className="calendar-tools">
+      <Link to={`/planned/${visit.id}`} className="link-button">
+        Open
+      </Link>
+      <a
+        href={`/api/planned-visits/${visit.id}/kit.pdf`}
+        className="link-button"
+        target="_blank"
+        rel="noreferrer"
+      >
+        Print the kit
+      </a>
+      {mayWork && <Drop visit={visit} />}
+    </div>
   );
+}
+
+function columns(mayWork: boolean): TableColumnsType<Line> {
+  return [
+    {
+      title: "Day",
+      className: "tabular strong calendar-day",
+      render: (_, visit) => (
+        <>
+          {visit.day} {visit.late && <Tag color="error">late</Tag>}
+        </>
+      ),
+    },
+    {
+      title: "Bike",
+      render: (_, visit) => <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>,
+    },
+    { title: "What", render: (_, visit) => <Parts visit={visit} /> },
+    { title: "Takes", className: "tabular", render: (_, visit) => clock(visit.minutes) },
+    {
+      title: "Kit",
+      render: (_, visit) =>
+        visit.missing.length > 0 ? (
+          <span title={visit.missing.join(", ")}>{lacks(visit.missing)}</span>
+        ) : (
+          <span className="soft">all there</span>
+        ),
+    },
+    {
+      title: <span className="hidden">What to do</span>,
+      render: (_, visit) => <Tools visit={visit} mayWork={mayWork} />,
+    },
+  ];
 }
 
 function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean }) {
   return (
     <section aria-label="Planned visits" className="shopping">
-      <table className="spec calendar">
-        <thead>
-          <tr>
-            <th scope="col">Day</th>
-            <th scope="col">Bike</th>
-            <th scope="col">What</th>
-            <th scope="col">Takes</th>
-            <th scope="col">Kit</th>
-            <th scope="col">
-              <span className="hidden">What to do</span>
-            </th>
-          </tr>
-        </thead>
-        {weeks.map((week) => (
-          <tbody key={week.label}>
-            <tr>
-              <th scope="rowgroup" colSpan={6} className="calendar-week">
-                {week.label}{" "}
-                <span className="soft tabular">
-                  {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
-                  {clock(week.minutes)} h
-                </span>
-              </th>
-            </tr>
-            {week.visits.map((visit) => (
-              <Visit key={visit.id} visit={visit} mayWork={mayWork} />
-            ))}
-          </tbody>
-        ))}
-      </table>
+      {weeks.map((week) => (
+        <div key={week.label}>
+          <h2 className="calendar-week">
+            {week.label}{" "}
+            <span className="soft tabular">
+              {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
+              {clock(week.minutes)} h
+            </span>
+          </h2>
+          <Table<Line>
+            className="lists cards-on-phone"
+            columns={columns(mayWork)}
+            dataSource={week.visits}
+            rowKey="id"
+            pagination={false}
+          />
+        </div>
+      ))}
     </section>
   );
 }
@@ -154,42 +158,36 @@ function CameIn({ line }: { line: Shape["Shopping"] }) {
   );
 }
 
+function toBuy(mayWork: boolean): TableColumnsType<Shape["Shopping"]> {
+  const came: TableColumnsType<Shape["Shopping"]> = mayWork
+    ? [
+        {
+          title: <span className="hidden">Has it come?</span>,
+          className: "shopping-came",
+          render: (_, line) => <CameIn line={line} />,
+        },
+      ]
+    : [];
+  return [
+    { title: "What", dataIndex: "what", render: (what: string) => <b>{what}</b> },
+    { title: "How much", dataIndex: "amount", className: "tabular" },
+    { title: "For", dataIndex: "for_bikes" },
+    { title: "Parts counter (simulated)", dataIndex: "available" },
+    ...came,
+  ];
+}
+
 function ToBuy({ lines, mayWork }: { lines: Shape["Shopping"][]; mayWork: boolean }) {
   return (
     <section aria-label="To buy" className="shopping">
       <h2>To buy for these visits</h2>
-      <table className="spec">
-        <thead>
-          <tr>
-            <th scope="col">What</th>
-            <th scope="col">How much</th>
-            <th scope="col">For</th>
-            <th scope="col">Parts counter (simulated)</th>
-            {mayWork && (
-              <th scope="col">
-                <span className="hidden">Has it come?</span>
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={`${line.what} ${line.amount}`}>
-              <td>
-                <b>{line.what}</b>
-              </td>
-              <td className="tabular">{line.amount}</td>
-              <td>{line.for_bikes}</td>
-              <td>{line.available}</td>
-              {mayWork && (
-                <td className="shopping-came">
-                  <CameIn line={line} />
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table<Shape["Shopping"]>
+        className="lists cards-on-phone"
+        columns={toBuy(mayWork)}
+        dataSource={lines}
+        rowKey={(line) => `${line.what} ${line.amount}`}
+        pagination={false}
+      />
     </section>
   );
 }

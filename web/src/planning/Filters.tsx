@@ -1,5 +1,6 @@
 import type { Shape } from "../api/client";
-import type { WardWanted } from "../api/hooks";
+import type { WardWanted } from "../api/keys";
+import { Choice } from "../workshop/Choice";
 
 /** How many reservoirs are expected in each of the coming months, as filling tubes. */
 function Months({ months }: { months: Shape["MonthLoad"][] }) {
@@ -27,31 +28,28 @@ function Chip({ on, set, children }: { on: boolean; set: () => void; children: s
   );
 }
 
-function Choose({
+function Narrow({
   label,
   value,
   choices,
   choose,
 }: {
   label: string;
-  value: string;
+  value: string | undefined;
   choices: Shape["Choice"][];
-  choose: (value: string) => void;
+  choose: (value: string | undefined) => void;
 }) {
+  const options = choices.map(({ name, count }) => ({ value: name, label: `${name} (${count})` }));
   return (
-    <select
-      className="chip"
+    <Choice
+      className="chip-choice"
       aria-label={label}
-      value={value}
-      onChange={(event) => choose(event.target.value)}
-    >
-      <option value="">{label}</option>
-      {choices.map((choice) => (
-        <option key={choice.name} value={choice.name}>
-          {choice.name} ({choice.count})
-        </option>
-      ))}
-    </select>
+      placeholder={label}
+      allowClear
+      value={value ?? ""}
+      options={options}
+      onChange={(chosen) => choose(chosen || undefined)}
+    />
   );
 }
 
@@ -88,17 +86,17 @@ export function Filters({
         >
           In the shop
         </Chip>
-        <Choose
+        <Narrow
           label="Any use"
-          value={wanted.use ?? ""}
+          value={wanted.use}
           choices={ward.uses}
-          choose={(use) => change({ use: use || undefined })}
+          choose={(use) => change({ use })}
         />
-        <Choose
+        <Narrow
           label="Any fluid"
-          value={wanted.fluid ?? ""}
+          value={wanted.fluid}
           choices={ward.fluids}
-          choose={(fluid) => change({ fluid: fluid || undefined })}
+          choose={(fluid) => change({ fluid })}
         />
         <Chip
           on={wanted.group === "use"}

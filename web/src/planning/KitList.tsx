@@ -1,6 +1,6 @@
 import type { Shape } from "../api/client";
 import { Ticks } from "../visits/steps/CheckStep";
-import { useDraft } from "../visits/outbox";
+import { useDraft } from "../visits/draft";
 
 /** What to lay out, ticked off on the tablet; ticks stay with this visit. */
 export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string }) {

@@ -1,10 +1,10 @@
 import { useRef, useState, type PointerEvent } from "react";
 import type { Shape } from "../api/client";
 import { colour } from "../theme";
-import { clock } from "./plan";
+import { clock } from "./clock";
+import { wishFor, type Wish } from "./wishes";
 
 type Job = Shape["JobShape"];
-type Wish = Shape["WishChoiceRequest"];
 
 const LEFT = 118;
 const WIDE = 860;
@@ -16,24 +16,6 @@ const HANDS = [colour.action, "#8a5a12", "#5b4a78", "#3c6b2f"];
 
 function lanesOf(jobs: Job[]): string[] {
   return [WHOLE, ...new Set(jobs.map((job) => job.group).filter(Boolean))];
-}
-
-/** What dragging a job to another minute asks for: it before the next one, or after the last. */
-export function wishFor(jobs: Job[], dragged: Job, minute: number): Wish | null {
-  // what belongs to the same reservoir keeps its order: dragging past it means past what is next to it
-  const own = (job: Job) =>
-    job.id === dragged.id || (job.group !== "" && job.group === dragged.group);
-  const others = jobs.filter((job) => !own(job) && job.end > job.start);
-  if (minute < dragged.start) {
-    const next = others
-      .filter((job) => job.start >= minute && job.start < dragged.start)
-      .sort((a, b) => a.start - b.start)[0];
-    return next ? { first: dragged.id, then: next.id } : null;
-  }
-  const last = others
-    .filter((job) => job.end <= minute + dragged.end - dragged.start && job.start > dragged.start)
-    .sort((a, b) => b.end - a.end)[0];
-  return last ? { first: last.id, then: dragged.id } : null;
 }
 
 function Axis({ minutes, x, tall }: { minutes: number; x: (m: number) => number; tall: number }) {
@@ -110,33 +92,54 @@ function Block({
   );
 }
 
-/** The run order as lanes: blocks are hands-on, hatched bars are waits that run by themselves. */
-export function Lanes({
-  jobs,
-  labels,
-  minutes,
-  chosen,
-  choose,
-  wish,
-}: {
+interface Props {
   jobs: Job[];
   labels: Record<string, string>;
   minutes: number;
   chosen: string;
   choose: (id: string) => void;
   wish: (wish: Wish) => void;
-}) {
+}
+
+/** A job held by the finger, and what letting it go at another minute asks for. */
+function useDragged({ jobs, minutes, wish }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [held, setHeld] = useState<{ job: Job; from: number } | null>(null);
-  const lanes = lanesOf(jobs);
-  const tall = TOP + lanes.length * LANE + 4;
-  const x = (minute: number) => LEFT + (minute / Math.max(1, minutes)) * (WIDE - LEFT - RIGHT);
   const minuteAt = (event: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
     if (!box) return 0;
     const at = ((event.clientX - box.left) / box.width) * WIDE;
     return ((at - LEFT) / (WIDE - LEFT - RIGHT)) * minutes;
   };
+  const drop = (event: PointerEvent) => {
+    if (!held) return;
+    const minute = held.job.start + minuteAt(event) - held.from;
+    const asked = Math.abs(minute - held.job.start) > 2 && wishFor(jobs, held.job, minute);
+    setHeld(null);
+    if (asked) wish(asked);
+  };
+  const grab = (job: Job) => (event: PointerEvent) => setHeld({ job, from: minuteAt(event) });
+  return { svg, grab, drop };
+}
+
+function Lane({ name, y }: { name: string; y: number }) {
+  return (
+    <>
+      <text x={0} y={y + 24} fontSize="15" fill={colour.ink}>
+        {name}
+      </text>
+      <line x1={0} x2={WIDE} y1={y + LANE - 4} y2={y + LANE - 4} stroke={colour.line} />
+    </>
+  );
+}
+
+/** The run order as lanes: blocks are hands-on, hatched bars are waits that run by themselves. */
+export function Lanes(props: Props) {
+  const { jobs, labels, minutes, chosen, choose } = props;
+  const { svg, grab, drop } = useDragged(props);
+  const lanes = lanesOf(jobs);
+  const tall = TOP + lanes.length * LANE + 4;
+  const x = (minute: number) => LEFT + (minute / Math.max(1, minutes)) * (WIDE - LEFT - RIGHT);
   return (
     <svg
       ref={svg}
@@ -144,13 +147,7 @@ export function Lanes({
       className="lanes"
       role="group"
       aria-label="Run order in lanes"
-      onPointerUp={(event) => {
-        if (!held) return;
-        const minute = held.job.start + minuteAt(event) - held.from;
-        const asked = Math.abs(minute - held.job.start) > 2 && wishFor(jobs, held.job, minute);
-        setHeld(null);
-        if (asked) wish(asked);
-      }}
+      onPointerUp={drop}
     >
       <defs>
         <pattern id="waiting" width="7" height="7" patternUnits="userSpaceOnUse">
@@ -160,16 +157,7 @@ export function Lanes({
       <Axis minutes={minutes} x={x} tall={tall} />
       {lanes.map((lane, index) => (
         <g key={lane}>
-          <text x={0} y={TOP + index * LANE + 24} fontSize="15" fill={colour.ink}>
-            {labels[lane] ?? lane}
-          </text>
-          <line
-            x1={0}
-            x2={WIDE}
-            y1={TOP + (index + 1) * LANE - 4}
-            y2={TOP + (index + 1) * LANE - 4}
-            stroke={colour.line}
-          />
+          <Lane name={labels[lane] ?? lane} y={TOP + index * LANE} />
           {jobs
             .filter((job) => (job.group || WHOLE) === lane)
             .map((job) => (
@@ -180,7 +168,7 @@ export function Lanes({
                 x={x}
                 chosen={job.id === chosen}
                 choose={() => choose(job.id)}
-                grab={(event) => setHeld({ job, from: minuteAt(event) })}
+                grab={grab(job)}
               />
             ))}
         </g>

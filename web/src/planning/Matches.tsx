@@ -1,15 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
-import { DASHES, ViscosityChart } from "../shelf/ViscosityChart";
-import { Waiting, WentWrong } from "../workshop/States";
+import { keys } from "../api/keys";
+import { ViscosityChart } from "../shelf/ViscosityChart";
 import { Dialog } from "../workshop/Dialog";
+import { Waiting, WentWrong } from "../workshop/States";
+import { WideDrawing } from "../workshop/WideDrawing";
 
-const SHOWN = 3;
-const REFUSED = 3; // the rank of what does not go in
+type Match = Shape["FluidMatch"];
 
 function useMatches(bike_id: string, reservoir: string) {
   return useQuery({
-    queryKey: ["matches", bike_id, reservoir],
+    queryKey: keys.matches(bike_id, reservoir),
     queryFn: () =>
       taken(
         api.GET("/api/bikes/{bike_id}/fluids/", {
@@ -19,35 +21,43 @@ function useMatches(bike_id: string, reservoir: string) {
   });
 }
 
-function Fluid({ fluid }: { fluid: Shape["FluidMatch"] }) {
+interface Hand {
+  inHand: number | undefined;
+  take: (fluid: number) => void;
+}
+
+function Fluid({ fluid, inHand, take }: { fluid: Match } & Hand) {
+  const mine = fluid.id === inHand;
   return (
-    <li className={`match match-${fluid.rank}`}>
-      <b className="match-word">{fluid.fit}</b>
-      <div>
-        <b>{fluid.name}</b> <span className="soft">{fluid.label}</span>
-        <ul>
-          {fluid.reasons.map((reason) => (
-            <li key={reason.text}>
-              {reason.text} <span className="soft">{reason.rule}</span>
-            </li>
-          ))}
-          {!fluid.cold_ok && <li className="match-cold">{fluid.cold}</li>}
-        </ul>
-      </div>
+    <li className={`match match-${fluid.rank}${mine ? " match-in-hand" : ""}`}>
+      <button className="match-name" aria-pressed={mine} onClick={() => take(fluid.id)}>
+        <b className="match-word">{fluid.fit}</b>
+        <span>
+          <b>{fluid.name}</b> <span className="soft">{fluid.label}</span>
+        </span>
+      </button>
+      <ul>
+        {fluid.reasons.map((reason) => (
+          <li key={reason.text}>
+            {reason.text} <span className="soft">{reason.rule}</span>
+          </li>
+        ))}
+        {!fluid.cold_ok && <li className="match-cold">{fluid.cold}</li>}
+      </ul>
     </li>
   );
 }
 
 /** What fits, then what is doubtful; what is refused is counted and opens on a tap. */
-function Ranked({ fluids }: { fluids: Shape["FluidMatch"][] }) {
-  const refused = fluids.filter((fluid) => fluid.rank === REFUSED);
+function Ranked({ fluids, ...hand }: { fluids: Match[] } & Hand) {
+  const refused = fluids.filter((fluid) => fluid.refused);
   return (
     <>
       <ul className="match-list">
         {fluids
-          .filter((fluid) => fluid.rank !== REFUSED)
+          .filter((fluid) => !fluid.refused)
           .map((fluid) => (
-            <Fluid key={fluid.id} fluid={fluid} />
+            <Fluid key={fluid.id} fluid={fluid} {...hand} />
           ))}
       </ul>
       {refused.length > 0 && (
@@ -55,12 +65,29 @@ function Ranked({ fluids }: { fluids: Shape["FluidMatch"][] }) {
           <summary>Refused: {refused.length}</summary>
           <ul className="match-list">
             {refused.map((fluid) => (
-              <Fluid key={fluid.id} fluid={fluid} />
+              <Fluid key={fluid.id} fluid={fluid} {...hand} />
             ))}
           </ul>
         </details>
       )}
     </>
+  );
+}
+
+/** The oil in hand on the chart, with the window it has to go through. */
+function Drawn({ matches, fluid }: { matches: Shape["Matches"]; fluid: Match | undefined }) {
+  const line = fluid && fluid.curve.length > 0 ? [fluid] : [];
+  return (
+    <div className="match-chart">
+      <WideDrawing>
+        <ViscosityChart fluids={line} scales={matches.scales} wanted={matches.wanted} />
+      </WideDrawing>
+      <p>
+        <b>{fluid?.name}</b>
+        {fluid && line.length === 0 && ": no measured viscosity to draw"}
+        <span className="soft"> {matches.caveat}</span>
+      </p>
+    </div>
   );
 }
 
@@ -75,17 +102,12 @@ export function Matches({
   close: () => void;
 }) {
   const found = useMatches(bike, reservoir);
-  const drawn = (found.data?.fluids ?? [])
-    .filter((fluid) => fluid.curve.length > 0)
-    .slice(0, Math.min(SHOWN, DASHES.length));
+  const [chosen, setChosen] = useState<number>();
+  const fluids = found.data?.fluids ?? [];
+  const inHand = fluids.find((fluid) => fluid.id === chosen) ?? fluids[0];
+  const title = `Which oil fits: ${found.data?.reservoir ?? reservoir}`;
   return (
-    <Dialog
-      open
-      title={`Which oil fits: ${found.data?.reservoir ?? reservoir}`}
-      onCancel={close}
-      footer={null}
-      width={1140}
-    >
+    <Dialog open title={title} onCancel={close} footer={null} width={1140}>
       {found.isPending && <Waiting what="Holding the shelf against it" />}
       {found.isError && <WentWrong error={found.error} again={() => void found.refetch()} />}
       {found.data && (
@@ -95,14 +117,9 @@ export function Matches({
               Asked for: <b>{found.data.wanted.words}</b>
               {found.data.school && <span className="soft"> · Which oil: {found.data.school}</span>}
             </p>
-            <Ranked fluids={found.data.fluids} />
+            <Ranked fluids={fluids} inHand={inHand?.id} take={setChosen} />
           </div>
-          <div>
-            <ViscosityChart fluids={drawn} scales={found.data.scales} wanted={found.data.wanted} />
-            <p className="soft">
-              {drawn.map((fluid) => fluid.name).join(", ")}. {found.data.caveat}
-            </p>
-          </div>
+          <Drawn matches={found.data} fluid={inHand} />
         </div>
       )}
     </Dialog>

@@ -1,22 +1,16 @@
-import { Button } from "antd";
+import { Button, Upload } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
-import { keys } from "../api/hooks";
+import { keys } from "../api/keys";
 import { gone } from "../garage/sheets";
+import { dayWords } from "../workshop/days";
 import { Refused } from "../workshop/Refused";
 
-/** Pictures of the bike. The server strips place and camera from them. */
-export function Photos({
-  bike,
-  photos,
-  mayWork,
-}: {
-  bike: string;
-  photos: Shape["PhotoLine"][];
-  mayWork: boolean;
-}) {
+type Photo = Shape["PhotoLine"];
+
+function usePhotos(bike: string) {
   const client = useQueryClient();
-  const done = () => client.invalidateQueries({ queryKey: keys.bike(bike) });
+  const onSuccess = () => client.invalidateQueries({ queryKey: keys.bike(bike) });
   const add = useMutation({
     mutationFn: (file: File) => {
       const form = new FormData();
@@ -30,44 +24,64 @@ export function Photos({
         }),
       );
     },
-    onSuccess: done,
+    onSuccess,
   });
   const remove = useMutation({
     mutationFn: (photo_id: string) =>
       gone(api.DELETE("/api/photos/{photo_id}/", { params: { path: { photo_id } } })),
-    onSuccess: done,
+    onSuccess,
   });
+  return { add, remove };
+}
+
+function Picture({ photo, remove }: { photo: Photo; remove: (() => void) | null }) {
+  const day = dayWords(photo.taken_on);
+  return (
+    <figure>
+      <img src={`/api/photos/${photo.id}/`} alt={photo.caption || `Picture of ${day}`} />
+      <figcaption className="soft">
+        {day}, {photo.taken_by}
+        {remove && (
+          <Button type="text" onClick={remove}>
+            Remove
+          </Button>
+        )}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Pictures of the bike. The server strips place and camera from them. */
+export function Photos({
+  bike,
+  photos,
+  mayWork,
+}: {
+  bike: string;
+  photos: Photo[];
+  mayWork: boolean;
+}) {
+  const { add, remove } = usePhotos(bike);
   return (
     <div className="photos">
       {photos.map((photo) => (
-        <figure key={photo.id}>
-          <img
-            src={`/api/photos/${photo.id}/`}
-            alt={photo.caption || `Picture of ${photo.taken_on}`}
-          />
-          <figcaption className="soft">
-            {photo.taken_on}, {photo.taken_by}
-            {mayWork && (
-              <Button size="small" type="text" onClick={() => remove.mutate(photo.id)}>
-                Remove
-              </Button>
-            )}
-          </figcaption>
-        </figure>
+        <Picture
+          key={photo.id}
+          photo={photo}
+          remove={mayWork ? () => remove.mutate(photo.id) : null}
+        />
       ))}
       {mayWork && (
-        <label className="file-button">
-          {add.isPending ? "Sending …" : "Add a picture"}
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) add.mutate(file);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <Upload
+          accept="image/jpeg,image/png,image/webp"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            add.mutate(file);
+            return false;
+          }}
+        >
+          <Button loading={add.isPending}>Add a picture</Button>
+        </Upload>
       )}
       <Refused said={add.error?.message ?? remove.error?.message} />
     </div>

@@ -1,9 +1,12 @@
 import { Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
+import { Choice } from "../workshop/Choice";
 import { Refused } from "../workshop/Refused";
+import { WideDrawing } from "../workshop/WideDrawing";
 import { Lanes } from "./Lanes";
-import { byHand, clock, type Asked, type Plan } from "./plan";
+import { clock } from "./clock";
+import { byHand, type Asked, type Plan } from "./plan";
 
 type Job = Shape["JobShape"];
 
@@ -49,20 +52,14 @@ function Chosen({
     <p className="chosen-job">
       <b>{job.label}</b>, {clock(job.start)}–{clock(job.end)}
       {job.attitude && `, bike ${job.attitude}`}. Do it before{" "}
-      <select
+      <Choice
         aria-label={`Do “${job.label}” before`}
         value=""
-        onChange={(event) => wish({ first: job.id, then: event.target.value })}
-      >
-        <option value="">choose</option>
-        {jobs
+        options={jobs
           .filter((other) => other.id !== id && other.end > other.start)
-          .map((other) => (
-            <option key={other.id} value={other.id}>
-              {other.label}
-            </option>
-          ))}
-      </select>
+          .map((other) => ({ value: other.id, label: other.label }))}
+        onChange={(then) => wish({ first: job.id, then })}
+      />
     </p>
   );
 }
@@ -91,6 +88,43 @@ function RunList({ jobs, technicians }: { jobs: Job[]; technicians: number }) {
   );
 }
 
+type Ordered = NonNullable<Plan["order"]>;
+
+function Hands({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: Asked) => void }) {
+  return (
+    <div className="plan-order-head">
+      <h2>In what order</h2>
+      <label>
+        Technicians{" "}
+        <Segmented
+          value={asked.technicians}
+          options={[1, 2, 3, 4]}
+          onChange={(technicians) => ask(byHand(plan, asked, { technicians }))}
+        />
+      </label>
+      <label>
+        Pans{" "}
+        <Segmented
+          value={asked.pans}
+          options={[1, 2, 3]}
+          onChange={(pans) => ask(byHand(plan, asked, { pans }))}
+        />
+      </label>
+    </div>
+  );
+}
+
+function Time({ order }: { order: Ordered }) {
+  return (
+    <p className="plan-time">
+      <b className="tabular">{clock(order.minutes)}</b> from start to finish,{" "}
+      <b className="tabular">{clock(order.hands_on)}</b> hands-on; one thing after another it would
+      be <b className="tabular">{clock(order.in_turn)}</b>.{" "}
+      {order.proven ? "Nothing shorter exists." : `This is ${order.gap}.`}
+    </p>
+  );
+}
+
 /** The jobs in their order: lanes to drag in, and the run sheet as a list. */
 export function Order({
   plan,
@@ -102,54 +136,30 @@ export function Order({
   ask: (asked: Asked) => void;
 }) {
   const [chosen, setChosen] = useState("");
-  const order = plan.order;
+  const { order, refused } = plan;
   const wish = (one: Shape["WishChoiceRequest"]) => {
     const others = asked.wishes.filter((w) => w.first !== one.first || w.then !== one.then);
     ask(byHand(plan, asked, { wishes: [...others, one] }));
   };
+  const labels = Object.fromEntries(plan.tasks.map((task) => [task.reservoir, task.label]));
   return (
     <section aria-label="In what order" className="plan-order">
-      <div className="plan-order-head">
-        <h2>In what order</h2>
-        <label>
-          Technicians{" "}
-          <Segmented
-            value={asked.technicians}
-            options={[1, 2, 3, 4]}
-            onChange={(technicians) => ask(byHand(plan, asked, { technicians }))}
-          />
-        </label>
-        <label>
-          Pans{" "}
-          <Segmented
-            value={asked.pans}
-            options={[1, 2, 3]}
-            onChange={(pans) => ask(byHand(plan, asked, { pans }))}
-          />
-        </label>
-      </div>
-      <Refused
-        said={
-          plan.refused && order ? `${plan.refused} Below is the order without it.` : plan.refused
-        }
-      />
+      <Hands plan={plan} asked={asked} ask={ask} />
+      <Refused said={refused && order ? `${refused} Below is the order without it.` : refused} />
       <Wishes plan={plan} asked={asked} ask={ask} />
       {order && (
         <>
-          <p className="plan-time">
-            <b className="tabular">{clock(order.minutes)}</b> from start to finish,{" "}
-            <b className="tabular">{clock(order.hands_on)}</b> hands-on; one thing after another it
-            would be <b className="tabular">{clock(order.in_turn)}</b>.{" "}
-            {order.proven ? "Nothing shorter exists." : `This is ${order.gap}.`}
-          </p>
-          <Lanes
-            jobs={order.jobs}
-            labels={Object.fromEntries(plan.tasks.map((task) => [task.reservoir, task.label]))}
-            minutes={order.minutes}
-            chosen={chosen}
-            choose={setChosen}
-            wish={wish}
-          />
+          <Time order={order} />
+          <WideDrawing>
+            <Lanes
+              jobs={order.jobs}
+              labels={labels}
+              minutes={order.minutes}
+              chosen={chosen}
+              choose={setChosen}
+              wish={wish}
+            />
+          </WideDrawing>
           <Chosen jobs={order.jobs} id={chosen} wish={wish} />
           <RunList jobs={order.jobs} technicians={asked.technicians} />
           {order.learned.length > 0 && (

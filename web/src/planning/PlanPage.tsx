@@ -1,10 +1,12 @@
 import "./plan.css";
-import { Button, Input } from "antd";
+import { App, Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { fieldSentence, Refusal, type Shape } from "../api/client";
+import { fieldSentence, problemOf, type Shape } from "../api/client";
+import { Day } from "../workshop/Day";
+import { dayWords } from "../workshop/days";
 import { Refused } from "../workshop/Refused";
-import { NotHere, Waiting, WentWrong } from "../workshop/States";
+import { NotThere, Waiting, WentWrong } from "../workshop/States";
 import { KitList } from "./KitList";
 import { Order } from "./PlanOrder";
 import { Tasks } from "./PlanTasks";
@@ -42,10 +44,11 @@ function Book({
   changed: boolean;
 }) {
   const go = useNavigate();
+  const { message } = App.useApp();
   const book = usePlanVisit();
   const [stood] = useState(() => line ?? { id: crypto.randomUUID(), version: 0 });
   const on = asked.on ?? plan.day;
-  const problem = book.error instanceof Refusal ? book.error.problem : null;
+  const problem = problemOf(book.error);
   const said = fieldSentence(problem, "on") || book.error?.message;
   return (
     <form
@@ -54,16 +57,16 @@ function Book({
         event.preventDefault();
         const { id, version } = stood;
         const body = { id, bike: plan.bike_id, on, version, asked: byHand(plan, asked, {}) };
-        book.mutate(body, { onSuccess: () => void go("/calendar") });
+        book.mutate(body, {
+          onSuccess: () => {
+            void message.success(`${plan.bike} stands in the calendar for ${dayWords(on)}.`);
+            void go("/calendar");
+          },
+        });
       }}
     >
       <label htmlFor="book-on">{line ? "Planned for" : "Plan it for"}</label>
-      <Input
-        id="book-on"
-        type="date"
-        value={on}
-        onChange={(event) => ask({ ...asked, on: event.target.value })}
-      />
+      <Day id="book-on" value={on} onChange={(day) => ask({ ...asked, on: day })} />
       <Button
         type={line ? "default" : "primary"}
         htmlType="submit"
@@ -165,8 +168,7 @@ export function PlannedPage({ mayWork }: { mayWork: boolean }) {
   const booked = useBooked(id);
   if (booked.isPending) return <Waiting what="Turning to it" />;
   if (booked.isError) {
-    if (booked.error instanceof Refusal && booked.error.problem.status === 404) return <NotHere />;
-    return <WentWrong error={booked.error} again={() => void booked.refetch()} />;
+    return <NotThere error={booked.error} again={() => void booked.refetch()} />;
   }
   const { line, state, asked } = booked.data;
   if (state !== "planned") {

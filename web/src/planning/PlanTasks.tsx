@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { useBike } from "../api/hooks";
 import { StartVisit } from "../visits/StartVisit";
+import { Choice } from "../workshop/Choice";
 import { ASKED, byHand, type Asked, type Plan } from "./plan";
 
 type TaskLine = Shape["TaskLine"];
@@ -79,15 +80,13 @@ function Task({
         )}
         <b>{task.label}</b> {!task.done && <span className="soft">{task.when}</span>}
         {open && task.variants.length > 1 && (
-          <select
+          <Choice
+            className="plan-variant"
             aria-label={`Which capacity, ${task.label}`}
             value={task.variant}
-            onChange={(event) => choose(event.target.value)}
-          >
-            {task.variants.map((variant) => (
-              <option key={variant}>{variant}</option>
-            ))}
-          </select>
+            options={task.variants}
+            onChange={choose}
+          />
         )}
         <Said task={task} />
       </div>
@@ -103,77 +102,76 @@ function Start({ bike, task, close }: { bike: string; task: TaskLine; close: () 
   return <StartVisit bike={page.data} reservoir={reservoir} planned={task.variant} close={close} />;
 }
 
-/** What can be done in this visit, what the planner proposes, and why. */
-export function Tasks({
-  plan,
-  asked,
-  ask,
-  canStart,
-}: {
-  plan: Plan;
-  asked: Asked;
-  ask: (asked: Asked) => void;
-  canStart: boolean;
-}) {
-  const [starting, setStarting] = useState<TaskLine | null>(null);
+type Asking = { plan: Plan; asked: Asked; ask: (asked: Asked) => void };
+
+/** The tasks as they are asked for by now, and how to change one. */
+function useTasks({ plan, asked, ask }: Asking) {
   const chosen = byHand(plan, asked, {});
-  const as = (task: TaskLine): TaskLine => {
+  const tasks = plan.tasks.map((task): TaskLine => {
     const one = chosen.tasks.find((other) => other.reservoir === task.reservoir);
     return { ...task, chosen: one !== undefined, variant: one?.variant ?? task.variant };
-  };
-  const setTask = (reservoir: string, variant: string | null) => {
+  });
+  const set = (reservoir: string, variant: string | null) => {
     const others = chosen.tasks.filter((task) => task.reservoir !== reservoir);
     ask({ ...chosen, wishes: [], tasks: variant ? [...others, { reservoir, variant }] : others });
   };
-  const setCold = (key: string, on: boolean) => {
+  return { tasks, set };
+}
+
+function ColdJobs({ plan, asked, ask }: Asking) {
+  const set = (key: string, on: boolean) => {
     const others = asked.cold.filter((one) => one !== key);
     ask(byHand(plan, asked, { cold: on ? [...others, key] : others }));
   };
+  return plan.cold.map((job) => {
+    const on = asked.cold.includes(job.key);
+    return (
+      <li key={job.key} className={on ? "plan-task plan-task-on" : "plan-task"}>
+        <Tick label={job.label} on={on} toggle={() => set(job.key, !on)} />
+        <div>
+          <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
+        </div>
+      </li>
+    );
+  });
+}
+
+function TwoYears({ plan: { together, alone } }: { plan: Plan }) {
+  return (
+    <p className="soft">
+      Visits over two years: {together.visits} done like this ({together.hours} h, {together.litres}{" "}
+      l of oil), {alone.visits} with each when it is due ({alone.hours} h, {alone.litres} l).
+    </p>
+  );
+}
+
+/** What can be done in this visit, what the planner proposes, and why. */
+export function Tasks({ canStart, ...asking }: Asking & { canStart: boolean }) {
+  const { plan, asked, ask } = asking;
+  const [starting, setStarting] = useState<TaskLine | null>(null);
+  const { tasks, set } = useTasks(asking);
+  const { technicians, pans, planned, on } = asked;
   return (
     <section aria-label="What to do" className="plan-what">
       <h2>What to do</h2>
       <ul>
-        {plan.tasks.map(as).map((task) => (
+        {tasks.map((task) => (
           <Task
             key={task.reservoir}
             task={task}
-            toggle={() => setTask(task.reservoir, task.chosen ? null : task.variant)}
-            choose={(variant) => setTask(task.reservoir, variant)}
+            toggle={() => set(task.reservoir, task.chosen ? null : task.variant)}
+            choose={(variant) => set(task.reservoir, variant)}
             start={canStart ? () => setStarting(task) : null}
           />
         ))}
-        {plan.cold.map((job) => {
-          const on = asked.cold.includes(job.key);
-          return (
-            <li key={job.key} className={on ? "plan-task plan-task-on" : "plan-task"}>
-              <Tick label={job.label} on={on} toggle={() => setCold(job.key, !on)} />
-              <div>
-                <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
-              </div>
-            </li>
-          );
-        })}
+        <ColdJobs {...asking} />
       </ul>
       {!asked.proposed && (
-        <Button
-          onClick={() =>
-            ask({
-              ...ASKED,
-              technicians: asked.technicians,
-              pans: asked.pans,
-              planned: asked.planned,
-              on: asked.on,
-            })
-          }
-        >
+        <Button onClick={() => ask({ ...ASKED, technicians, pans, planned, on })}>
           Back to what is proposed
         </Button>
       )}
-      <p className="soft">
-        Visits over two years: {plan.together.visits} done like this ({plan.together.hours} h,{" "}
-        {plan.together.litres} l of oil), {plan.alone.visits} with each when it is due (
-        {plan.alone.hours} h, {plan.alone.litres} l).
-      </p>
+      <TwoYears plan={plan} />
       {starting && <Start bike={plan.bike_id} task={starting} close={() => setStarting(null)} />}
     </section>
   );

@@ -3,114 +3,18 @@ import { Input, Pagination } from "antd";
 import { Fragment, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { useWard, type WardWanted } from "../api/hooks";
-import { PlugTip } from "../glass/PlugTip";
-import { SightGlass } from "../glass/SightGlass";
-import { Countdown } from "../visits/Countdown";
+import { useWard } from "../api/hooks";
+import type { WardWanted } from "../api/keys";
 import { useClock } from "../visits/useClock";
+import { momentWords } from "../workshop/days";
 import { Refused } from "../workshop/Refused";
 import { WentWrong, Waiting } from "../workshop/States";
+import { usePhone } from "../workshop/useMedia";
 import { Filters } from "./Filters";
+import { WardList } from "./WardList";
+import { BikeRow } from "./WardRow";
 
 const PAGE = 50;
-
-function GlassCell({ glass }: { glass: Shape["Glass"] }) {
-  const ahead = glass.forecast ? `, expected ${glass.forecast}` : "";
-  const said = `${glass.label}: ${glass.when}${ahead}`;
-  return (
-    <div className={`cell cell-${glass.state}`} title={said}>
-      <div className="cell-drawings">
-        <SightGlass
-          level={glass.level}
-          age={glass.age}
-          state={glass.state}
-          size={50}
-          label={said}
-          notch={glass.notch}
-        />
-        {glass.plug && (
-          <PlugTip
-            parts={glass.plug.parts}
-            level={glass.plug.level}
-            size={24}
-            label={`Last plug: ${glass.plug.level}`}
-          />
-        )}
-      </div>
-      <span className="cell-when">{glass.when}</span>
-    </div>
-  );
-}
-
-/** Glasses of one column; two fork legs stand side by side as one, the worse one speaks. */
-function Column({ glasses }: { glasses: Shape["Glass"][] }) {
-  const worst = [...glasses].sort((a, b) => a.level - b.level)[0];
-  return <td>{worst && <GlassCell glass={worst} />}</td>;
-}
-
-/** The one thing to do next with a bike; its name leads to everything else. */
-function Action({ bike, now }: { bike: Shape["WardBike"]; now: () => number }) {
-  const { visit, planned } = bike;
-  if (visit) {
-    return (
-      <>
-        <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
-          Go on
-        </Link>
-        <span className="row-step">
-          {visit.reservoir}: {visit.step}
-          {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
-        </span>
-      </>
-    );
-  }
-  if (planned) {
-    return (
-      <Link
-        to={`/planned/${planned.id}`}
-        className={planned.late ? "link-button late" : "link-button"}
-      >
-        Planned {planned.day}
-        {planned.late && ", late"}
-      </Link>
-    );
-  }
-  return (
-    <Link to={`/bikes/${bike.id}/plan`} className="link-button">
-      Plan a visit
-    </Link>
-  );
-}
-
-function BikeRow({
-  bike,
-  columns,
-  now,
-}: {
-  bike: Shape["WardBike"];
-  columns: string[];
-  now: () => number;
-}) {
-  const visit = bike.visit;
-  return (
-    <tr className={visit ? "row row-open" : "row"}>
-      <th scope="row">
-        <Link to={`/bikes/${bike.id}`} className="row-name">
-          {bike.name}
-        </Link>
-        <span className="soft">{bike.model}</span>
-        <span className="soft tabular">{bike.odometer}</span>
-        {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
-      </th>
-      {columns.map((column) => (
-        <Column key={column} glasses={bike.glasses.filter((glass) => glass.column === column)} />
-      ))}
-      <td className="row-action">
-        <Action bike={bike} now={now} />
-      </td>
-    </tr>
-  );
-}
 
 function Empty({ narrowed, mayWork }: { narrowed: boolean; mayWork: boolean }) {
   if (narrowed) {
@@ -178,7 +82,7 @@ function headline({ fleet, due, count, bikes }: Shape["Ward"]): string {
 /** Says when what is shown may be old: dates not brought forward, bikes still being worked out. */
 function Rolling({ rolling }: { rolling: Shape["Rolling"] }) {
   if (rolling.late) {
-    const ran = new Date(rolling.ran_at).toLocaleString();
+    const ran = momentWords(rolling.ran_at);
     return (
       <p className="ward-foot" role="status">
         Due dates were last brought forward on {ran}. Something is in the way: tell the lead.
@@ -191,6 +95,64 @@ function Rolling({ rolling }: { rolling: Shape["Rolling"] }) {
       Working out anew: {rolling.behind} {rolling.behind === 1 ? "bike" : "bikes"}.
     </p>
   );
+}
+
+function Head({
+  ward,
+  stale,
+  mayWork,
+  search,
+  find,
+}: {
+  ward: Shape["Ward"];
+  stale: boolean;
+  mayWork: boolean;
+  search: string;
+  find: (search: string) => void;
+}) {
+  return (
+    <div className="heading">
+      <h1>Ward</h1>
+      <p className="heading-sum">{headline(ward)}</p>
+      {stale && (
+        <Refused said="The server does not answer. This is the last picture of the ward." />
+      )}
+      {mayWork && (
+        <Link to="/bikes/new" className="link-button ward-new">
+          New bike
+        </Link>
+      )}
+      <Input
+        className="ward-search"
+        aria-label="Find a bike"
+        placeholder="Find a bike"
+        allowClear
+        value={search}
+        onChange={(event) => find(event.target.value)}
+      />
+    </div>
+  );
+}
+
+/** The bikes that fit: rows of glasses, on a phone a list of what needs doing. */
+function Bikes({
+  ward,
+  wanted,
+  now,
+  mayWork,
+}: {
+  ward: Shape["Ward"];
+  wanted: WardWanted;
+  now: () => number;
+  mayWork: boolean;
+}) {
+  const phone = usePhone();
+  if (ward.count === 0) {
+    return <Empty narrowed={Object.values(wanted).some(Boolean)} mayWork={mayWork} />;
+  }
+  const group = wanted.group ?? "";
+  if (phone) return <WardList ward={ward} now={now} group={group} />;
+  return <Stack ward={ward} now={now} group={group} />;
 }
 
 /** What needs me today: every bike as a row of glasses, the most urgent first. */
@@ -208,40 +170,23 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
     setWanted({ ...wanted, ...more });
     setPage(1);
   };
-  const narrowed = Object.values(wanted).some(Boolean);
+  const { count, pages } = ward.data;
   return (
     <>
-      <div className="heading">
-        <h1>Ward</h1>
-        <p className="heading-sum">{headline(ward.data)}</p>
-        {ward.isError && (
-          <Refused said="The server does not answer. This is the last picture of the ward." />
-        )}
-        {mayWork && (
-          <Link to="/bikes/new" className="link-button ward-new">
-            New bike
-          </Link>
-        )}
-        <Input
-          className="ward-search"
-          aria-label="Find a bike"
-          placeholder="Find a bike"
-          allowClear
-          value={wanted.search}
-          onChange={(event) => change({ search: event.target.value })}
-        />
-      </div>
+      <Head
+        ward={ward.data}
+        stale={ward.isError}
+        mayWork={mayWork}
+        search={wanted.search ?? ""}
+        find={(search) => change({ search })}
+      />
       <Filters ward={ward.data} wanted={wanted} change={change} />
-      {ward.data.count === 0 ? (
-        <Empty narrowed={narrowed} mayWork={mayWork} />
-      ) : (
-        <Stack ward={ward.data} now={now} group={wanted.group ?? ""} />
-      )}
-      {ward.data.pages > 1 && (
+      <Bikes ward={ward.data} wanted={wanted} now={now} mayWork={mayWork} />
+      {pages > 1 && (
         <Pagination
           current={page}
           pageSize={PAGE}
-          total={ward.data.count}
+          total={count}
           showSizeChanger={false}
           onChange={setPage}
         />

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
 
 export type Asked = Required<Shape["PlanAskedRequest"]>;
 export type Plan = Shape["PlanPage"];
@@ -34,7 +35,7 @@ export function byHand(plan: Plan, asked: Asked, more: Partial<Asked>): Asked {
 /** The plan as it would be; asking writes nothing. */
 export function usePlan(bike_id: string, asked: Asked) {
   return useQuery({
-    queryKey: ["plan", bike_id, asked],
+    queryKey: keys.plan(bike_id, asked),
     queryFn: () =>
       taken(api.POST("/api/bikes/{bike_id}/plan/", { params: { path: { bike_id } }, body: asked })),
     placeholderData: keepPreviousData,
@@ -43,13 +44,13 @@ export function usePlan(bike_id: string, asked: Asked) {
 }
 
 export function useCalendar() {
-  return useQuery({ queryKey: ["calendar"], queryFn: () => taken(api.GET("/api/calendar/")) });
+  return useQuery({ queryKey: keys.calendar, queryFn: () => taken(api.GET("/api/calendar/")) });
 }
 
 /** A visit that stands in the calendar; asked for anew each time it is opened. */
 export function useBooked(visit_id: string) {
   return useQuery({
-    queryKey: ["booked", visit_id],
+    queryKey: keys.booked(visit_id),
     queryFn: () =>
       taken(api.GET("/api/planned-visits/{visit_id}/", { params: { path: { visit_id } } })),
     gcTime: 0,
@@ -62,9 +63,9 @@ export function useBooked(visit_id: string) {
 function useAfterChange() {
   const client = useQueryClient();
   return (calendar: Shape["Calendar"]) => {
-    client.setQueryData(["calendar"], calendar);
-    void client.invalidateQueries({ queryKey: ["plan"] });
-    void client.invalidateQueries({ queryKey: ["ward"] });
+    client.setQueryData(keys.calendar, calendar);
+    void client.invalidateQueries({ queryKey: keys.plans });
+    void client.invalidateQueries({ queryKey: keys.wards });
   };
 }
 
@@ -94,12 +95,9 @@ export function usePutAway() {
       taken(api.POST("/api/shelf/arrivals/", { body })),
     onSettled: () =>
       Promise.all(
-        ["calendar", "stock", "plan"].map((key) => client.invalidateQueries({ queryKey: [key] })),
+        [keys.calendar, keys.stock, keys.plans].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
       ),
   });
-}
-
-/** Minutes from the start as a clock: 1:05. */
-export function clock(minutes: number): string {
-  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 }

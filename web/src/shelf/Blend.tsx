@@ -2,14 +2,16 @@ import { Input } from "antd";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Choice } from "../workshop/Choice";
 import { Refused } from "../workshop/Refused";
 import { Why } from "../workshop/Why";
 
 type Card = Shape["FluidCard"];
 
-function useBlend(query: { thin: number; thick: number; target: string; total: string }) {
+function useBlend(query: Asked) {
   return useQuery({
-    queryKey: ["blend", query],
+    queryKey: keys.blend(query),
     queryFn: () => taken(api.GET("/api/shelf/blend/", { params: { query } })),
     enabled: query.target.trim() !== "" && query.total.trim() !== "",
     retry: false,
@@ -17,7 +19,7 @@ function useBlend(query: { thin: number; thick: number; target: string; total: s
   });
 }
 
-function Choice({
+function Oil({
   label,
   fluids,
   value,
@@ -31,57 +33,67 @@ function Choice({
   return (
     <label>
       {label}
-      <select
-        className="plain-select"
-        value={value}
-        onChange={(event) => choose(Number(event.target.value))}
-      >
-        {fluids.map((fluid) => (
-          <option key={fluid.id} value={fluid.id}>
-            {fluid.name}, {fluid.kv40} cSt
-          </option>
-        ))}
-      </select>
+      <Choice
+        aria-label={label}
+        value={`${value}`}
+        options={fluids.map(({ id, name, kv40 }) => ({
+          value: `${id}`,
+          label: `${name}, ${kv40} cSt`,
+        }))}
+        onChange={(chosen) => choose(Number(chosen))}
+      />
     </label>
+  );
+}
+
+type Asked = { thin: number; thick: number; target: string; total: string };
+
+function Fields({
+  oils,
+  asked,
+  ask,
+}: {
+  oils: Card[];
+  asked: Asked;
+  ask: (more: Partial<Asked>) => void;
+}) {
+  return (
+    <div className="blend-fields">
+      <Oil label="One" fluids={oils} value={asked.thin} choose={(thin) => ask({ thin })} />
+      <Oil label="The other" fluids={oils} value={asked.thick} choose={(thick) => ask({ thick })} />
+      <label>
+        Wanted at 40 °C
+        <Input
+          value={asked.target}
+          placeholder="26 cSt"
+          onChange={(event) => ask({ target: event.target.value })}
+        />
+      </label>
+      <label>
+        Altogether
+        <Input value={asked.total} onChange={(event) => ask({ total: event.target.value })} />
+      </label>
+    </div>
   );
 }
 
 /** Two fork oils to one between: how much of each. */
 export function Blend({ fluids }: { fluids: Card[] }) {
-  const oils = fluids.filter(
-    (fluid) => fluid.kv40 && (fluid.family === "fork" || fluid.family === "shock"),
-  );
-  const sorted = [...oils].sort((a, b) => Number(a.kv40) - Number(b.kv40));
-  const [thin, setThin] = useState(sorted[0]?.id ?? 0);
-  const [thick, setThick] = useState(sorted.at(-1)?.id ?? 0);
-  const [target, setTarget] = useState("");
-  const [total, setTotal] = useState("1 l");
-  const blend = useBlend({
-    thin,
-    thick,
-    target: useDeferredValue(target),
-    total: useDeferredValue(total),
+  const oils = fluids
+    .filter((fluid) => fluid.blends)
+    .sort((a, b) => Number(a.kv40) - Number(b.kv40));
+  const [asked, setAsked] = useState<Asked>({
+    thin: oils[0]?.id ?? 0,
+    thick: oils.at(-1)?.id ?? 0,
+    target: "",
+    total: "1 l",
   });
-  if (sorted.length < 2) return null;
+  const blend = useBlend(useDeferredValue(asked));
+  if (oils.length < 2) return null;
   return (
     <section className="blend" aria-label="Blend two fork oils">
       <h2>Blend two fork oils</h2>
-      <div className="blend-fields">
-        <Choice label="One" fluids={sorted} value={thin} choose={setThin} />
-        <Choice label="The other" fluids={sorted} value={thick} choose={setThick} />
-        <label>
-          Wanted at 40 °C
-          <Input
-            value={target}
-            placeholder="26 cSt"
-            onChange={(event) => setTarget(event.target.value)}
-          />
-        </label>
-        <label>
-          Altogether
-          <Input value={total} onChange={(event) => setTotal(event.target.value)} />
-        </label>
-      </div>
+      <Fields oils={oils} asked={asked} ask={(more) => setAsked({ ...asked, ...more })} />
       <Refused said={blend.error?.message} />
       {blend.data && !blend.error && (
         <p className="blend-answer" role="status">

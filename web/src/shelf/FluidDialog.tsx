@@ -1,10 +1,10 @@
-import { Button, Checkbox, Input } from "antd";
+import { Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, Refusal, taken, type Shape } from "../api/client";
-import { FieldAnswer } from "../workshop/FieldAnswer";
-import { Refused } from "../workshop/Refused";
-import { Bottles } from "./Stock";
+import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Ask, Field } from "../workshop/Ask";
+import { Choice } from "../workshop/Choice";
+import { Bottles } from "./Bottles";
 import { Dialog } from "../workshop/Dialog";
 
 type Form = Required<Shape["FluidForm"]>;
@@ -37,6 +37,32 @@ const MEASURED: [Text, string, string][] = [
   ["sti", "Stop time index", ""],
 ];
 
+function useFluid(done: () => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Form) => taken(api.PUT("/api/shelf/fluids/", { body })),
+    onSuccess: (shelf) => {
+      client.setQueryData(keys.shelf, shelf);
+      void client.invalidateQueries({ queryKey: keys.matchesAll });
+      done();
+    },
+    onError: () => void client.invalidateQueries({ queryKey: keys.shelf }),
+  });
+}
+
+function Texts({ list }: { list: typeof LABEL }) {
+  return list.map(([field, label, hint]) => (
+    <Field key={field} name={field} label={label}>
+      <Input placeholder={hint} />
+    </Field>
+  ));
+}
+
+const FRICTION = ["", "MA", "MA1", "MA2", "MB"].map((value) => ({
+  value,
+  label: value || "none named",
+}));
+
 /** A fluid as its label and data sheet give it. */
 export function FluidDialog({
   start,
@@ -47,94 +73,34 @@ export function FluidDialog({
   families: string[];
   close: () => void;
 }) {
-  const client = useQueryClient();
-  const [form, setForm] = useState(start);
-  const save = useMutation({
-    mutationFn: () => taken(api.PUT("/api/shelf/fluids/", { body: form })),
-    onSuccess: (shelf) => {
-      client.setQueryData(["shelf"], shelf);
-      void client.invalidateQueries({ queryKey: ["matches"] });
-      close();
-    },
-  });
-  const problem = save.error instanceof Refusal ? save.error.problem : null;
-  const fields = (list: typeof LABEL) =>
-    list.map(([field, label, hint]) => (
-      <label key={field}>
-        {label}
-        <Input
-          value={form[field]}
-          placeholder={hint}
-          onChange={(event) => setForm({ ...form, [field]: event.target.value })}
-        />
-        <FieldAnswer
-          problem={problem}
-          field={field}
-          answer={(said) => setForm({ ...form, [field]: said })}
-        />
-      </label>
-    ));
+  const save = useFluid(close);
+  const title = start.id ? start.name : "A new fluid";
   return (
-    <Dialog
-      open
-      title={start.id ? start.name : "A new fluid"}
-      onCancel={close}
-      footer={null}
-      width={940}
-    >
+    <Dialog open title={title} onCancel={close} footer={null} width={940}>
       {start.id > 0 && <Bottles fluid={start.id} size={start.bottle} />}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate();
-        }}
+      <Ask
+        className="ask fluid-form"
+        initial={start}
+        send={(given) => save.mutate(given)}
+        error={save.error}
+        pending={save.isPending}
+        submit="Put it on the shelf"
       >
-        <div className="fluid-fields">
-          <label>
-            Made for
-            <select
-              className="plain-select"
-              value={form.family}
-              onChange={(event) => setForm({ ...form, family: event.target.value })}
-            >
-              {families.map((family) => (
-                <option key={family}>{family}</option>
-              ))}
-            </select>
-          </label>
-          {fields(LABEL)}
-          <label>
-            Friction class on the label
-            <select
-              className="plain-select"
-              value={form.friction_class}
-              onChange={(event) => setForm({ ...form, friction_class: event.target.value })}
-            >
-              {["", "MA", "MA1", "MA2", "MB"].map((name) => (
-                <option key={name} value={name}>
-                  {name || "none named"}
-                </option>
-              ))}
-            </select>
-          </label>
-        </div>
-        <h3>Measured, from the data sheet</h3>
-        <div className="fluid-fields">{fields(MEASURED)}</div>
+        <Field name="family" label="Made for">
+          <Choice options={families} />
+        </Field>
+        <Texts list={LABEL} />
+        <Field name="friction_class" label="Friction class on the label">
+          <Choice options={FRICTION} />
+        </Field>
+        <h3 className="ask-wide">Measured, from the data sheet</h3>
+        <Texts list={MEASURED} />
         {start.id > 0 && (
-          <Checkbox
-            checked={form.retired}
-            onChange={(event) => setForm({ ...form, retired: event.target.checked })}
-          >
-            No longer on the shelf
-          </Checkbox>
+          <Field name="retired" label="" tick className="ask-wide">
+            <Checkbox>No longer on the shelf</Checkbox>
+          </Field>
         )}
-        {save.error && !problem?.errors.some((error) => error.pointer) && (
-          <Refused said={save.error.message} />
-        )}
-        <Button type="primary" htmlType="submit" block disabled={save.isPending}>
-          Put it on the shelf
-        </Button>
-      </form>
+      </Ask>
     </Dialog>
   );
 }

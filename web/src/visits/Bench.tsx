@@ -2,8 +2,8 @@ import "./bench.css";
 import { Button } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import { Refusal, type Shape } from "../api/client";
-import { NotHere, Waiting, WentWrong } from "../workshop/States";
+import type { Shape } from "../api/client";
+import { NotThere, Waiting } from "../workshop/States";
 import { Finished } from "./Finished";
 import { useRunSheet, type Sheet } from "./outbox";
 import { SidePanel } from "./SidePanel";
@@ -27,34 +27,56 @@ function chosenStep(sheet: Sheet, looking: string | null): Step | undefined {
   return sheet.steps.find((step) => step.id === (looking ?? sheet.focus));
 }
 
-function BenchTop({
-  sheet,
-  bench,
-  mayWork,
-  looking,
-  look,
-}: {
+interface Props {
   sheet: Sheet;
   bench: ReturnType<typeof useRunSheet>;
   mayWork: boolean;
   looking: string | null;
   look: (step: string | null) => void;
-}) {
-  const now = useClock(sheet.now, bench.sheet.dataUpdatedAt);
+}
+
+/** The step in hand, or the one looked back at; at the end the signature. */
+function InHand({ sheet, bench, mayWork, looking, look, now }: Props & { now: () => number }) {
   const step = chosenStep(sheet, looking);
   const correcting = looking !== null && step?.status !== "focus";
-
   function send(kind: string, data: Record<string, unknown>, supersedes: string | null) {
     if (!step) return;
     const at = new Date().toISOString();
     bench.send({ step: step.id, kind, at, data, supersedes });
   }
+  if (!step || sheet.state !== "open") {
+    return <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting} />;
+  }
+  return (
+    <>
+      <StepFocus
+        key={`${step.id}-${step.entry?.id ?? ""}-${correcting}`}
+        sheet={sheet}
+        step={step}
+        now={now}
+        send={send}
+        problem={bench.problem}
+        busy={bench.waiting > 0}
+        readOnly={!mayWork}
+        correcting={correcting}
+      />
+      {correcting && (
+        <Button className="back-to-focus" onClick={() => look(null)}>
+          Back to the step in hand
+        </Button>
+      )}
+    </>
+  );
+}
 
+function BenchTop(props: Props) {
+  const { sheet, bench, mayWork, looking, look } = props;
+  const now = useClock(sheet.now, bench.sheet.dataUpdatedAt);
   return (
     <div className="bench">
       <StepList
         sheet={sheet}
-        shown={step?.id ?? ""}
+        shown={chosenStep(sheet, looking)?.id ?? ""}
         look={(stepId) => {
           bench.forget();
           look(stepId === sheet.focus ? null : stepId);
@@ -66,26 +88,7 @@ function BenchTop({
           {sheet.fluid}
         </p>
         <Banner waiting={bench.waiting} unreachable={bench.unreachable || bench.sheet.isError} />
-        {step && sheet.state === "open" ? (
-          <StepFocus
-            key={`${step.id}-${step.entry?.id ?? ""}-${correcting}`}
-            sheet={sheet}
-            step={step}
-            now={now}
-            send={send}
-            problem={bench.problem}
-            busy={bench.waiting > 0}
-            readOnly={!mayWork}
-            correcting={correcting}
-          />
-        ) : (
-          <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting} />
-        )}
-        {correcting && (
-          <Button className="back-to-focus" onClick={() => look(null)}>
-            Back to the step in hand
-          </Button>
-        )}
+        <InHand {...props} now={now} />
       </section>
       <SidePanel sheet={sheet} now={now} mayWork={mayWork} />
     </div>
@@ -102,8 +105,7 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
   );
   const { data: sheet, error, refetch } = bench.sheet;
   if (!sheet) {
-    if (error instanceof Refusal && error.problem.status === 404) return <NotHere />;
-    if (error) return <WentWrong error={error} again={() => void refetch()} />;
+    if (error) return <NotThere error={error} again={() => void refetch()} />;
     return <Waiting what="Unrolling the run sheet" />;
   }
   return (

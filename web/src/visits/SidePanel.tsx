@@ -23,7 +23,7 @@ function Leave({ sheet }: { sheet: Sheet }) {
     onSuccess: (answer) => {
       setAsking(false);
       client.setQueryData(keys.visit(sheet.id), answer);
-      void client.invalidateQueries({ queryKey: ["ward"] });
+      void client.invalidateQueries({ queryKey: keys.wards });
     },
   });
   return (

@@ -1,10 +1,9 @@
-import { Button, Input, Segmented } from "antd";
+import { Input, Segmented } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { fieldSentence, Refusal, type Shape } from "../api/client";
+import type { Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
-import { FieldAnswer } from "../workshop/FieldAnswer";
-import { Refused } from "../workshop/Refused";
+import { Ask, Field } from "../workshop/Ask";
 import { Dialog } from "../workshop/Dialog";
 
 interface Props {
@@ -19,94 +18,34 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
   const go = useNavigate();
   const open = useOpenVisit();
   const [id] = useState(() => crypto.randomUUID());
-  const [odometer, setOdometer] = useState("");
-  const [hours, setHours] = useState("");
-  const [answers, setAnswers] = useState<string[]>([]);
-  const [variant, setVariant] = useState(planned ?? reservoir.variants[0] ?? "");
-  const problem = open.error instanceof Refusal ? open.error.problem : null;
-  const atOdometer = fieldSentence(problem, "odometer");
-  const elsewhere =
-    open.error && !atOdometer && !fieldSentence(problem, "hours") ? open.error.message : "";
-
-  function start(shows: string, answer: string, meter = hours) {
-    setOdometer(shows);
-    const sure = answer ? [...answers, answer] : answers;
-    setAnswers(sure);
-    const key = reservoir.glass.key;
-    open.mutate(
-      {
-        id,
-        bike: bike.id,
-        reservoir: key,
-        variant,
-        odometer: shows,
-        sure,
-        hours: meter,
-        fluid: "",
-      },
-      { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
-    );
-  }
-
+  const { key, label } = reservoir.glass;
+  const start = { odometer: "", hours: "", variant: planned ?? reservoir.variants[0] ?? "" };
   return (
-    <Dialog
-      open
-      title={`Service the ${reservoir.glass.label}`}
-      onCancel={close}
-      footer={null}
-      width={560}
-    >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          start(odometer, "");
-        }}
-        className="start"
+    <Dialog open title={`Service the ${label}`} onCancel={close} footer={null} width={560}>
+      <Ask
+        initial={start}
+        send={(given, sure) =>
+          open.mutate(
+            { ...given, id, sure, bike: bike.id, reservoir: key, fluid: "" },
+            { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
+          )
+        }
+        error={open.error}
+        pending={open.isPending}
+        submit="Start the run sheet"
       >
-        <label htmlFor="odometer">Odometer now, in {bike.odometer_unit}</label>
-        <Input
-          id="odometer"
-          size="large"
-          inputMode="decimal"
-          value={odometer}
-          status={atOdometer && !problem?.question ? "error" : undefined}
-          placeholder={`last time ${bike.odometer}`}
-          onChange={(event) => setOdometer(event.target.value)}
-        />
-        <FieldAnswer problem={problem} field="odometer" answer={start} />
+        <Field name="odometer" label={`Odometer now, in ${bike.odometer_unit}`}>
+          <Input size="large" inputMode="decimal" placeholder={`last time ${bike.odometer}`} />
+        </Field>
         {bike.counts_hours && (
-          <>
-            <label htmlFor="visit-hours">Hour meter now</label>
-            <Input
-              id="visit-hours"
-              size="large"
-              value={hours}
-              onChange={(event) => setHours(event.target.value)}
-            />
-            <FieldAnswer
-              problem={problem}
-              field="hours"
-              answer={(said, sure) => {
-                setHours(said);
-                start(odometer, sure, said);
-              }}
-            />
-          </>
+          <Field name="hours" label="Hour meter now">
+            <Input size="large" />
+          </Field>
         )}
-        <span id="variant-label">Which capacity</span>
-        <Segmented
-          aria-labelledby="variant-label"
-          block
-          size="large"
-          value={variant}
-          options={reservoir.variants}
-          onChange={setVariant}
-        />
-        <Refused said={elsewhere} />
-        <Button type="primary" htmlType="submit" size="large" block disabled={open.isPending}>
-          Start the run sheet
-        </Button>
-      </form>
+        <Field name="variant" label="Which capacity">
+          <Segmented block size="large" options={reservoir.variants} />
+        </Field>
+      </Ask>
     </Dialog>
   );
 }

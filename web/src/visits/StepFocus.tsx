@@ -16,6 +16,7 @@ import { LevelStep } from "./steps/LevelStep";
 import { LookUpStep } from "./steps/LookUpStep";
 import { TimerStep } from "./steps/TimerStep";
 import { TorqueStep } from "./steps/TorqueStep";
+import { timeWords } from "../workshop/days";
 import { Refused } from "../workshop/Refused";
 
 export interface StepProps {
@@ -27,7 +28,7 @@ export interface StepProps {
   send: (kind: string, data: Record<string, unknown>) => void;
 }
 
-const FORMS: Record<string, (props: StepProps) => React.ReactNode> = {
+const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactNode> = {
   "look up": LookUpStep,
   check: CheckStep,
   timer: TimerStep,
@@ -43,7 +44,7 @@ const FORMS: Record<string, (props: StepProps) => React.ReactNode> = {
   leaks: LeaksStep,
 };
 
-const NOT_CORRECTED = new Set(["timer", "drain"]);
+const NOT_CORRECTED = new Set<Shape["StepKind"]>(["timer", "drain"]);
 
 function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "send">) {
   const [asking, setAsking] = useState(false);
@@ -82,9 +83,7 @@ function Done({ step, correct }: { step: Shape["StepShape"]; correct: (() => voi
   return (
     <div className="done-step">
       <p className="done-result">{step.entry?.result}</p>
-      <p className="soft">
-        {step.entry ? `${step.entry.by}, ${new Date(step.entry.at).toLocaleTimeString()}` : ""}
-      </p>
+      <p className="soft">{step.entry ? `${step.entry.by}, ${timeWords(step.entry.at)}` : ""}</p>
       {correct && (
         <Button size="large" onClick={correct}>
           Correct it
@@ -179,7 +178,7 @@ export function StepFocus({
   const [opened, setOpened] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []); // a new step: keyboard and reader start here
-  const Form = FORMS[step.kind] ?? CheckStep;
+  const Form = FORMS[step.kind];
   const record = (kind: string, data: Record<string, unknown>) =>
     send(kind, data, correcting ? (step.entry?.id ?? null) : null);
   const showForm = !readOnly && (!correcting || opened);

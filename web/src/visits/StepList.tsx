@@ -1,6 +1,12 @@
+import type { Shape } from "../api/client";
 import type { Sheet } from "./outbox";
 
-const MARK: Record<string, string> = { done: "✓", skipped: "–", focus: "▸", waiting: "" };
+const MARK: Record<Shape["StepStatus"], string> = {
+  done: "✓",
+  skipped: "–",
+  focus: "▸",
+  waiting: "",
+};
 
 /** All steps, thin, at one side. Done ones can be opened and corrected. */
 export function StepList({

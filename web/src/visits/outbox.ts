@@ -20,23 +20,16 @@ function load(visit: string): NewEntry[] {
   }
 }
 
-/**
- * A visit's run sheet and the entries on their way to it. An entry is kept on this device until the
- * server has it; sending it twice does nothing twice, because its id is made here.
- */
-export function useRunSheet(visit: string, accepted: () => void) {
-  const client = useQueryClient();
-  const sheet = useQuery({
-    queryKey: keys.visit(visit),
-    queryFn: () =>
-      taken(api.GET("/api/visits/{visit_id}/", { params: { path: { visit_id: visit } } })),
-    refetchInterval: 2000,
-  });
-  const [waiting, setWaiting] = useState<NewEntry[]>(() => load(visit));
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [unreachable, setUnreachable] = useState(false);
-  const sending = useRef(false);
+async function post(visit: string, entry: NewEntry): Promise<Sheet> {
+  const path = { visit_id: visit };
+  // by this tablet's own clock, as `at` is: the server measures how far it is off
+  const body = { ...entry, sent_at: new Date().toISOString() };
+  return taken(api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body }));
+}
 
+/** Entries kept on this device until the server has them. */
+function useKept(visit: string) {
+  const [waiting, setWaiting] = useState<NewEntry[]>(() => load(visit));
   const keep = useCallback(
     (entries: NewEntry[]) => {
       localStorage.setItem(shelf(visit), JSON.stringify(entries));
@@ -44,18 +37,34 @@ export function useRunSheet(visit: string, accepted: () => void) {
     },
     [visit],
   );
+  return { waiting, keep };
+}
 
+/** Sends the first kept entry, and again every so often while there is one. */
+function useSending(waiting: NewEntry[], flush: () => Promise<void>) {
+  useEffect(() => {
+    if (waiting.length === 0) return;
+    const soon = setTimeout(() => void flush(), 0);
+    const again = setInterval(() => void flush(), RETRY);
+    return () => {
+      clearTimeout(soon);
+      clearInterval(again);
+    };
+  }, [waiting, flush]);
+}
+
+/** The way of entries to the server, and what it says of one it will not have. */
+function useFlush(visit: string, keep: (entries: NewEntry[]) => void, accepted: () => void) {
+  const client = useQueryClient();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [unreachable, setUnreachable] = useState(false);
+  const sending = useRef(false);
   const flush = useCallback(async () => {
     const [first, ...rest] = load(visit);
     if (!first || sending.current) return;
     sending.current = true;
     try {
-      const path = { visit_id: visit };
-      // by this tablet's own clock, as `at` is: the server measures how far it is off
-      const body = { ...first, sent_at: new Date().toISOString() };
-      const answer = await taken(
-        api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body }),
-      );
+      const answer = await post(visit, first);
       await client.cancelQueries({ queryKey: keys.visit(visit) });
       client.setQueryData(keys.visit(visit), answer);
       keep(rest);
@@ -76,53 +85,30 @@ export function useRunSheet(visit: string, accepted: () => void) {
       sending.current = false;
     }
   }, [accepted, client, keep, visit]);
+  return { flush, problem, setProblem, unreachable };
+}
 
-  useEffect(() => {
-    if (waiting.length === 0) return;
-    const soon = setTimeout(() => void flush(), 0);
-    const again = setInterval(() => void flush(), RETRY);
-    return () => {
-      clearTimeout(soon);
-      clearInterval(again);
-    };
-  }, [waiting, flush]);
-
+/**
+ * A visit's run sheet and the entries on their way to it. An entry is kept on this device until the
+ * server has it; sending it twice does nothing twice, because its id is made here.
+ */
+export function useRunSheet(visit: string, accepted: () => void) {
+  const sheet = useQuery({
+    queryKey: keys.visit(visit),
+    queryFn: () =>
+      taken(api.GET("/api/visits/{visit_id}/", { params: { path: { visit_id: visit } } })),
+    refetchInterval: 2000,
+  });
+  const { waiting, keep } = useKept(visit);
+  const { flush, problem, setProblem, unreachable } = useFlush(visit, keep, accepted);
+  useSending(waiting, flush);
   const send = useCallback(
     (entry: Omit<NewEntry, "id">) => {
       setProblem(null);
       keep([...load(visit), { ...entry, id: crypto.randomUUID() }]);
     },
-    [keep, visit],
+    [keep, setProblem, visit],
   );
-
-  return {
-    sheet,
-    send,
-    problem,
-    forget: () => setProblem(null),
-    waiting: waiting.length,
-    unreachable,
-  };
-}
-
-/** A half-typed value that survives a reload, until it is written down. */
-export function useDraft<T>(key: string, initial: T): [T, (value: T) => void, () => void] {
-  const name = `oilward.draft.${key}`;
-  const [value, setValue] = useState<T>(() => {
-    try {
-      const kept = sessionStorage.getItem(name);
-      return kept === null ? initial : (JSON.parse(kept) as T);
-    } catch {
-      return initial;
-    }
-  });
-  const set = useCallback(
-    (next: T) => {
-      sessionStorage.setItem(name, JSON.stringify(next));
-      setValue(next);
-    },
-    [name],
-  );
-  const drop = useCallback(() => sessionStorage.removeItem(name), [name]);
-  return [value, set, drop];
+  const forget = () => setProblem(null);
+  return { sheet, send, problem, forget, waiting: waiting.length, unreachable };
 }

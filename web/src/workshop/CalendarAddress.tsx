@@ -1,6 +1,7 @@
 import { Button, Popconfirm } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api } from "../api/client";
+import { keys } from "../api/keys";
 import { gone } from "../garage/sheets";
 import { Refused } from "./Refused";
 
@@ -10,7 +11,7 @@ export function CalendarAddress() {
   const renew = useMutation({
     mutationFn: (act: string) =>
       gone(api.PUT("/api/workshop/calendar-address/{act}/", { params: { path: { act } } })),
-    onSuccess: () => void client.invalidateQueries({ queryKey: ["calendar"] }),
+    onSuccess: () => void client.invalidateQueries({ queryKey: keys.calendar }),
   });
   return (
     <div className="calendar-address">

@@ -1,12 +1,75 @@
-import { Button } from "antd";
+import { Button, Popover } from "antd";
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
 import { QuickSum } from "./QuickSum";
+import { useNarrow } from "./useMedia";
+
+const ROOMS = [
+  ["/", "Ward"],
+  ["/calendar", "Calendar"],
+  ["/shelf", "Shelf"],
+  ["/sheets", "Spec sheets"],
+  ["/workshop", "Workshop"],
+] as const;
+
+function Rooms() {
+  return (
+    <nav className="bar-nav" aria-label="Rooms">
+      {ROOMS.map(([to, name]) => (
+        <NavLink key={to} to={to} end={to === "/"}>
+          {name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+/** Who is signed in, and the way out; behind one button where there is little room. */
+function Who({ session }: { session: Shape["Session"] }) {
+  const signOut = useSignOut();
+  const narrow = useNarrow();
+  const who = `${session.name}, ${session.role}`;
+  const out = (
+    <Button ghost={!narrow} onClick={() => signOut.mutate()}>
+      Sign out
+    </Button>
+  );
+  if (!narrow) {
+    return (
+      <>
+        <span className="bar-person">{who}</span>
+        {out}
+      </>
+    );
+  }
+  const content = (
+    <div className="bar-who">
+      <b>{who}</b>
+      {out}
+    </div>
+  );
+  return (
+    <Popover trigger="click" placement="bottomRight" content={content}>
+      <Button ghost className="bar-person" aria-label={who}>
+        {session.name}
+      </Button>
+    </Popover>
+  );
+}
+
+/** Says that minutes run fast here; where the bar is full it stands below. */
+function Practice() {
+  return (
+    <span className="bar-practice" title="Minutes run fast here, for practising">
+      practice clock
+    </span>
+  );
+}
 
 export function Frame({ session, children }: { session: Shape["Session"]; children: ReactNode }) {
-  const signOut = useSignOut();
+  const narrow = useNarrow();
   return (
     <>
       <header className="bar">
@@ -14,28 +77,16 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
           <img src="/glass.svg" alt="" width={30} height={30} />
           Oil Ward
         </Link>
-        <nav className="bar-nav" aria-label="Rooms">
-          <NavLink to="/" end>
-            Ward
-          </NavLink>
-          <NavLink to="/calendar">Calendar</NavLink>
-          <NavLink to="/shelf">Shelf</NavLink>
-          <NavLink to="/sheets">Spec sheets</NavLink>
-          <NavLink to="/workshop">Workshop</NavLink>
-        </nav>
-        {session.practice && (
-          <span className="bar-practice" title="Minutes run fast here, for practising">
-            practice clock
-          </span>
-        )}
+        <Rooms />
+        {session.practice && !narrow && <Practice />}
         <QuickSum />
-        <span className="bar-person">
-          {session.name}, {session.role}
-        </span>
-        <Button ghost onClick={() => signOut.mutate()}>
-          Sign out
-        </Button>
+        <Who session={session} />
       </header>
+      {session.practice && narrow && (
+        <div className="practice-strip">
+          <Practice />
+        </div>
+      )}
       <main className="page">{children}</main>
     </>
   );

@@ -1,79 +1,77 @@
-import { Button, Input, Select } from "antd";
+import { Form, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, Refusal, taken, type Shape } from "../api/client";
-import { FieldAnswer } from "./FieldAnswer";
-import { Refused } from "./Refused";
+import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { Ask, Field } from "./Ask";
+import { Choice } from "./Choice";
 
-const ZONES = Intl.supportedValuesOf("timeZone").map((zone) => ({ value: zone }));
+const ZONES = Intl.supportedValuesOf("timeZone");
 
-const FIELDS: ["coldest_start" | "hour_price" | "flat_price", string][] = [
-  ["coldest_start", "Coldest start expected, °C"],
-  ["hour_price", "An hour of work"],
-  ["flat_price", "Flat price of a visit"],
-];
+type Prices = Shape["Prices"];
 
-/** The coldest start expected and the workshop's prices; a lead sets them. */
-export function PricesForm({ lead }: { lead: boolean }) {
+function usePrices() {
   const client = useQueryClient();
   const prices = useQuery({
-    queryKey: ["prices"],
+    queryKey: keys.prices,
     queryFn: () => taken(api.GET("/api/workshop/prices/")),
   });
-  const [typed, setTyped] = useState<Partial<Shape["Prices"]>>({});
   const save = useMutation({
     mutationFn: (body: Shape["PricesRequest"]) => taken(api.PUT("/api/workshop/prices/", { body })),
     onSuccess: (saved) => {
-      client.setQueryData(["prices"], saved);
-      setTyped({});
-      void client.invalidateQueries({ queryKey: ["shelf"] });
+      client.setQueryData(keys.prices, saved);
+      void client.invalidateQueries({ queryKey: keys.shelf });
+      void client.invalidateQueries({ queryKey: keys.plans });
     },
-    onError: () => void client.invalidateQueries({ queryKey: ["prices"] }),
+    // somebody else may have set them meanwhile: what stands now is shown beside what is typed
+    onError: () => void client.invalidateQueries({ queryKey: keys.prices }),
   });
-  const problem = save.error instanceof Refusal ? save.error.problem : null;
-  if (!prices.data) return null;
-  const form = { ...prices.data, ...typed };
+  return { prices: prices.data, save };
+}
+
+function Filled({
+  prices,
+  save,
+  lead,
+}: { prices: Prices; lead: boolean } & Pick<ReturnType<typeof usePrices>, "save">) {
+  const [form] = Form.useForm<Prices>();
+  const money = { disabled: !lead, suffix: prices.currency };
   return (
-    <form
-      className="prices"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate(form);
-      }}
+    <Ask
+      form={form}
+      className="ask prices"
+      initial={prices}
+      send={(given) => save.mutate(given, { onSuccess: (saved) => form.setFieldsValue(saved) })}
+      error={save.error}
+      pending={save.isPending}
+      submit={lead ? "Set" : null}
     >
-      {FIELDS.map(([field, label]) => (
-        <label key={field}>
-          {label}
-          <Input
-            disabled={!lead}
-            value={form[field]}
-            onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
-          />
-          <FieldAnswer
-            problem={problem}
-            field={field}
-            answer={(said) => setTyped({ ...typed, [field]: said })}
-          />
-        </label>
-      ))}
-      <label>
-        Where the workshop stands, for its days
-        <Select
-          aria-label="Time zone"
-          disabled={!lead}
-          showSearch
-          options={ZONES}
-          value={form.time_zone}
-          onChange={(time_zone: string) => setTyped({ ...typed, time_zone })}
-        />
-        <FieldAnswer problem={problem} field="time_zone" answer={() => undefined} />
-      </label>
-      {lead && (
-        <Button htmlType="submit" disabled={save.isPending}>
-          Set
-        </Button>
-      )}
-      {save.error && !problem && <Refused said={save.error.message} />}
-    </form>
+      <Field name="hour_price" label="An hour of work">
+        <Input {...money} />
+      </Field>
+      <Field name="flat_price" label="Flat price of a visit">
+        <Input {...money} />
+      </Field>
+      <Field name="currency" label="Currency, as you write it">
+        <Input disabled={!lead} maxLength={5} placeholder="€" />
+      </Field>
+      <Field name="coldest_start" label="Coldest start expected, °C">
+        <Input disabled={!lead} />
+      </Field>
+      <Field name="time_zone" label="Where the workshop stands, for its days">
+        <Choice options={ZONES} disabled={!lead} />
+      </Field>
+    </Ask>
+  );
+}
+
+/** The coldest start expected, the workshop's prices and where it stands; a lead sets them. */
+export function PricesForm({ lead }: { lead: boolean }) {
+  const { prices, save } = usePrices();
+  if (!prices) return null;
+  return (
+    <section className="sheet-paper" aria-label="Prices and place">
+      <h2>Prices and place</h2>
+      <Filled prices={prices} save={save} lead={lead} />
+    </section>
   );
 }

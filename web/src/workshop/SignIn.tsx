@@ -28,6 +28,7 @@ export function SignIn({ workshop }: { workshop: string }) {
         <h1>Oil Ward</h1>
         <p className="soft">{workshop}</p>
         <Form<Fields>
+          className="ask"
           layout="vertical"
           requiredMark={false}
           onFinish={(given) => signIn.mutate(given)}

@@ -32,3 +32,9 @@ export function NotHere() {
     </div>
   );
 }
+
+/** What could not be fetched: nothing has that name, or something went wrong on the way. */
+export function NotThere({ error, again }: { error: Error; again: () => void }) {
+  if (error instanceof Refusal && error.problem.status === 404) return <NotHere />;
+  return <WentWrong error={error} again={again} />;
+}

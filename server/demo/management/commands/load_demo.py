@@ -1,5 +1,6 @@
 """Loads the invented harbour workshop once; a second call changes nothing."""
 
+from argparse import ArgumentParser
 from datetime import UTC, date, datetime, timedelta
 from decimal import Decimal
 from uuid import NAMESPACE_URL, uuid5
@@ -17,7 +18,12 @@ from garage.sheets.shapes import CellWrite
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdict
 from oilward_core.quantity import UNITS
 from oilward_core.sheet import part_data
-from oilward_core.spec import unchecked_that_matter
+from oilward_core.spec import (
+    Requirement,
+    ReservoirKind,
+    ReservoirSpec,
+    unchecked_that_matter,
+)
 from planning.services import rebuild
 from shelf.models import Fluid, WrenchRow
 from shelf.selectors import best_fluid
@@ -29,7 +35,8 @@ from visits.models import Service
 from workshop import days
 from workshop.models import Person, Workshop
 
-from demo.fleet import DATA, FLEET, Machine, Past
+from demo.fleet import DATA, FLEET, STORIES, Machine, Past
+from demo.history import history
 
 
 class Loader:
@@ -39,9 +46,14 @@ class Loader:
             person["username"]: Person.objects.create_person(**person) for person in DATA["people"]
         }
         self.mira, self.oda = self.people["mira"], self.people["oda"]
+        self.fitting: dict[tuple[Requirement, ReservoirKind], Fluid | None] = {}
 
     def shelf(self) -> None:
-        Workshop.objects.create(name=DATA["workshop"], coldest_start=DATA["coldest_start"])
+        Workshop.objects.create(
+            name=DATA["workshop"],
+            coldest_start=DATA["coldest_start"],
+            currency=DATA["currency"],
+        )
         for fluid in DATA["fluids"]:
             save_fluid(FluidForm(id=0, version=0, **fluid), actor=self.mira)
         self.stock()
@@ -91,10 +103,17 @@ class Loader:
         )
         return reading
 
+    def best(self, spec: ReservoirSpec) -> Fluid | None:
+        """The fluid that fits best; the same question is worked out once."""
+        asked = (spec.requirement, spec.kind)
+        if asked not in self.fitting:
+            self.fitting[asked] = best_fluid(*asked, workshop_schools())
+        return self.fitting[asked]
+
     def past(self, bike: Bike, spec: BikeSpec, past: Past, wiped_at: int) -> None:
         day, reservoir = self._ago(past.days), spec.reservoir(past.tank)
         assert reservoir is not None
-        fluid = best_fluid(reservoir.requirement, reservoir.kind, workshop_schools())
+        fluid = self.best(reservoir)
         reading = self.odometer(bike, past.days, Decimal(past.km), past.hours)
         Service.objects.create(
             id=uuid5(bike.id, f"{past.tank}-{past.days}"),
@@ -144,8 +163,12 @@ class Loader:
         known = [str(path) for path in unchecked_that_matter(cells(sheet.cells.all()))]
         return approve(sheet.pk, actor=self.oda, now=then, unchecked=known)
 
+    def records(self, machine: Machine) -> Bike.Records:
+        if machine.new_days is not None:
+            return Bike.Records.FROM_NEW
+        return Bike.Records.SOME if machine.past else Bike.Records.NONE
+
     def bike(self, machine: Machine, sheet: SpecSheet) -> Bike:
-        known = machine.new_days is not None or bool(machine.past)
         replaced = machine.replaced
         bike = Bike.objects.create(
             id=uuid5(NAMESPACE_URL, f"demo/{machine.name}"),
@@ -154,11 +177,15 @@ class Loader:
             owner=machine.owner,
             use_class=machine.use,
             odometer_unit=machine.unit,
-            records=Bike.Records.FROM_NEW if known else Bike.Records.NONE,
+            records=self.records(machine),
             new_on=None if machine.new_days is None else self._ago(machine.new_days),
             severity=Decimal(machine.severity),
             counts_hours=machine.counts_hours,
             notes=machine.notes,
+            plate=machine.plate,
+            frame_number=machine.frame_number,
+            year_built=machine.year_built,
+            engine_number=machine.engine_number,
             offset_km=replaced.old - replaced.new_shows if replaced else 0,
         )
         if replaced:
@@ -178,7 +205,8 @@ class Loader:
         self._own(bike, machine)
         spec = specs_of([bike])[bike.pk]
         wiped: dict[str, int] = {}
-        for past in machine.past:
+        pasts = machine.past if machine.story else history(machine, spec.reservoirs)
+        for past in pasts:
             self.past(bike, spec, past, wiped.get(past.tank, 0))
             wiped[past.tank] = past.km
         shown = machine.km * UNITS[machine.unit].factor
@@ -189,14 +217,18 @@ class Loader:
 class Command(BaseCommand):
     help = "Load the demo workshop, once."
 
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("--stories", action="store_true", help="only the bikes with a story")
+
     def handle(self, *args: object, **options: object) -> None:
+        fleet = STORIES if options["stories"] else FLEET
         if Bike.objects.exists() or Person.objects.exists():
             return
         self.stdout.write("· Loading the demo workshop")
         with transaction.atomic():
             loader = Loader(days.today())
             loader.shelf()
-            sheets = [loader.sheet(machine) for machine in FLEET]
-            for machine, sheet in zip(FLEET, sheets, strict=True):
-                loader.machine(machine, sheet)
+            sheets = {machine.sheet: loader.sheet(machine) for machine in STORIES}
+            for machine in fleet:
+                loader.machine(machine, sheets[machine.sheet])
             rebuild(loader.today)

@@ -43,9 +43,11 @@ class CorrectionTests(WorkshopTestCase):
         answer = self.correct(bike, line, "12 345")
         self.assertEqual(answer.status_code, 200)
         (now,) = answer.json()["lines"]
-        self.assertEqual((now["odometer"], now["by"]), ("12345 km", "Oda"))
-        self.assertEqual(now["before"], ["123456 km, Mira"])
-        self.assertEqual(self.api.get(f"/api/bikes/{bike.pk}/").json()["odometer"], "12345 km")
+        self.assertEqual((now["odometer"], now["by"]), ("12\u00a0345 km", "Oda"))
+        self.assertEqual(now["before"], ["123\u00a0456 km, Mira"])
+        self.assertEqual(
+            self.api.get(f"/api/bikes/{bike.pk}/").json()["odometer"], "12\u00a0345 km"
+        )
         new = {"id": str(uuid4()), "odometer": "12 400", "hours": "", "new_shows": ""}
         url = f"/api/bikes/{bike.pk}/odometer/"
         self.assertEqual(self.api.post(url, new, format="json").status_code, 204)
@@ -62,7 +64,7 @@ class CorrectionTests(WorkshopTestCase):
         no_reason = self.correct(bike, first, "12 300", reason=" ")
         self.assertEqual(no_reason.json()["errors"][0]["pointer"], "/reason")
         above = self.correct(bike, first, "12 450")
-        self.assertIn("The next reading is 12400 km", self.sentence(above, "/odometer"))
+        self.assertIn("The next reading is 12\u00a0400 km", self.sentence(above, "/odometer"))
         self.assertEqual(self.correct(bike, first, "soon").status_code, 422)
         self.assertEqual(self.correct(bike, first, "12 300").status_code, 200)
 
@@ -75,11 +77,11 @@ class CorrectionTests(WorkshopTestCase):
         self.assertEqual(self.correct(bike, line, "12 346", id=mine).status_code, 409)
         late = self.correct(bike, line, "12 346")
         self.assertEqual((late.status_code, late.json()["code"]), (409, "odometer.corrected"))
-        self.assertIn("Oda corrected this reading to 12345 km", self.sentence(late))
+        self.assertIn("Oda corrected this reading to 12\u00a0345 km", self.sentence(late))
         self.assertEqual(OdometerReading.objects.filter(bike=bike).count(), 2)
         (now,) = self.readings(bike)["lines"]
         again = self.correct(bike, now, "12 346").json()["lines"]
-        self.assertEqual(again[0]["before"], ["12345 km, Oda", "123456 km, Mira"])
+        self.assertEqual(again[0]["before"], ["12\u00a0345 km, Oda", "123\u00a0456 km, Mira"])
 
     def test_services_follow_and_a_verdict_stays_with_the_new_one_beside_it(self) -> None:
         mira = Technician(self.api, self.heron.pk)
@@ -91,7 +93,7 @@ class CorrectionTests(WorkshopTestCase):
         service = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]["services"][
             0
         ]
-        self.assertEqual(service["odometer"], "61250 mi")
+        self.assertEqual(service["odometer"], "61\u00a0250 mi")
         finding = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]["findings"][
             0
         ]
@@ -99,8 +101,8 @@ class CorrectionTests(WorkshopTestCase):
         self.assertIn("On the corrected reading", finding["again"])
         self.assertEqual(Finding.objects.get(pk=kept.pk).km_since_wiped, kept.km_since_wiped)
         visit = self.api.get(f"/api/visits/{mira.visit}/").json()
-        self.assertEqual(visit["odometer"], "61300 mi")
-        self.assertEqual(visit["corrected"], "61250 mi")
+        self.assertEqual(visit["odometer"], "61\u00a0300 mi")
+        self.assertEqual(visit["corrected"], "61\u00a0250 mi")
 
     def test_a_closed_visit_shows_its_own_odometer_after_another_was_fitted(self) -> None:
         mira = Technician(self.api, self.heron.pk)
@@ -110,7 +112,7 @@ class CorrectionTests(WorkshopTestCase):
         new = {"id": str(uuid4()), "odometer": "61 400", "new_shows": "4"}
         self.assertEqual(self.api.post(url, new, format="json").status_code, 204)
         visit = self.api.get(f"/api/visits/{mira.visit}/").json()
-        self.assertEqual((visit["odometer"], visit["corrected"]), ("61300 mi", ""))
+        self.assertEqual((visit["odometer"], visit["corrected"]), ("61\u00a0300 mi", ""))
 
     def new_findings(self) -> list[Any]:
         return [f.pk for f in Finding.objects.filter(bike=self.heron).order_by("-found_on")[:1]]
@@ -124,7 +126,7 @@ class CorrectionTests(WorkshopTestCase):
         self.correct(bike, first, "12 345")
         self.correct(bike, line, "12 350")
         sheet = self.api.get(f"/api/visits/{mira.visit}/").json()
-        self.assertEqual((sheet["odometer"], sheet["corrected"]), ("12350 km", ""))
+        self.assertEqual((sheet["odometer"], sheet["corrected"]), ("12\u00a0350 km", ""))
         mira.until_fill()
         self.assertFalse(Service.objects.filter(bike=bike).exists())
 
@@ -140,7 +142,8 @@ class CorrectionTests(WorkshopTestCase):
         bike.refresh_from_db()
         self.assertEqual(bike.offset_km, 12_400)
         now = self.readings(bike)["lines"]
-        self.assertEqual({line["odometer"] for line in now}, {"12345 km", "12400 km", "100 km"})
+        shown = {line["odometer"] for line in now}
+        self.assertEqual(shown, {"12\u00a0345 km", "12\u00a0400 km", "100 km"})
         self.assertEqual(self.api.get(f"/api/bikes/{bike.pk}/").json()["odometer"], "100 km")
         standing = [row.km for row in OdometerReading.objects.filter(bike=bike, reason="slipped")]
         self.assertEqual(sorted(standing), [12_400, 12_500])

@@ -104,7 +104,7 @@ class WritingTests(DraftCase):
         ]
         answer = self.api.put(f"{self.url}cells/", {"cells": cells}, format="json")
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("not a number", self.sentence(answer, "/primary//initial"))
+        self.assertIn("is no amount", self.sentence(answer, "/primary//initial"))
         self.assertEqual(self.row("engine//initial")["written"], "")
 
     def test_an_approved_version_does_not_change(self) -> None:
@@ -285,3 +285,38 @@ class ModelTests(DraftCase):
         count = SheetCell.objects.count()
         self.api.post(f"{self.url}copy/", body, format="json")
         self.assertEqual(SheetCell.objects.count(), count)
+
+
+class FirstTimeTests(DraftCase):
+    """A new sheet says what is usual, one tap each, and leads to what is missing."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.page = self.api.post("/api/models/", NEW, format="json").json()
+
+    def add(self, **part: str) -> dict[str, Any]:
+        return self.api.post(f"{self.url}parts/", part, format="json").json()
+
+    def test_the_reservoirs_of_its_layout_are_offered_until_they_stand(self) -> None:
+        self.assertEqual(self.page["doubts"], [])
+        kinds = [one["kind"] for one in self.page["offered"]]
+        self.assertEqual(kinds[:3], ["engine", "primary", "gearbox"])
+        for _ in range(2):  # a tap that is sent twice adds one
+            page = self.add(kind="fork leg", key="fork left", label="fork, left")
+        self.assertEqual([block["label"] for block in page["reservoirs"]], ["fork, left"])
+        self.assertNotIn("fork left", [one["key"] for one in page["offered"]])
+
+    def test_what_is_missing_leads_to_its_field_and_is_no_doubt(self) -> None:
+        page = self.add(kind="engine", key="engine", label="engine")
+        self.assertEqual(page["doubts"], [])
+        missing = {line["path"]: line for line in page["missing"]}
+        self.assertTrue(missing["engine//capacity.drain only"]["asked"])
+        self.assertEqual(missing["engine/drain plug/place"]["add"], "drain plug")
+        page = self.add(kind="drain plug", reservoir="engine", key="drain plug")
+        self.assertNotIn("engine/drain plug/place", [line["path"] for line in page["missing"]])
+
+    def test_one_sentence_says_what_to_type(self) -> None:
+        self.add(kind="engine", key="engine", label="engine")
+        answer = self.write("engine//capacity.drain only", ".", 0)
+        said = self.sentence(answer, "/engine//capacity.drain only")
+        self.assertEqual(said, "“.” is no amount. Type it like 2.7 l or 3 qt 4 oz.")

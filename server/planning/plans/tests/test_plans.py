@@ -1,6 +1,7 @@
 """The plan of a visit: proposal, order, kit, calendar, and the papers others read."""
 
 from datetime import timedelta
+from io import BytesIO
 from typing import Any
 from uuid import uuid4
 
@@ -9,6 +10,7 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from garage.models import Bike
 from icalendar import Calendar
+from pypdf import PdfReader
 from rest_framework.test import APIClient
 from shelf.models import Fluid
 from visits.tests.bench import Technician
@@ -16,6 +18,11 @@ from workshop import days
 from workshop.models import Workshop
 
 from planning.models import DueRow, PlannedVisit
+
+
+def amount(price: str) -> float:
+    """The number of a price: ``1240.50 Kr``."""
+    return float(price.replace("\u00a0", "").removesuffix("Kr"))
 
 
 class PlanCase(WorkshopTestCase):
@@ -146,8 +153,9 @@ class KitTests(PlanCase):
         torques = {line["what"]: line for line in kit["torques"]}
         self.assertEqual(torques["engine, drain plug"]["manual"], "18-25 ft-lb")
         self.assertIn("N·m", torques["engine, drain plug"]["setting"])
-        together = float(kit["parts_cost"]) + float(kit["labour"])
-        self.assertAlmostEqual(together, float(kit["total"]), places=2)
+        together = amount(kit["parts_cost"]) + amount(kit["labour"])
+        self.assertAlmostEqual(together, amount(kit["total"]), places=2)
+        self.assertTrue(kit["flat"].endswith("\u00a0Kr"))
 
     def test_what_is_not_here_is_said_first_filters_too(self) -> None:
         engine = self.chosen(("engine", "with filter"))
@@ -162,7 +170,7 @@ class KitTests(PlanCase):
         here = self.plan(**engine).json()["kit"]
         self.assertNotIn(f"1 × {own}", here["to_buy"])
         self.assertEqual(here["parts_cost"], kit["parts_cost"])
-        self.assertLess(float(here["buying"]), float(kit["buying"]))
+        self.assertLess(amount(here["buying"]), amount(kit["buying"]))
 
     def test_an_opened_bottle_counts(self) -> None:
         gear = Fluid.objects.get(name="Cogwork 90")
@@ -211,7 +219,7 @@ class CalendarTests(PlanCase):
     def test_bad_plans_say_what_to_do(self) -> None:
         wish = {"first": "engine/fill", "then": "engine/drain"}
         for more, word in (
-            ({"on": "soon"}, "2026-12-01"),
+            ({"on": "soon"}, "Choose a day"),
             ({"on": f"{self.today - timedelta(days=1)}"}, "today or later"),
             ({"asked": self.chosen()}, "at least one"),
             ({"asked": {**self.chosen(*self.THREE), "wishes": [wish]}}, "cannot come before"),
@@ -342,9 +350,13 @@ class CalendarTests(PlanCase):
         self.post(body)
         answer = self.api.get(f"/api/planned-visits/{body['id']}/kit.pdf")
         self.assertEqual(answer["Content-Type"], "application/pdf")
-        self.assertTrue(answer.content.startswith(b"%PDF"))
-        for words in (b"Kit: Grey Heron", b"Skarholm", b"Torque", b"simulated"):
-            self.assertIn(words, answer.content)
+        pages = [page.extract_text() for page in PdfReader(BytesIO(answer.content)).pages]
+        for number, text in enumerate(pages, 1):
+            self.assertIn("Kit: Grey Heron", text)
+            self.assertIn(f"page {number} of {len(pages)}", text)
+        whole = " ".join(pages)
+        for words in ("Skarholm", "Torque", "simulated", "18-25 ft-lb", "Kr", "N·m"):
+            self.assertIn(words, whole)
         self.assertEqual(self.api.get(f"/api/planned-visits/{uuid4()}/kit.pdf").status_code, 404)
 
 

@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 

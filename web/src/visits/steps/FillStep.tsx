@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { Bottles } from "../../glass/Bottles";
 import { Why } from "../../workshop/Why";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 
@@ -37,7 +37,7 @@ export function FillStep({ sheet, step, problem, busy, send }: StepProps) {
         disabled={busy}
         onClick={() => write(amount, "")}
       >
-        {step.title === "Draw the excess off" ? "It is out" : "It is in"}
+        {step.draws ? "It is out" : "It is in"}
       </Button>
     </>
   );

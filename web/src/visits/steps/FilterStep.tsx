@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 import { Ticks } from "./CheckStep";

@@ -1,41 +1,31 @@
 import { Button, Input, Slider } from "antd";
-import { fieldSentence, type Problem } from "../../api/client";
+import { fieldSentence, type Problem, type Shape } from "../../api/client";
 import { PlugTip } from "../../glass/PlugTip";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { Refused } from "../../workshop/Refused";
 
-const FORMS = ["paste", "fuzz", "slivers", "flakes", "chips", "fragments"];
-const MATTERS = [
-  "steel",
-  "aluminium",
-  "brass",
-  "bronze",
-  "friction",
-  "sealant",
-  "rubber",
-  "unknown",
-];
-const LOOKS = ["clear", "dark", "milky", "sparkle", "fuel smell", "burnt smell"];
 const NOTHING: Draft = { form: "paste", matter: "steel", share: "20", largest: "" };
 
+type Words = Shape["FindingWords"];
+
 interface Draft {
-  form: string;
-  matter: string;
+  form: Shape["DebrisForm"];
+  matter: Shape["Matter"];
   share: string;
   largest: string;
 }
 
-function Chips({
+function Chips<Word extends string>({
   label,
   words,
   on,
   toggle,
 }: {
   label: string;
-  words: string[];
-  on: string[];
-  toggle: (word: string) => void;
+  words: Word[];
+  on: Word[];
+  toggle: (word: Word) => void;
 }) {
   return (
     <div className="chips" role="group" aria-label={label}>
@@ -56,10 +46,12 @@ function Chips({
 
 function PartEditor({
   draft,
+  words,
   problem,
   change,
 }: {
   draft: Draft;
+  words: Words;
   problem: Problem | null;
   change: (draft: Draft) => void;
 }) {
@@ -69,13 +61,13 @@ function PartEditor({
     <>
       <Chips
         label="Form"
-        words={FORMS}
+        words={words.forms}
         on={[draft.form]}
         toggle={(form) => change({ ...draft, form })}
       />
       <Chips
         label="Matter"
-        words={MATTERS}
+        words={words.matters}
         on={[draft.matter]}
         toggle={(matter) => change({ ...draft, matter })}
       />
@@ -120,62 +112,68 @@ function asPart(draft: Draft) {
   };
 }
 
+/** The magnet as described so far, what is kept of it, and the two usual cases in one tap. */
+function Tip({
+  all,
+  kept,
+  busy,
+  drop,
+  usual,
+}: {
+  all: Draft[];
+  kept: Draft[];
+  busy: boolean;
+  drop: (index: number) => void;
+  usual: (parts: Draft[]) => void;
+}) {
+  const drawn = all.map((part) => ({ ...part, share: (Number(part.share) || 0) / 100 }));
+  return (
+    <div className="finding-tip">
+      <PlugTip parts={drawn} size={160} label="The magnet as described" />
+      {kept.map((part, index) => (
+        <button key={index} className="chip" onClick={() => drop(index)}>
+          {part.form} of {part.matter}, {part.share} % ✕
+        </button>
+      ))}
+      <Button className="wide-choice" disabled={busy} onClick={() => usual([])}>
+        Clean
+      </Button>
+      <Button className="wide-choice" disabled={busy} onClick={() => usual([NOTHING])}>
+        Usual paste
+      </Button>
+    </div>
+  );
+}
+
 /** What the plug and the oil showed: form, matter, share, largest; the common cases are one tap. */
 export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
   const key = `${sheet.id}.${step.id}`;
   const [draft, setDraft] = useDraft<Draft>(`${key}.part`, NOTHING);
   const [kept, setKept] = useDraft<Draft[]>(`${key}.kept`, []);
-  const [oil, setOil] = useDraft<string[]>(`${key}.oil`, []);
+  const [oil, setOil] = useDraft<Words["looks"]>(`${key}.oil`, []);
   const all = [...kept, draft];
-  const drawn = all.map((part) => ({ ...part, share: (Number(part.share) || 0) / 100 }));
-  const toggle = (look: string) =>
+  const write = (parts: Draft[]) => send("finding", { parts: parts.map(asPart), oil });
+  const toggle = (look: Words["looks"][number]) =>
     setOil(oil.includes(look) ? oil.filter((word) => word !== look) : [...oil, look]);
+  const another = () => {
+    setKept(all);
+    setDraft({ ...NOTHING, share: "5" });
+  };
   return (
     <div className="finding">
-      <div className="finding-tip">
-        <PlugTip parts={drawn} size={160} label="The magnet as described" />
-        {kept.map((part, index) => (
-          <button
-            key={index}
-            className="chip"
-            onClick={() => setKept(kept.filter((_, i) => i !== index))}
-          >
-            {part.form} of {part.matter}, {part.share} % ✕
-          </button>
-        ))}
-        <Button
-          className="wide-choice"
-          disabled={busy}
-          onClick={() => send("finding", { parts: [], oil })}
-        >
-          Clean
-        </Button>
-        <Button
-          className="wide-choice"
-          disabled={busy}
-          onClick={() => send("finding", { parts: [asPart(NOTHING)], oil })}
-        >
-          Usual paste
-        </Button>
-      </div>
+      <Tip
+        all={all}
+        kept={kept}
+        busy={busy}
+        drop={(index) => setKept(kept.filter((_, i) => i !== index))}
+        usual={write}
+      />
       <div>
-        <PartEditor draft={draft} problem={problem} change={setDraft} />
-        <Chips label="Oil" words={LOOKS} on={oil} toggle={toggle} />
+        <PartEditor draft={draft} words={sheet.words} problem={problem} change={setDraft} />
+        <Chips label="Oil" words={sheet.words.looks} on={oil} toggle={toggle} />
         <div className="choices">
-          <Button
-            onClick={() => {
-              setKept(all);
-              setDraft({ ...NOTHING, share: "5" });
-            }}
-          >
-            And something else
-          </Button>
-          <Button
-            type="primary"
-            className="big-action"
-            disabled={busy}
-            onClick={() => send("finding", { parts: all.map(asPart), oil })}
-          >
+          <Button onClick={another}>And something else</Button>
+          <Button type="primary" className="big-action" disabled={busy} onClick={() => write(all)}>
             Write it down
           </Button>
         </div>

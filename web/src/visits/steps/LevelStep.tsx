@@ -2,7 +2,7 @@ import { Button, Segmented } from "antd";
 import { fieldSentence } from "../../api/client";
 import { LevelGlass } from "../../glass/LevelGlass";
 import { Why } from "../../workshop/Why";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { Refused } from "../../workshop/Refused";
 

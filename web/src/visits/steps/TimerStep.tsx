@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { remaining } from "../Countdown";
+import { remaining } from "../remaining";
 import type { StepProps } from "../StepFocus";
 import { useTick } from "../useClock";
 import { colour } from "../../theme";

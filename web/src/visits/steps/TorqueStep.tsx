@@ -5,7 +5,7 @@ import { api, taken, type Shape } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
 import { Why } from "../../workshop/Why";
-import { useDraft } from "../outbox";
+import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 import { Refused } from "../../workshop/Refused";

@@ -1,0 +1,63 @@
+"""What a spec sheet does not say yet: a list that leads to the field where it belongs."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from ..guard import guarded
+from .changes import what
+from .doubts import wet_clutch
+from .fields import Path
+from .needed import missing
+from .sheet import DRAINED, FillRule, ReservoirKind, ReservoirSpec
+
+
+@dataclass(frozen=True)
+class Gap:
+    """Something nobody has written yet. ``path``: the field it belongs in; ``add``: the part (drain
+    plug, fill plug) the reservoir lacks for it; ``asked``: a run sheet will have to ask for it."""
+
+    path: Path
+    text: str
+    add: str = ""
+    asked: bool = False
+
+
+def _asked(spec: ReservoirSpec) -> Iterator[Gap]:
+    for path in missing(spec):
+        yield Gap(path, what(path._replace(reservoir="")), asked=True)
+
+
+def _plugs(spec: ReservoirSpec) -> Iterator[Gap]:
+    for role in ("drain plug", "fill plug"):
+        if spec.kind in DRAINED and spec.fastener(role) is None:
+            text = f"the {role}: which one is it, and where?"
+            yield Gap(Path(spec.key, role, "place"), text, add=role)
+
+
+def _own(spec: ReservoirSpec) -> Iterator[Gap]:
+    """What no run sheet asks for, but the bike cannot do without for long."""
+    need, level, limits = spec.requirement, spec.level, spec.limits
+    known = str(need) or need.kv40 or need.kv100 or need.friction
+    if not known and spec.fill_rule != FillRule.WATCH:
+        yield Gap(Path(spec.key, "", "fluid.grade"), "the oil that goes in")
+    if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
+        yield Gap(Path(spec.key, "", "repeat.km"), "an interval: without one it is never due")
+    if level and level.gauge == "dipstick" and not level.dipstick:
+        text = "the dipstick: read resting on its threads, or screwed in?"
+        yield Gap(Path(spec.key, "", "level.dipstick"), text)
+    if spec.kind == ReservoirKind.FORK and spec.air_gap is None:
+        yield Gap(Path(spec.key, "", "level.air gap"), "the air gap the leg is set by")
+
+
+@guarded
+def gaps(sheet: Sequence[ReservoirSpec]) -> tuple[Gap, ...]:
+    """Everything a sheet does not say yet, reservoir by reservoir: what a run sheet has to ask for
+    first, then what else is wanted. Empty: nothing is missing."""
+    clutch = {spec.key for spec in wet_clutch(sheet) if not spec.requirement.friction}
+    found: list[Gap] = []
+    for spec in sheet:
+        found += [*_asked(spec), *_plugs(spec), *_own(spec)]
+        if spec.key in clutch:
+            text = "the friction class, or that this oil wets no clutch"
+            found.append(Gap(Path(spec.key, "", "fluid.friction"), text))
+    return tuple(found)

@@ -1,0 +1,107 @@
+import AxeBuilder from "@axe-core/playwright";
+import { comesIn, press, signIn, startVisit, tab } from "./bench";
+import { expect, test } from "./server";
+import type { Page } from "@playwright/test";
+
+const TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
+
+/** WCAG 2.2 AA on what stands on the screen now; each fault is named with its place. */
+async function accessible(page: Page, view: string): Promise<void> {
+  await page.waitForTimeout(300);
+  const found = await new AxeBuilder({ page }).withTags(TAGS).analyze();
+  const faults = found.violations.flatMap((rule) =>
+    rule.nodes.map((node) => `${rule.id}: ${node.target.join(" ")} ${node.failureSummary ?? ""}`),
+  );
+  expect(faults, view).toEqual([]);
+}
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 800, height: 1280 },
+  { width: 390, height: 844 },
+];
+
+/** Nothing sticks out of the page to the side. */
+async function whole(page: Page, view: string): Promise<void> {
+  const out = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+  expect(out, `${view} is wider than the screen`).toBeLessThanOrEqual(0);
+}
+
+/** One view in every size: whole, and accessible. */
+async function look(page: Page, view: string): Promise<void> {
+  for (const size of SIZES) {
+    await page.setViewportSize(size);
+    const name = `${view}, ${size.width}x${size.height}`;
+    await accessible(page, name);
+    await whole(page, name);
+  }
+  await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
+}
+
+async function room(page: Page, name: string): Promise<void> {
+  await page.getByRole("link", { name, exact: true }).first().click();
+  await expect(page.getByRole("heading", { level: 1, name })).toBeVisible();
+}
+
+test("every room is whole and accessible in three sizes", async ({ page }) => {
+  test.setTimeout(300_000);
+  await page.goto("/");
+  await expect(page.getByLabel("Name")).toBeVisible();
+  await look(page, "sign in");
+  await signIn(page, "oda");
+  await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
+  await look(page, "ward");
+  for (const name of ["Calendar", "Shelf", "Spec sheets", "Workshop"]) {
+    await room(page, name);
+    await page.waitForLoadState("networkidle");
+    await look(page, name);
+  }
+});
+
+test("a bike, its plan and its card are whole and accessible in three sizes", async ({ page }) => {
+  test.setTimeout(300_000);
+  await signIn(page, "oda");
+  await page.getByRole("link", { name: "Ferry Bell" }).click();
+  await expect(page.getByRole("heading", { name: "Ferry Bell" })).toBeVisible();
+  await tab(page, "gearbox");
+  await look(page, "bike, gearbox");
+  await tab(page, "The bike");
+  await look(page, "bike, card");
+  const address = page.url();
+  await page.goto(`${address}/plan`);
+  await expect(page.getByRole("heading", { name: "In what order" })).toBeVisible();
+  await look(page, "plan");
+  await page.goto(`${address}/card`);
+  await page.getByLabel("Called").fill("");
+  await press(page, "Save the bike");
+  await expect(page.getByText("Give it a name.")).toBeVisible();
+  await look(page, "bike's form with a refusal");
+});
+
+test("a draft, dialogs and the bench are whole and accessible in three sizes", async ({ page }) => {
+  test.setTimeout(300_000);
+  await signIn(page, "oda");
+  await page.getByRole("link", { name: "Spec sheets" }).click();
+  await page
+    .getByRole("link", { name: /approved by/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^(Change it in a|Go to) draft/ }).click();
+  await page.getByLabel("Capacity, with filter").fill("much");
+  await page.getByLabel("Capacity, with filter").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("Type it like");
+  await look(page, "draft with a refusal");
+  await tab(page, "Bike map");
+  await look(page, "draft, map");
+  await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page.getByRole("link", { name: "Ferry Bell" }).click();
+  await tab(page, "gearbox");
+  await press(page, "which oil fits?");
+  await expect(page.getByText("Asked for:")).toBeVisible();
+  await accessible(page, "which oil fits");
+  await page.keyboard.press("Escape");
+  await page.getByRole("link", { name: "Ward", exact: true }).first().click();
+  await comesIn(page, "Turnstone", "Osprand Tandem 890, 2022");
+  await startVisit(page, "Turnstone", "20 010");
+  await look(page, "bench, ticks");
+});

@@ -1,0 +1,38 @@
+import { useState } from "react";
+import type { Shape } from "../api/client";
+import { PlugTip } from "../glass/PlugTip";
+import { monthWords } from "../workshop/days";
+
+/** The plug's findings as a strip of tips, newest first; the chosen one says what it means. */
+export function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
+  const [shown, setShown] = useState(0);
+  const plug = findings[shown];
+  if (!plug) return <p className="soft">No plug on record yet.</p>;
+  return (
+    <div className="strip">
+      <div className="strip-tips">
+        {findings.map((finding, index) => (
+          <button
+            key={`${finding.found_on}-${index}`}
+            className={index === shown ? "tip tip-shown" : "tip"}
+            onClick={() => setShown(index)}
+            aria-pressed={index === shown}
+          >
+            <PlugTip parts={finding.parts} level={finding.level} size={56} />
+            <span className="tabular">{monthWords(finding.found_on)}</span>
+          </button>
+        ))}
+      </div>
+      <p>
+        <b className={`verdict verdict-${plug.level}`}>{plug.level}:</b> {plug.origin}.{" "}
+        {plug.action}
+        {plug.rules.map((rule) => (
+          <span key={rule} className="soft rule">
+            {rule}
+          </span>
+        ))}
+        {plug.again && <b className="rule">{plug.again}</b>}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { Button, Popover } from "antd";
+import { useState } from "react";
+import type { Shape } from "../api/client";
+
+type Line = Shape["SpecLine"];
+
+function checked(line: Line): string {
+  if (line.checked_by) return `${line.entered_by}, checked by ${line.checked_by}`;
+  return line.number ? `${line.entered_by}, not checked yet` : line.entered_by;
+}
+
+/** Where a value stands and who looked at it; what differs on this bike is changed from here. */
+function Source({ line, differs }: { line: Line; differs: (() => void) | null }) {
+  return (
+    <div className="spec-source">
+      <b>{line.source || "No source named"}</b>
+      <span className={line.number && !line.checked_by ? "unchecked" : ""}>{checked(line)}</span>
+      {line.own && <span>This bike&apos;s own, not its model&apos;s.</span>}
+      {differs && (
+        <Button onClick={differs} aria-label={`Differs on this bike: ${line.name}`}>
+          Differs on this bike?
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** One value: its name, the manual's words large, what they are in the reader's units. */
+function SpecRow({ line, differs }: { line: Line; differs: (() => void) | null }) {
+  const [open, setOpen] = useState(false);
+  const sure = !line.number || line.checked_by !== "";
+  const mark = sure ? "✓" : "!";
+  const converted = line.converted === line.as_written ? "" : line.converted;
+  const change = differs && (() => (setOpen(false), differs()));
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      trigger="click"
+      placement="bottomRight"
+      content={<Source line={line} differs={change} />}
+    >
+      <button className="spec-row" aria-expanded={open}>
+        <span className="spec-name">
+          {line.short}
+          {line.own && <b className="own">this bike&apos;s own</b>}
+        </span>
+        <span className={line.number ? "spec-value spec-number" : "spec-value"}>
+          {line.as_written}
+          {converted && <span className="spec-means">{converted}</span>}
+        </span>
+        <span className={sure ? "spec-mark" : "spec-mark spec-mark-not"} aria-hidden>
+          {mark}
+        </span>
+        <span className="hidden">{sure ? "" : ", not checked"}</span>
+      </button>
+    </Popover>
+  );
+}
+
+/** A reservoir's spec as a card: what belongs together stands together, tap a value for its source. */
+export function SpecCard({
+  reservoir,
+  differs,
+}: {
+  reservoir: Shape["ReservoirPage"];
+  differs: ((line: Line) => void) | null;
+}) {
+  return (
+    <div className="spec-card" aria-label="Spec" role="group">
+      {reservoir.spec.map((group) => (
+        <section key={group.title} className="spec-plate">
+          <h3>{group.title}</h3>
+          {group.note && <p className="spec-check">{group.note}</p>}
+          {group.lines.map((line) => (
+            <SpecRow key={line.path} line={line} differs={differs && (() => differs(line))} />
+          ))}
+        </section>
+      ))}
+    </div>
+  );
+}

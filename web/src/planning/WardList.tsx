@@ -1,0 +1,83 @@
+import { Fragment } from "react";
+import { Link } from "react-router";
+import type { Shape } from "../api/client";
+import { Action, Asks, GlassDrawings } from "./WardRow";
+
+type Bike = Shape["WardBike"];
+
+/** In which states a reservoir needs somebody. */
+const NEEDS: Record<Shape["DueState"], boolean> = {
+  due: true,
+  baseline: true,
+  soon: true,
+  fine: false,
+  "no interval": false,
+};
+
+function Rest({ count }: { count: number }) {
+  if (count === 0) return null;
+  return (
+    <p className="soft">
+      {count} {count === 1 ? "reservoir" : "reservoirs"} fine
+    </p>
+  );
+}
+
+function Todo({ bike, now }: { bike: Bike; now: () => number }) {
+  const needing = bike.glasses
+    .filter((glass) => NEEDS[glass.state])
+    .sort((a, b) => a.level - b.level);
+  return (
+    <li className={bike.visit ? "todo row-open" : "todo"}>
+      <div className="todo-head">
+        <Link to={`/bikes/${bike.id}`} className="todo-name">
+          {bike.name}
+        </Link>
+        <span className="soft tabular">{bike.odometer}</span>
+      </div>
+      {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
+      <Asks asks={bike.asks.filter((ask) => ask.level !== "hold")} />
+      {needing.length > 0 && (
+        <ul className="todo-glasses">
+          {needing.map((glass) => (
+            <li key={glass.key} className={`cell-${glass.state}`}>
+              <GlassDrawings glass={glass} size={40} />
+              <span>
+                <b>{glass.label}</b>
+                <span className="cell-when">{glass.when}</span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <Rest count={bike.glasses.length - needing.length} />
+      <div className="row-action">
+        <Action bike={bike} now={now} />
+      </div>
+    </li>
+  );
+}
+
+/** The ward on a phone: bike by bike, only what needs doing. */
+export function WardList({
+  ward,
+  now,
+  group,
+}: {
+  ward: Shape["Ward"];
+  now: () => number;
+  group: string;
+}) {
+  return (
+    <ul className="todos" aria-label="What needs doing">
+      {ward.bikes.map((bike, index) => (
+        <Fragment key={bike.id}>
+          {group === "use" && bike.use_class !== ward.bikes[index - 1]?.use_class && (
+            <li className="todo-group">{bike.use_class}</li>
+          )}
+          <Todo bike={bike} now={now} />
+        </Fragment>
+      ))}
+    </ul>
+  );
+}

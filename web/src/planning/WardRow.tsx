@@ -1,0 +1,130 @@
+import { Tag } from "antd";
+import { Link } from "react-router";
+import type { Shape } from "../api/client";
+import { PlugTip } from "../glass/PlugTip";
+import { SightGlass } from "../glass/SightGlass";
+import { Countdown } from "../visits/Countdown";
+
+type Bike = Shape["WardBike"];
+type Glass = Shape["Glass"];
+
+const said = (glass: Glass) =>
+  `${glass.label}: ${glass.when}${glass.forecast ? `, expected ${glass.forecast}` : ""}`;
+
+/** A glass, and beside it the last plug. */
+export function GlassDrawings({ glass, size = 50 }: { glass: Glass; size?: number }) {
+  const { level, age, state, notch, plug } = glass;
+  const drawn = { level, age, state, notch, size, label: said(glass) };
+  return (
+    <div className="cell-drawings">
+      <SightGlass {...drawn} />
+      {plug && (
+        <PlugTip
+          parts={plug.parts}
+          level={plug.level}
+          size={size / 2 - 1}
+          label={`Last plug: ${plug.level}`}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Glasses of one column; two fork legs stand side by side as one, the worse one speaks. */
+function Column({ name, glasses }: { name: string; glasses: Glass[] }) {
+  const worst = [...glasses].sort((a, b) => a.level - b.level)[0];
+  return (
+    <td data-column={worst ? name : undefined}>
+      {worst && (
+        <div className={`cell cell-${worst.state}`} title={said(worst)}>
+          <GlassDrawings glass={worst} />
+          <span className="cell-when">{worst.when}</span>
+        </div>
+      )}
+    </td>
+  );
+}
+
+const COLOUR: Partial<Record<Shape["LevelWord"], string>> = {
+  watch: "warning",
+  investigate: "error",
+  hold: "error",
+};
+
+/** What a bike's newest findings ask for. */
+export function Asks({ asks }: { asks: Shape["Ask"][] }) {
+  return asks.map((ask) => (
+    <Tag key={ask.reservoir} color={COLOUR[ask.level]} title={ask.action} className="ask-tag">
+      {ask.label}: {ask.level}
+    </Tag>
+  ));
+}
+
+/** The one thing to do next with a bike; its name leads to everything else. */
+export function Action({ bike, now }: { bike: Bike; now: () => number }) {
+  const { visit, planned } = bike;
+  if (visit) {
+    return (
+      <>
+        <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
+          Go on
+        </Link>
+        <span className="row-step">
+          {visit.reservoir}: {visit.step}
+          {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
+        </span>
+      </>
+    );
+  }
+  if (planned) {
+    return (
+      <Link
+        to={`/planned/${planned.id}`}
+        className={planned.late ? "link-button late" : "link-button"}
+      >
+        Planned {planned.day}
+        {planned.late && ", late"}
+      </Link>
+    );
+  }
+  return (
+    <Link to={`/bikes/${bike.id}/plan`} className="link-button">
+      Plan a visit
+    </Link>
+  );
+}
+
+/** A bike as a row of glasses in the ward's columns. */
+export function BikeRow({
+  bike,
+  columns,
+  now,
+}: {
+  bike: Bike;
+  columns: string[];
+  now: () => number;
+}) {
+  return (
+    <tr className={bike.visit ? "row row-open" : "row"}>
+      <th scope="row">
+        <Link to={`/bikes/${bike.id}`} className="row-name">
+          {bike.name}
+        </Link>
+        <span className="soft">{bike.model}</span>
+        <span className="soft tabular">{bike.odometer}</span>
+        {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
+        <Asks asks={bike.asks.filter((ask) => ask.level !== "hold")} />
+      </th>
+      {columns.map((column) => (
+        <Column
+          key={column}
+          name={column}
+          glasses={bike.glasses.filter((glass) => glass.column === column)}
+        />
+      ))}
+      <td className="row-action">
+        <Action bike={bike} now={now} />
+      </td>
+    </tr>
+  );
+}

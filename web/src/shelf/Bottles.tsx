@@ -1,0 +1,128 @@
+import { Button, Input } from "antd";
+import { useState } from "react";
+import type { Shape } from "../api/client";
+import { dayWords } from "../workshop/days";
+import { Refused } from "../workshop/Refused";
+import { Ledger } from "./Ledger";
+import { put, take, useStock, useStockChange } from "./stock";
+
+type Line = Shape["BottleLine"];
+
+/** A bottle drawn as full as it is. */
+export function BottleGlass({ share }: { share: number }) {
+  return (
+    <span className="stock-glass" aria-hidden>
+      <span style={{ height: `${share * 100}%` }} />
+    </span>
+  );
+}
+
+/** What is left in a bottle, or what is taken out of it, while it is typed. */
+function useBottle(bottle: Line) {
+  const change = useStockChange();
+  const [left, setLeft] = useState<string | null>(null);
+  const [used, setUsed] = useState<string | null>(null);
+  const { id, fluid, version, size, opened_on } = bottle;
+  const done = {
+    onSuccess: () => {
+      setLeft(null);
+      setUsed(null);
+    },
+  };
+  const write = () => {
+    if (change.isPending) return;
+    if (used?.trim()) change.mutate(take({ id, used }), done);
+    else if (left !== null && left !== bottle.left) {
+      change.mutate(put({ id, fluid, version, size, opened_on, left }), done);
+    }
+  };
+  const gone = () => change.mutate(take({ id, used: "", gone: true }));
+  return { change, left, setLeft, used, setUsed, write, gone };
+}
+
+type Typing = ReturnType<typeof useBottle>;
+
+/** The one button that belongs to what is being done: use some, write it down, or leave it. */
+function Act({ typing, bottle }: { typing: Typing; bottle: Line }) {
+  const { left, used, setUsed, write } = typing;
+  if (used?.trim() || (left !== null && left !== bottle.left)) {
+    return (
+      <Button type="primary" onClick={write}>
+        Write it down
+      </Button>
+    );
+  }
+  return used === null ? (
+    <Button onClick={() => setUsed("")}>Use some</Button>
+  ) : (
+    <Button onClick={() => setUsed(null)}>Leave it</Button>
+  );
+}
+
+/** A bottle drawn as full as it is, with what is left in it to correct. */
+function Bottle({ bottle }: { bottle: Line }) {
+  const typing = useBottle(bottle);
+  const { change, left, setLeft, used, setUsed, write, gone } = typing;
+  const { size, opened_on } = bottle;
+  return (
+    <li className="stock-bottle">
+      <BottleGlass share={bottle.share} />
+      {used === null ? (
+        <Input
+          aria-label={`Left in the ${size} bottle`}
+          value={left ?? bottle.left}
+          onChange={(event) => setLeft(event.target.value)}
+          onPressEnter={write}
+          onBlur={write}
+        />
+      ) : (
+        <Input
+          aria-label={`Used from the ${size} bottle`}
+          placeholder="used, 250 ml"
+          autoFocus
+          value={used}
+          onChange={(event) => setUsed(event.target.value)}
+          onPressEnter={write}
+        />
+      )}
+      <span className="soft">
+        {used === null ? `of ${size}` : `out of ${bottle.left}`}
+        {opened_on ? `, opened ${dayWords(opened_on)}` : ", sealed"}
+      </span>
+      <span className="stock-acts">
+        <Act typing={typing} bottle={bottle} />
+        <Button type="text" onClick={gone}>
+          Gone
+        </Button>
+      </span>
+      <Refused said={change.error?.message} />
+    </li>
+  );
+}
+
+/** The bottles of one fluid that stand on the shelf. */
+export function Bottles({ fluid, size }: { fluid: number; size: string }) {
+  const stock = useStock();
+  const change = useStockChange();
+  const own = (stock.data?.bottles ?? []).filter((bottle) => bottle.fluid === fluid);
+  return (
+    <div className="stock">
+      <h3>Standing there</h3>
+      <ul>
+        {own.map((bottle) => (
+          <Bottle key={bottle.id} bottle={bottle} />
+        ))}
+      </ul>
+      {own.length === 0 && <p className="soft">None. It would have to be bought.</p>}
+      <Button
+        onClick={() =>
+          change.mutate(put({ id: crypto.randomUUID(), fluid, version: 0, size, left: "" }))
+        }
+      >
+        Put a sealed {size} bottle there
+      </Button>
+      <Refused said={change.error?.message} />
+      <Ledger fluid={fluid} />
+    </div>
+  );
+}

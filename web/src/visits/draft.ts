@@ -1,0 +1,37 @@
+import { useCallback, useState } from "react";
+
+type Shelf = Pick<Storage, "getItem" | "setItem" | "removeItem">;
+
+const name = (key: string) => `oilward.draft.${key}`;
+
+/** What was half typed under this key, or `initial` where nothing, or nothing readable, was. */
+export function keptDraft<T>(shelf: Shelf, key: string, initial: T): T {
+  try {
+    const kept = shelf.getItem(name(key));
+    return kept === null ? initial : (JSON.parse(kept) as T);
+  } catch {
+    return initial;
+  }
+}
+
+export function keepDraft<T>(shelf: Shelf, key: string, value: T): void {
+  shelf.setItem(name(key), JSON.stringify(value));
+}
+
+export function dropDraft(shelf: Shelf, key: string): void {
+  shelf.removeItem(name(key));
+}
+
+/** A half-typed value that survives a reload, until it is written down. */
+export function useDraft<T>(key: string, initial: T): [T, (value: T) => void, () => void] {
+  const [value, setValue] = useState<T>(() => keptDraft(sessionStorage, key, initial));
+  const set = useCallback(
+    (next: T) => {
+      keepDraft(sessionStorage, key, next);
+      setValue(next);
+    },
+    [key],
+  );
+  const drop = useCallback(() => dropDraft(sessionStorage, key), [key]);
+  return [value, set, drop];
+}
