@@ -28,9 +28,17 @@ export async function choose(
   await list.click();
   // a long list draws only what is in sight: it is searched
   if (typeof option === "string" && (await list.isEditable())) await list.fill(option);
-  const open = page.locator(".ant-select-dropdown:not(.ant-select-dropdown-hidden)");
-  await open.getByTitle(option, { exact: true }).first().click();
-  await expect(open).toHaveCount(0);
+  await openLists(page).getByTitle(option, { exact: true }).first().click();
+  await listsClosed(page);
+}
+
+function openLists(page: Page): Locator {
+  return page.locator(".ant-select-dropdown:not(.ant-select-dropdown-hidden)");
+}
+
+/** A list takes its time to close, and Tab does not leave one that is still open. */
+export async function listsClosed(page: Page): Promise<void> {
+  await expect(openLists(page)).toHaveCount(0);
 }
 
 /** What stands chosen in a list. */

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { choose, chosen, press, signIn } from "./bench";
+import { choose, chosen, press, signIn, listsClosed } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -102,6 +102,7 @@ async function newModel(page: Page, wanted: Document["model"], name: string): Pr
   await page.keyboard.type(wanted.layout);
   await page.keyboard.press("Enter");
   await expect(chosen(page, "Layout")).toContainText(wanted.layout);
+  await listsClosed(page);
   await page.keyboard.press("Tab");
   await page.keyboard.press("Enter");
   await expect(page.getByText("What holds oil on it?")).toBeVisible();
