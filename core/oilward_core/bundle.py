@@ -10,7 +10,7 @@ from datetime import date, timedelta
 from .calendar import date_words
 from .guard import Sound, guarded
 from .reasons import Reason, Source
-from .spec import ReservoirKind
+from .spec import KINDS, ReservoirKind
 
 HORIZON_DAYS = 730
 USUAL_LIFE_DAYS = 365  # of what nobody gave an interval that counts [trade]
@@ -24,20 +24,6 @@ class Costs(Sound):
 
     visit: float = 1.2
     litre: float = 0.25
-
-
-# hours of hands-on work by kind
-HOURS = {
-    ReservoirKind.ENGINE: 0.6,
-    ReservoirKind.ENGINE_DRY: 0.7,
-    ReservoirKind.CLUTCH_CIRCUIT: 0.4,
-    ReservoirKind.PRIMARY: 0.4,
-    ReservoirKind.GEARBOX: 0.4,
-    ReservoirKind.FINAL_DRIVE: 0.3,
-    ReservoirKind.FORK: 1.0,
-    ReservoirKind.SHOCK: 1.5,
-}
-_LOOK_HOURS = 0.1
 
 
 @dataclass(frozen=True)
@@ -54,7 +40,7 @@ class Upkeep(Sound):
     @property
     def hours(self) -> float:
         """Hands-on hours of its service."""
-        return HOURS.get(self.kind, _LOOK_HOURS)
+        return KINDS[self.kind].hours
 
     def left(self, on: date) -> float:
         """The share of life it would still have on that day, 0–1."""

@@ -9,9 +9,9 @@ from decimal import Decimal
 from enum import IntEnum, StrEnum
 
 from .errors import CoreError
-from .guard import Sound, guarded
+from .guard import Sound, guarded, whole_table
 from .reasons import Reason, Source
-from .spec import ReservoirKind
+from .spec import KINDS, ReservoirKind
 
 
 class Form(StrEnum):
@@ -46,6 +46,32 @@ class Matter(StrEnum):
     SEALANT = "sealant"
     RUBBER = "rubber"
     UNKNOWN = "unknown"
+
+
+class Family(StrEnum):
+    """Which rules a matter falls under."""
+
+    FERROUS = "ferrous"
+    LIGHT = "light metal"
+    YELLOW = "yellow metal"
+    FRICTION = "friction matter"
+    PIECES = "pieces of a seal"
+
+
+FAMILY: dict[Matter, Family] = whole_table(
+    Matter,
+    {
+        Matter.STEEL: Family.FERROUS,
+        Matter.ALUMINIUM: Family.LIGHT,
+        Matter.BRASS: Family.YELLOW,
+        Matter.BRONZE: Family.YELLOW,
+        Matter.FRICTION: Family.FRICTION,
+        Matter.SEALANT: Family.PIECES,
+        Matter.RUBBER: Family.PIECES,
+        # until a magnet says otherwise
+        Matter.UNKNOWN: Family.FERROUS,
+    },
+)
 
 
 class OilLook(StrEnum):
@@ -166,23 +192,13 @@ def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
     return km < RUN_IN_KM or (known_from_new and not served_before)
 
 
-_GEARED = (ReservoirKind.GEARBOX, ReservoirKind.FINAL_DRIVE)
 _FORMS = list(Form)
 _PASTY = (Form.PASTE, Form.FUZZ)
-# beside metal these have rules of their own
-_NOT_STEEL = (
-    Matter.ALUMINIUM,
-    Matter.BRASS,
-    Matter.BRONZE,
-    Matter.FRICTION,
-    Matter.SEALANT,
-    Matter.RUBBER,
-)
 Spoken = RuleSpoke | None
 
 
 def _steel(part: Part) -> bool:
-    return part.matter not in _NOT_STEEL and part.magnetic is not False
+    return FAMILY[part.matter] == Family.FERROUS and part.magnetic is not False
 
 
 def _from(part: Part, form: Form) -> bool:
@@ -212,13 +228,13 @@ def _d1(seen: Observation) -> Spoken:
 
 def _d2(seen: Observation) -> Spoken:
     pasty = [p for p in seen.parts if p.form in _PASTY and _steel(p) and not _running_in(p, seen)]
-    if seen.reservoir == ReservoirKind.PRIMARY or not pasty:
+    if KINDS[seen.reservoir].clutch or not pasty:
         return None
     fuzz = any(p.form == Form.FUZZ for p in pasty)
-    drive_paste = seen.reservoir == ReservoirKind.FINAL_DRIVE and not fuzz
+    drive_paste = KINDS[seen.reservoir].hypoid and not fuzz
     if drive_paste or not (fuzz or _covers(pasty) > Decimal("0.5")):
         return None
-    level = Level.WATCH if seen.reservoir in _GEARED else Level.NOTE
+    level = Level.WATCH if KINDS[seen.reservoir].gears else Level.NOTE
     text = "Fuzz on the magnet." if fuzz else "Paste over more than half the magnet."
     return RuleSpoke("D2", level, "more fine steel than usual", text)
 
@@ -250,7 +266,7 @@ def _d6(seen: Observation) -> Spoken:
     for part in seen.parts:
         chip = part.form == Form.CHIPS and _steel(part)
         # a chip nobody measured is taken as large: the safe side
-        if part.form == Form.FRAGMENTS and part.matter not in (Matter.SEALANT, Matter.RUBBER):
+        if part.form == Form.FRAGMENTS and FAMILY[part.matter] != Family.PIECES:
             return RuleSpoke("D6", Level.HOLD, "gear tooth or broken part", "A fragment.")
         if chip and (part.largest_mm is None or part.largest_mm >= 2):
             return RuleSpoke("D6", Level.HOLD, "gear tooth", "A steel chip of 2 mm or more.")
@@ -263,8 +279,8 @@ def _d7(seen: Observation) -> Spoken:
     bright = [
         p
         for p in seen.parts
-        if p.matter == Matter.ALUMINIUM
-        or (p.matter in (Matter.UNKNOWN, Matter.STEEL) and p.magnetic is False)
+        if FAMILY[p.matter] == Family.LIGHT
+        or (FAMILY[p.matter] == Family.FERROUS and p.magnetic is False)
     ]
     if not bright:
         return None
@@ -281,7 +297,7 @@ def _d7(seen: Observation) -> Spoken:
 
 
 def _d8(seen: Observation) -> Spoken:
-    yellow = [part for part in seen.parts if part.matter in (Matter.BRASS, Matter.BRONZE)]
+    yellow = [part for part in seen.parts if FAMILY[part.matter] == Family.YELLOW]
     if not yellow:
         return None
     bronze = any(part.matter == Matter.BRONZE for part in yellow)
@@ -292,19 +308,19 @@ def _d8(seen: Observation) -> Spoken:
 
 
 def _d9(seen: Observation) -> Spoken:
-    if seen.reservoir != ReservoirKind.PRIMARY:
+    if not KINDS[seen.reservoir].clutch:
         return None
-    dust = [p for p in seen.parts if p.matter == Matter.FRICTION or p.form == Form.PASTE]
+    dust = [p for p in seen.parts if FAMILY[p.matter] == Family.FRICTION or p.form == Form.PASTE]
     if not dust:
         return None
-    if any(p.matter == Matter.FRICTION and p.form != Form.PASTE for p in dust):
+    if any(FAMILY[p.matter] == Family.FRICTION and p.form != Form.PASTE for p in dust):
         text = "Heavy or stringy friction matter: clutch slipped or dragging."
         return RuleSpoke("D9", Level.WATCH, "clutch plates", text)
     return RuleSpoke("D9", Level.ROUTINE, "clutch plates", "Friction dust, always there.")
 
 
 def _d10(seen: Observation) -> Spoken:
-    if seen.reservoir != ReservoirKind.FINAL_DRIVE:
+    if not KINDS[seen.reservoir].hypoid:
         return None
     if any(_from(part, Form.SLIVERS) and _steel(part) for part in seen.parts):
         return RuleSpoke("D10", Level.INVESTIGATE, "crown wheel or pinion", "Bits in the drive.")
@@ -314,12 +330,7 @@ def _d10(seen: Observation) -> Spoken:
 def _d11(seen: Observation) -> Spoken:
     if OilLook.MILKY not in seen.oil:
         return None
-    grave = seen.reservoir in (
-        ReservoirKind.ENGINE,
-        ReservoirKind.ENGINE_DRY,
-        ReservoirKind.PRIMARY,
-    )
-    level = Level.HOLD if grave else Level.INVESTIGATE
+    level = Level.HOLD if KINDS[seen.reservoir].milky_is_grave else Level.INVESTIGATE
     return RuleSpoke("D11", level, "water or coolant", "Milky oil.")
 
 
@@ -336,7 +347,7 @@ def _d12(seen: Observation) -> Spoken:
 
 
 def _d13(seen: Observation) -> Spoken:
-    if not any(part.matter in (Matter.SEALANT, Matter.RUBBER) for part in seen.parts):
+    if not any(FAMILY[part.matter] == Family.PIECES for part in seen.parts):
         return None
     text = "Sealant or rubber: find the missing piece, clean the pick-up screen."
     return RuleSpoke("D13", Level.WATCH, "sealant, gasket or O-ring", text)

@@ -4,6 +4,7 @@ import functools
 import inspect
 from collections.abc import Callable
 from decimal import Decimal
+from enum import Enum
 from math import isfinite
 from typing import Any, ParamSpec, TypeVar
 
@@ -11,6 +12,7 @@ from .errors import CoreError
 
 _P = ParamSpec("_P")
 _R = TypeVar("_R")
+_Word = TypeVar("_Word", bound=Enum)
 
 LARGEST = 1e12  # nothing in a workshop is as large, in any unit
 
@@ -66,3 +68,11 @@ def guarded(function: Callable[_P, _R]) -> Callable[_P, _R]:
         return found
 
     return answer
+
+
+def whole_table(words: type[_Word], rows: dict[_Word, _R]) -> dict[_Word, _R]:
+    """A table with one row a word. Raises CoreError ``table.row_missing`` where one has none."""
+    missing = [str(word.value) for word in words if word not in rows]
+    if missing:
+        raise CoreError("table.row_missing", table=words.__name__, missing=missing)
+    return rows

@@ -9,12 +9,12 @@ from decimal import Decimal
 
 from .errors import CoreError
 from .reasons import Reason, Source
-from .spec import DRAINED, ReservoirKind
+from .spec import KINDS, Recipe, ReservoirKind, of_recipe
 from .torque import Setting, TorqueSpec, setting
 
-_DRAINED = tuple(kind for kind in ReservoirKind if kind in DRAINED)
-_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
-_CASES = (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX)
+_DRAINED = of_recipe(Recipe.DRAINED)
+_ENGINES = tuple(kind for kind in _DRAINED if KINDS[kind].runs_engine)
+_CASES = tuple(kind for kind in _DRAINED if KINDS[kind].own_case)
 
 TORQUE, WASHER, RING, SEALANT = "torque", "washer", "o-ring", "sealant"
 FILTER, FLUID, INTERVAL = "filter", "fluid", "interval"

@@ -27,7 +27,6 @@ from oilward_core.spec import (
     Cell,
     FillRule,
     Path,
-    ReservoirKind,
     ReservoirSpec,
     Variant,
     doubts,
@@ -57,25 +56,7 @@ from .models import DueRow, WardRow
 from .shapes import Ask, Glass, MonthLoad, ServiceLine, SpecGroup, SpecLine, WardBike
 from .shapes import Choice as ChoiceShape
 
-# kinds that share a column of the ward, in the order the eye runs over a bike
-COLUMNS = {
-    ReservoirKind.ENGINE: "Engine",
-    ReservoirKind.ENGINE_DRY: "Engine",
-    ReservoirKind.CLUTCH_CIRCUIT: "Clutch circuit",
-    ReservoirKind.PRIMARY: "Primary",
-    ReservoirKind.GEARBOX: "Gearbox",
-    ReservoirKind.FINAL_DRIVE: "Final drive",
-    ReservoirKind.FORK: "Forks",
-    ReservoirKind.SHOCK: "Shock",
-}
-WATCHED = "Watched"
 HOLD = Level.HOLD.word
-
-
-def column(kind: ReservoirKind) -> str:
-    return COLUMNS.get(kind, WATCHED)
-
-
 BY_WORD = Reason(
     "owner's word",
     "Counted from what the owner says was done. Nobody has a record of it.",
@@ -147,7 +128,7 @@ def glass(
         spec.key,
         spec.kind.value,
         spec.label,
-        column(spec.kind),
+        spec.facts.column,
         answer.state,
         level,
         float(oil_age(spec.limits, changed, known.now)),

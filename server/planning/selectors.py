@@ -16,7 +16,7 @@ from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
 from oilward_core.renewals import variants
 from oilward_core.sheet import Speaker
-from oilward_core.spec import ReservoirSpec, why_not_serviceable
+from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
 from visits.mapping import plugs
@@ -171,7 +171,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         "due": tally.get(mapping.NEEDING, 0),
         "now": now.isoformat(),
         "rolling": asdict(roller(today, now)),
-        "columns": [*dict.fromkeys(mapping.COLUMNS.values()), mapping.WATCHED],
+        "columns": list(WARD_COLUMNS),
         "bikes": bikes,
         **mapping.counted(tally, today),
     }

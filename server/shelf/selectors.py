@@ -6,7 +6,7 @@ from oilward_core.errors import CoreError, at
 from oilward_core.fluid import FAMILIES, Fit, match
 from oilward_core.quantity import Kind, parse_single, show
 from oilward_core.schools import FLUID, Schools
-from oilward_core.spec import Requirement, ReservoirKind
+from oilward_core.spec import KINDS, Requirement, ReservoirKind
 from workshop.mapping import speaker
 from workshop.models import Person, Workshop
 
@@ -46,11 +46,8 @@ def matches(reservoir: str, need: Requirement, kind: ReservoirKind, schools: Sch
     cold = coldest_start()
     found = [mapping.fluid_match(row, need, kind, schools, cold) for row in on_shelf()]
     found.sort(key=lambda fluid: (fluid.rank, fluid.name))
-    school = str(schools.of(kind, FLUID)) if kind in _BY_SCHOOL else ""
+    school = str(schools.of(kind, FLUID)) if KINDS[kind].own_case else ""
     return Matches(reservoir, mapping.wanted(need), school, found, scales(), CAVEAT)
-
-
-_BY_SCHOOL = (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX)
 
 
 def on_shelf() -> list[Fluid]:

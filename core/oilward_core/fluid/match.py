@@ -14,7 +14,7 @@ from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..reasons import Reason, Source
 from ..schools import FLUID, MINERAL, ONE_OIL, Schools
-from ..spec import NO_CLUTCH, Requirement, ReservoirKind
+from ..spec import KINDS, NO_CLUTCH, Requirement, ReservoirKind
 from .grades import ENGINE_HOT, GEAR_HOT
 from .labels import (
     Grade,
@@ -70,23 +70,7 @@ _Said = Iterator[tuple[Fit, Reason]]
 FAMILIES = ("engine", "gear", "primary", "fork", "shock", "brake", "coolant")
 # damping is set by viscosity alone, so two of these are mixed to one between [trade]
 BLENDED = ("fork", "shock")
-# the trades whose fluids are at home in a reservoir, and those a sheet or school may still choose
-_AT_HOME: dict[ReservoirKind, tuple[str, ...]] = {
-    ReservoirKind.ENGINE: ("engine",),
-    ReservoirKind.ENGINE_DRY: ("engine",),
-    ReservoirKind.CLUTCH_CIRCUIT: ("engine",),
-    ReservoirKind.PRIMARY: ("primary", "engine", "gear"),
-    ReservoirKind.GEARBOX: ("gear", "engine", "primary"),
-    ReservoirKind.FINAL_DRIVE: ("gear",),
-    ReservoirKind.FORK: ("fork",),
-    ReservoirKind.SHOCK: ("shock", "fork"),
-    ReservoirKind.COOLANT: ("coolant",),
-    ReservoirKind.FRONT_BRAKE: ("brake",),
-    ReservoirKind.REAR_BRAKE: ("brake",),
-    ReservoirKind.CLUTCH_FLUID: ("brake",),
-}
 _LUBRICANTS = ("engine", "gear", "primary")
-_HYDRAULIC = (ReservoirKind.FRONT_BRAKE, ReservoirKind.REAR_BRAKE, ReservoirKind.CLUTCH_FLUID)
 _API_ENGINE = ("SG", "SH", "SJ", "SL", "SM", "SN", "SP", "SQ")
 _SAVING = re.compile(r"(resource|energy) conserving", re.IGNORECASE)
 _DOT_ORDER = {"3": 0, "4": 1, "5.1": 2}
@@ -112,7 +96,7 @@ def _names(need: Requirement, offer: Offer) -> bool:
 
 
 def _family(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
-    at_home = _AT_HOME[kind]
+    at_home = KINDS[kind].families
     hypoid = "GL-5" in read_gear_services(need.service)
     if offer.family in at_home and not (hypoid and offer.family != "gear"):
         return
@@ -241,7 +225,7 @@ def _window(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
 
 
 def _service(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
-    if kind in _HYDRAULIC:
+    if KINDS[kind].hydraulic:
         yield from _brake(need, offer)
         return
     if not need.service:
@@ -266,7 +250,7 @@ def _gear(wanted: frozenset[str], has: frozenset[str], kind: ReservoirKind) -> _
     if wanted & has:
         return
     if "GL-4" not in wanted:
-        fit = Fit.REFUSED if kind == ReservoirKind.FINAL_DRIVE else Fit.CAUTION
+        fit = Fit.REFUSED if KINDS[kind].hypoid else Fit.CAUTION
         yield fit, _say("API 1560", "GL-5 is asked for hypoid gears; this label does not name it.")
         return
     text = "GL-4 is asked; this label does not name it."
@@ -310,7 +294,12 @@ def _api_engine(text: str) -> str | None:
 
 def _base(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     wanted = need.base.strip().lower()
-    if wanted and wanted != "any" and kind not in _HYDRAULIC and wanted not in offer.base.lower():
+    if (
+        wanted
+        and wanted != "any"
+        and not KINDS[kind].hydraulic
+        and wanted not in offer.base.lower()
+    ):
         has = offer.base or "not known"
         text = f"Base {need.base} is asked; this one's is {has}."
         yield Fit.CAUTION, _say("base", text, Source.MANUAL)
@@ -327,7 +316,7 @@ _VOUCHED = ("grade", "service", "base", "API 1560")
 def _by_school(
     kind: ReservoirKind, offer: Offer, schools: Schools, said: list[tuple[Fit, Reason]]
 ) -> list[tuple[Fit, Reason]]:
-    if kind not in (ReservoirKind.PRIMARY, ReservoirKind.GEARBOX):
+    if not KINDS[kind].own_case:
         return said
     chosen = schools.of(kind, FLUID)
     if chosen.choice == ONE_OIL and offer.family == "engine":

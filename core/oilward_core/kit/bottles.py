@@ -11,7 +11,7 @@ from math import ceil
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..quantity import quarts_and_ounces, show
-from ..spec import FillRule, ReservoirKind, ReservoirSpec
+from ..spec import FillRule, ReservoirSpec
 
 RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
 OPEN_SHELF_LIFE = timedelta(days=3 * 365)  # of an opened bottle [trade]
@@ -76,10 +76,6 @@ def expected_need(take: Decimal, rule: FillRule) -> Decimal:
     return take + max(take * RESERVE_SHARE, RESERVE_LEAST)
 
 
-# its oil is the engine's, or a specialist's
-_NOT_POURED = (ReservoirKind.SHOCK, ReservoirKind.CLUTCH_CIRCUIT)
-
-
 @dataclass(frozen=True)
 class Demand(Sound):
     """How much of one fluid is needed, ml, and what for."""
@@ -96,7 +92,7 @@ def demands(takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]]) -> tuple
     return together(
         Demand(fluid, expected_need(take, spec.fill_rule), (spec.label,))
         for spec, fluid, take in takes
-        if fluid and take is not None and spec.kind not in _NOT_POURED
+        if fluid and take is not None and spec.facts.poured
     )
 
 

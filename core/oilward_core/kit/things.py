@@ -8,7 +8,7 @@ from ..guard import Sound
 from ..order import PlannedTask
 from ..renewals import seal_renewal
 from ..schools import RING, WASHER, Schools, sealant_of
-from ..spec import DRAINED, FILTERS, Fastener, ReservoirKind, Variant
+from ..spec import FILTERS, Fastener, Recipe, Variant
 
 
 @dataclass(frozen=True)
@@ -28,7 +28,7 @@ _ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring j
 def _opened(task: PlannedTask) -> list[Fastener]:
     """The fasteners a task takes out."""
     roles = ["drain plug", "fill plug", "cap"]
-    if task.variant != Variant.DRAIN_ONLY or task.spec.kind == ReservoirKind.CLUTCH_CIRCUIT:
+    if task.variant != Variant.DRAIN_ONLY or task.spec.facts.recipe == Recipe.CIRCUIT:
         roles += FILTERS[:2]
     return [f for f in task.spec.fasteners if f.role in roles]
 
@@ -42,7 +42,7 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
         renewal = seal_renewal(task.spec, len(task.done))
         return fastener.seal if renewal and renewal.due else ""
     topic = RING if "o-ring" in fastener.seal.lower() else WASHER
-    if task.spec.kind in DRAINED and fastener.role == "drain plug":
+    if task.spec.facts.drained and fastener.role == "drain plug":
         return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
     return fastener.seal
 
@@ -69,7 +69,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
                 torqued.append((task.spec.label, fastener))
             if fastener.role in FILTERS:
                 filters[filter_name(task.spec.label, model)] += 1
-        if task.spec.kind in DRAINED:
+        if task.spec.facts.drained:
             plug = task.spec.fastener("drain plug")
             if sealant := sealant_of(plug.sealant if plug else "", task.spec.kind, schools):
                 used[sealant] = None

@@ -4,9 +4,36 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import ceil
 
-from ..cautions import at_job
+from .. import cautions as said
 from ..guard import Sound
 from ..spec import DRAINED, WATCHED_ONLY, FillRule, ReservoirKind, ReservoirSpec, Variant
+
+_AT_KIND = {
+    "warm up": (said.RUNNING,),
+    "support": (said.STRAPPED,),
+    "drain": (said.HOT_OIL,),
+    "refit": (said.SOLVENT,),
+    "run": (said.WHEEL,),
+    "leaks": (said.ESCAPED,),
+    "finish": (said.WASTE,),
+    "front wheel out": (said.AXLE,),
+    "leg drain": (said.SPRING,),
+    "front wheel in": (said.AXLE,),
+    "tyres": (said.TYRES,),
+}
+# where work on a reservoir begins, its sheet's own caution is said
+_BEGINS = ("drain", "leg out", "look", "circuit filter")
+
+
+def at_job(kind: str, spec: ReservoirSpec | None = None) -> tuple[str, ...]:
+    """What to be careful of at a kind of job, what the reservoir's sheet says included."""
+    careful = _AT_KIND.get(kind, ())
+    if spec is None or kind not in _BEGINS:
+        return careful
+    looked = (spec.facts.look,) if kind == "look" and spec.facts.look else ()
+    own = (f"{spec.label.capitalize()}: {spec.caution}",) if spec.caution else ()
+    return (*careful, *looked, *own)
+
 
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
 UPRIGHT, LIFTED = "upright", "lifted"

@@ -40,18 +40,27 @@ from .fields import (
     read_value,
 )
 from .gaps import Gap, gaps
+from .kinds import (
+    COLUMNS as WARD_COLUMNS,
+)
+from .kinds import (
+    DRAINED,
+    KINDS,
+    WATCHED_ONLY,
+    FillRule,
+    KindFacts,
+    Recipe,
+    ReservoirKind,
+    of_recipe,
+)
 from .layouts import LAYOUTS, Offer, proposed
 from .needed import missing, needed
 from .sheet import (
-    DRAINED,
     NO_CLUTCH,
-    WATCHED_ONLY,
     Fastener,
-    FillRule,
     LevelCheck,
     Marks,
     Requirement,
-    ReservoirKind,
     ReservoirSpec,
     Spot,
     Variant,
@@ -66,11 +75,13 @@ __all__ = [
     "DRAINED",
     "FILTERS",
     "FORMAT",
+    "KINDS",
     "LAYOUTS",
     "NO_CLUTCH",
     "PART_FIELDS",
     "RESERVOIR_FIELDS",
     "ROLES",
+    "WARD_COLUMNS",
     "WATCHED_ONLY",
     "Cell",
     "Cells",
@@ -82,12 +93,14 @@ __all__ = [
     "FillRule",
     "Form",
     "Gap",
+    "KindFacts",
     "LevelCheck",
     "Marks",
     "ModelName",
     "Offer",
     "Path",
     "Proposed",
+    "Recipe",
     "Requirement",
     "ReservoirKind",
     "ReservoirSpec",
@@ -108,6 +121,7 @@ __all__ = [
     "matters",
     "missing",
     "needed",
+    "of_recipe",
     "overlay",
     "pack",
     "part_fields_for",

@@ -9,13 +9,12 @@ from ..due import DueLimits
 from ..errors import CoreError
 from ..torque import TorqueSpec
 from .fields import ROLES, Field, Form, Path, Value, field_of, read_value
+from .kinds import KINDS, FillRule, ReservoirKind
 from .sheet import (
     Fastener,
-    FillRule,
     LevelCheck,
     Marks,
     Requirement,
-    ReservoirKind,
     ReservoirSpec,
     Spot,
     Variant,
@@ -171,9 +170,6 @@ def _unchecked(cells: Mapping[Path, Cell]) -> frozenset[str]:
     )
 
 
-_RULE_OF = {ReservoirKind.FORK: FillRule.AIR_GAP, ReservoirKind.SHOCK: FillRule.REBUILD}
-
-
 def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
     """One reservoir from its cells. Raises CoreError ``spec.no_kind`` without a readable kind."""
     parts: dict[str, dict[str, Cell]] = {}
@@ -189,7 +185,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         key,
         kind,
         read.text("label") or key,
-        FillRule(rule) if rule else _RULE_OF.get(kind, FillRule.LEVEL),
+        FillRule(rule) if rule else KINDS[kind].fill_rule,
         {variant: ml for variant, ml in capacities.items() if ml is not None},
         read.middle("initial"),
         _level(read),

@@ -14,17 +14,14 @@ from ..errors import CoreError
 from ..guard import guarded
 from ..quantity import show
 from ..torque import plausibility, read_thread
+from .kinds import KINDS, Band, FillRule, Recipe, ReservoirKind, band
 from .sheet import (
-    WATCHED_ONLY,
     Fastener,
-    FillRule,
     LevelCheck,
-    ReservoirKind,
     ReservoirSpec,
     Variant,
 )
 
-Band = tuple[Decimal, Decimal]
 # a rule id, where it stands (``part/field``), and a sentence
 Found = Iterator[tuple[str, str, str]]
 
@@ -40,29 +37,11 @@ class Doubt:
     place: str = ""
 
 
-def _band(low: str, high: str) -> Band:
-    return Decimal(low), Decimal(high)
-
-
-# largest displacement in cm³ a band holds for, ml
-_ENGINE_BANDS = (
-    (150, _band("500", "1600")),
-    (400, _band("800", "2800")),
-    (1000, _band("1600", "5000")),
-    (10_000, _band("2200", "6500")),
-)
-_KIND_BANDS = {
-    ReservoirKind.PRIMARY: _band("250", "1800"),
-    ReservoirKind.GEARBOX: _band("350", "1800"),
-    ReservoirKind.FINAL_DRIVE: _band("80", "500"),
-    ReservoirKind.FORK: _band("80", "1400"),
-}
-_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY)
 _THOUSAND = Decimal(1000)
 _QUART = Decimal("0.946352946")
-_KM, _FIRST_KM = _band("400", "50000"), _band("200", "3000")
-_AIR_GAP = _band("50", "280")
-_KV40, _KV100 = _band("5", "800"), _band("2", "60")
+_KM, _FIRST_KM = band("400", "50000"), band("200", "3000")
+_AIR_GAP = band("50", "280")
+_KV40, _KV100 = band("5", "800"), band("2", "60")
 _MOST_MONTHS, _MOST_HOURS, _MOST_NTH, _MOST_LIFE = 60, 500, 4, 10
 _MOST_RUN, _MOST_SETTLE = Decimal(15), Decimal(30)
 _WIDEST = 4  # a torque range from one to more than four times that is two numbers of two things
@@ -70,11 +49,8 @@ _WIDEST = 4  # a torque range from one to more than four times that is two numbe
 
 def capacity_band(kind: ReservoirKind, displacement_cc: int) -> Band | None:
     """Where a capacity in ml is expected, by kind and, for engines, by displacement [trade]."""
-    if kind in _ENGINES:
-        return next(
-            (b for most, b in _ENGINE_BANDS if displacement_cc <= most), _ENGINE_BANDS[-1][1]
-        )
-    return _KIND_BANDS.get(kind)
+    expected = KINDS[kind].capacity
+    return expected(displacement_cc) if expected else None
 
 
 def _inside(value: Decimal, band: Band) -> bool:
@@ -219,7 +195,7 @@ def _counts(spec: ReservoirSpec, cc: int) -> Found:
 
 
 def _fork(spec: ReservoirSpec, cc: int) -> Found:
-    if spec.kind != ReservoirKind.FORK or spec.air_gap is None:
+    if spec.facts.recipe != Recipe.FORK or spec.air_gap is None:
         return
     if not _inside(spec.air_gap, _AIR_GAP):
         asked = "Inches, not millimetres?" if spec.air_gap < _AIR_GAP[0] else "Look again."
@@ -243,7 +219,7 @@ def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     if need.kv40 and need.kv100 and need.kv40[0] <= need.kv100[1]:
         text = "An oil is thicker at 40 °C than at 100 °C. Swapped?"
         yield "viscosity swapped", "/fluid.kv40", text
-    if spec.kind == ReservoirKind.FINAL_DRIVE and _GL4.search(need.service):
+    if spec.facts.hypoid and _GL4.search(need.service):
         text = "A shaft drive has hypoid gears, which need GL-5. Is GL-4 what the manual says?"
         yield "hypoid", "/fluid.service", text
 
@@ -263,8 +239,8 @@ _RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
 
 def wet_clutch(sheet: Sequence[ReservoirSpec]) -> list[ReservoirSpec]:
     """The reservoirs whose oil wets the clutch: the primary, or without one the engine."""
-    primaries = [spec for spec in sheet if spec.kind == ReservoirKind.PRIMARY]
-    return primaries or [spec for spec in sheet if spec.kind in _ENGINES]
+    primaries = [spec for spec in sheet if spec.facts.clutch]
+    return primaries or [spec for spec in sheet if spec.facts.runs_engine and spec.facts.drained]
 
 
 def _slippery(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
@@ -289,7 +265,7 @@ def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
 
 
 def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
-    legs = [spec for spec in sheet if spec.kind == ReservoirKind.FORK]
+    legs = [spec for spec in sheet if spec.facts.recipe == Recipe.FORK]
     for first, second in itertools.pairwise(legs):
         if (first.capacities, first.air_gap) != (second.capacities, second.air_gap):
             text = (
@@ -304,7 +280,7 @@ def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt,
     own = [
         Doubt(rule, spec.key, text, place)
         for spec in sheet
-        if spec.kind not in WATCHED_ONLY
+        if not spec.facts.watched
         for check in _RULES
         for rule, place, text in check(spec, displacement_cc)
     ]

@@ -16,11 +16,9 @@ from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
 from ..quantity.plain import plain
 from ..torque import TorqueSpec, read_torque
+from .kinds import KINDS, FillRule, Recipe, ReservoirKind
 from .sheet import (
     NO_CLUTCH,
-    WATCHED_ONLY,
-    FillRule,
-    ReservoirKind,
     Spot,
     Variant,
 )
@@ -192,21 +190,19 @@ def field_of(path: Path) -> Field:
 _WATCHED = ("What", "Fluid", "Words")
 _WATCHED_FIELDS = ("level.gauge", "level.attitude", "level.engine", "repeat.km", "repeat.months")
 _ENGINE_ONLY = ("capacity.with filter", "prefill", "filter every", "reset")
-_ENGINES = (ReservoirKind.ENGINE, ReservoirKind.ENGINE_DRY, ReservoirKind.CLUTCH_CIRCUIT)
 
 
 def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
-    if kind in WATCHED_ONLY:
+    facts = KINDS[kind]
+    if facts.watched:
         return field.plate in _WATCHED or field.name in _WATCHED_FIELDS
-    if field.name in _ENGINE_ONLY and kind not in _ENGINES:
+    if field.name in _ENGINE_ONLY and not facts.runs_engine:
         return False
     if field.name == "level.air gap":
-        return kind == ReservoirKind.FORK
+        return facts.recipe == Recipe.FORK
     if field.plate == "Level" and rule in (FillRule.EXACT, FillRule.AIR_GAP, FillRule.REBUILD):
         return False
-    return not (
-        field.name == "fluid.friction" and kind in (ReservoirKind.FORK, ReservoirKind.SHOCK)
-    )
+    return not (field.name == "fluid.friction" and facts.recipe in (Recipe.FORK, Recipe.SHOCK))
 
 
 def fields_for(kind: ReservoirKind, rule: FillRule | None) -> tuple[Field, ...]:

@@ -7,8 +7,9 @@ from ..guard import guarded
 from .changes import what
 from .doubts import wet_clutch
 from .fields import Path
+from .kinds import FillRule, Recipe
 from .needed import missing
-from .sheet import DRAINED, FillRule, ReservoirKind, ReservoirSpec
+from .sheet import ReservoirSpec
 
 
 @dataclass(frozen=True)
@@ -29,7 +30,7 @@ def _asked(spec: ReservoirSpec) -> Iterator[Gap]:
 
 def _plugs(spec: ReservoirSpec) -> Iterator[Gap]:
     for role in ("drain plug", "fill plug"):
-        if spec.kind in DRAINED and spec.fastener(role) is None:
+        if spec.facts.drained and spec.fastener(role) is None:
             text = f"the {role}: which one is it, and where?"
             yield Gap(Path(spec.key, role, "place"), text, add=role)
 
@@ -45,7 +46,7 @@ def _own(spec: ReservoirSpec) -> Iterator[Gap]:
     if level and level.gauge == "dipstick" and not level.dipstick:
         text = "the dipstick: read resting on its threads, or screwed in?"
         yield Gap(Path(spec.key, "", "level.dipstick"), text)
-    if spec.kind == ReservoirKind.FORK and spec.air_gap is None:
+    if spec.facts.recipe == Recipe.FORK and spec.air_gap is None:
         yield Gap(Path(spec.key, "", "level.air gap"), "the air gap the leg is set by")
 
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from ..errors import CoreError
-from .sheet import ReservoirKind as Kind
+from .kinds import ReservoirKind as Kind
 
 ENGINES = (
     "single",

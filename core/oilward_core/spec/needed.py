@@ -1,7 +1,8 @@
 """Which values a job cannot do without."""
 
 from .fields import Path
-from .sheet import DRAINED, FillRule, ReservoirSpec, Variant
+from .kinds import FillRule
+from .sheet import ReservoirSpec, Variant
 
 
 def needed(spec: ReservoirSpec, variant: Variant) -> tuple[Path, ...]:
@@ -23,7 +24,7 @@ def needed(spec: ReservoirSpec, variant: Variant) -> tuple[Path, ...]:
 
 def missing(spec: ReservoirSpec) -> tuple[Path, ...]:
     """Every value some job on this reservoir would have to ask for."""
-    if spec.kind not in DRAINED:
+    if not spec.facts.drained:
         return ()
     variants = [v for v in Variant if v in spec.capacities] or [Variant.DRAIN_ONLY]
     return tuple(dict.fromkeys(path for v in variants for path in needed(spec, v)))

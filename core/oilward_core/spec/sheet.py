@@ -8,55 +8,7 @@ from ..due import DueLimits
 from ..errors import CoreError
 from ..guard import Sound
 from ..torque import TorqueSpec
-
-
-class ReservoirKind(StrEnum):
-    """What can hold oil on a motorcycle, in the order a bike is drawn."""
-
-    ENGINE = "engine"
-    ENGINE_DRY = "engine, dry sump"
-    CLUTCH_CIRCUIT = "clutch circuit"
-    PRIMARY = "primary"
-    GEARBOX = "gearbox"
-    FINAL_DRIVE = "final drive"
-    FORK = "fork leg"
-    SHOCK = "shock"
-    COOLANT = "coolant"
-    FRONT_BRAKE = "front brake"
-    REAR_BRAKE = "rear brake"
-    CLUTCH_FLUID = "hydraulic clutch"
-
-
-WATCHED_ONLY = frozenset(
-    {
-        ReservoirKind.COOLANT,
-        ReservoirKind.FRONT_BRAKE,
-        ReservoirKind.REAR_BRAKE,
-        ReservoirKind.CLUTCH_FLUID,
-    }
-)
-
-
-# drained through a plug, so a run sheet can lead through them
-DRAINED = frozenset(
-    {
-        ReservoirKind.ENGINE,
-        ReservoirKind.ENGINE_DRY,
-        ReservoirKind.PRIMARY,
-        ReservoirKind.GEARBOX,
-        ReservoirKind.FINAL_DRIVE,
-    }
-)
-
-
-class FillRule(StrEnum):
-    """How a reservoir is filled: by level, exact quantity, air gap, at a rebuild, or only watched."""
-
-    LEVEL = "level"
-    EXACT = "exact"
-    AIR_GAP = "air gap"
-    WATCH = "watch"
-    REBUILD = "rebuild"
+from .kinds import KINDS, FillRule, KindFacts, ReservoirKind
 
 
 class Variant(StrEnum):
@@ -190,6 +142,11 @@ class ReservoirSpec(Sound):
     unchecked: frozenset[str] = frozenset()
 
     @property
+    def facts(self) -> KindFacts:
+        """What is different about its kind."""
+        return KINDS[self.kind]
+
+    @property
     def fluid(self) -> str:
         """What it asks of its fluid, in words."""
         return str(self.requirement)
@@ -201,8 +158,6 @@ class ReservoirSpec(Sound):
 
 def why_not_serviceable(spec: ReservoirSpec) -> str:
     """What stands against leading through this reservoir with a run sheet; empty if nothing."""
-    if spec.kind not in DRAINED:
-        return "Not drained through a plug."
-    if spec.fastener("drain plug") is None:
+    if spec.facts.drained and spec.fastener("drain plug") is None:
         return "The spec sheet has no drain plug."
     return ""

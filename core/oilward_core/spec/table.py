@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ..errors import CoreError
 from ..guard import Sound
 from .fields import PART_FIELDS, RESERVOIR_FIELDS, ROLES, Path, field_of, read_value
-from .sheet import ReservoirKind
+from .kinds import ReservoirKind
 
 # what a column can mean; a part's own field names can stand over a column as well
 COLUMNS = ("reservoir", "part", "field", "written", "document", "page")
