@@ -1,4 +1,4 @@
-import { press, signIn, step, tickAll } from "./bench";
+import { lookBack, press, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("wrong input gets a sentence at its field and loses nothing", async ({ page }) => {
@@ -37,7 +37,7 @@ test("wrong input gets a sentence at its field and loses nothing", async ({ page
   // a seized filler stops the work
   await step(page, "Prove the filler opens");
   await press(page, "Seized");
-  await expect(page.getByText("The filler is seized. Do not drain.")).toBeVisible();
+  await expect(page.getByText("The engine's filler is seized. Do not drain it.")).toBeVisible();
   await press(page, "It opens");
   await step(page, "Drain the engine");
   await press(page, "Plug is out");
@@ -74,7 +74,7 @@ test("wrong input gets a sentence at its field and loses nothing", async ({ page
 
   // a correction replaces what was written, and the old entry stays on record
   await step(page, "Seal on the plug");
-  await page.getByRole("button", { name: /Measure what came out/ }).click();
+  await lookBack(page, /Measure what came out/);
   await press(page, "Correct it");
   await page.getByLabel("Amount, as the jug shows it").fill("2.9 l");
   await press(page, "Write it down");

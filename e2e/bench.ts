@@ -65,7 +65,13 @@ export async function tab(page: Page, name: string): Promise<void> {
   await page.getByRole("tab", { name, exact: true }).click();
 }
 
+/** Ticks what there is to tick and goes on; a single thing is one press. */
 export async function tickAll(page: Page): Promise<void> {
+  const focus = page.getByRole("region", { name: "Step in focus" });
+  if ((await page.getByRole("checkbox").count()) === 0) {
+    await focus.locator(".big-action").click();
+    return;
+  }
   for (const box of await page.getByRole("checkbox").all()) {
     if ((await box.getAttribute("aria-checked")) !== "true") await box.click();
   }
@@ -79,13 +85,20 @@ export async function wait(page: Page): Promise<void> {
   await done.click();
 }
 
+/** Opens a step that is done already. */
+export async function lookBack(page: Page, title: string | RegExp): Promise<void> {
+  const steps = page.getByRole("navigation", { name: "Steps" });
+  const done = steps.getByRole("button", { name: /^. Done \d/ });
+  if ((await done.getAttribute("aria-expanded")) !== "true") await done.click();
+  await steps.getByRole("button", { name: title }).first().click();
+}
+
 /** Runs the engine, lets it settle, and stands before the gauge. */
 export async function runAndSettle(page: Page): Promise<void> {
   await step(page, "Run the engine");
   await wait(page);
-  await step(page, "Let it settle");
-  await wait(page);
   await step(page, "Read the level");
+  await expect(page.getByRole("button", { name: "Read it" })).toBeEnabled({ timeout: 60_000 });
 }
 
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */
@@ -116,7 +129,7 @@ export async function startVisit(
   await page.getByRole("link", { name: bike }).click();
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").fill(odometer);
-  if (variant) await page.getByText(variant, { exact: true }).click();
+  if (variant) await choose(page, /^Which capacity/, variant);
   await press(page, "Start the run sheet");
   await step(page, "Cold checks");
 }
@@ -138,7 +151,7 @@ export async function untilMeasured(page: Page): Promise<void> {
 }
 
 /** Pulls the simulated wrench, and again where its scatter leaves the plug too loose. */
-async function pulled(page: Page): Promise<void> {
+export async function pulled(page: Page): Promise<void> {
   const torque = page.getByRole("heading", { level: 1, name: "Torque the plug" });
   for (let pull = 0; pull < 5 && (await torque.isVisible()); pull++) {
     await press(page, "Take from wrench (simulated)");
@@ -199,7 +212,7 @@ export async function finalDrive(page: Page): Promise<void> {
   await expect(page.locator(".coach-words")).toContainText(
     "Pour 185 ml: 185 ml of a 500 ml bottle.",
   );
-  await press(page, "It is in");
+  await press(page, "It is in, filler closed");
   await step(page, "Look for leaks");
   await press(page, "Dry everywhere");
   await step(page, "Finish");

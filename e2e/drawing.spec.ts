@@ -1,4 +1,6 @@
 import { readFileSync } from "node:fs";
+import type { Sheet } from "../web/src/visits/outbox";
+import { inHand, isClosed, isOpen, running, taskOf } from "../web/src/visits/sheet";
 import { expect, test } from "@playwright/test";
 import { isDrawn } from "../web/src/glass/layouts";
 import { oilTint } from "../web/src/glass/oil";
@@ -118,4 +120,33 @@ test("what is half typed is kept under its own key until it is dropped, and rubb
   expect(keptDraft<string[]>(shelf, "visit.step", [])).toEqual([]);
   kept.set("oilward.draft.broken", "{");
   expect(keptDraft(shelf, "broken", 7)).toBe(7);
+});
+
+/** A step as the server says it, in short. */
+function made(id: string, status: string, kind = "check", ends_at: string | null = null) {
+  return { id, status, kind, ends_at, reservoir: id.split("/")[0] ?? "" };
+}
+
+test("the step in hand is the one looked at, else the next; what runs is told from what is open", () => {
+  const steps = [
+    made("engine/drain", "running", "drain", "2026-11-26T10:00:00Z"),
+    made("engine/settle.1", "running", "wait", "2026-11-26T10:05:00Z"),
+    made("gearbox/filler", "ready", "gate"),
+    made("engine/measure", "blocked", "amount"),
+    made("cold", "done"),
+    made("warm", "skipped", "timer"),
+  ];
+  const sheet = { steps, focus: "gearbox/filler", tasks: [{ key: "engine" }] } as unknown as Sheet;
+  expect(inHand(sheet, null)?.id).toBe("gearbox/filler");
+  expect(inHand(sheet, "cold")?.id).toBe("cold");
+  expect(inHand(sheet, "gone")?.id).toBe("gearbox/filler");
+  expect(sheet.steps.filter(isOpen).map((step) => step.id)).toEqual([
+    "engine/drain",
+    "gearbox/filler",
+  ]);
+  expect(sheet.steps.filter(isClosed).map((step) => step.id)).toEqual(["cold", "warm"]);
+  expect(running(sheet).map((step) => step.id)).toEqual(["engine/drain", "engine/settle.1"]);
+  const [drain, , filler] = sheet.steps;
+  expect(drain && taskOf(sheet, drain)?.key).toBe("engine");
+  expect(filler && taskOf(sheet, filler)).toBeUndefined();
 });

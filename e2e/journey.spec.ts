@@ -98,7 +98,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "why?");
   await expect(page.getByText("the median counts")).toBeVisible();
   await page.keyboard.press("Escape");
-  await press(page, "It is in");
+  await press(page, "It is in, filler closed");
 
   // the level is dragged in the glass; on the side stand it is kept and not used
   await runAndSettle(page);
@@ -114,7 +114,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await expect(page.locator(".coach-words")).toContainText(
     /^Pour [0-9]+0 ml: [0-9]+0 ml of a 946 ml bottle/,
   );
-  await press(page, "It is in");
+  await press(page, "It is in, filler closed");
   await runAndSettle(page);
   await dragLevel(page, 0.75);
   await stands(page, "upright");

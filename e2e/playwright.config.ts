@@ -30,5 +30,6 @@ export default defineConfig({
     { name: "journeys", testMatch: "*.spec.ts" },
     { name: "shots", testMatch: "shots.ts" },
     { name: "load", testMatch: "load.ts" },
+    { name: "taps", testMatch: "taps.ts" },
   ],
 });

@@ -1,4 +1,5 @@
 import {
+  lookBack,
   day,
   dragLevel,
   press,
@@ -115,20 +116,20 @@ test("pictures", async ({ page }) => {
   await step(page, "Fill");
   await picture(page, "bench-fill");
   await page.getByLabel("Measured amount").fill("1,2");
-  await press(page, "It is in");
+  await press(page, "It is in, filler closed");
   await expect(page.getByRole("alert")).toContainText("Is it 1.2 l?");
   await picture(page, "bench-question");
   await page.getByLabel("Measured amount").fill("1.22 l");
-  await page.getByRole("button", { name: /Torque the plug/ }).click();
+  await lookBack(page, /Torque the plug/);
   await press(page, "Correct it");
   await page.getByLabel("Reading").fill("21 N·m");
   await picture(page, "bench-torque");
-  await page.getByRole("button", { name: /Read the plug/ }).click();
+  await lookBack(page, /Read the plug/);
   await press(page, "Correct it");
   await press(page, "slivers");
   await picture(page, "bench-finding");
-  await press(page, "Back to the step in hand");
-  await press(page, "It is in");
+  await press(page, "Back to what is next");
+  await press(page, "It is in, filler closed");
   await runAndSettle(page);
   await dragLevel(page, 0.3);
   await stands(page, "upright");

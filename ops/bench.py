@@ -6,12 +6,12 @@ import time
 from datetime import date, timedelta
 from decimal import Decimal
 
+from oilward_core.bench import fold
 from oilward_core.errors import CoreError
 from oilward_core.quantity import parse
 from oilward_core.quantity.accepted import TABLE
-from oilward_core.sheet import fold
 from oilward_core.spec import propose, read_table
-from tests.test_sheet import BENCH, TASK, whole_visit  # core/tests
+from tests.clerk import BENCH, full_visit  # core/tests
 
 from .bench_order import many, proofs
 from .postgres import OWNER, Postgres
@@ -20,19 +20,29 @@ from .tests import browser_tests
 
 
 def fold_figure(rounds: int = 200) -> str:
-    """How long folding a finished visit takes: it happens on every entry and every look."""
-    entries = whole_visit().entries
+    """How long folding a whole visit takes: it happens on every entry and every look."""
+    clerk = full_visit()
     times = []
     for _ in range(rounds):
         begun = time.perf_counter()
-        fold(TASK, entries, BENCH)
+        fold(clerk.plan, clerk.entries, BENCH)
         times.append((time.perf_counter() - begun) * 1000)
     times.sort()
     return (
-        f"fold of a finished engine visit, {len(entries)} entries: "
+        f"fold of a visit of {len(clerk.plan.tasks)} reservoirs, {len(clerk.entries)} entries: "
         f"median {statistics.median(times):.2f} ms, "
         f"95th percentile {times[int(rounds * 0.95)]:.2f} ms"
     )
+
+
+def taps_figure() -> None:
+    """What a visit with three drains costs in presses and fields, from the ward to the signature."""
+    postgres = Postgres("test", fast=True)
+    try:
+        postgres.start()
+        browser_tests(postgres, "taps")
+    finally:
+        postgres.stop()
 
 
 def parse_figures(times: int = 20) -> str:
@@ -107,8 +117,8 @@ def load_figure() -> None:
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named: parse, fold, roll, order, load, ward."""
-    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "ward"}
+    """All figures, or those named: parse, fold, roll, order, load, taps, ward."""
+    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "taps", "ward"}
     if "parse" in wanted:
         print(parse_figures(), flush=True)
     if "fold" in wanted:
@@ -119,6 +129,8 @@ def bench(words: list[str]) -> int:
         print(*proofs(), many(), sep="\n", flush=True)
     if "load" in wanted:
         load_figure()
+    if "taps" in wanted:
+        taps_figure()
     if "ward" in wanted:
         ward_figures()
     return 0

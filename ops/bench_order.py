@@ -4,7 +4,8 @@ import random
 import statistics
 import time
 
-from oilward_core.order import CHANGE_MINUTES, Job, PlannedTask, jobs_for, solve
+from oilward_core.order import solve
+from oilward_core.runsheet import CHANGE_MINUTES, Job, PlannedTask, jobs_for
 from oilward_core.spec import Variant
 from tests.test_order import SEVEN, THREE_DRAINS, VALVES  # core/tests
 

@@ -17,17 +17,20 @@ _Word = TypeVar("_Word", bound=Enum)
 LARGEST = 1e12  # nothing in a workshop is as large, in any unit
 
 
+_HOLDS_NUMBERS = (Decimal, int, float, tuple, list, dict)
+
+
 def usable(value: Any) -> bool:
     """Whether a number, or every number in a collection, is finite and of this world."""
+    if not isinstance(value, _HOLDS_NUMBERS):
+        return True
     if isinstance(value, Decimal):
         return value.is_finite() and abs(value) <= Decimal(LARGEST)
-    if isinstance(value, (int, float)):
-        return isfinite(value) and abs(value) <= LARGEST
     if isinstance(value, (tuple, list)):
-        return all(usable(item) for item in value)
+        return all(map(usable, value))
     if isinstance(value, dict):
-        return all(usable(item) for item in value.values())
-    return True
+        return all(map(usable, value.values()))
+    return isfinite(value) and abs(value) <= LARGEST
 
 
 class Sound:
@@ -37,7 +40,7 @@ class Sound:
     """
 
     def __post_init__(self) -> None:
-        for name, value in vars(self).items():
+        for name, value in self.__dict__.items():
             if not usable(value):
                 raise CoreError("number.unusable", name=name.replace("_", " "))
 

@@ -1,22 +1,26 @@
-"""What a closed visit keeps, and which visits nothing is learned from."""
+"""What a closed visit keeps, what older closings say, and which visits nothing is learned from."""
 
 import json
 from dataclasses import replace
-from datetime import timedelta
 from decimal import Decimal
+from pathlib import Path as File
 from unittest import TestCase
 
+from oilward_core.bench import Closing, TaskClosing, in_order, keep, kept, standing, why_not_learned
+from oilward_core.bench.entries import Speaker
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Closing, TaskPlan, fold, keep, kept, why_not_learned
+from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import Cell, Path
 
-from .test_sheet import BENCH, TASK, Clerk, whole_visit
+from .clerk import TASK, whole_visit
+
+OLD = File(__file__).parent / "golden" / "closing_1.json"
 
 
 class KeptTests(TestCase):
     def closing(self, task: TaskPlan = TASK) -> Closing:
-        clerk = whole_visit()
-        return Closing(task, fold(task, clerk.entries, BENCH), "Harbour 10W-40", None, Decimal(9))
+        one = TaskClosing(task, "Harbour 10W-40", None)
+        return Closing((one,), whole_visit().sheet, Decimal(9))
 
     def test_a_closing_comes_back_from_its_document_as_it_was(self) -> None:
         cells = {Path("engine", "drain plug", "torque"): Cell("20-26 N·m", "manual", "7")}
@@ -24,49 +28,30 @@ class KeptTests(TestCase):
         document = json.loads(json.dumps(keep(closing)))
         self.assertEqual(kept(document), closing)
 
+    def test_a_closing_of_the_last_release_gives_the_answer_it_gave(self) -> None:
+        closing = kept(json.loads(OLD.read_text()))
+        (task,), (stands,) = closing.tasks, closing.sheet.tasks
+        self.assertEqual((task.fluid, task.bottle_ml, closing.km), ("Harbour 10W-40", 1000, 9000))
+        self.assertEqual((stands.drained, stands.added, stands.filled), (2500, 2620, True))
+        self.assertTrue(closing.sheet.ready_to_sign)
+        names = [str(state.step.id) for state in closing.sheet.steps]
+        self.assertEqual((names[0], names[-2:]), ("cold", ["leaks", "finish"]))
+        assert stands.torque is not None and stands.torque.verdict is not None
+        self.assertEqual(stands.torque.verdict.verdict, "in")
+        self.assertEqual(
+            [part.word for part in standing(closing.sheet, "engine", Speaker())],
+            ["closed", "torqued", "new one on", "level right, 2620 ml in"],
+        )
+        # and it is kept on as it is read
+        self.assertEqual(kept(json.loads(json.dumps(keep(closing)))), closing)
+
     def test_what_was_never_kept_is_refused(self) -> None:
-        good = keep(self.closing())
-        for bad in ({}, {"format": "other/1"}, {**good, "km": "much"}, {**good, "sheet": []}):
+        good, old = keep(self.closing()), json.loads(OLD.read_text())
+        bad_ones = ({}, {"format": "other/1"}, {**good, "km": "much"}, {**good, "sheet": []})
+        for bad in (*bad_ones, {**old, "sheet": []}, {**old, "plan": None}):
             with self.subTest(bad=list(bad)), self.assertRaises(CoreError) as caught:
                 kept(bad)
             self.assertEqual(caught.exception.code, "closing.unreadable")
 
-
-class NotLearnedTests(TestCase):
-    """A correction that comes later must not change what a pour or a reading counted for."""
-
-    def corrected(self, first: str, second_pour: str, corrected: str) -> str:
-        clerk = Clerk()
-        clerk.until_fill()
-        clerk.round("2400", first)
-        if second_pour:
-            clerk.record("pour", {"amount": second_pour, "sure": f"{second_pour} ml"})
-        old = next(entry for entry in clerk.entries if entry.kind == "level")
-        level = {"position": corrected, "attitude": "upright"}
-        clerk.record("level", level, step=old.step, supersedes=old.id)
-        return why_not_learned(TASK, clerk.entries, BENCH)
-
     def test_an_ordinary_visit_is_learned_from(self) -> None:
-        self.assertEqual(why_not_learned(TASK, whole_visit().entries, BENCH), "")
-
-    def test_a_correction_that_changes_no_meaning_is_learned_from(self) -> None:
-        self.assertEqual(self.corrected("0.1", "300", "0.15"), "")
-
-    def test_a_pour_that_became_a_removal(self) -> None:
-        self.assertIn("300 ml when written, -300 ml", self.corrected("0.1", "300", "1.2"))
-
-    def test_a_pour_that_fell_out_of_the_sum(self) -> None:
-        self.assertIn("out of the sum", self.corrected("0.1", "300", "0.75"))
-
-    def test_a_reading_that_became_valid_by_being_corrected_later(self) -> None:
-        clerk = Clerk()
-        clerk.until_fill()
-        clerk.record("pour", {"amount": "2400"})
-        clerk.wait(2)
-        clerk.record("start")
-        clerk.record("stop")
-        early = clerk.record("level", {"position": "0.5", "attitude": "upright"})
-        clerk.now += timedelta(minutes=20)
-        right = {"position": "0.55", "attitude": "upright"}
-        clerk.record("level", right, step=early.step, supersedes=early.id)
-        self.assertIn("corrected later, it counted", why_not_learned(TASK, clerk.entries, BENCH))
+        self.assertEqual(why_not_learned("engine", in_order(whole_visit().entries)), "")

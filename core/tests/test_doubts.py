@@ -21,7 +21,7 @@ from oilward_core.spec import (
 )
 from oilward_core.torque import read_torque
 
-from .test_sheet import ENGINE, fastener
+from .clerk import ENGINE, fastener
 
 GOOD = replace(
     ENGINE,

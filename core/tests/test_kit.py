@@ -29,12 +29,12 @@ from oilward_core.kit import (
     together,
     worth,
 )
-from oilward_core.order import PlannedTask
+from oilward_core.runsheet import PlannedTask
 from oilward_core.schools import Choice, Schools
 from oilward_core.spec import FillRule, ReservoirKind, Variant
 
+from .clerk import ENGINE
 from .test_order import LEGS, PRIMARY
-from .test_sheet import ENGINE
 
 TODAY = date(2026, 6, 1)
 SIZES = (Size(1000, Decimal(14)), Size(4000, Decimal(44)), Size(250, Decimal(6)))

@@ -4,13 +4,14 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.bench import Speaker, Status, read_entry, result
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Speaker, StepKind, TaskPlan, read_entry, result
+from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import Marks, Variant, reservoir_of
 
+from .clerk import TASK, Clerk
 from .test_cells import ENGINE as SAID
 from .test_cells import cells
-from .test_sheet import TASK, Clerk
 
 
 def plan(without: str = "", checked: str = "Oda") -> TaskPlan:
@@ -27,13 +28,13 @@ class LookUpTests(TestCase):
         clerk = Clerk(plan("with filter"))
         sheet = clerk.sheet
         self.assertEqual(sheet.focus, "engine/look up..capacity.with filter")
-        self.assertIsNone(sheet.advice)
-        self.assertNotIn(StepKind.FILL, {state.step.kind for state in sheet.steps})
+        self.assertIsNone(clerk.stands.advice)
+        self.assertEqual(clerk.state("engine/drain").status, Status.BLOCKED)
         entry = clerk.record("look up", {"written": "2.7 l", "document": "manual", "page": "12"})
         self.assertEqual(result(entry, Speaker()), "2.7 l")
         sheet = clerk.sheet
         self.assertEqual(sheet.focus, "cold")
-        assert sheet.advice is not None
+        self.assertIsNotNone(clerk.stands.advice)
         self.assertIn("2.7 l", [s.entry.data["written"] for s in sheet.steps if s.entry])
 
     def test_a_look_up_is_read_like_a_sheet_and_wants_its_source(self) -> None:
@@ -53,7 +54,7 @@ class LookUpTests(TestCase):
 
     def test_unchecked_values_are_said_where_they_are_used(self) -> None:
         def said(task: TaskPlan) -> dict[str, tuple[str, ...]]:
-            return {s.step.id: s.step.unchecked for s in Clerk(task).sheet.steps}
+            return {str(s.step.id): s.step.unchecked for s in Clerk(task).sheet.steps}
 
         unchecked = said(plan(checked=""))
         self.assertIn("drain plug, torque", unchecked["engine/torque"][0])
@@ -63,9 +64,9 @@ class LookUpTests(TestCase):
     def test_words_of_the_sheet_stand_on_their_step(self) -> None:
         sheet = cells({**SAID, "//caution": "Exhaust pipe ahead", "//reset": "hold both buttons"})
         task = replace(plan(), reservoir=reservoir_of("engine", sheet))
-        steps = {s.step.id: s.step for s in Clerk(task).sheet.steps}
+        steps = {str(s.step.id): s.step for s in Clerk(task).sheet.steps}
         self.assertIn("Exhaust pipe ahead", steps["engine/drain"].caution)
-        self.assertIn("hold both buttons", steps["engine/finish"].instruction)
+        self.assertIn("hold both buttons", steps["finish"].instruction)
         self.assertEqual(steps["engine/drain"].spot, steps["engine/torque"].spot)
 
 
@@ -81,6 +82,6 @@ class SecondMarksTests(TestCase):
         clerk_upright = Clerk(TASK)
         clerk_upright.until_fill()
         clerk_upright.round("2370 ml", "0.5")
-        mine, upright = clerk.sheet.advice, clerk_upright.sheet.advice
+        mine, upright = clerk.stands.advice, clerk_upright.stands.advice
         assert mine is not None and upright is not None
         self.assertEqual(mine.ml, upright.ml)

@@ -16,8 +16,8 @@ from oilward_core.renewals import (
 from oilward_core.schools import EVERY_THIRD, Choice, Schools
 from oilward_core.spec import Variant
 
+from .clerk import ENGINE
 from .test_order import GEARBOX
-from .test_sheet import ENGINE
 
 WITH, WITHOUT = Variant.WITH_FILTER.value, Variant.DRAIN_ONLY.value
 BOTH = {Variant.WITH_FILTER: ENGINE.capacities[Variant.WITH_FILTER]}

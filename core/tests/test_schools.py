@@ -18,7 +18,7 @@ from oilward_core.schools import (
 from oilward_core.spec import ReservoirKind
 from oilward_core.torque import read_torque
 
-from .test_sheet import ENGINE, TASK, Clerk
+from .clerk import ENGINE, TASK, Clerk
 
 SHOP = Choice("engine", TORQUE, LOWER_THIRD)
 
@@ -59,17 +59,17 @@ class SchoolsTests(TestCase):
         hard = replace(ENGINE.fasteners[0], soft=False, torque=read_torque("20-26 N·m"))
         spec = replace(ENGINE, fasteners=(hard, *ENGINE.fasteners[1:]))
         sheet = Clerk(replace(TASK, reservoir=spec, schools=Schools(choices))).sheet
-        steps = {state.step.id: state.step for state in sheet.steps}
+        steps = {str(state.step.id): state.step for state in sheet.steps}
         self.assertIn(
             "turned over once (the workshop's school)", steps["engine/washer"].instruction
         )
         self.assertIn("none (the workshop's school)", steps["engine/refit"].instruction)
-        assert sheet.torque is not None
-        self.assertEqual(sheet.torque.aim.value, 22)
+        assert sheet.tasks[0].torque is not None
+        self.assertEqual(sheet.tasks[0].torque.aim.value, 22)
 
     def test_the_manuals_sealant_comes_before_any_school(self) -> None:
         plug = replace(ENGINE.fasteners[0], sealant="threadlocker")
         spec = replace(ENGINE, fasteners=(plug, *ENGINE.fasteners[1:]))
         sheet = Clerk(replace(TASK, reservoir=spec)).sheet
-        refit = next(s.step for s in sheet.steps if s.step.id == "engine/refit")
+        refit = next(s.step for s in sheet.steps if str(s.step.id) == "engine/refit")
         self.assertIn("threadlocker, as the manual says", refit.instruction)

@@ -4,11 +4,11 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.bench import Speaker, result, standing
 from oilward_core.due import DueLimits, Meter, due, say_due
 from oilward_core.fill import FillCase, Gauge, LevelReading, Poured, coach, say
-from oilward_core.sheet import Speaker, result, standing
 
-from .test_sheet import Clerk, whole_visit
+from .clerk import Clerk, whole_visit
 
 LIMITS = DueLimits(repeat_km=Decimal(8000), repeat_months=12)
 DONE = Meter(date(2026, 3, 14), Decimal(10000))
@@ -89,9 +89,8 @@ class EntryWordsTests(TestCase):
         items = {"items": ["Old gasket came off with the old filter"]}
         dry = clerk.record("filter", {"amount": "", **items}, old.step, old.id)
         self.assertEqual(result(dry, Speaker()), "not pre-filled")
-        clerk.record("pour", {"amount": "2300 ml"})
+        clerk.pour("2300 ml")
         clerk.wait(2)
-        clerk.wait(3)
         unseen = clerk.record("level", {"sight": "below", "attitude": "upright"})
         self.assertEqual(result(unseen, Speaker()), "below the low mark, upright")
 
@@ -101,7 +100,7 @@ class StandingTests(TestCase):
 
     def open_parts(self, clerk: Clerk) -> dict[str, str]:
         """What is open right now, by part."""
-        return {s.part: s.word for s in standing(clerk.sheet, Speaker()) if s.open}
+        return {s.part: s.word for s in standing(clerk.sheet, "engine", Speaker()) if s.open}
 
     def test_through_the_work(self) -> None:
         clerk = Clerk()
@@ -128,7 +127,7 @@ class StandingTests(TestCase):
     def test_nothing_is_open_at_the_end(self) -> None:
         clerk = whole_visit()
         self.assertEqual(self.open_parts(clerk), {})
-        said = {s.part: s.word for s in standing(clerk.sheet, Speaker())}
+        said = {s.part: s.word for s in standing(clerk.sheet, "engine", Speaker())}
         self.assertEqual(said["Oil"], "level right, 2620 ml in")
         self.assertEqual(said["Filter"], "new one on")
 

@@ -95,7 +95,7 @@ LOGGING = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.6.0",
+    "VERSION": "0.7.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {
@@ -104,8 +104,8 @@ SPECTACULAR_SETTINGS = {
         "Matter": "oilward_core.debris.Matter",
         "OilLook": "oilward_core.debris.OilLook",
         "LevelWord": "oilward_core.debris.LevelWord",
-        "StepKind": "oilward_core.sheet.StepKind",
-        "StepStatus": "oilward_core.sheet.Status",
+        "StepKind": "oilward_core.runsheet.Ask",
+        "StepStatus": "oilward_core.bench.Status",
         "VisitState": "visits.shapes.VISIT_STATES",
         "CoachAction": "visits.shapes.ACTIONS",
         "RoleWord": "workshop.shapes.ROLES",

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
+from oilward_core.bench import part_from
 from oilward_core.debris import Form, LevelWord, Matter, Observation, OilLook
-from oilward_core.sheet import part_from
 from oilward_core.spec import ReservoirKind
 
 from .models import Finding

@@ -3,8 +3,9 @@ from uuid import UUID
 
 from django.http import Http404
 from oilward_core.schools import TOPICS, Choice, Schools
+from workshop.access import leads, may_work
 from workshop.mapping import choice
-from workshop.models import Person, Role, SchoolRow
+from workshop.models import Person, SchoolRow
 
 from . import mapping
 from .mapping import BikeSpec
@@ -62,7 +63,7 @@ def workshop_schools() -> Schools:
 def schools_page(bike_id: UUID | None, person: Person) -> SchoolsPage:
     """Every practice with what counts now, for the workshop or for one bike."""
     schools = schools_of([bike_id])[bike_id] if bike_id else workshop_schools()
-    may = person.role == Role.LEAD or (bike_id is not None and person.role != Role.READER)
+    may = leads(person) or (bike_id is not None and may_work(person))
     return SchoolsPage([mapping.school_topic(topic, schools) for topic in TOPICS], may)
 
 

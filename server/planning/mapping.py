@@ -11,6 +11,7 @@ from findings.mapping import plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
+from oilward_core.bench import Speaker
 from oilward_core.debris import ASKING, Level, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
 from oilward_core.errors import CoreError
@@ -20,7 +21,6 @@ from oilward_core.quantity import show
 from oilward_core.reasons import Reason, Source
 from oilward_core.renewals import renewals
 from oilward_core.schools import INTERVAL, Schools, interval_reason, severity_with
-from oilward_core.sheet import Speaker
 from oilward_core.spec import (
     PART_FIELDS,
     RESERVOIR_FIELDS,
@@ -49,11 +49,11 @@ from oilward_core.usage import (
     usage_rate,
 )
 from visits.mapping import valid_takes
-from visits.models import Service
+from visits.models import Service, TopUp
 from workshop.mapping import whys
 
 from .models import DueRow, WardRow
-from .shapes import Ask, Glass, MonthLoad, ServiceLine, SpecGroup, SpecLine, WardBike
+from .shapes import Ask, Glass, MonthLoad, ServiceLine, SpecGroup, SpecLine, TopUpLine, WardBike
 from .shapes import Choice as ChoiceShape
 
 HOLD = Level.HOLD.word
@@ -238,7 +238,15 @@ def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
         str(row.visit_id) if row.visit_id else "",
         row.not_learned,
         row.by_word,
+        row.proof,
+        row.found,
     )
+
+
+def top_up_line(row: TopUp, speaks: Speaker, unit: str) -> TopUpLine:
+    at = show(row.reading.km, unit)
+    amount = show(row.ml, speaks.volume)
+    return TopUpLine(row.done_on.isoformat(), at, amount, row.fluid, row.done_by)
 
 
 def level_check(spec: ReservoirSpec) -> str:

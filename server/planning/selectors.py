@@ -14,14 +14,14 @@ from garage.mapping import BikeSpec, engine_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
+from oilward_core.bench import Speaker
 from oilward_core.renewals import variants
-from oilward_core.sheet import Speaker
 from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
 from visits.mapping import plugs
-from visits.models import Service
-from visits.selectors import OpenSheet, in_shop, open_sheets, services_of
+from visits.models import Service, TopUp, Visit
+from visits.selectors import in_shop, open_visits, services_of, top_ups_of
 from workshop.mapping import speaker
 from workshop.models import Person
 from workshop.touched import generation
@@ -33,15 +33,9 @@ from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wa
 PAGE = 50
 
 
-def _open_visit(found: OpenSheet) -> OpenVisit:
-    state = found.sheet.step(found.sheet.focus or "")
-    running = state.ends_at if state and state.ends_at and state.status == "focus" else None
-    return OpenVisit(
-        str(found.visit.id),
-        found.label,
-        state.step.title if state else "Sign",
-        running.isoformat() if running else None,
-    )
+def _open_visit(visit: Visit) -> OpenVisit:
+    said = visit.stands
+    return OpenVisit(str(visit.pk), said["title"], said["step"], said["ends_at"])
 
 
 def _worked_out(
@@ -119,7 +113,7 @@ def _anything(wanted: Wanted) -> bool:
 def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
     if not ids:
         return {}
-    return {bike: _open_visit(found) for bike, found in open_sheets(ids, services_of(ids)).items()}
+    return {bike: _open_visit(visit) for bike, visit in open_visits(ids).items()}
 
 
 def _next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
@@ -182,6 +176,7 @@ def _reservoir_page(
     spec: BikeSpec,
     reservoir: ReservoirSpec,
     services: list[Service],
+    top_ups: list[TopUp],
     found: list[Finding],
     speaks: Speaker,
     doubted: list[str],
@@ -205,6 +200,7 @@ def _reservoir_page(
         reservoir.serves,
         reservoir.caution,
         reservoir.reset,
+        [mapping.top_up_line(row, speaks, unit) for row in top_ups],
     )
 
 
@@ -221,7 +217,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     spec = specs_of([bike]).get(bike.pk)
     readings = recent_odometer([bike.pk], today).get(bike.pk, [])
     services, findings = services_of([bike.id]), of_bike(bike.id)
-    visit = open_sheets([bike.id], services).get(bike.id)
+    visit, top_ups = open_visits([bike.id]).get(bike.id), top_ups_of(bike.id)
     known = mapping.known_of(bike, readings, schools_of([bike.pk])[bike.pk], today)
     reservoirs = spec.reservoirs if spec else ()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
@@ -232,6 +228,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
             spec,
             reservoir,
             services.get((bike.id, reservoir.key), []),
+            top_ups.get(reservoir.key, []),
             [finding for finding in findings if finding.reservoir == reservoir.key],
             speaker(person),
             doubted.get(reservoir.key, []),

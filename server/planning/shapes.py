@@ -175,6 +175,19 @@ class ServiceLine:
     visit: str
     not_learned: str
     by_word: bool
+    proof: str
+    found: str
+
+
+@dataclass(frozen=True)
+class TopUpLine:
+    """What was added to a reservoir between two services."""
+
+    done_on: str
+    odometer: str
+    amount: str
+    fluid: str
+    done_by: str
 
 
 @dataclass(frozen=True)
@@ -196,6 +209,7 @@ class ReservoirPage:
     serves: str
     caution: str
     reset: str
+    top_ups: list[TopUpLine]
 
 
 @dataclass(frozen=True)

@@ -54,15 +54,20 @@ def on_shelf() -> list[Fluid]:
     return list(Fluid.objects.filter(retired=False))
 
 
+def fitting(
+    need: Requirement, kind: ReservoirKind, schools: Schools, rows: Sequence[Fluid] | None = None
+) -> list[Fluid]:
+    """The fluids that fit, best first and by name among equals; of the whole shelf, or of ``rows``."""
+    rows = on_shelf() if rows is None else rows
+    judged = [(match(need, kind, mapping.offer(row), schools).fit, row.name, row) for row in rows]
+    return [row for fit, _, row in sorted(judged, key=lambda one: one[:2]) if fit < Fit.CAUTION]
+
+
 def best_fluid(
     need: Requirement, kind: ReservoirKind, schools: Schools, rows: Sequence[Fluid] | None = None
 ) -> Fluid | None:
-    """The fluid that fits best and is not refused, by name among equals; of the whole shelf, or of
-    ``rows``."""
-    rows = on_shelf() if rows is None else rows
-    judged = [(match(need, kind, mapping.offer(row), schools).fit, row.name, row) for row in rows]
-    allowed = sorted(found for found in judged if found[0] < Fit.CAUTION)
-    return allowed[0][2] if allowed else None
+    """The fluid that fits best and is not refused."""
+    return next(iter(fitting(need, kind, schools, rows)), None)
 
 
 def blend(thin_id: int, thick_id: int, target: str, total: str, person: Person) -> Blend:

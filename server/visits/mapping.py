@@ -1,6 +1,7 @@
 """Between a visit's rows and the core's run sheet, both ways."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 from typing import cast
@@ -8,41 +9,50 @@ from typing import cast
 from findings.mapping import plug_part
 from garage.mapping import BikeSpec, odometer_at, when_new
 from garage.models import OdometerReading
-from oilward_core.debris import Form, Matter, OilLook, running_in
-from oilward_core.fill import say, say_belief
-from oilward_core.odometer import shown
-from oilward_core.order import Stamp
-from oilward_core.quantity import convert, show, show_range
-from oilward_core.schools import Choice, Schools
-from oilward_core.sheet import (
+from oilward_core.bench import (
     Bench,
     Closing,
     Entry,
     Sheet,
     Speaker,
     StepState,
-    TaskPlan,
+    TaskClosing,
+    TaskState,
     TorqueCard,
+    VisitPlan,
     result,
     standing,
+    upgrade,
 )
+from oilward_core.debris import Form, Matter, OilLook, running_in
+from oilward_core.fill import say, say_belief
+from oilward_core.odometer import shown
+from oilward_core.order import Stamp
+from oilward_core.quantity import convert, show, show_range
+from oilward_core.runsheet import COLD_JOBS, Ask, Name, StepId, TaskPlan
+from oilward_core.schools import Choice, Schools
 from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
 from shelf.mapping import wrenches
 from workshop.mapping import seconds_per_minute, whys
 
-from .models import EntryRow, Service, Task, Visit
+from .models import FIRST_DESCRIPTION, EntryRow, Service, Task, Visit
 from .shapes import (
     BikeName,
     CoachShape,
     EntryShape,
     FindingWords,
+    FluidChoice,
     GaugeShape,
     MapPlug,
+    MeasuredShape,
+    Offer,
     RunSheet,
     SpotShape,
     StandingShape,
     StepShape,
+    StopShape,
+    TaskShape,
     TorqueShape,
     VerdictShape,
     VisitState,
@@ -84,6 +94,21 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     ).asking()
 
 
+def visit_plan(visit: Visit, tasks: Iterable[TaskPlan]) -> VisitPlan:
+    """What a visit is worked out from."""
+    cold = tuple(COLD_JOBS[key] for key in visit.cold if key in COLD_JOBS)
+    return VisitPlan(tuple(tasks), cold, tuple(visit.order), visit.learned)
+
+
+def entries(rows: Iterable[EntryRow], tasks: Sequence[TaskPlan]) -> list[Entry]:
+    """A visit's entries; those the first description wrote down, as this one writes them."""
+    old: list[Entry] = []
+    new: list[Entry] = []
+    for row in rows:
+        (old if row.description == FIRST_DESCRIPTION else new).append(entry(row))
+    return [*(upgrade(tasks[0], old) if old and tasks else old), *new]
+
+
 def entry(row: EntryRow) -> Entry:
     return Entry(
         str(row.id),
@@ -100,21 +125,23 @@ def _entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
     return EntryShape(core.id, core.kind, core.by, core.at.isoformat(), result(core, speaks))
 
 
-def _step(state: StepState, speaks: Speaker) -> StepShape:
+def _step(state: StepState, labels: Mapping[str, str], speaks: Speaker) -> StepShape:
     step = state.step
     return StepShape(
-        step.id,
-        step.kind,
+        str(step.id),
+        step.id.reservoir,
+        labels.get(step.id.reservoir, ""),
+        step.ask,
         step.title,
         step.instruction,
         step.caution,
         step.place,
         None if step.minutes is None else float(step.minutes),
-        list(step.items),
+        list(step.items) or [place.label for place in step.places],
         list(step.options),
         step.skippable,
         step.full,
-        step.round,
+        step.id.round,
         state.status,
         state.remark,
         state.started_at.isoformat() if state.started_at else None,
@@ -124,6 +151,11 @@ def _step(state: StepState, speaks: Speaker) -> StepShape:
         list(step.unchecked),
         str(step.path) if step.path else "",
         step.draws,
+        step.turn,
+        [MeasuredShape(one.name, one.kind) for one in step.measured],
+        list(state.unmet),
+        state.not_before.isoformat() if state.not_before else None,
+        state.reopened,
     )
 
 
@@ -150,29 +182,44 @@ def plugs(spec: BikeSpec) -> list[MapPlug]:
     ]
 
 
-def closing(task: Task, plan: TaskPlan, sheet: Sheet, not_learned: str = "") -> Closing:
+def closing(
+    visit: Visit,
+    tasks: Iterable[Task],
+    plan: VisitPlan,
+    sheet: Sheet,
+    not_learned: Mapping[str, str] | None = None,
+) -> Closing:
     """A visit as it stands now, with all it stands on."""
-    fluid = task.fluid
+    rows = {task.reservoir: task for task in tasks}
+    why = not_learned or {}
     return Closing(
-        plan,
+        tuple(
+            _task_closing(rows[one.reservoir.key], one, sheet, why.get(one.reservoir.key, ""))
+            for one in plan.tasks
+        ),
         sheet,
-        fluid.name if fluid else plan.reservoir.fluid,
-        fluid.bottle_ml if fluid else None,
-        task.visit.odometer.km,
-        not_learned,
+        visit.odometer.km,
     )
 
 
-def _coach(stands: Closing, speaks: Speaker) -> CoachShape | None:
-    advice, bottle = stands.sheet.advice, stands.bottle_ml
+def _task_closing(task: Task, plan: TaskPlan, sheet: Sheet, why: str) -> TaskClosing:
+    fluid, stands = task.fluid, sheet.task(task.reservoir)
+    chosen = fluid.name if fluid else plan.reservoir.fluid
+    confirmed = (stands.fluid if stands else "") or chosen
+    bottle = fluid.bottle_ml if fluid and confirmed == fluid.name else None
+    return TaskClosing(plan, confirmed, bottle, why)
+
+
+def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape | None:
+    advice, bottle = stands.advice, one.bottle_ml
     if advice is None:
         return None
-    shown = speaks.volume if speaks.volume != "l" else "ml"
+    unit = speaks.volume if speaks.volume != "l" else "ml"
     return CoachShape(
         advice.action,
         say(advice, speaks.volume, bottle),
         say_belief(advice.belief, speaks.volume),
-        show(advice.ml, shown) if advice.action in ("pour", "remove") else "",
+        show(advice.ml, unit) if advice.action in ("pour", "remove") else "",
         float(advice.ml / bottle) if bottle and advice.action == "pour" else 0.0,
         list(advice.causes),
         whys(advice.reasons),
@@ -215,9 +262,8 @@ def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> To
     )
 
 
-def _verdict(sheet: Sheet) -> VerdictShape | None:
-    found = sheet.finding
-    state = next((s for s in sheet.steps if s.step.kind == "finding"), None)
+def _verdict(key: str, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
+    found, state = stands.finding, sheet.step(str(StepId(key, Name.INSPECT)))
     if found is None or state is None or state.entry is None:
         return None
     parts = [plug_part(part) for part in state.entry.data["parts"]]
@@ -240,52 +286,101 @@ def bike_name(visit: Visit) -> BikeName:
     return BikeName(str(bike.id), bike.name, f"{bike.model.make} {bike.model.name}")
 
 
+def _task(
+    one: TaskClosing, closed: Closing, fluids: list[FluidChoice], speaks: Speaker
+) -> TaskShape:
+    spec, sheet = one.plan.reservoir, closed.sheet
+    stands = sheet.task(spec.key) or TaskState(spec.key)
+    return TaskShape(
+        spec.key,
+        spec.label,
+        spec.kind.value,
+        one.plan.variant.value if spec.capacities else "",
+        one.fluid,
+        fluids,
+        _volume(one.plan.capacity, speaks),
+        _volume(stands.drained, speaks),
+        _volume(stands.added, speaks) if stands.added else "",
+        _volume(one.plan.last_put_in or one.plan.capacity, speaks),
+        _volume(spec.prefill or None, speaks),
+        stands.stopped,
+        _coach(one, stands, speaks),
+        _torque(stands.torque, spec, speaks),
+        _gauge(spec, speaks),
+        _verdict(spec.key, stands, sheet),
+        [
+            StandingShape(s.part, s.word, s.open, s.by, s.at)
+            for s in standing(sheet, spec.key, speaks)
+        ],
+        one.not_learned,
+        not stands.opened,
+    )
+
+
+def title(closed: Closing) -> str:
+    """What a visit is about: its reservoirs by name, the first three of many."""
+    labels = [one.plan.reservoir.label for one in closed.tasks]
+    more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
+    return ", ".join(labels[:3]) + more
+
+
+@dataclass(frozen=True)
+class Around:
+    """What the bench shows besides the visit itself: the odometer ``read`` as it stands now, the
+    plugs on the map, fluids that fit by reservoir, and what could be added."""
+
+    read: OdometerReading
+    placed: list[MapPlug]
+    fluids: Mapping[str, list[FluidChoice]]
+    offers: list[Offer]
+
+
 def run_sheet(
-    visit: Visit,
-    stands: Closing,
-    read: OdometerReading,
-    speaks: Speaker,
-    now: datetime,
-    placed: list[MapPlug],
+    visit: Visit, stands: Closing, around: Around, speaks: Speaker, now: datetime
 ) -> RunSheet:
-    """``read``: the visit's odometer reading as it stands now."""
-    plan, sheet = stands.plan, stands.sheet
-    spec = plan.reservoir
+    sheet, read = stands.sheet, around.read
+    labels = {one.plan.reservoir.key: one.plan.reservoir.label for one in stands.tasks}
     return RunSheet(
         str(visit.id),
         cast(VisitState, visit.state),
         bike_name(visit),
-        spec.label,
-        spec.kind.value,
-        plan.variant.value,
-        stands.fluid,
-        _volume(plan.capacity, speaks),
+        title(stands),
         visit.sheet.version,
         shown(stands.km, odometer_at(visit.bike, visit.odometer)),
         now.isoformat(),
         seconds_per_minute(),
-        [_step(state, speaks) for state in sheet.steps],
+        [
+            _task(one, stands, around.fluids.get(one.plan.reservoir.key, []), speaks)
+            for one in stands.tasks
+        ],
+        [_step(state, labels, speaks) for state in sheet.steps],
         sheet.focus,
-        sheet.stopped,
+        [StopShape(stop.entry, stop.step, stop.text) for stop in sheet.stops],
         sheet.ready_to_sign,
         not sheet.opened_drain,
-        _volume(sheet.drained, speaks),
-        _volume(sheet.added, speaks),
-        _volume(spec.prefill or None, speaks),
-        _coach(stands, speaks),
-        _torque(sheet.torque, spec, speaks),
-        _gauge(spec, speaks),
-        _verdict(sheet),
         WORDS,
-        [StandingShape(s.part, s.word, s.open) for s in standing(sheet, speaks)],
         visit.closed_by.name if visit.closed_by else "",
         [_entry_shape(e, speaks) for e in sheet.set_aside],
         visit.bike.model.layout,
-        placed,
-        stands.not_learned,
+        around.placed,
         "" if read.km == stands.km else shown(read.km, odometer_at(visit.bike, read)),
+        around.offers,
     )
 
 
 def stamp(row: EntryRow) -> Stamp:
     return Stamp(row.step, row.kind, row.at)
+
+
+def in_short(sheet: Sheet, title: str) -> dict[str, str | None]:
+    """Where a visit stands, as the ward says it: what is next, and the wait that ends soonest."""
+    focus = sheet.step(sheet.focus or "")
+    running = [
+        state.ends_at
+        for state in sheet.steps
+        if state.status == "running" and state.ends_at and state.step.ask != Ask.WAIT
+    ]
+    waits = None if focus is None else focus.not_before
+    ends = min([*running, *([waits] if waits else [])], default=None)
+    step = focus.step.title if focus else "Sign" if sheet.ready_to_sign else "Stopped"
+    return {"title": title, "step": step, "ends_at": ends.isoformat() if ends else None}

@@ -15,7 +15,10 @@ person = settings.AUTH_USER_MODEL
 
 
 class Visit(models.Model):
-    """Keeps the spec sheet version it was opened with. One open visit a bike."""
+    """Keeps the spec sheet version it was opened with. One open visit a bike. ``cold`` are the cold
+    jobs in it, ``order`` its jobs as they were planned, ``learned`` the minutes that
+    were known when it was opened, ``stands`` where it stood after the last
+    entry: what the ward says of it."""
 
     class State(models.TextChoices):
         OPEN = "open"
@@ -32,6 +35,10 @@ class Visit(models.Model):
     closed_by = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
     closed_at = models.DateTimeField(null=True)
     reason = models.CharField(max_length=500, blank=True)
+    cold = models.JSONField(default=list)
+    order = models.JSONField(default=list)
+    learned = models.JSONField(default=dict)
+    stands = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["-opened_at"]
@@ -47,8 +54,9 @@ class Visit(models.Model):
 
 
 class Task(models.Model):
-    """One reservoir's service in a visit. ``spec`` are its values as they were when the visit was
-    opened, the bike's own ones included, and ``schools`` the choices that counted then."""
+    """One reservoir's service in a visit. ``spec`` are its values as they were when it was added, the
+    bike's own ones included, and ``schools`` the choices that counted then. ``taken_out``: it was
+    taken out again before anything of it was opened."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
     reservoir = models.CharField(max_length=40)
@@ -56,16 +64,22 @@ class Task(models.Model):
     schools = models.JSONField(default=list)
     variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
+    taken_out = models.BooleanField(default=False)
 
     class Meta:
+        ordering = ["pk"]
         constraints = [
             models.UniqueConstraint(fields=["visit", "reservoir"], name="one_task_a_reservoir")
         ]
 
 
+FIRST_DESCRIPTION, DESCRIPTION = 1, 2
+
+
 class EntryRow(Fact):
     """Append-only: the database itself refuses to change or delete one. ``id`` is the client's,
-    ``sent`` a digest of what it sent: the same id with anything else is no repetition."""
+    ``sent`` a digest of what it sent: the same id with anything else is no repetition;
+    ``description`` which description of the work it was written down by."""
 
     id = models.UUIDField(primary_key=True)
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="entries")
@@ -76,6 +90,7 @@ class EntryRow(Fact):
     sent = models.CharField(max_length=64, blank=True)
     recorded_at = models.DateTimeField(auto_now_add=True)
     by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    description = models.PositiveSmallIntegerField(default=DESCRIPTION)
     supersedes = models.ForeignKey("self", models.PROTECT, related_name="+", null=True)
 
     class Meta:
@@ -91,9 +106,10 @@ class ClosingRow(Fact):
 
 
 class Service(Fact):
-    """What a reservoir got, one row a service: from a signed visit, or from older records.
-    ``not_learned``: why the coach does not learn from what it took, if so; ``by_word``: its owner says
-    it was done, and nobody has a record."""
+    """What a reservoir got, one row a service: from a signed visit, or from elsewhere.
+    ``not_learned``: why the coach does not learn from what it took, if so; ``by_word``: somebody says
+    it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
+    what was found where nothing was poured."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -108,6 +124,8 @@ class Service(Fact):
     fluid = models.CharField(max_length=80, blank=True)
     done_by = models.CharField(max_length=80)
     by_word = models.BooleanField(default=False)
+    proof = models.CharField(max_length=200, blank=True)
+    found = models.CharField(max_length=200, blank=True)
 
     class Meta:
         ordering = ["done_on", "reading__km"]
@@ -127,3 +145,20 @@ class Service(Fact):
     @property
     def hours(self) -> Decimal | None:
         return self.reading.hours
+
+
+class TopUp(Fact):
+    """Oil added between two services: without it, what a bike burns per distance is fiction."""
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="top_ups")
+    reservoir = models.CharField(max_length=40)
+    done_on = models.DateField()
+    reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")
+    ml = models.DecimalField(max_digits=12, decimal_places=3)
+    fluid = models.CharField(max_length=80, blank=True)
+    done_by = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["done_on", "reading__km"]
+        indexes = [models.Index(fields=["bike", "reservoir"], name="top_up_of")]

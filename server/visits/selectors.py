@@ -1,20 +1,28 @@
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from uuid import UUID
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import QuerySet
+from django.http import Http404
 from garage.mapping import model_spec
-from garage.models import OdometerReading
+from garage.models import Bike, OdometerReading
 from garage.odometer.selectors import corrections, follow
-from oilward_core.order import Stamp, hands_on, learned_minutes
-from oilward_core.sheet import Closing, Entry, Sheet, TaskPlan, fold, kept
+from garage.selectors import schools_of, specs_of
+from oilward_core.bench import Closing, Entry, Sheet, VisitPlan, fold, kept
+from oilward_core.order import Stamp, hands_on, learned_minutes, waited
+from oilward_core.renewals import variants
+from oilward_core.runsheet import TaskPlan
+from oilward_core.schools import Schools
+from oilward_core.spec import ReservoirSpec, why_not_serviceable
+from shelf.models import Fluid
+from shelf.selectors import fitting, on_shelf
+from shelf.stock.selectors import stock_words
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
 from . import mapping
-from .models import ClosingRow, EntryRow, Service, Task, Visit
-from .shapes import RunSheet
+from .models import ClosingRow, EntryRow, Service, Task, TopUp, Visit
+from .shapes import FluidChoice, Offer, RunSheet
 
 
 def visits() -> QuerySet[Visit]:
@@ -28,26 +36,35 @@ def _read(visit: Visit) -> OdometerReading:
     return corrections([visit.bike_id]).get(visit.odometer.pk, visit.odometer)
 
 
-def task_of(visit: Visit) -> Task:
-    """The visit's task, at the odometer reading that stands now."""
-    task = Task.objects.select_related("fluid").get(visit=visit)
+def tasks_of(visit: Visit) -> list[Task]:
+    """The visit's tasks, at the odometer reading that stands now."""
     visit.odometer = _read(visit)
-    task.visit = visit
-    return task
+    rows = Task.objects.select_related("fluid").filter(visit=visit, taken_out=False)
+    for task in rows:
+        task.visit = visit
+    return list(rows)
 
 
-def plan_of(task: Task) -> TaskPlan:
-    bike = task.visit.bike_id
-    return mapping.task_plan(task, services_of([bike]).get((bike, task.reservoir), []))
+def task_plans(tasks: Sequence[Task]) -> list[TaskPlan]:
+    """What the tasks of one visit stand on."""
+    if not tasks:
+        return []
+    bike = tasks[0].visit.bike_id
+    services = services_of([bike])
+    return [mapping.task_plan(task, services.get((bike, task.reservoir), [])) for task in tasks]
 
 
-def entries_of(visit: Visit) -> list[Entry]:
+def plan_of(visit: Visit, tasks: Sequence[Task]) -> VisitPlan:
+    return mapping.visit_plan(visit, task_plans(tasks))
+
+
+def entries_of(visit: Visit, plans: Sequence[TaskPlan]) -> list[Entry]:
     rows = EntryRow.objects.filter(visit=visit).select_related("by")
-    return [mapping.entry(row) for row in rows]
+    return mapping.entries(rows, plans)
 
 
-def sheet_of(visit: Visit, plan: TaskPlan) -> Sheet:
-    return fold(plan, entries_of(visit), mapping.bench())
+def sheet_of(visit: Visit, plan: VisitPlan) -> Sheet:
+    return fold(plan, entries_of(visit, plan.tasks), mapping.bench())
 
 
 def standing(visit: Visit) -> Closing:
@@ -55,15 +72,74 @@ def standing(visit: Visit) -> Closing:
     row = ClosingRow.objects.filter(visit=visit).first()
     if row is not None:
         return kept(row.document)
-    task = task_of(visit)
-    plan = plan_of(task)
-    return mapping.closing(task, plan, sheet_of(visit, plan))
+    tasks = tasks_of(visit)
+    plan = plan_of(visit, tasks)
+    return mapping.closing(visit, tasks, plan, sheet_of(visit, plan))
+
+
+def _fluids(stands: Closing, unit: str) -> dict[str, list[FluidChoice]]:
+    """What fits each reservoir of a visit, best first, with what stands of it on the shelf."""
+    stock, shelf = stock_words(unit), on_shelf()
+    return {
+        one.plan.reservoir.key: _fitting(one.plan.reservoir, one.plan.schools, shelf, stock)
+        for one in stands.tasks
+    }
+
+
+def _fitting(
+    spec: ReservoirSpec, schools: Schools, shelf: Sequence[Fluid], stock: Mapping[int, str]
+) -> list[FluidChoice]:
+    if not spec.facts.poured:
+        return []
+    fluids = fitting(spec.requirement, spec.kind, schools, shelf)
+    return [FluidChoice(fluid.name, stock.get(fluid.pk, "none on the shelf")) for fluid in fluids]
+
+
+def offers(bike: Bike, unit: str, without: set[str] | None = None) -> list[Offer]:
+    """What a visit of this bike can consist of, besides what is in it."""
+    spec = specs_of([bike]).get(bike.pk)
+    services, schools = services_of([bike.pk]), schools_of([bike.pk])[bike.pk]
+    stock, shelf = stock_words(unit), on_shelf()
+    return [
+        Offer(
+            reservoir.key,
+            reservoir.label,
+            _variants(reservoir, schools, services.get((bike.pk, reservoir.key), [])),
+            _fitting(reservoir, schools, shelf, stock),
+        )
+        for reservoir in (spec.reservoirs if spec else ())
+        if reservoir.key not in (without or set()) and not why_not_serviceable(reservoir)
+    ]
+
+
+def _variants(spec: ReservoirSpec, schools: Schools, services: Sequence[Service]) -> list[str]:
+    if not spec.facts.drained:
+        return []
+    return [one.value for one in variants(spec, schools, [row.variant for row in services])]
+
+
+def _offers(visit: Visit, stands: Closing, unit: str) -> list[Offer]:
+    """The reservoirs that can be added to an open visit."""
+    return offers(visit.bike, unit, {one.plan.reservoir.key for one in stands.tasks})
+
+
+def bike_offers(bike_id: UUID, person: Person) -> list[Offer]:
+    """What a visit of this bike can consist of."""
+    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
+    if bike is None:
+        raise Http404
+    return offers(bike, speaker(person).volume)
 
 
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
-    placed = mapping.plugs(model_spec(visit.sheet))
-    stands, read = standing(visit), _read(visit)
-    return mapping.run_sheet(visit, stands, read, speaker(person), now, placed)
+    stands, is_open, speaks = standing(visit), visit.state == Visit.State.OPEN, speaker(person)
+    around = mapping.Around(
+        _read(visit),
+        mapping.plugs(model_spec(visit.sheet)),
+        _fluids(stands, speaks.volume) if is_open else {},
+        _offers(visit, stands, speaks.volume) if is_open else [],
+    )
+    return mapping.run_sheet(visit, stands, around, speaks, now)
 
 
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:
@@ -77,6 +153,14 @@ def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service
     return grouped
 
 
+def top_ups_of(bike_id: UUID) -> dict[str, list[TopUp]]:
+    """What was added to each reservoir of a bike between services, newest first."""
+    grouped: dict[str, list[TopUp]] = {}
+    for row in TopUp.objects.filter(bike_id=bike_id).select_related("reading").order_by("-done_on"):
+        grouped.setdefault(row.reservoir, []).append(row)
+    return grouped
+
+
 def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
     """Which of these bikes have an open visit."""
     rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
@@ -87,44 +171,25 @@ LEARNED_FROM = 60  # visits
 
 
 def learned() -> dict[str, tuple[int, int]]:
-    """Minutes by kind of job as the latest signed visits took them, with how many say so."""
+    """Minutes of work and of waiting by kind, as the latest signed visits took them, with how many
+    say so."""
     latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
     ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
     stamps: dict[UUID, list[Stamp]] = {}
     for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):
         stamps.setdefault(row.visit_id, []).append(mapping.stamp(row))
     minute = timedelta(seconds=seconds_per_minute())
-    return learned_minutes(hands_on(visit, minute) for visit in stamps.values())
-
-
-@dataclass(frozen=True)
-class OpenSheet:
-    """An open visit with its run sheet as it stands."""
-
-    visit: Visit
-    label: str
-    sheet: Sheet
-
-
-def open_sheets(
-    bike_ids: Iterable[UUID], services: dict[tuple[UUID, str], list[Service]]
-) -> dict[UUID, OpenSheet]:
-    """The open visit of each bike that has one, in a number of queries that does not grow."""
-    ids = list(bike_ids)
-    rows = (
-        visits()
-        .filter(bike_id__in=ids, state=Visit.State.OPEN)
-        .prefetch_related(
-            Prefetch("tasks", queryset=Task.objects.select_related("fluid")),
-            Prefetch("entries", queryset=EntryRow.objects.select_related("by")),
-        )
+    return learned_minutes(
+        {**hands_on(visit, minute), **waited(visit, minute)} for visit in stamps.values()
     )
-    bench, corrected, found = mapping.bench(), corrections(ids), {}
-    for visit in rows:
-        visit.odometer = corrected.get(visit.odometer.pk, visit.odometer)
-        task = visit.tasks.all()[0]
-        task.visit = visit
-        plan = mapping.task_plan(task, services.get((visit.bike_id, task.reservoir), []))
-        entries = [mapping.entry(row) for row in visit.entries.all()]
-        found[visit.bike_id] = OpenSheet(visit, plan.reservoir.label, fold(plan, entries, bench))
-    return found
+
+
+def open_visits(bike_ids: Iterable[UUID]) -> Mapping[UUID, Visit]:
+    """The open visit of each bike that has one, with where it stands in short: as it was written down
+    with its last entry, or worked out for one of the last release that has had none since."""
+    rows = visits().filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
+    for row in rows:
+        if not row.stands:
+            closed = standing(row)
+            row.stands = mapping.in_short(closed.sheet, mapping.title(closed))
+    return {row.bike_id: row for row in rows}

@@ -4,9 +4,10 @@ from dataclasses import dataclass, field
 from typing import Any, Literal, get_args
 
 from findings.mapping import PlugPart
+from oilward_core.bench import Status
 from oilward_core.debris import Form, LevelWord, Matter, OilLook
 from oilward_core.fill import Action
-from oilward_core.sheet import Status, StepKind
+from oilward_core.runsheet import Ask
 from workshop.shapes import Why, upto
 
 VisitState = Literal["open", "signed", "left"]
@@ -52,13 +53,25 @@ class MapPlug:
 
 
 @dataclass(frozen=True)
+class MeasuredShape:
+    """A value taken as found and as left, and the kind of quantity it is."""
+
+    name: str
+    kind: str
+
+
+@dataclass(frozen=True)
 class StepShape:
-    """A step as the bench shows it. ``place`` is where the plug is in words, ``spot`` on the map;
-    ``unchecked`` warns of values nobody has checked; ``path`` is what a look-up asks for; ``draws``:
-    oil is taken out, not poured in."""
+    """A step as the bench shows it. ``whose``: what its ``reservoir`` is called, empty for the whole
+    bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of values
+    nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
+    in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
+    ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it."""
 
     id: str
-    kind: StepKind
+    reservoir: str
+    whose: str
+    kind: Ask
     title: str
     instruction: str
     caution: str
@@ -78,6 +91,11 @@ class StepShape:
     unchecked: list[str]
     path: str
     draws: bool
+    turn: str
+    measured: list[MeasuredShape]
+    unmet: list[str]
+    not_before: str | None
+    reopened: bool
 
 
 @dataclass(frozen=True)
@@ -153,69 +171,139 @@ class FindingWords:
 
 @dataclass(frozen=True)
 class StandingShape:
+    """How one part stands, since when (``at``) and by whom."""
+
     part: str
     word: str
     open: bool
+    by: str
+    at: str
 
 
 @dataclass(frozen=True)
-class RunSheet:
-    """A visit's run sheet as it stands. ``now`` is the server's clock, for the timers; ``corrected``
-    is what the odometer really showed, where a closed visit was signed on another reading."""
+class FluidChoice:
+    """A fluid that fits, with what stands of it on the shelf in words."""
 
-    id: str
-    state: VisitState
-    bike: BikeName
-    reservoir: str
+    name: str
+    stock: str
+
+
+@dataclass(frozen=True)
+class TaskShape:
+    """One reservoir of a visit as it stands. ``may_leave``: nothing of it has been opened, so it can
+    be taken out again; ``expected_out`` is what should come out of it."""
+
+    key: str
+    label: str
     kind: str
     variant: str
     fluid: str
+    fluids: list[FluidChoice]
     capacity: str
-    sheet_version: int
-    odometer: str
-    now: str
-    seconds_per_minute: float
-    steps: list[StepShape]
-    focus: str | None
-    stopped: str
-    ready_to_sign: bool
-    may_leave: bool
     drained: str
     added: str
+    expected_out: str
     prefill: str
+    stopped: str
     coach: CoachShape | None
     torque: TorqueShape | None
     gauge: GaugeShape | None
     verdict: VerdictShape | None
-    words: FindingWords
     standing: list[StandingShape]
+    not_learned: str
+    may_leave: bool
+
+
+@dataclass(frozen=True)
+class StopShape:
+    """Something that should not have happened, until somebody says what was found of it."""
+
+    entry: str
+    step: str
+    text: str
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A reservoir a visit can consist of: which capacities it has, the proposed one first, and which
+    fluids fit, the best first."""
+
+    key: str
+    label: str
+    variants: list[str]
+    fluids: list[FluidChoice]
+
+
+@dataclass(frozen=True)
+class RunSheet:
+    """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
+    odometer really showed, where a closed visit was signed on another reading; ``offers`` are the
+    reservoirs that can still be added."""
+
+    id: str
+    state: VisitState
+    bike: BikeName
+    title: str
+    sheet_version: int
+    odometer: str
+    now: str
+    seconds_per_minute: float
+    tasks: list[TaskShape]
+    steps: list[StepShape]
+    focus: str | None
+    stops: list[StopShape]
+    ready_to_sign: bool
+    may_leave: bool
+    words: FindingWords
     closed_by: str
     set_aside: list[EntryShape]
     layout: str
     plugs: list[MapPlug]
-    not_learned: str
     corrected: str
+    offers: list[Offer]
+
+
+@dataclass(frozen=True)
+class NewTask:
+    """A reservoir to service: a key of the spec sheet, which capacity, which fluid (empty: the best
+    that fits)."""
+
+    reservoir: str = upto(40)
+    variant: str = upto(12, blank=True, default="")
+    fluid: str = upto(80, blank=True, default="")
 
 
 @dataclass(frozen=True)
 class NewVisit:
-    """A visit to open: ``id`` is the client's, ``reservoir`` a key of the spec sheet, ``sure`` the
-    answers to earlier questions about the odometer."""
+    """A visit to open: ``id`` is the client's, ``cold`` the cold jobs in it, ``order`` its jobs as
+    they were planned, ``sure`` the answers to earlier questions about the odometer."""
 
     id: str
     bike: str
-    reservoir: str = upto(40)
-    variant: str = upto(12)
+    tasks: list[NewTask]
     odometer: str = upto(200)
-    fluid: str = upto(80, default="")
     hours: str = upto(100, default="")
+    cold: list[str] = field(default_factory=list)
+    order: list[str] = field(default_factory=list)
     sure: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class AddedTask:
+    """A reservoir to add to an open visit. ``entry``: its plug was opened by mistake, and this is the
+    client's id for saying so."""
+
+    reservoir: str = upto(40)
+    variant: str = upto(12, default="")
+    fluid: str = upto(80, default="")
+    entry: str = upto(40, default="")
 
 
 @dataclass(frozen=True)
 class NewEntry:
     """An entry to write down: ``id`` is the client's, ``data`` as typed. ``at`` is when it happened
-    and ``sent_at`` when it was sent, both by the tablet's own clock."""
+    and ``sent_at`` when it was sent, both by the tablet's own clock. ``accepts`` is what was asked
+    about it before and answered yes: that it goes against a need, or what it reopens."""
 
     id: str
     step: str = upto(60)
@@ -224,6 +312,7 @@ class NewEntry:
     sent_at: str = upto(40, default="")
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
+    accepts: str = upto(1000, default="")
 
 
 @dataclass(frozen=True)

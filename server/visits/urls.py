@@ -1,13 +1,25 @@
 from django.urls import path
 
-from .owner.views import OwnersWordView
-from .views import EntriesView, LeaveView, SignatureView, VisitsView, VisitView
+from .elsewhere.views import ElsewhereView
+from .views import (
+    EntriesView,
+    LeaveView,
+    OffersView,
+    SignatureView,
+    TasksView,
+    TaskView,
+    VisitsView,
+    VisitView,
+)
 
 urlpatterns = [
-    path("bikes/<uuid:bike_id>/owners-word/", OwnersWordView.as_view()),
+    path("bikes/<uuid:bike_id>/elsewhere/", ElsewhereView.as_view()),
+    path("bikes/<uuid:bike_id>/offers/", OffersView.as_view()),
     path("visits/", VisitsView.as_view()),
     path("visits/<uuid:visit_id>/", VisitView.as_view()),
     path("visits/<uuid:visit_id>/entries/", EntriesView.as_view()),
+    path("visits/<uuid:visit_id>/tasks/", TasksView.as_view()),
+    path("visits/<uuid:visit_id>/tasks/<str:reservoir>/", TaskView.as_view()),
     path("visits/<uuid:visit_id>/signature/", SignatureView.as_view()),
     path("visits/<uuid:visit_id>/leave/", LeaveView.as_view()),
 ]

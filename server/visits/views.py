@@ -13,7 +13,7 @@ from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigne
 
 from . import selectors, services
 from .models import Visit
-from .shapes import NewEntry, NewVisit, Reason, RunSheet, Signature
+from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, RunSheet, Signature
 
 
 class RunSheetSerializer(DataclassSerializer[RunSheet]):
@@ -24,13 +24,19 @@ class RunSheetSerializer(DataclassSerializer[RunSheet]):
 class NewVisitSerializer(DataclassSerializer[NewVisit]):
     class Meta:
         dataclass = NewVisit
-        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "fluid", "hours")}
+        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "hours")}
+
+
+class AddedTaskSerializer(DataclassSerializer[AddedTask]):
+    class Meta:
+        dataclass = AddedTask
+        extra_kwargs = {name: {"allow_blank": True} for name in ("variant", "fluid", "entry")}
 
 
 class NewEntrySerializer(DataclassSerializer[NewEntry]):
     class Meta:
         dataclass = NewEntry
-        extra_kwargs = {"sent_at": {"allow_blank": True}}
+        extra_kwargs = {name: {"allow_blank": True} for name in ("sent_at", "accepts")}
 
 
 class SignatureSerializer(DataclassSerializer[Signature]):
@@ -48,6 +54,20 @@ class ReasonSerializer(DataclassSerializer[Reason]):
 def _answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
     sheet = selectors.run_sheet(visit, person_of(request), timezone.now())
     return Response(RunSheetSerializer(sheet).data, status=code)
+
+
+class OfferSerializer(DataclassSerializer[Offer]):
+    class Meta:
+        dataclass = Offer
+
+
+class OffersView(APIView):
+    """What a visit of a bike can consist of."""
+
+    @extend_schema(operation_id="bike_offers", responses=OfferSerializer(many=True))
+    def get(self, request: Request, bike_id: UUID) -> Response:
+        found = selectors.bike_offers(bike_id, person_of(request))
+        return Response(OfferSerializer(found, many=True).data)
 
 
 class VisitsView(APIView):
@@ -88,6 +108,29 @@ class EntriesView(APIView):
             visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
         )
         return _answer(visit, request)
+
+
+class TasksView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="task_add", request=AddedTaskSerializer, responses=RunSheetSerializer
+    )
+    def post(self, request: Request, visit_id: UUID) -> Response:
+        given = AddedTaskSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        visit = services.add_task(
+            visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
+        )
+        return _answer(visit, request)
+
+
+class TaskView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="task_take_out", responses={200: RunSheetSerializer})
+    def delete(self, request: Request, visit_id: UUID, reservoir: str) -> Response:
+        return _answer(services.take_out(visit_id, reservoir, actor=person_of(request)), request)
 
 
 class SignatureView(APIView):

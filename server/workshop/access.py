@@ -18,6 +18,21 @@ from .models import Person, Role
 log = logging.getLogger("oilward.access")
 
 
+def may_work(person: Person) -> bool:
+    """All but readers write."""
+    return person.role != Role.READER
+
+
+def leads(person: Person) -> bool:
+    """Approves sheets, sets schools and prices, corrects readings."""
+    return person.role == Role.LEAD
+
+
+def stands_alone(person: Person) -> bool:
+    """Signs a visit and checks a number without a lead beside; an apprentice does not."""
+    return person.role != Role.APPRENTICE
+
+
 class MayWork(BasePermission):
     """Everybody signed in may read; all but readers may write."""
 
@@ -25,12 +40,12 @@ class MayWork(BasePermission):
         person = request.user
         if not isinstance(person, Person):
             return False
-        return request.method in SAFE_METHODS or person.role != Role.READER
+        return request.method in SAFE_METHODS or may_work(person)
 
 
 def require_lead(person: Person) -> None:
     """Refuse what only a lead may do."""
-    if person.role != Role.LEAD:
+    if not leads(person):
         raise LeadOnly
 
 
@@ -45,7 +60,7 @@ def countersigner(request: Request, username: str, password: str, actor: Person)
     log.info("countersignature beside %s by %s: %s", actor.username, username[:40], bool(found))
     if not isinstance(found, Person):
         raise CoreError("access.wrong_password", field="password")
-    if found.role != Role.LEAD or found.pk == actor.pk:
+    if not leads(found) or found.pk == actor.pk:
         raise CoreError("access.no_lead", field="username")
     return found
 

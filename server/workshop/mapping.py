@@ -3,10 +3,10 @@
 from typing import cast
 
 from django.conf import settings
+from oilward_core.bench import Speaker
 from oilward_core.quantity import Preference
 from oilward_core.reasons import Reason
 from oilward_core.schools import Choice
-from oilward_core.sheet import Speaker
 
 from .models import Person, SchoolRow
 from .shapes import Why

@@ -1,10 +1,20 @@
 from typing import cast
 
-from oilward_core.quantity import CANONICAL, UNITS, Kind, convert, parse, quick_sum, show_range
+from oilward_core.quantity import (
+    CANONICAL,
+    UNITS,
+    Kind,
+    convert,
+    nudges,
+    parse,
+    quick_sum,
+    show_range,
+)
 
+from .access import may_work
 from .mapping import seconds_per_minute, speaker
-from .models import Person, Role, Workshop
-from .shapes import Amount, Prices, QuickSum, RoleWord, Session
+from .models import Person, Workshop
+from .shapes import Amount, Nudge, Prices, QuickSum, RoleWord, Session
 
 KINDS = [kind.value for kind in Kind]
 
@@ -20,7 +30,7 @@ def session(person: Person | None) -> Session:
         person.username,
         person.name,
         cast(RoleWord, person.role),
-        person.role != Role.READER,
+        may_work(person),
         person.volume_unit,
         person.torque_unit,
         name,
@@ -43,6 +53,7 @@ def understood(text: str, kind: str, unit: str, person: Person) -> Amount:
     return Amount(
         show_range(measure.low, measure.high, CANONICAL[wanted]),
         float(convert(measure.value, asked)),
+        [Nudge(one.label, one.text) for one in nudges(measure)],
     )
 
 

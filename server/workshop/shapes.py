@@ -7,9 +7,11 @@ RoleWord = Literal["", "technician", "lead", "apprentice", "reader"]
 ROLES = get_args(RoleWord)
 
 
-def upto(most: int, **more: Any) -> Any:
-    """A text of at most so many characters; a longer one is refused at its field."""
-    return field(metadata={"serializer_kwargs": {"max_length": most}}, **more)
+def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
+    """A text of at most so many characters, which may be ``blank``; a longer one is refused at its
+    field."""
+    told = {"max_length": most} | ({"allow_blank": True} if blank else {})
+    return field(metadata={"serializer_kwargs": told}, **more)
 
 
 @dataclass(frozen=True)
@@ -56,11 +58,21 @@ class Why:
 
 
 @dataclass(frozen=True)
+class Nudge:
+    """``−10 ml``, and what the field says then."""
+
+    label: str
+    text: str
+
+
+@dataclass(frozen=True)
 class Amount:
-    """A typed amount as understood: in words, and as a number of the unit asked for."""
+    """A typed amount as understood: in words, and as a number of the unit asked for; ``nudges`` are
+    the same a little less and a little more, ready for the field."""
 
     words: str
     number: float
+    nudges: list[Nudge]
 
 
 @dataclass(frozen=True)

@@ -5,8 +5,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from ..guard import Sound
-from ..order import PlannedTask
 from ..renewals import seal_renewal
+from ..runsheet import PlannedTask
 from ..schools import RING, WASHER, Schools, sealant_of
 from ..spec import FILTERS, Fastener, Recipe, Variant
 

@@ -7,26 +7,8 @@ from itertools import pairwise
 from statistics import median
 
 from ..guard import guarded
+from ..runsheet import JOB_OF, JOBS, JobKind, Name, StepId
 
-# the kind of job each step of a run sheet belongs to; settling is a wait and belongs to none
-_OF_STEP = {
-    "cold": "cold checks",
-    "warm": "warm up",
-    "support": "support",
-    "filler": "prove filler",
-    "drain": "drain",
-    "measure": "read plug",
-    "inspect": "read plug",
-    "washer": "refit",
-    "refit": "refit",
-    "torque": "torque",
-    "filter": "filter",
-    "fill": "fill",
-    "run": "run",
-    "level": "level",
-    "leaks": "leaks",
-    "finish": "finish",
-}
 LEAST_VISITS = 3
 _INTERRUPTED = 60.0  # minutes; whoever was away longer was not at work on it
 
@@ -40,10 +22,39 @@ class Stamp:
     at: datetime
 
 
+_NAMES = {name.value: name for name in Name}
+
+
+def _job_of(step: str) -> JobKind | None:
+    name = _NAMES.get(StepId.of(step).name)
+    return JOB_OF[name] if name else None
+
+
 def kind_of_step(step: str) -> str:
     """The kind of job a step is learned under (``engine/filler`` → ``prove filler``); empty for
-    what is no work of its own."""
-    return _OF_STEP.get(step.rpartition("/")[2].partition(".")[0], "")
+    what is no work of its own. Cold jobs are learned each under its own name."""
+    kind = _job_of(step)
+    return "" if kind in (None, JobKind.COLD) else str(kind)
+
+
+@guarded
+def waited(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
+    """Minutes by kind of wait (``dripping``) in one visit: from each timer's start to its stop, the
+    longest where there were several."""
+    begun: dict[str, datetime] = {}
+    found: dict[str, float] = {}
+    for stamp in stamps:
+        kind = _job_of(stamp.step)
+        name = JOBS[kind].waiting if kind else ""
+        if not name:
+            continue
+        if stamp.kind == "start":
+            begun[stamp.step] = stamp.at
+        elif stamp.kind == "stop" and stamp.step in begun:
+            minutes = (stamp.at - begun.pop(stamp.step)) / minute
+            if 0 < minutes <= _INTERRUPTED:
+                found[name] = max(found.get(name, 0.0), minutes)
+    return found
 
 
 def hands_on(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:

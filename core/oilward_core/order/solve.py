@@ -7,7 +7,7 @@ from ortools.sat.python import cp_model
 
 from ..errors import CoreError
 from ..guard import Sound, guarded
-from .jobs import CHANGE_MINUTES, Job
+from ..runsheet import CHANGE_MINUTES, Job
 
 
 @dataclass(frozen=True)

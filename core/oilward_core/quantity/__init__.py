@@ -11,6 +11,7 @@ from .display import (
     show_range,
 )
 from .grammar import Measure, parse, parse_single
+from .nudge import Nudge, nudges
 from .plainnumber import read_count, read_number
 from .quicksum import SumAnswer, quick_sum
 from .tokens import Preference
@@ -21,6 +22,7 @@ __all__ = [
     "UNITS",
     "Kind",
     "Measure",
+    "Nudge",
     "Preference",
     "SumAnswer",
     "Unit",
@@ -29,6 +31,7 @@ __all__ = [
     "difference",
     "format_exact",
     "grouped",
+    "nudges",
     "parse",
     "parse_single",
     "quarts_and_ounces",

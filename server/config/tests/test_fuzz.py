@@ -151,8 +151,9 @@ class FuzzTests(WorkshopTestCase):
         yield "/api/schools/", "put", "", {**school, "bike": "", "seen": ""}
 
     def visits(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
-        new = {"id": str(uuid4()), "bike": str(self.heron.pk), "reservoir": "engine", "fluid": ""}
-        new |= {"variant": "with filter", "odometer": "61 300", "hours": "", "sure": []}
+        engine = {"reservoir": "engine", "variant": "with filter", "fluid": ""}
+        new = {"id": str(uuid4()), "bike": str(self.heron.pk), "tasks": [engine], "cold": ["tyres"]}
+        new |= {"odometer": "61 300", "hours": "", "order": [], "sure": []}
         yield "/api/visits/", "post", "", new
         part = {"form": "slivers", "matter": "steel", "share_percent": "5", "largest": "1 mm"}
         part |= {"count": "3", "magnetic": True}
@@ -180,6 +181,9 @@ class FuzzTests(WorkshopTestCase):
                 path = "/api/visits/{visit_id}/entries/"
                 yield path, "post", f"{url}entries/", {**entry, "data": data}
                 if kind == "confirm":
+                    path = "/api/visits/{visit_id}/tasks/"
+                    added = {"reservoir": "front brake", "variant": "", "fluid": "", "entry": ""}
+                    yield path, "post", f"{url}tasks/", added
                     path = "/api/visits/{visit_id}/leave/"
                     yield path, "post", f"{url}leave/", {"reason": "r"}
                 transaction.set_rollback(True)
@@ -200,7 +204,7 @@ class FuzzTests(WorkshopTestCase):
         mira.entry("answer", {"value": "open"})
         mira.wait(10)
         if kind != "amount":
-            mira.entry("amount", {"amount": mira.sheet["capacity"]})
+            mira.entry("amount", {"amount": mira.task["capacity"]})
         if kind == "torque":
             mira.entry("finding", {"parts": [], "oil": []})
             mira.entry("answer", {"value": "new"})

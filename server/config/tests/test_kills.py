@@ -112,7 +112,7 @@ class KillTests(RaceTestCase):
         bench = Technician(self.signed_in("mira"), self.heron.pk)
         bench.open()
         bench.until_fill()
-        amount = bench.sheet["coach"]["amount"]
+        amount = bench.task["coach"]["amount"]
         first = bench.entry("pour", {"amount": amount}).body_sent
         served = Served()
         self.addCleanup(served.stop)

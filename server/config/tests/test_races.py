@@ -26,7 +26,7 @@ class VisitRaces(RaceTestCase):
         self.bench = Technician(self.mira, self.heron.pk)
         self.bench.open()
         self.bench.until_fill()
-        amount = self.bench.sheet["coach"]["amount"]
+        amount = self.bench.task["coach"]["amount"]
         self.first = self.bench.entry("pour", {"amount": amount}).body_sent
         self.url = f"/api/visits/{self.bench.visit}/entries/"
 

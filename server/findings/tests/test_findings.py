@@ -6,8 +6,8 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from garage.models import OdometerReading
+from oilward_core.bench import part_data
 from oilward_core.debris import Form, Matter, Observation, Part, verdict
-from oilward_core.sheet import part_data
 from oilward_core.spec import ReservoirKind
 from workshop.models import Person
 

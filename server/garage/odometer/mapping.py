@@ -4,7 +4,8 @@ from collections.abc import Iterable
 from uuid import UUID
 
 from oilward_core.odometer import shown
-from workshop.models import Person, Role
+from workshop.access import leads
+from workshop.models import Person
 
 from garage import mapping as garage
 from garage.models import Bike, OdometerReading
@@ -34,5 +35,5 @@ def readings(bike: Bike, rows: Iterable[OdometerReading], person: Person) -> Rea
     lines = [_line(stands, bike, earlier) for stands, *earlier in chains.values()]
     furthest = max((row.km for row, *_ in chains.values()), default=bike.offset_km)
     now = shown(furthest, garage.odometer(bike))
-    may_correct = person.role == Role.LEAD
+    may_correct = leads(person)
     return Readings(bike.name, bike.odometer_unit, bike.counts_hours, now, lines, may_correct)

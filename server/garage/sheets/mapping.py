@@ -2,8 +2,8 @@
 
 from collections.abc import Iterable, Mapping
 
+from oilward_core.bench import Speaker
 from oilward_core.errors import CoreError
-from oilward_core.sheet import Speaker
 from oilward_core.spec import (
     LAYOUTS,
     Cell,

@@ -25,8 +25,9 @@ from oilward_core.spec import (
     to_document,
     what,
 )
+from workshop.access import leads, may_work
 from workshop.mapping import speaker
-from workshop.models import Person, Role
+from workshop.models import Person
 
 from garage.mapping import cells, model_name, path_of
 from garage.models import BikeModel, SheetCell, SpecSheet
@@ -157,8 +158,8 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
         mapping.offered(sheet.model.layout, rows) if draft else [],
         [kind.value for kind in ReservoirKind],
         list(ROLES),
-        draft and person.role != Role.READER,
-        draft and person.role == Role.LEAD,
+        draft and may_work(person),
+        draft and leads(person),
         why_not,
         numbers,
     )

@@ -218,7 +218,7 @@ class OwnValueTests(WorkshopTestCase):
         self.write("3.5 qt", 0)
         mira = Technician(self.api, self.heron.pk)
         mira.open()
-        self.assertEqual(mira.sheet["capacity"], "3312 ml")
+        self.assertEqual(mira.task["capacity"], "3312 ml")
         fill = next(s for s in mira.sheet["steps"] if s["kind"] == "fill")
         self.assertIn("capacity, with filter", fill["unchecked"][0])
 

@@ -21,7 +21,7 @@ from oilward_core.kit import (
     things,
     together,
 )
-from oilward_core.order import PlannedTask
+from oilward_core.runsheet import PlannedTask
 from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec
 from shelf.devices import SimulatedCounter

@@ -6,16 +6,17 @@ from datetime import date, timedelta
 from decimal import Decimal
 
 from garage.mapping import BikeSpec
+from oilward_core.bench import Speaker
 from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
 from oilward_core.calendar import Planned, date_words, week_of
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
-from oilward_core.order import Order, PlannedTask
+from oilward_core.order import Order
 from oilward_core.quantity import grouped, show
+from oilward_core.runsheet import PlannedTask
 from oilward_core.schools import Schools, torque_aim
-from oilward_core.sheet import Speaker
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
 from shelf.stock.mapping import Standing

@@ -8,16 +8,9 @@ from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
 from oilward_core.errors import CoreError
-from oilward_core.order import (
-    COLD_JOBS,
-    Job,
-    PlannedTask,
-    Wish,
-    cautions,
-    jobs_for,
-    solve_as_wished,
-)
+from oilward_core.order import Wish, solve_as_wished
 from oilward_core.renewals import goes_on_new, variants
+from oilward_core.runsheet import COLD_JOBS, Job, PlannedTask, cautions, jobs_for
 from oilward_core.spec import Variant
 from visits.models import Service
 from visits.selectors import learned

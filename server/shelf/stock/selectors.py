@@ -1,8 +1,10 @@
 from collections.abc import Iterable
+from decimal import Decimal
 from uuid import UUID
 
 from django.db.models import Sum
 from oilward_core.kit import bottle_of
+from oilward_core.quantity import show
 from workshop.mapping import speaker
 from workshop.models import Person
 
@@ -45,6 +47,14 @@ def bottles() -> list[Standing]:
         key=lambda one: (one.bottle.opened_on is None, str(one.bottle.opened_on), one.bottle.id)
     )
     return found
+
+
+def stock_words(unit: str) -> dict[int, str]:
+    """How much of each fluid stands there, in a person's unit."""
+    left: dict[int, Decimal] = {}
+    for one in bottles():
+        left[one.fluid] = left.get(one.fluid, Decimal(0)) + one.bottle.left
+    return {fluid: f"{show(ml, unit)} on the shelf" for fluid, ml in left.items()}
 
 
 def drawer() -> dict[str, int]:

@@ -6,7 +6,7 @@ from django.db import migrations, models
 
 
 def _bench(apps):
-    from oilward_core.sheet import Bench
+    from oilward_core.bench import Bench
     from shelf.mapping import wrench
     from workshop.mapping import seconds_per_minute
 
@@ -19,22 +19,41 @@ def _history(apps, task):
     return services.objects.filter(bike_id=task.visit.bike_id, reservoir=task.reservoir)
 
 
-def keep_closings(apps, schema_editor):
-    from oilward_core.sheet import fold, keep, why_not_learned
+_CHANGED = "A correction changed what was poured: {} ml as signed, {} ml flowed."
+
+
+def _closing(apps, task, bench):
+    """What a visit closed before comes to, and why it is not to be learned from, if so."""
+    from oilward_core.bench import (
+        Closing, TaskClosing, VisitPlan, fold, in_order, keep, upgrade, why_not_learned,
+    )  # fmt: skip
     from visits import mapping
 
+    visit, fluid = task.visit, task.fluid
+    plan = mapping.task_plan(task, _history(apps, task))
+    entries = upgrade(plan, [mapping.entry(row) for row in visit.entries.select_related("by")])
+    sheet = fold(VisitPlan((plan,)), entries, bench)
+    why = ""
+    if visit.state == "signed":
+        why = why_not_learned(task.reservoir, in_order(entries))
+        taken = apps.get_model("visits", "Service").objects.filter(visit=visit).first()
+        flowed = round(sheet.tasks[0].added)
+        if not why and taken and taken.took_ml is not None and abs(taken.took_ml - flowed) >= 1:
+            why = _CHANGED.format(round(taken.took_ml), flowed)
+    name = fluid.name if fluid else plan.reservoir.fluid
+    one = TaskClosing(plan, name, fluid.bottle_ml if fluid else None, why)
+    return keep(Closing((one,), sheet, visit.odometer.km)), why
+
+
+def keep_closings(apps, schema_editor):
     closings, services = apps.get_model("visits", "ClosingRow"), apps.get_model("visits", "Service")
     tasks = apps.get_model("visits", "Task").objects.exclude(visit__state="open")
     bench = _bench(apps)
     for task in tasks.select_related("visit__bike", "visit__odometer", "fluid"):
-        visit = task.visit
-        plan = mapping.task_plan(task, _history(apps, task))
-        entries = [mapping.entry(row) for row in visit.entries.select_related("by")]
-        why = why_not_learned(plan, entries, bench) if visit.state == "signed" else ""
-        stands = mapping.closing(task, plan, fold(plan, entries, bench), why)
-        closings.objects.create(visit=visit, document=keep(stands))
+        document, why = _closing(apps, task, bench)
+        closings.objects.create(visit=task.visit, document=document)
         if why:
-            services.objects.filter(visit=visit).update(not_learned=why[:300])
+            services.objects.filter(visit=task.visit).update(not_learned=why[:300])
 
 
 def say_why(apps, schema_editor):

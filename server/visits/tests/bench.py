@@ -30,15 +30,25 @@ class Technician:
     def open(
         self, odometer: str = "61 300", variant: str = "with filter", key: str = "engine"
     ) -> Any:
+        return self.open_for([{"reservoir": key, "variant": variant}], odometer)
+
+    def open_for(self, tasks: list[dict[str, str]], odometer: str, **more: Any) -> Any:
         body = {
             "id": self.visit,
             "bike": self.bike_id,
-            "reservoir": key,
-            "variant": variant,
+            "tasks": tasks,
             "odometer": odometer,
-            "fluid": "",
+            **more,
         }
         return self._post("/api/visits/", body)
+
+    @property
+    def task(self) -> dict[str, Any]:
+        """How the first reservoir of the visit stands."""
+        return dict(self.sheet["tasks"][0])
+
+    def task_of(self, key: str) -> dict[str, Any]:
+        return next(task for task in self.sheet["tasks"] if task["key"] == key)
 
     def entry(self, kind: str, data: dict[str, Any] | None = None, **more: Any) -> Any:
         body = {
@@ -71,11 +81,11 @@ class Technician:
         self.tick()
         self.entry("answer", {"value": "open"})
         self.wait(10)
-        self.entry("amount", {"amount": self.sheet["capacity"]})
+        self.entry("amount", {"amount": self.task["capacity"]})
         self.entry("finding", {"parts": parts or [], "oil": ["dark"]})
         self.entry("answer", {"value": "new"})
         self.tick()
-        self.entry("torque", {"reading": self.sheet["torque"]["aim"], "wrench": self.wrench_id})
+        self.entry("torque", {"reading": self.task["torque"]["aim"], "wrench": self.wrench_id})
         if self.sheet["focus"].endswith("/filter"):
             self.entry(
                 "filter", {"amount": "5 oz", "items": self.step(self.sheet["focus"])["items"]}
@@ -83,12 +93,18 @@ class Technician:
 
     @property
     def wrench_id(self) -> str:
-        return str(self.sheet["torque"]["wrenches"][0]["id"])
+        return str(self.task["torque"]["wrenches"][0]["id"])
+
+    def pour(self, amount: str = "", **more: Any) -> Any:
+        """What the coach says, or that much; the filler is closed behind it."""
+        draws = self.step(self.sheet["focus"])["draws"]
+        data = {"amount": amount or self.task["coach"]["amount"], "closed": True, **more}
+        return self.entry("draw" if draws else "pour", data)
 
     def round(self, position: str) -> None:
-        self.entry("pour", {"amount": self.sheet["coach"]["amount"]})
+        self.pour()
         self.wait(2)
-        self.wait(3)
+        self.now += timedelta(minutes=3)
         self.entry("level", {"sight": "seen", "position": position, "attitude": "upright"})
 
     def whole(self, **more: Any) -> None:

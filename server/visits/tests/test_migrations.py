@@ -6,7 +6,7 @@ from typing import Any
 from uuid import uuid4
 
 from config.testing import MigrationTestCase
-from oilward_core.sheet import kept
+from oilward_core.bench import kept
 
 BEFORE = [
     ("visits", "0006_entry_sent"),
@@ -91,7 +91,73 @@ class LastReleaseTests(MigrationTestCase):
         service = self.serviced(visit=visit, km=6200, took_ml=1000)
         new = self.migrate().get_model
         closing = kept(new("visits", "ClosingRow").objects.get().document)
-        self.assertEqual((closing.sheet.added, closing.km), (1000, 6200))
-        self.assertEqual(closing.not_learned, "")
+        self.assertEqual((closing.sheet.tasks[0].added, closing.km), (1000, 6200))
+        self.assertEqual(closing.tasks[0].not_learned, "")
         row = new("visits", "Service").objects.get(pk=service.pk)
         self.assertEqual((row.reading_id, row.not_learned), (visit.odometer_id, ""))
+
+
+LAST = [
+    ("visits", "0010_by_word"),
+    ("garage", "0010_bike_card"),
+    ("planning", "0006_worked_out_anew"),
+]
+
+
+class OpenVisitTests(MigrationTestCase):
+    """A visit opened with the last release goes on with this one."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.old = self.migrate(LAST).get_model
+        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
+        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
+                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
+        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
+                              odometer_unit="km", records="none", offset_km=0)  # fmt: skip
+        sheet = self.make(
+            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="approved",
+            approved_by=self.mira, approved_at=AT,
+        )  # fmt: skip
+        read = self.make("garage", "OdometerReading", bike=self.bike, km=6200, as_written="-",
+                         read_on=DAY, read_by=self.mira)  # fmt: skip
+        self.visit = self.make("visits", "Visit", id=uuid4(), bike=self.bike, sheet=sheet,
+                               odometer=read, opened_by=self.mira, opened_at=AT)  # fmt: skip
+        self.make("visits", "Task", visit=self.visit, reservoir="primary", spec=SPEC, schools=[],
+                  variant="drain only")  # fmt: skip
+
+    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
+        return self.old(app, model_name).objects.create(**fields)
+
+    def wrote(self, minute: int, step: str, kind: str, **data: Any) -> None:
+        at = AT + timedelta(minutes=minute)
+        self.make("visits", "EntryRow", id=uuid4(), visit=self.visit, step=step, kind=kind,
+                  data=data, at=at, by=self.mira)  # fmt: skip
+
+    def test_it_stands_where_it_stood_and_is_finished_now(self) -> None:
+        from visits.models import Visit
+        from visits.selectors import open_visits, standing
+
+        self.wrote(0, "cold", "confirm", items=[])
+        self.wrote(1, "warm", "skip", reason="came in warm")
+        self.wrote(2, "support", "confirm", items=[])
+        self.wrote(3, "primary/filler", "answer", value="open")
+        self.wrote(4, "primary/drain", "start")
+        self.wrote(14, "primary/drain", "stop")
+        self.wrote(15, "primary/measure", "skip", reason="no jug")
+        self.wrote(16, "primary/inspect", "skip", reason="no light")
+        self.wrote(17, "primary/washer", "answer", value="new")
+        self.wrote(18, "primary/refit", "confirm", items=[])
+        self.wrote(19, "primary/torque", "torque", nm="20", said="20 N·m", wrench="")
+        self.wrote(20, "primary/fill.1", "pour", ml="1100", said="1100 ml", unit="ml")
+        self.wrote(21, "primary/fill.2", "pour", ml="100", said="100 ml", unit="ml")
+        self.migrate()
+        visit = Visit.objects.select_related("bike__model", "sheet", "odometer").get()
+        sheet = standing(visit).sheet
+        (primary,) = sheet.tasks
+        # the coach had asked to take 100 ml out, so they went out
+        self.assertEqual((primary.added, primary.filled), (1000, True))
+        self.assertEqual(sheet.focus, "primary/close")
+        self.assertEqual(sheet.set_aside, ())
+        said = open_visits([self.bike.pk])[self.bike.pk].stands
+        self.assertEqual((said["title"], said["step"]), ("primary", "Close the filler"))

@@ -35,17 +35,17 @@ class JourneyTests(VisitTestCase):
         self.assertEqual(engine["glass"]["state"], "fine")
         self.assertIn("in 4500", engine["glass"]["when"].replace("\xa0", " "))
         latest = engine["services"][0]
-        self.assertEqual((latest["took"], latest["drained"]), (self.mira.sheet["added"], "3454 ml"))
+        self.assertEqual((latest["took"], latest["drained"]), (self.mira.task["added"], "3454 ml"))
         self.assertEqual(engine["findings"][0]["level"], "routine")
 
     def test_what_it_took_is_learned(self) -> None:
         self.mira.whole()
         self.mira.sign()
         took = Service.objects.get(visit_id=self.mira.visit).took_ml
-        self.assertEqual(took, Decimal(self.mira.sheet["added"].split()[0]))
+        self.assertEqual(took, Decimal(self.mira.task["added"].split()[0]))
         again = Technician(self.api, self.heron.pk)
         again.open("61 400")
-        reasons = [why["rule"] for why in again.sheet["coach"]["reasons"]]
+        reasons = [why["rule"] for why in again.task["coach"]["reasons"]]
         self.assertIn("learned capacity", reasons)
 
     def test_an_old_sheet_reads_as_it_did_after_later_services(self) -> None:
@@ -60,18 +60,18 @@ class JourneyTests(VisitTestCase):
         later.entry("leaks", {"result": "dry"})
         later.tick()
         self.assertEqual(later.sign().status_code, 200)
-        self.assertNotEqual(later.sheet["coach"]["reasons"], then["coach"]["reasons"])
+        self.assertNotEqual(later.task["coach"]["reasons"], then["tasks"][0]["coach"]["reasons"])
         now = self.api.get(f"/api/visits/{self.mira.visit}/").json()
         self.assertEqual({**now, "now": ""}, then)
 
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()
-        self.mira.entry("pour", {"amount": "2.6 l", "sure": "2.6 l"})
+        self.mira.pour("2.6 l", sure="2.6 l")
         self.mira.wait(2)
-        self.mira.wait(3)
+        self.mira.now += timedelta(minutes=3)
         self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
-        self.assertEqual(self.mira.sheet["coach"]["action"], "stop")
+        self.assertEqual(self.mira.task["coach"]["action"], "stop")
         self.mira.entry("cause", {"cause": "Old oil left in"})
         self.mira.entry("leaks", {"result": "dry"})
         self.mira.tick()
@@ -85,7 +85,7 @@ class JourneyTests(VisitTestCase):
 
     def test_the_first_amount_and_the_wrench_come_from_the_sheet(self) -> None:
         self.mira.open()
-        torque = self.mira.sheet["torque"]
+        torque = self.mira.task["torque"]
         self.assertEqual(torque["manual"], "18-25 ft-lb")
         best = torque["wrenches"][0]
         self.assertEqual(best["converted"], "24.4–33.9 N·m")
@@ -94,7 +94,7 @@ class JourneyTests(VisitTestCase):
 
     def test_drain_only_takes_another_capacity_and_no_filter(self) -> None:
         self.mira.open(variant="drain only")
-        self.assertEqual(self.mira.sheet["capacity"], "3170 ml")
+        self.assertEqual(self.mira.task["capacity"], "3170 ml")
         self.assertNotIn("engine/filter", [step["id"] for step in self.mira.sheet["steps"]])
 
     def test_an_exact_reservoir_goes_through(self) -> None:
@@ -109,8 +109,8 @@ class JourneyTests(VisitTestCase):
         self.mira.entry("answer", {"value": "new"})
         self.mira.tick()
         self.mira.entry("torque", {"reading": "170", "unit": "lbf·in"})
-        self.mira.entry("pour", {"amount": "34 oz"})
-        self.assertEqual(self.mira.sheet["focus"], "primary/leaks")
+        self.mira.pour("34 oz")
+        self.assertEqual(self.mira.sheet["focus"], "leaks")
 
     def test_leaving_before_draining_needs_a_reason(self) -> None:
         self.mira.open()
@@ -156,7 +156,7 @@ class RepeatTests(VisitTestCase):
     def test_the_same_id_with_other_data_is_refused_not_swallowed(self) -> None:
         self.mira.open()
         self.mira.until_fill()
-        first = self.mira.entry("pour", {"amount": self.mira.sheet["coach"]["amount"]})
+        first = self.mira.entry("pour", {"amount": self.mira.task["coach"]["amount"]})
         other = {**first.body_sent, "data": {"amount": "3.3 l"}}
         answer = self.mira._post(f"/api/visits/{self.mira.visit}/entries/", other)
         self.assertEqual((answer.status_code, answer.json()["code"]), (409, "visit.id_taken"))
@@ -166,7 +166,7 @@ class RepeatTests(VisitTestCase):
     def test_of_two_corrections_of_one_entry_the_second_is_told(self) -> None:
         self.mira.open()
         self.mira.until_fill()
-        first = self.mira.entry("pour", {"amount": self.mira.sheet["coach"]["amount"]})
+        first = self.mira.entry("pour", {"amount": self.mira.task["coach"]["amount"]})
         corrects = {"step": "engine/fill.1", "supersedes": first.body_sent["id"]}
         oda = Technician(self.signed_in("oda"), self.heron.pk)
         oda.visit, oda.sheet, oda.now = self.mira.visit, self.mira.sheet, self.mira.now
@@ -269,11 +269,20 @@ class GuardTests(VisitTestCase):
         self.assertEqual(Visit.objects.count(), 0)
         self.assertEqual(self.mira.open("98 700 km").status_code, 201)
 
-    def test_steps_wait_for_their_turn(self) -> None:
+    def test_what_goes_against_a_need_is_asked_kept_and_stops_the_visit(self) -> None:
         self.mira.open()
-        answer = self.mira.entry("start", step="engine/drain")
-        self.assertEqual(answer.status_code, 409)
-        self.assertEqual(self.sentence(answer), "First finish “Cold checks”.")
+        asked = self.mira.entry("start", step="engine/drain")
+        self.assertEqual((asked.status_code, asked.json()["code"]), (422, "sheet.not_yet"))
+        self.assertIn("the engine's filler is not proven", self.sentence(asked, "/accepts"))
+        said = asked.json()["errors"][0]["sure"]
+        done = self.mira.entry("start", step="engine/drain", accepts=said)
+        self.assertEqual(done.status_code, 200)
+        (stop,) = self.mira.sheet["stops"]
+        self.assertIn("filler is not proven", stop["text"])
+        self.assertFalse(self.mira.sheet["may_leave"])
+        answer = {"entry": stop["entry"], "reason": "Tried afterwards: it opens"}
+        self.mira.entry("answered", answer, step=stop["step"])
+        self.assertEqual(self.mira.sheet["stops"], [])
 
     def test_signing_needs_everything_done(self) -> None:
         self.mira.open()

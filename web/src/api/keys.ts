@@ -24,6 +24,7 @@ export const keys = {
   plan: (bike: string, asked: object) => ["plan", bike, asked] as const,
   calendar: ["calendar"] as const,
   booked: (visit: string) => ["booked", visit] as const,
+  offers: (bike: string) => ["bike", bike, "offers"] as const,
   visit: (id: string) => ["visit", id] as const,
   shelf: ["shelf"] as const,
   stock: ["stock"] as const,

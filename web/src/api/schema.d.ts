@@ -53,6 +53,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/elsewhere/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["elsewhere_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/fluids/": {
         parameters: {
             query?: never;
@@ -118,6 +134,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/offers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a visit of a bike can consist of. */
+        get: operations["bike_offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/own-values/": {
         parameters: {
             query?: never;
@@ -128,22 +161,6 @@ export interface paths {
         get?: never;
         put: operations["own_value_write"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bikes/{bike_id}/owners-word/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["owners_word_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -787,6 +804,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/tasks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["task_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tasks/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["task_take_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ward/": {
         parameters: {
             query?: never;
@@ -857,10 +906,17 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddedTaskRequest: {
+            reservoir: string;
+            variant?: string;
+            fluid?: string;
+            entry?: string;
+        };
         Amount: {
             words: string;
             /** Format: double */
             number: number;
+            nudges: components["schemas"]["Nudge"][];
         };
         AnswerRequest: {
             rule: string;
@@ -1111,6 +1167,18 @@ export interface components {
          * @enum {string}
          */
         DueState: "fine" | "soon" | "due" | "baseline" | "no interval";
+        ElsewhereRequest: {
+            id: string;
+            what: components["schemas"]["WhatEnum"];
+            reservoir: string;
+            done_on: string;
+            odometer: string;
+            fluid?: string;
+            amount?: string;
+            by?: string;
+            proof?: string;
+            sure?: string[];
+        };
         EntryShape: {
             id: string;
             kind: string;
@@ -1141,6 +1209,10 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
             blends: boolean;
             form: components["schemas"]["FluidForm"];
+        };
+        FluidChoice: {
+            name: string;
+            stock: string;
         };
         FluidForm: {
             id: number;
@@ -1317,6 +1389,10 @@ export interface components {
          * @enum {string}
          */
         Matter: "steel" | "aluminium" | "brass" | "bronze" | "friction" | "sealant" | "rubber" | "unknown";
+        MeasuredShape: {
+            name: string;
+            kind: string;
+        };
         MissingLine: {
             reservoir: string;
             label: string;
@@ -1358,6 +1434,7 @@ export interface components {
                 [key: string]: unknown;
             };
             supersedes?: string | null;
+            accepts?: string;
         };
         NewModelRequest: {
             make: string;
@@ -1386,20 +1463,35 @@ export interface components {
             new_shows?: string;
             sure?: string[];
         };
+        NewTaskRequest: {
+            reservoir: string;
+            variant?: string;
+            fluid?: string;
+        };
         NewVisitRequest: {
             id: string;
             bike: string;
-            reservoir: string;
-            variant: string;
+            tasks: components["schemas"]["NewTaskRequest"][];
             odometer: string;
-            fluid?: string;
             hours?: string;
+            cold?: string[];
+            order?: string[];
             sure?: string[];
         };
         NextPlanned: {
             id: string;
             day: string;
             late: boolean;
+        };
+        Nudge: {
+            label: string;
+            text: string;
+        };
+        Offer: {
+            key: string;
+            label: string;
+            variants: string[];
+            fluids: components["schemas"]["FluidChoice"][];
         };
         Offered: {
             kind: string;
@@ -1430,13 +1522,6 @@ export interface components {
             proven: boolean;
             gap: string;
             learned: string[];
-        };
-        OwnersWordRequest: {
-            id: string;
-            reservoir: string;
-            done_on: string;
-            odometer: string;
-            sure?: string[];
         };
         PartBlock: {
             key: string;
@@ -1628,6 +1713,7 @@ export interface components {
             serves: string;
             caution: string;
             reset: string;
+            top_ups: components["schemas"]["TopUpLine"][];
         };
         /**
          * @description * `technician` - technician
@@ -1662,36 +1748,25 @@ export interface components {
             id: string;
             state: components["schemas"]["VisitState"];
             bike: components["schemas"]["BikeName"];
-            reservoir: string;
-            kind: string;
-            variant: string;
-            fluid: string;
-            capacity: string;
+            title: string;
             sheet_version: number;
             odometer: string;
             now: string;
             /** Format: double */
             seconds_per_minute: number;
+            tasks: components["schemas"]["TaskShape"][];
             steps: components["schemas"]["StepShape"][];
             focus: string | null;
-            stopped: string;
+            stops: components["schemas"]["StopShape"][];
             ready_to_sign: boolean;
             may_leave: boolean;
-            drained: string;
-            added: string;
-            prefill: string;
-            coach: components["schemas"]["CoachShape"] | null;
-            torque: components["schemas"]["TorqueShape"] | null;
-            gauge: components["schemas"]["GaugeShape"] | null;
-            verdict: components["schemas"]["VerdictShape"] | null;
             words: components["schemas"]["FindingWords"];
-            standing: components["schemas"]["StandingShape"][];
             closed_by: string;
             set_aside: components["schemas"]["EntryShape"][];
             layout: string;
             plugs: components["schemas"]["MapPlug"][];
-            not_learned: string;
             corrected: string;
+            offers: components["schemas"]["Offer"][];
         };
         Scale: {
             name: string;
@@ -1742,6 +1817,8 @@ export interface components {
             visit: string;
             not_learned: string;
             by_word: boolean;
+            proof: string;
+            found: string;
         };
         Session: {
             signed_in: boolean;
@@ -1828,6 +1905,8 @@ export interface components {
             part: string;
             word: string;
             open: boolean;
+            by: string;
+            at: string;
         };
         /**
          * @description * `look up` - LOOKUP
@@ -1841,13 +1920,17 @@ export interface components {
          *     * `torque` - TORQUE
          *     * `filter` - FILTER
          *     * `fill` - FILL
+         *     * `wait` - WAIT
          *     * `level` - LEVEL
          *     * `leaks` - LEAKS
+         *     * `measure` - MEASURE
          * @enum {string}
          */
-        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "level" | "leaks";
+        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "wait" | "level" | "leaks" | "measure";
         StepShape: {
             id: string;
+            reservoir: string;
+            whose: string;
             kind: components["schemas"]["StepKind"];
             title: string;
             instruction: string;
@@ -1869,18 +1952,29 @@ export interface components {
             unchecked: string[];
             path: string;
             draws: boolean;
+            turn: string;
+            measured: components["schemas"]["MeasuredShape"][];
+            unmet: string[];
+            not_before: string | null;
+            reopened: boolean;
         };
         /**
          * @description * `done` - DONE
          *     * `skipped` - SKIPPED
-         *     * `focus` - FOCUS
-         *     * `waiting` - WAITING
+         *     * `running` - RUNNING
+         *     * `ready` - READY
+         *     * `blocked` - BLOCKED
          * @enum {string}
          */
-        StepStatus: "done" | "skipped" | "focus" | "waiting";
+        StepStatus: "done" | "skipped" | "running" | "ready" | "blocked";
         Stock: {
             bottles: components["schemas"]["BottleLine"][];
             seals: components["schemas"]["SealCount"][];
+        };
+        StopShape: {
+            entry: string;
+            step: string;
+            text: string;
         };
         TableLine: {
             line: number;
@@ -1925,6 +2019,34 @@ export interface components {
             along: string[];
             done: string;
             not_serviceable: string;
+        };
+        TaskShape: {
+            key: string;
+            label: string;
+            kind: string;
+            variant: string;
+            fluid: string;
+            fluids: components["schemas"]["FluidChoice"][];
+            capacity: string;
+            drained: string;
+            added: string;
+            expected_out: string;
+            prefill: string;
+            stopped: string;
+            coach: components["schemas"]["CoachShape"] | null;
+            torque: components["schemas"]["TorqueShape"] | null;
+            gauge: components["schemas"]["GaugeShape"] | null;
+            verdict: components["schemas"]["VerdictShape"] | null;
+            standing: components["schemas"]["StandingShape"][];
+            not_learned: string;
+            may_leave: boolean;
+        };
+        TopUpLine: {
+            done_on: string;
+            odometer: string;
+            amount: string;
+            fluid: string;
+            done_by: string;
         };
         TorqueLine: {
             what: string;
@@ -1997,6 +2119,12 @@ export interface components {
             minutes: number;
             visits: components["schemas"]["PlannedLine"][];
         };
+        /**
+         * @description * `service` - service
+         *     * `top-up` - top-up
+         * @enum {string}
+         */
+        WhatEnum: "service" | "top-up";
         Why: {
             rule: string;
             text: string;
@@ -2166,6 +2294,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BikePage"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    elsewhere_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElsewhereRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {
@@ -2372,7 +2533,7 @@ export interface operations {
             };
         };
     };
-    own_value_write: {
+    bike_offers: {
         parameters: {
             query?: never;
             header?: never;
@@ -2381,18 +2542,15 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CellWriteRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Offer"][];
+                };
             };
             /** @description Refused */
             default: {
@@ -2405,7 +2563,7 @@ export interface operations {
             };
         };
     };
-    owners_word_take: {
+    own_value_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -2416,7 +2574,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnersWordRequest"];
+                "application/json": components["schemas"]["CellWriteRequest"];
             };
         };
         responses: {
@@ -3984,6 +4142,71 @@ export interface operations {
                 "application/json": components["schemas"]["SignatureRequest"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    task_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddedTaskRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    task_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reservoir: string;
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {

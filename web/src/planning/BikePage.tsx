@@ -135,7 +135,12 @@ function Opened({ page, mayWork }: { page: Page; mayWork: boolean }) {
         />
       )}
       {shown && starting && (
-        <StartVisit bike={page} reservoir={shown} close={() => setStarting(false)} />
+        <StartVisit
+          bike={page}
+          title={`Service the ${shown.glass.label}`}
+          chosen={[{ reservoir: shown.glass.key, variant: shown.variants[0] ?? "" }]}
+          close={() => setStarting(false)}
+        />
       )}
     </>
   );

@@ -1,5 +1,5 @@
 import type { Shape } from "../api/client";
-import { Ticks } from "../visits/steps/CheckStep";
+import { Ticks } from "../visits/steps/Ticks";
 import { useDraft } from "../visits/draft";
 
 /** What to lay out, ticked off on the tablet; ticks stay with this visit. */

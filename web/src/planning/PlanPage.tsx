@@ -10,6 +10,7 @@ import { NotThere, Waiting, WentWrong } from "../workshop/States";
 import { KitList } from "./KitList";
 import { Order } from "./PlanOrder";
 import { Tasks } from "./PlanTasks";
+import { StartPlanned } from "./StartPlanned";
 import { ASKED, byHand, useBooked, usePlan, usePlanVisit, type Asked, type Plan } from "./plan";
 
 type Line = Shape["PlannedLine"];
@@ -133,6 +134,7 @@ function Laid({
       <div className="heading">
         <Title plan={plan} line={line} />
         {found.isError && <Refused said={found.error.message} />}
+        {mayWork && <StartPlanned plan={plan} asked={asked} />}
         {mayWork && (
           <Book
             plan={plan}
@@ -145,7 +147,7 @@ function Laid({
       </div>
       <Beside plan={plan} />
       <div className="plan">
-        <Tasks plan={plan} asked={asked} ask={setAsked} canStart={mayWork && !plan.visit} />
+        <Tasks plan={plan} asked={asked} ask={setAsked} />
         <div>
           <Order plan={plan} asked={asked} ask={setAsked} />
           <Cautions said={plan.cautions} />

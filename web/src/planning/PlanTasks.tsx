@@ -1,9 +1,6 @@
 import { Button } from "antd";
-import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { useBike } from "../api/hooks";
-import { StartVisit } from "../visits/StartVisit";
 import { Choice } from "../workshop/Choice";
 import { ASKED, byHand, type Asked, type Plan } from "./plan";
 
@@ -61,23 +58,16 @@ function Task({
   task,
   toggle,
   choose,
-  start,
 }: {
   task: TaskLine;
   toggle: () => void;
   choose: (variant: string) => void;
-  start: (() => void) | null;
 }) {
   const open = task.chosen && !task.done;
   return (
     <li className={task.chosen ? "plan-task plan-task-on" : "plan-task"}>
       <Tick label={task.label} on={task.chosen} toggle={toggle} disabled={task.done !== ""} />
       <div>
-        {start && open && !task.not_serviceable && (
-          <Button className="plan-start" onClick={start} aria-label={`Start the ${task.label}`}>
-            Start
-          </Button>
-        )}
         <b>{task.label}</b> {!task.done && <span className="soft">{task.when}</span>}
         {open && task.variants.length > 1 && (
           <Choice
@@ -92,14 +82,6 @@ function Task({
       </div>
     </li>
   );
-}
-
-/** Opening the run sheet of one planned reservoir. */
-function Start({ bike, task, close }: { bike: string; task: TaskLine; close: () => void }) {
-  const page = useBike(bike);
-  const reservoir = page.data?.reservoirs.find((one) => one.glass.key === task.reservoir);
-  if (!page.data || !reservoir) return null;
-  return <StartVisit bike={page.data} reservoir={reservoir} planned={task.variant} close={close} />;
 }
 
 type Asking = { plan: Plan; asked: Asked; ask: (asked: Asked) => void };
@@ -146,9 +128,8 @@ function TwoYears({ plan: { together, alone } }: { plan: Plan }) {
 }
 
 /** What can be done in this visit, what the planner proposes, and why. */
-export function Tasks({ canStart, ...asking }: Asking & { canStart: boolean }) {
+export function Tasks(asking: Asking) {
   const { plan, asked, ask } = asking;
-  const [starting, setStarting] = useState<TaskLine | null>(null);
   const { tasks, set } = useTasks(asking);
   const { technicians, pans, planned, on } = asked;
   return (
@@ -161,7 +142,6 @@ export function Tasks({ canStart, ...asking }: Asking & { canStart: boolean }) {
             task={task}
             toggle={() => set(task.reservoir, task.chosen ? null : task.variant)}
             choose={(variant) => set(task.reservoir, variant)}
-            start={canStart ? () => setStarting(task) : null}
           />
         ))}
         <ColdJobs {...asking} />
@@ -172,7 +152,6 @@ export function Tasks({ canStart, ...asking }: Asking & { canStart: boolean }) {
         </Button>
       )}
       <TwoYears plan={plan} />
-      {starting && <Start bike={plan.bike_id} task={starting} close={() => setStarting(null)} />}
     </section>
   );
 }

@@ -4,10 +4,10 @@ import { lazy, Suspense, useState } from "react";
 import type { Shape } from "../api/client";
 import { SightGlass } from "../glass/SightGlass";
 import { Why } from "../workshop/Why";
-import { OwnersWord } from "./OwnersWord";
+import { Elsewhere } from "./Elsewhere";
 import { OwnValue } from "./OwnValue";
 import { PlugStrip } from "./PlugStrip";
-import { Services } from "./Services";
+import { Services, TopUps } from "./Services";
 import { SpecCard } from "./SpecCard";
 
 const Matches = lazy(() => import("./Matches").then((m) => ({ default: m.Matches })));
@@ -80,7 +80,7 @@ function Start({ reservoir, start }: { reservoir: Reservoir; start: () => void }
   );
 }
 
-/** What was done and found, and what the owner of a used bike says was. */
+/** What was done and found here, and what was done elsewhere. */
 function Past({ reservoir, tell }: { reservoir: Reservoir; tell: (() => void) | null }) {
   return (
     <div>
@@ -88,9 +88,10 @@ function Past({ reservoir, tell }: { reservoir: Reservoir; tell: (() => void) | 
       <PlugStrip findings={reservoir.findings} />
       <h3>Services</h3>
       <Services services={reservoir.services} />
-      {tell && reservoir.services.length === 0 && (
+      <TopUps lines={reservoir.top_ups} />
+      {tell && (
         <Button className="wide-choice" onClick={tell}>
-          The owner says when it was done
+          Done elsewhere, or topped up
         </Button>
       )}
     </div>
@@ -109,7 +110,7 @@ export function ReservoirPanel({
   mayWork: boolean;
   start: (() => void) | null;
 }) {
-  const [open, setOpen] = useState<"matches" | "word" | null>(null);
+  const [open, setOpen] = useState<"matches" | "elsewhere" | null>(null);
   const [own, setOwn] = useState<Shape["SpecLine"] | null>(null);
   const close = () => setOpen(null);
   const { key, label } = reservoir.glass;
@@ -121,7 +122,7 @@ export function ReservoirPanel({
             <Standing reservoir={reservoir} match={() => setOpen("matches")} />
           </div>
           {start && <Start reservoir={reservoir} start={start} />}
-          <Past reservoir={reservoir} tell={mayWork ? () => setOpen("word") : null} />
+          <Past reservoir={reservoir} tell={mayWork ? () => setOpen("elsewhere") : null} />
         </div>
         <div>
           <Warnings reservoir={reservoir} />
@@ -133,7 +134,7 @@ export function ReservoirPanel({
           <Matches bike={bike.id} reservoir={key} close={close} />
         </Suspense>
       )}
-      {open === "word" && <OwnersWord bike={bike} reservoir={reservoir} close={close} />}
+      {open === "elsewhere" && <Elsewhere bike={bike} reservoir={reservoir} close={close} />}
       {own && <OwnValue bike={bike.id} line={own} close={() => setOwn(null)} />}
     </section>
   );

@@ -27,13 +27,20 @@ const COLUMNS: TableColumnsType<Line> = [
   { title: "It took", className: "tabular", render: (_, line) => <Took service={line} /> },
   {
     title: "With",
-    render: (_, line) => [line.fluid, line.by_word ? "" : line.variant].filter(Boolean).join(", "),
+    render: (_, line) =>
+      [line.fluid, line.by_word || line.found ? "" : line.variant, line.found]
+        .filter(Boolean)
+        .join(", "),
     responsive: ["sm"],
   },
   {
     title: "By",
     render: (_, line) =>
-      line.visit ? <Link to={`/visits/${line.visit}`}>{line.done_by}</Link> : line.done_by,
+      line.visit ? (
+        <Link to={`/visits/${line.visit}`}>{line.done_by}</Link>
+      ) : (
+        [line.done_by, line.proof].filter(Boolean).join("; ")
+      ),
   },
 ];
 
@@ -49,5 +56,23 @@ export function Services({ services }: { services: Line[] }) {
       rowKey={(line) => `${line.done_on} ${line.odometer}`}
       pagination={services.length > 8 ? { pageSize: 8, size: "small" } : false}
     />
+  );
+}
+
+/** What was added between services, newest first. */
+export function TopUps({ lines }: { lines: Shape["TopUpLine"][] }) {
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <h3>Topped up</h3>
+      <ul className="top-ups">
+        {lines.map((line) => (
+          <li key={`${line.done_on} ${line.odometer}`}>
+            {dayWords(line.done_on)}, {line.odometer}: <b className="tabular">{line.amount}</b>{" "}
+            {line.fluid} <span className="soft">{line.done_by}</span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

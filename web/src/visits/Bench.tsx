@@ -2,16 +2,15 @@ import "./bench.css";
 import { Button } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { Shape } from "../api/client";
 import { NotThere, Waiting } from "../workshop/States";
 import { Finished } from "./Finished";
-import { useRunSheet, type Sheet } from "./outbox";
+import { useRunSheet, type NewEntry, type Sheet } from "./outbox";
+import { inHand, isClosed, isOpen, taskOf } from "./sheet";
 import { SidePanel } from "./SidePanel";
 import { StepFocus } from "./StepFocus";
 import { StepList } from "./StepList";
+import { Stops } from "./Stops";
 import { useClock } from "./useClock";
-
-type Step = Shape["StepShape"];
 
 function Banner({ waiting, unreachable }: { waiting: number; unreachable: boolean }) {
   if (!unreachable || waiting === 0) return null;
@@ -23,9 +22,12 @@ function Banner({ waiting, unreachable }: { waiting: number; unreachable: boolea
   );
 }
 
-function chosenStep(sheet: Sheet, looking: string | null): Step | undefined {
-  return sheet.steps.find((step) => step.id === (looking ?? sheet.focus));
-}
+type Send = (
+  step: string,
+  kind: string,
+  data: Record<string, unknown>,
+  more?: Partial<Pick<NewEntry, "supersedes" | "accepts">>,
+) => void;
 
 interface Props {
   sheet: Sheet;
@@ -35,67 +37,82 @@ interface Props {
   look: (step: string | null) => void;
 }
 
+function useSend(bench: Props["bench"]): Send {
+  return (step, kind, data, more) =>
+    bench.send({ step, kind, at: new Date().toISOString(), data, supersedes: null, ...more });
+}
+
 /** The step in hand, or the one looked back at; at the end the signature. */
 function InHand({ sheet, bench, mayWork, looking, look, now }: Props & { now: () => number }) {
-  const step = chosenStep(sheet, looking);
-  const correcting = looking !== null && step?.status !== "focus";
-  function send(kind: string, data: Record<string, unknown>, supersedes: string | null) {
-    if (!step) return;
-    const at = new Date().toISOString();
-    bench.send({ step: step.id, kind, at, data, supersedes });
-  }
+  const step = inHand(sheet, looking);
+  const send = useSend(bench);
   if (!step || sheet.state !== "open") {
     return <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting} />;
   }
+  const correcting = isClosed(step);
+  const refused = bench.refused?.entry.step === step.id ? bench.refused : null;
   return (
     <>
       <StepFocus
         key={`${step.id}-${step.entry?.id ?? ""}-${correcting}`}
         sheet={sheet}
         step={step}
+        task={taskOf(sheet, step)}
         now={now}
-        send={send}
-        problem={bench.problem}
+        send={(kind, data, supersedes) => send(step.id, kind, data, { supersedes })}
+        refused={refused}
+        accept={(entry, accepts) =>
+          send(entry.step, entry.kind, entry.data ?? {}, { supersedes: entry.supersedes, accepts })
+        }
         busy={bench.waiting > 0}
         readOnly={!mayWork}
-        correcting={correcting}
       />
-      {correcting && (
+      {step.id !== sheet.focus && (
         <Button className="back-to-focus" onClick={() => look(null)}>
-          Back to the step in hand
+          Back to what is next
         </Button>
       )}
     </>
   );
 }
 
+function Whose({ sheet, looking }: { sheet: Sheet; looking: string | null }) {
+  const step = inHand(sheet, looking);
+  const task = step && taskOf(sheet, step);
+  return (
+    <p className="focus-bike">
+      <Link to={`/bikes/${sheet.bike.id}`}>{sheet.bike.name}</Link> ·{" "}
+      {task ? [task.label, task.fluid].filter(Boolean).join(" · ") : sheet.title}
+    </p>
+  );
+}
+
 function BenchTop(props: Props) {
   const { sheet, bench, mayWork, looking, look } = props;
   const now = useClock(sheet.now, bench.sheet.dataUpdatedAt);
+  const send = useSend(bench);
+  const go = (step: string) => {
+    bench.forget();
+    look(step === sheet.focus ? null : step);
+  };
   return (
     <div className="bench">
-      <StepList
-        sheet={sheet}
-        shown={chosenStep(sheet, looking)?.id ?? ""}
-        look={(stepId) => {
-          bench.forget();
-          look(stepId === sheet.focus ? null : stepId);
-        }}
-      />
+      <StepList sheet={sheet} shown={inHand(sheet, looking)?.id ?? ""} look={go} />
       <section className="focus" aria-label="Step in focus">
-        <p className="focus-bike">
-          <Link to={`/bikes/${sheet.bike.id}`}>{sheet.bike.name}</Link> · {sheet.reservoir} ·{" "}
-          {sheet.fluid}
-        </p>
+        <Whose sheet={sheet} looking={looking} />
         <Banner waiting={bench.waiting} unreachable={bench.unreachable || bench.sheet.isError} />
+        <Stops
+          sheet={sheet}
+          answer={mayWork ? (stop, data) => send(stop, "answered", data) : null}
+        />
         <InHand {...props} now={now} />
       </section>
-      <SidePanel sheet={sheet} now={now} mayWork={mayWork} />
+      <SidePanel sheet={sheet} now={now} mayWork={mayWork} look={go} />
     </div>
   );
 }
 
-/** The bench: one visit's run sheet, one step in focus. */
+/** The bench: one visit, one step in focus. */
 export function Bench({ mayWork }: { mayWork: boolean }) {
   const { id = "" } = useParams();
   const [looking, setLooking] = useState<string | null>(null);
@@ -108,7 +125,15 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
     if (error) return <NotThere error={error} again={() => void refetch()} />;
     return <Waiting what="Unrolling the run sheet" />;
   }
+  const stays = sheet.steps.find((step) => step.id === looking);
+  const shown = stays && (isOpen(stays) || isClosed(stays) || stays.status === "blocked");
   return (
-    <BenchTop sheet={sheet} bench={bench} mayWork={mayWork} looking={looking} look={setLooking} />
+    <BenchTop
+      sheet={sheet}
+      bench={bench}
+      mayWork={mayWork}
+      looking={shown ? looking : null}
+      look={setLooking}
+    />
   );
 }

@@ -6,31 +6,40 @@ import { api, taken } from "../api/client";
 import { keys, useSession } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
+import type { Task } from "./sheet";
 import { Refused } from "../workshop/Refused";
 
-function Summary({ sheet }: { sheet: Sheet }) {
+function One({ task }: { task: Task }) {
   return (
-    <dl className="summary">
+    <dl className="summary" aria-label={task.label}>
       <div>
-        <dt>Came out</dt>
-        <dd className="tabular">{sheet.drained || "not measured"}</dd>
+        <dt>{task.label}</dt>
+        <dd>{task.fluid || task.standing.map((part) => part.word).join(", ")}</dd>
       </div>
-      <div>
-        <dt>It took</dt>
-        <dd className="tabular">{sheet.added}</dd>
-      </div>
-      {sheet.torque?.reading && (
+      {task.capacity && task.added && (
         <div>
-          <dt>Drain plug</dt>
-          <dd className="tabular">{sheet.torque.reading}</dd>
+          <dt>Came out</dt>
+          <dd className="tabular">{task.drained || "not measured"}</dd>
         </div>
       )}
-      {sheet.verdict && (
+      {task.added && (
+        <div>
+          <dt>It took</dt>
+          <dd className="tabular">{task.added}</dd>
+        </div>
+      )}
+      {task.torque?.reading && (
+        <div>
+          <dt>Drain plug</dt>
+          <dd className="tabular">{task.torque.reading}</dd>
+        </div>
+      )}
+      {task.verdict && (
         <div>
           <dt>Plug</dt>
           <dd>
-            <PlugTip parts={sheet.verdict.parts} level={sheet.verdict.level} size={44} />{" "}
-            {sheet.verdict.level}
+            <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={44} />{" "}
+            {task.verdict.level}
           </dd>
         </div>
       )}
@@ -114,6 +123,11 @@ function Left({ sheet }: { sheet: Sheet }) {
   );
 }
 
+function heading(sheet: Sheet): string {
+  if (sheet.state === "signed") return "Signed and closed";
+  return sheet.ready_to_sign ? "All done. Sign it off." : "Nothing to do until it is answered.";
+}
+
 /** The end of a visit: sign it, or see that it is closed. */
 export function Finished({
   sheet,
@@ -129,19 +143,27 @@ export function Finished({
   const skipped = sheet.steps.filter((step) => step.status === "skipped");
   return (
     <div className="finished">
-      <h1>{signed ? "Signed and closed" : "All done. Sign it off."}</h1>
-      <Summary sheet={sheet} />
+      <h1>{heading(sheet)}</h1>
+      {sheet.tasks.map((task) => (
+        <One key={task.key} task={task} />
+      ))}
       {skipped.length > 0 && (
         <p>Skipped: {skipped.map((step) => `${step.title} (${step.remark})`).join("; ")}.</p>
       )}
-      {sheet.not_learned && <p>What it took is not learned from. {sheet.not_learned}</p>}
+      {sheet.tasks
+        .filter((task) => task.not_learned)
+        .map((task) => (
+          <p key={task.key}>
+            What the {task.label} took is not learned from. {task.not_learned}
+          </p>
+        ))}
       {signed && (
         <p>
           Signed by {sheet.closed_by}. <Link to={`/bikes/${sheet.bike.id}`}>See the bike</Link> ·{" "}
           <Link to="/">Back to the ward</Link>
         </p>
       )}
-      {!signed && mayWork && <Signing sheet={sheet} waiting={waiting} />}
+      {sheet.ready_to_sign && !signed && mayWork && <Signing sheet={sheet} waiting={waiting} />}
     </div>
   );
 }

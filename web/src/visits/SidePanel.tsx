@@ -1,52 +1,114 @@
-import { Button, Input } from "antd";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, taken } from "../api/client";
-import { keys } from "../api/hooks";
+import { timeWords } from "../workshop/days";
+import { useNarrow } from "../workshop/useMedia";
 import { Countdown } from "./Countdown";
+import { Leave } from "./Leave";
 import type { Sheet } from "./outbox";
-import { Refused } from "../workshop/Refused";
-import { Dialog } from "../workshop/Dialog";
+import { running, type Step, type Task } from "./sheet";
+import { AddTask, TakeOut } from "./Tasks";
 
-function Leave({ sheet }: { sheet: Sheet }) {
-  const client = useQueryClient();
-  const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
-  const leave = useMutation({
-    mutationFn: () =>
-      taken(
-        api.POST("/api/visits/{visit_id}/leave/", {
-          params: { path: { visit_id: sheet.id } },
-          body: { reason },
-        }),
-      ),
-    onSuccess: (answer) => {
-      setAsking(false);
-      client.setQueryData(keys.visit(sheet.id), answer);
-      void client.invalidateQueries({ queryKey: keys.wards });
-    },
-  });
+/** What runs, and of which reservoir where its title does not say so. */
+function named(sheet: Sheet, step: Step): string {
+  const said = sheet.tasks.length < 2 || !step.whose || step.title.includes(step.whose);
+  return said ? step.title : `${step.whose}: ${step.title}`;
+}
+
+/** Every wait that runs, each leading to its step. */
+function Timers({
+  sheet,
+  now,
+  look,
+}: {
+  sheet: Sheet;
+  now: () => number;
+  look: (step: string) => void;
+}) {
+  const waits = running(sheet);
+  if (waits.length === 0) return null;
+  const go = (step: Step) =>
+    look(step.kind === "wait" ? step.id.replace("/settle.", "/level.") : step.id);
+  return (
+    <ul className="timers" aria-label="Running">
+      {waits.map((step) => (
+        <li key={step.id}>
+          <button className="side-timer" onClick={() => go(step)}>
+            <span>{named(sheet, step)}</span>
+            {step.ends_at && <Countdown endsAt={step.ends_at} now={now} />}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Part({ part }: { part: Shape }) {
+  return (
+    <div className={part.open ? "standing standing-open" : "standing"}>
+      <dt>{part.part}</dt>
+      <dd>
+        {part.word}
+        {part.by && part.at && (
+          <span className="standing-by">
+            {part.by}, {timeWords(part.at)}
+          </span>
+        )}
+      </dd>
+    </div>
+  );
+}
+
+type Shape = Task["standing"][number];
+
+/** What must not be forgotten of a reservoir, in a line; where nothing is open, that. */
+function inShort(task: Task): string {
+  const open = task.standing.filter((part) => part.open);
+  return open.map((part) => `${part.part} ${part.word}`).join(", ") || "nothing open";
+}
+
+/** How a reservoir stands, for whoever comes back to it; on a narrow screen a line that unfolds. */
+function Standing(props: { sheet: Sheet; task: Task; mayWork: boolean }) {
+  const { task } = props;
+  const narrow = useNarrow();
+  const [open, setOpen] = useState(false);
+  return (
+    <section className="standings" aria-label={`How the ${task.label} stands`}>
+      {narrow && (
+        <button className="standing-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "▾" : "▸"} <b>{task.label}</b>: {inShort(task)}
+        </button>
+      )}
+      {(!narrow || open) && <Parts {...props} />}
+    </section>
+  );
+}
+
+function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: boolean }) {
   return (
     <>
-      <Button block onClick={() => setAsking(true)}>
-        Leave this visit
-      </Button>
-      <Dialog
-        open={asking}
-        title="Leave this visit"
-        okText="Leave it"
-        onOk={() => leave.mutate()}
-        confirmLoading={leave.isPending}
-        onCancel={() => setAsking(false)}
-      >
-        <label htmlFor="leave-reason">Nothing has been drained. Why is it not done?</label>
-        <Input
-          id="leave-reason"
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
-        <Refused said={leave.error?.message} />
-      </Dialog>
+      <h3>
+        {task.label}
+        {mayWork && sheet.state === "open" && task.may_leave && sheet.tasks.length > 1 && (
+          <TakeOut visit={sheet.id} task={task} />
+        )}
+      </h3>
+      <dl>
+        {task.standing.map((part) => (
+          <Part key={part.part} part={part} />
+        ))}
+        {task.drained && (
+          <div className="standing">
+            <dt>Came out</dt>
+            <dd className="tabular">{task.drained}</dd>
+          </div>
+        )}
+        {task.capacity && (
+          <div className="standing">
+            <dt>Book, {task.variant}</dt>
+            <dd className="tabular">{task.capacity}</dd>
+          </div>
+        )}
+      </dl>
+      {task.coach && task.added && <p className="soft">{task.coach.belief}</p>}
     </>
   );
 }
@@ -56,53 +118,32 @@ export function SidePanel({
   sheet,
   now,
   mayWork,
+  look,
 }: {
   sheet: Sheet;
   now: () => number;
   mayWork: boolean;
+  look: (step: string) => void;
 }) {
-  const running = sheet.steps.filter((step) => step.ends_at && step.status === "focus");
+  const open = mayWork && sheet.state === "open";
   return (
     <aside className="side" aria-label="State of the bike">
-      <h2>The bike now</h2>
-      <dl>
-        {sheet.standing.map((item) => (
-          <div key={item.part} className={item.open ? "standing standing-open" : "standing"}>
-            <dt>{item.part}</dt>
-            <dd>{item.word}</dd>
-          </div>
-        ))}
-        {sheet.drained && (
-          <div className="standing">
-            <dt>Came out</dt>
-            <dd className="tabular">{sheet.drained}</dd>
-          </div>
-        )}
-        <div className="standing">
-          <dt>Book, {sheet.variant}</dt>
-          <dd className="tabular">{sheet.capacity}</dd>
-        </div>
-      </dl>
-      {running.map(
-        (step) =>
-          step.ends_at && (
-            <p key={step.id} className="side-timer">
-              {step.title} <Countdown endsAt={step.ends_at} now={now} />
-            </p>
-          ),
-      )}
-      {sheet.coach && sheet.added && <p className="soft">{sheet.coach.belief}</p>}
+      <Timers sheet={sheet} now={now} look={look} />
+      {sheet.tasks.map((task) => (
+        <Standing key={task.key} sheet={sheet} task={task} mayWork={mayWork} />
+      ))}
       {sheet.set_aside.length > 0 && (
         <p className="soft">
-          Set aside by a correction: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
+          Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
         </p>
       )}
+      {open && sheet.offers.length > 0 && <AddTask sheet={sheet} />}
       <p className="soft side-sheet">
         {sheet.odometer}
         {sheet.corrected && ` (the reading was corrected since: ${sheet.corrected})`} · spec sheet
         version {sheet.sheet_version}. The service manual comes first.
       </p>
-      {mayWork && sheet.state === "open" && sheet.may_leave && <Leave sheet={sheet} />}
+      {open && sheet.may_leave && <Leave sheet={sheet} />}
     </aside>
   );
 }

@@ -1,32 +1,137 @@
-import { Input, Segmented } from "antd";
+import "./start.css";
+import { Input } from "antd";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Shape } from "../api/client";
-import { useOpenVisit } from "../api/hooks";
+import { api, taken, type Shape } from "../api/client";
+import { keys, useOpenVisit } from "../api/hooks";
 import { Ask, Field } from "../workshop/Ask";
+import { Choice } from "../workshop/Choice";
 import { Dialog } from "../workshop/Dialog";
+import { Waiting } from "../workshop/States";
+import { Ticks } from "./steps/Ticks";
+
+type Offer = Shape["Offer"];
+type Chosen = Shape["NewTaskRequest"];
 
 interface Props {
-  bike: Shape["BikePage"];
-  reservoir: Shape["ReservoirPage"];
-  planned?: string;
+  bike: { id: string; odometer: string; odometer_unit: string; counts_hours: boolean };
+  title: string;
+  /** What is chosen in it to begin with. */
+  chosen: Chosen[];
+  cold?: string[];
+  order?: string[];
   close: () => void;
 }
 
-/** Opening a visit: the odometer first, then which capacity applies. */
-export function StartVisit({ bike, reservoir, planned, close }: Props) {
+function useOffers(bike: string) {
+  return useQuery({
+    queryKey: keys.offers(bike),
+    queryFn: () =>
+      taken(api.GET("/api/bikes/{bike_id}/offers/", { params: { path: { bike_id: bike } } })),
+  });
+}
+
+/** One reservoir of the visit: which capacity, and which oil goes in. */
+function Row({
+  offer,
+  task,
+  change,
+}: {
+  offer: Offer;
+  task: Chosen;
+  change: (task: Chosen) => void;
+}) {
+  const [best] = offer.fluids;
+  return (
+    <div className="start-row">
+      <b>{offer.label}</b>
+      {offer.variants.length > 1 && (
+        <Choice
+          aria-label={`Which capacity, ${offer.label}`}
+          value={task.variant ?? offer.variants[0]}
+          options={offer.variants}
+          onChange={(variant) => change({ ...task, variant })}
+        />
+      )}
+      {best && (
+        <Choice
+          aria-label={`Which oil, ${offer.label}`}
+          value={task.fluid || best.name}
+          options={offer.fluids.map(({ name, stock }) => ({
+            value: name,
+            label: `${name} · ${stock}`,
+          }))}
+          onChange={(fluid) => change({ ...task, fluid })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What else could be done along with it, one tap each. */
+function Others({
+  offers,
+  tasks,
+  change,
+}: {
+  offers: Offer[];
+  tasks: Chosen[];
+  change: (tasks: Chosen[]) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const others = offers.filter((offer) => !tasks.some((task) => task.reservoir === offer.key));
+  if (others.length === 0) return null;
+  if (!open) {
+    return (
+      <button type="button" className="why start-others" onClick={() => setOpen(true)}>
+        Something else in the same visit?
+      </button>
+    );
+  }
+  return (
+    <Ticks
+      items={others.map((offer) => offer.label)}
+      ticked={[]}
+      change={(labels) => {
+        const added = others.filter((offer) => labels.includes(offer.label));
+        change([
+          ...tasks,
+          ...added.map((offer) => ({ reservoir: offer.key, variant: offer.variants[0] ?? "" })),
+        ]);
+      }}
+    />
+  );
+}
+
+/** Opening a visit: the odometer, and for each reservoir which capacity and which oil. */
+export function StartVisit({ bike, title, chosen, cold = [], order = [], close }: Props) {
   const go = useNavigate();
   const open = useOpenVisit();
+  const offers = useOffers(bike.id);
   const [id] = useState(() => crypto.randomUUID());
-  const { key, label } = reservoir.glass;
-  const start = { odometer: "", hours: "", variant: planned ?? reservoir.variants[0] ?? "" };
+  const [tasks, setTasks] = useState(chosen);
+  const rows = tasks.flatMap((task) => {
+    const offer = offers.data?.find((one) => one.key === task.reservoir);
+    return offer ? [{ offer, task }] : [];
+  });
+  const set = (changed: Chosen) =>
+    setTasks(tasks.map((one) => (one.reservoir === changed.reservoir ? changed : one)));
   return (
-    <Dialog open title={`Service the ${label}`} onCancel={close} footer={null} width={560}>
+    <Dialog open title={title} onCancel={close} footer={null} width={640}>
       <Ask
-        initial={start}
+        initial={{ odometer: "", hours: "" }}
         send={(given, sure) =>
           open.mutate(
-            { ...given, id, sure, bike: bike.id, reservoir: key, fluid: "" },
+            {
+              ...given,
+              id,
+              sure,
+              bike: bike.id,
+              cold,
+              tasks,
+              order: tasks.length === chosen.length ? order : [],
+            },
             { onSuccess: (sheet) => void go(`/visits/${sheet.id}`) },
           )
         }
@@ -42,9 +147,16 @@ export function StartVisit({ bike, reservoir, planned, close }: Props) {
             <Input size="large" />
           </Field>
         )}
-        <Field name="variant" label="Which capacity">
-          <Segmented block size="large" options={reservoir.variants} />
-        </Field>
+        {offers.data ? (
+          <div className="start-tasks">
+            {rows.map(({ offer, task }) => (
+              <Row key={offer.key} offer={offer} task={task} change={set} />
+            ))}
+            <Others offers={offers.data} tasks={tasks} change={setTasks} />
+          </div>
+        ) : (
+          <Waiting what="Looking at the shelf" />
+        )}
       </Ask>
     </Dialog>
   );

@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from "react";
 import type { Problem, Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
 import { BikeMap } from "../glass/BikeMap";
-import type { Sheet } from "./outbox";
+import type { NewEntry, Refused as RefusedEntry, Sheet } from "./outbox";
+import { isClosed, type Step, type Task } from "./sheet";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
 import { ChoiceStep } from "./steps/ChoiceStep";
@@ -14,6 +15,7 @@ import { FindingStep } from "./steps/FindingStep";
 import { LeaksStep } from "./steps/LeaksStep";
 import { LevelStep } from "./steps/LevelStep";
 import { LookUpStep } from "./steps/LookUpStep";
+import { MeasureStep } from "./steps/MeasureStep";
 import { TimerStep } from "./steps/TimerStep";
 import { TorqueStep } from "./steps/TorqueStep";
 import { timeWords } from "../workshop/days";
@@ -21,7 +23,9 @@ import { Refused } from "../workshop/Refused";
 
 export interface StepProps {
   sheet: Sheet;
-  step: Shape["StepShape"];
+  step: Step;
+  /** The reservoir the step belongs to; none for the whole bike's. */
+  task: Task | undefined;
   now: () => number;
   problem: Problem | null;
   busy: boolean;
@@ -33,6 +37,7 @@ const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactNode> = 
   check: CheckStep,
   timer: TimerStep,
   drain: TimerStep,
+  wait: TimerStep,
   gate: ChoiceStep,
   choice: ChoiceStep,
   amount: AmountStep,
@@ -42,9 +47,11 @@ const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactNode> = 
   fill: FillStep,
   level: LevelStep,
   leaks: LeaksStep,
+  measure: MeasureStep,
 };
 
-const NOT_CORRECTED = new Set<Shape["StepKind"]>(["timer", "drain"]);
+const NOT_CORRECTED = new Set<Shape["StepKind"]>(["timer", "drain", "wait"]);
+const WHY = ["Not needed now", "Came in warm", "Nothing to measure with", "Only tightened again"];
 
 function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "send">) {
   const [asking, setAsking] = useState(false);
@@ -65,10 +72,15 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
         send("skip", { reason });
       }}
     >
+      {WHY.map((why) => (
+        <Button key={why} onClick={() => send("skip", { reason: why })}>
+          {why}
+        </Button>
+      ))}
       <Input
         autoFocus
         aria-label={`Why is “${step.title}” skipped?`}
-        placeholder="Why is it skipped?"
+        placeholder="or why else?"
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />
@@ -79,7 +91,7 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
 }
 
 /** What has been said about a step that is already done. */
-function Done({ step, correct }: { step: Shape["StepShape"]; correct: (() => void) | null }) {
+function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
   return (
     <div className="done-step">
       <p className="done-result">{step.entry?.result}</p>
@@ -93,14 +105,34 @@ function Done({ step, correct }: { step: Shape["StepShape"]; correct: (() => voi
   );
 }
 
-function Sentence({ problem }: { problem: Problem | null }) {
+/** What was refused as a whole; what goes against a need, or reopens something, may stand. */
+function Sentence({
+  refused,
+  accept,
+}: {
+  refused: RefusedEntry | null;
+  accept: (entry: NewEntry, accepts: string) => void;
+}) {
+  if (!refused) return null;
+  const { entry, problem } = refused;
+  const asked = problem.errors.find((error) => error.pointer === "/accepts");
+  if (asked) {
+    return (
+      <div className="question" role="alert">
+        <p>{asked.detail}</p>
+        <Button size="large" onClick={() => accept(entry, asked.sure)}>
+          {entry.supersedes ? "Correct it all the same" : "It happened all the same"}
+        </Button>
+      </div>
+    );
+  }
   // what belongs to a field is shown there
-  if (!problem || problem.errors.some((error) => error.pointer)) return null;
+  if (problem.errors.some((error) => error.pointer)) return null;
   return <Refused said={problem.detail} />;
 }
 
-/** What goes with a step: where, caution, a stop, and what the last entry means. */
-function Notes({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+/** What goes with a step: where, caution, what it waits for, and what the last entry means. */
+function Notes({ step }: { step: Step }) {
   return (
     <>
       {step.place && (
@@ -118,9 +150,14 @@ function Notes({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
           <b>Caution</b> {step.caution}
         </p>
       )}
-      {sheet.stopped && (
-        <p className="caution" role="alert">
-          <b>Stop</b> {sheet.stopped}
+      {step.status === "blocked" && (
+        <p className="place" role="status">
+          <b>Waits</b> {step.unmet.join("; ")}
+        </p>
+      )}
+      {step.reopened && !isClosed(step) && (
+        <p className="remark" role="status">
+          Something undid this. Do it again.
         </p>
       )}
       {step.remark && (
@@ -156,41 +193,45 @@ function Instruction({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
     <div className={step.spot ? "focus-top-map" : ""}>
       <div>
         <p className="instruction">{step.instruction}</p>
-        <Notes sheet={sheet} step={step} />
+        <Notes step={step} />
       </div>
       {step.spot && <ThisPlug sheet={sheet} spot={step.spot} />}
     </div>
   );
 }
 
-/** One step in focus: what to do, its caution, its instrument, one big action. */
-export function StepFocus({
-  readOnly,
-  correcting,
-  send,
-  ...props
-}: Omit<StepProps, "send"> & {
+interface Props extends Omit<StepProps, "send" | "problem"> {
+  refused: RefusedEntry | null;
+  accept: (entry: NewEntry, accepts: string) => void;
   readOnly: boolean;
-  correcting: boolean;
   send: (kind: string, data: Record<string, unknown>, supersedes: string | null) => void;
-}) {
-  const { step, sheet, problem } = props;
+}
+
+/** One step in focus: what to do, its caution, its instrument, one big action. */
+export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) {
+  const { step, sheet } = props;
+  const correcting = isClosed(step);
   const [opened, setOpened] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.focus(), []); // a new step: keyboard and reader start here
+  useEffect(() => {
+    // a new step: keyboard and reader start here
+    heading.current?.focus({ preventScroll: true });
+    heading.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   const Form = FORMS[step.kind];
   const record = (kind: string, data: Record<string, unknown>) =>
     send(kind, data, correcting ? (step.entry?.id ?? null) : null);
   const showForm = !readOnly && (!correcting || opened);
+  const problem = refused?.problem ?? null;
   return (
-    <>
+    <div data-step={step.id} data-status={step.status}>
       <h1 ref={heading} tabIndex={-1}>
         {step.title}
       </h1>
       <Instruction sheet={sheet} step={step} />
-      <Sentence problem={problem} />
+      <Sentence refused={refused} accept={accept} />
       {showForm ? (
-        <Form {...props} send={record} />
+        <Form {...props} problem={problem} send={record} />
       ) : (
         <Done
           step={step}
@@ -202,6 +243,6 @@ export function StepFocus({
       {!readOnly && !correcting && step.skippable && (
         <Skip step={step} problem={problem} send={record} />
       )}
-    </>
+    </div>
   );
 }

@@ -1,14 +1,82 @@
-import type { Shape } from "../api/client";
+import { useState } from "react";
 import type { Sheet } from "./outbox";
+import { isClosed, isOpen, type Step } from "./sheet";
 
-const MARK: Record<Shape["StepStatus"], string> = {
+const MARK: Record<Step["status"], string> = {
   done: "✓",
   skipped: "–",
-  focus: "▸",
-  waiting: "",
+  ready: "▸",
+  running: "◷",
+  blocked: "",
 };
 
-/** All steps, thin, at one side. Done ones can be opened and corrected. */
+/** What a step says below its title: what was written down, what it waits for, that it is done again. */
+function Below({ step }: { step: Step }) {
+  const result = step.entry?.result ?? "done";
+  let said = "";
+  if (isClosed(step)) said = result === "done" ? "" : result;
+  else if (step.status === "blocked") said = step.unmet[0] ? `waits: ${step.unmet[0]}` : "";
+  else if (step.reopened) said = "again";
+  return said && <span className="step-result">{said}</span>;
+}
+
+function Line({
+  step,
+  sheet,
+  shown,
+  look,
+}: {
+  step: Step;
+  sheet: Sheet;
+  shown: boolean;
+  look: () => void;
+}) {
+  const next = step.id === sheet.focus;
+  return (
+    <li>
+      <button
+        className={`step step-${step.status}${shown ? " step-shown" : ""}${next ? " step-next" : ""}`}
+        aria-current={shown ? "step" : undefined}
+        onClick={look}
+      >
+        <span className="step-mark" aria-hidden>
+          {MARK[step.status]}
+        </span>
+        <span>
+          {sheet.tasks.length > 1 && step.whose && (
+            <span className="step-whose">{step.whose} </span>
+          )}
+          {step.title}
+          {step.round > 1 && step.kind === "level" ? ` (${step.round})` : ""}
+          <Below step={step} />
+        </span>
+      </button>
+    </li>
+  );
+}
+
+function Fold({
+  title,
+  steps,
+  line,
+}: {
+  title: string;
+  steps: Step[];
+  line: (step: Step) => React.ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  if (steps.length === 0) return null;
+  return (
+    <>
+      <button className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? "▾" : "▸"} {title} <span className="tabular">{steps.length}</span>
+      </button>
+      {open && <ol>{steps.map(line)}</ol>}
+    </>
+  );
+}
+
+/** What can be done now, in the planned order; folded below it what waits and what is done. */
 export function StepList({
   sheet,
   shown,
@@ -18,31 +86,31 @@ export function StepList({
   shown: string;
   look: (step: string) => void;
 }) {
+  const line = (step: Step) => (
+    <Line
+      key={step.id}
+      step={step}
+      sheet={sheet}
+      shown={step.id === shown}
+      look={() => look(step.id)}
+    />
+  );
+  const open = sheet.steps.filter(isOpen);
   return (
     <nav className="steps" aria-label="Steps">
-      <ol>
-        {sheet.steps.map((step) => (
-          <li key={step.id}>
-            <button
-              className={`step step-${step.status}${step.id === shown ? " step-shown" : ""}`}
-              disabled={step.status === "waiting"}
-              aria-current={step.status === "focus" ? "step" : undefined}
-              onClick={() => look(step.id)}
-            >
-              <span className="step-mark" aria-hidden>
-                {MARK[step.status]}
-              </span>
-              <span>
-                {step.title}
-                {step.round > 1 && step.kind === "level" ? ` (${step.round})` : ""}
-                {step.entry && step.status !== "focus" && step.entry.result !== "done" && (
-                  <span className="step-result">{step.entry.result}</span>
-                )}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ol>
+      <h2>{sheet.state === "open" ? "Now" : "What was done"}</h2>
+      {sheet.state === "open" && open.length > 0 && <ol>{open.map(line)}</ol>}
+      {sheet.state === "open" && open.length === 0 && (
+        <p className="soft">
+          {sheet.ready_to_sign ? "All done." : "Nothing until it is answered."}
+        </p>
+      )}
+      <Fold
+        title="Waits"
+        steps={sheet.steps.filter((step) => step.status === "blocked" && step.kind !== "wait")}
+        line={line}
+      />
+      <Fold title="Done" steps={sheet.steps.filter(isClosed)} line={line} />
     </nav>
   );
 }

@@ -6,6 +6,12 @@ import { keys } from "../api/hooks";
 export type NewEntry = Shape["NewEntryRequest"];
 export type Sheet = Shape["RunSheet"];
 
+/** What the server would not have, and what it said of it. */
+export interface Refused {
+  entry: NewEntry;
+  problem: Problem;
+}
+
 const RETRY = 1500;
 
 function shelf(visit: string): string {
@@ -54,9 +60,13 @@ function useSending(waiting: NewEntry[], flush: () => Promise<void>) {
 }
 
 /** The way of entries to the server, and what it says of one it will not have. */
-function useFlush(visit: string, keep: (entries: NewEntry[]) => void, accepted: () => void) {
+function useFlush(
+  visit: string,
+  keep: (entries: NewEntry[]) => void,
+  accepted: (entry: NewEntry) => void,
+) {
   const client = useQueryClient();
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const [refused, setRefused] = useState<Refused | null>(null);
   const [unreachable, setUnreachable] = useState(false);
   const sending = useRef(false);
   const flush = useCallback(async () => {
@@ -69,13 +79,13 @@ function useFlush(visit: string, keep: (entries: NewEntry[]) => void, accepted: 
       client.setQueryData(keys.visit(visit), answer);
       keep(rest);
       setUnreachable(false);
-      accepted();
+      accepted(first);
     } catch (error) {
       if (error instanceof Refusal && error.problem.status === 401) {
         // signed out meanwhile: the entry waits here until somebody signs in
         void client.invalidateQueries({ queryKey: keys.session });
       } else if (error instanceof Refusal && error.problem.status !== 429) {
-        setProblem(error.problem);
+        setRefused({ entry: first, problem: error.problem });
         keep(rest);
         void client.invalidateQueries({ queryKey: keys.visit(visit) });
       } else {
@@ -85,14 +95,14 @@ function useFlush(visit: string, keep: (entries: NewEntry[]) => void, accepted: 
       sending.current = false;
     }
   }, [accepted, client, keep, visit]);
-  return { flush, problem, setProblem, unreachable };
+  return { flush, refused, setRefused, unreachable };
 }
 
 /**
  * A visit's run sheet and the entries on their way to it. An entry is kept on this device until the
  * server has it; sending it twice does nothing twice, because its id is made here.
  */
-export function useRunSheet(visit: string, accepted: () => void) {
+export function useRunSheet(visit: string, accepted: (entry: NewEntry) => void) {
   const sheet = useQuery({
     queryKey: keys.visit(visit),
     queryFn: () =>
@@ -100,15 +110,15 @@ export function useRunSheet(visit: string, accepted: () => void) {
     refetchInterval: 2000,
   });
   const { waiting, keep } = useKept(visit);
-  const { flush, problem, setProblem, unreachable } = useFlush(visit, keep, accepted);
+  const { flush, refused, setRefused, unreachable } = useFlush(visit, keep, accepted);
   useSending(waiting, flush);
   const send = useCallback(
     (entry: Omit<NewEntry, "id">) => {
-      setProblem(null);
+      setRefused(null);
       keep([...load(visit), { ...entry, id: crypto.randomUUID() }]);
     },
-    [keep, setProblem, visit],
+    [keep, setRefused, visit],
   );
-  const forget = () => setProblem(null);
-  return { sheet, send, problem, forget, waiting: waiting.length, unreachable };
+  const forget = () => setRefused(null);
+  return { sheet, send, refused, forget, waiting: waiting.length, unreachable };
 }

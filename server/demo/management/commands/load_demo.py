@@ -15,9 +15,9 @@ from garage.services import choose_school, write_own
 from garage.shapes import SchoolChoice
 from garage.sheets.services import approve, import_document
 from garage.sheets.shapes import CellWrite
+from oilward_core.bench import part_data
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdict
 from oilward_core.quantity import UNITS
-from oilward_core.sheet import part_data
 from oilward_core.spec import (
     Requirement,
     ReservoirKind,

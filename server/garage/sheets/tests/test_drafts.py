@@ -224,7 +224,7 @@ class ApprovalTests(DraftCase):
         self.write("engine//capacity.with filter", "3.9 qt", 1)
         self.approve()
         sheet = self.api.get(f"/api/visits/{mira.visit}/").json()
-        self.assertEqual((sheet["sheet_version"], sheet["capacity"]), (1, "3454 ml"))
+        self.assertEqual((sheet["sheet_version"], sheet["tasks"][0]["capacity"]), (1, "3454 ml"))
 
     def test_an_empty_sheet_is_not_approved(self) -> None:
         self.page = self.api.post("/api/models/", NEW, format="json").json()

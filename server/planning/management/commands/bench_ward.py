@@ -9,7 +9,7 @@ from decimal import Decimal
 from typing import Any
 from uuid import uuid4
 
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 from django.test import Client
 from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
@@ -96,6 +96,27 @@ class Command(BaseCommand):
             took.append(best(lambda: client.get("/api/calendar/"), 9))
         self.stdout.write(f"calendar: 9 visits {took[0]:.0f} ms, 99 visits {took[1]:.0f} ms")
 
+    def in_the_shop(self, client: Client, count: int = 40) -> None:
+        """The ward's first page with so many open visits, each beside the same without any."""
+        without = best(lambda: client.get("/api/ward/"))
+        bikes = list(Bike.objects.filter(name__startswith="Dinghy").order_by("name")[:count])
+        for n, bike in enumerate(bikes):
+            body = {
+                "id": str(uuid4()),
+                "bike": str(bike.pk),
+                "tasks": [{"reservoir": key} for key in ("engine", "primary", "gearbox")],
+                "odometer": f"{7000 * YEARS + n + 5} km",
+                "order": ["support"],
+            }
+            answer = client.post("/api/visits/", body, content_type="application/json")
+            if answer.status_code != 201:
+                raise CommandError(answer.content.decode())
+        with_them = best(lambda: client.get("/api/ward/"))
+        self.stdout.write(
+            f"ward with {count} open visits: {with_them:.1f} ms, with none {without:.1f} ms "
+            f"({with_them / without:.2f}x)"
+        )
+
     def handle(self, *args: Any, **options: Any) -> None:
         today, client = days.today(), Client(SERVER_NAME="localhost")
         client.force_login(Person.objects.get(username="mira"))
@@ -123,5 +144,6 @@ class Command(BaseCommand):
             self.stdout.write(f"  nightly roll-forward of {rolled} bikes: {took:.1f} s")
             Tally.objects.count()
         self.calendar(client)
+        self.in_the_shop(client)
         if len(pages) > 1:
             self.stdout.write(f"ward, ten times the bikes: {pages[-1] / pages[0]:.2f}x a page")

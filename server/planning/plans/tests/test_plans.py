@@ -124,7 +124,7 @@ class OrderTests(PlanCase):
             mira.open(f"{61300 + n * 10}")
             mira.until_fill()
             for position in ("0.4", "0.72", "0.75"):
-                if mira.sheet["coach"]["action"] == "done":
+                if mira.task["coach"]["action"] == "done":
                     break
                 mira.round(position)
             mira.entry("leaks", {"result": "dry"})
@@ -379,7 +379,7 @@ class TickOffTests(PlanCase):
         mira.open(km, "drain only", key)
         mira.until_fill()
         if key == "primary":  # an exact quantity
-            mira.entry("pour", {"amount": mira.sheet["coach"]["amount"]})
+            mira.pour()
         else:
             mira.round("0.4")
             mira.round("0.72")

@@ -3,9 +3,11 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
 
-export function AmountStep({ sheet, step, problem, busy, send }: StepProps) {
+/** What the jug shows; what is expected is one tap. */
+export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps) {
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}`, "");
   const write = (said: string, sure: string) => send("amount", { amount: said, sure });
+  const expected = task?.expected_out ?? "";
   return (
     <>
       <AmountField
@@ -14,6 +16,7 @@ export function AmountStep({ sheet, step, problem, busy, send }: StepProps) {
         kind="volume"
         problem={problem}
         field="amount"
+        offered={expected && step.id.endsWith("/measure") ? [expected] : []}
         change={setAmount}
         submit={write}
       />

@@ -3,57 +3,29 @@ import { fieldSentence } from "../../api/client";
 import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { Refused } from "../../workshop/Refused";
+import { Ticks } from "./Ticks";
 
-/** Rows to tick, large enough for a glove. */
-export function Ticks({
-  items,
-  ticked,
-  change,
-}: {
-  items: string[];
-  ticked: string[];
-  change: (ticked: string[]) => void;
-}) {
-  return (
-    <div className="ticks">
-      {items.map((item) => {
-        const on = ticked.includes(item);
-        return (
-          <button
-            key={item}
-            role="checkbox"
-            aria-checked={on}
-            className={on ? "tick tick-on" : "tick"}
-            onClick={() => change(on ? ticked.filter((t) => t !== item) : [...ticked, item])}
-          >
-            <span className="tick-box" aria-hidden>
-              {on ? "✓" : ""}
-            </span>
-            {item}
-          </button>
-        );
-      })}
-    </div>
-  );
-}
-
+/** Things to tick off; a single one is one press. */
 export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
   const [ticked, setTicked, drop] = useDraft<string[]>(`${sheet.id}.${step.id}`, []);
   const said = fieldSentence(problem, "items");
+  const [only, ...others] = step.items;
+  const one = only !== undefined && others.length === 0 ? only : null;
   return (
     <>
-      <Ticks items={step.items} ticked={ticked} change={setTicked} />
+      {!one && <Ticks items={step.items} ticked={ticked} change={setTicked} />}
       <Refused said={said} />
       <Button
         type="primary"
         className="big-action"
         disabled={busy}
         onClick={() => {
-          if (step.items.every((item) => ticked.includes(item))) drop();
-          send("confirm", { items: ticked });
+          const items = one ? [one] : ticked;
+          if (step.items.every((item) => items.includes(item))) drop();
+          send("confirm", { items });
         }}
       >
-        Done
+        {one ?? "Done"}
       </Button>
     </>
   );

@@ -6,9 +6,11 @@ const WORDS: Record<string, string> = {
   seized: "Seized",
   new: "New seal on",
   "turned over": "Old one turned over",
+  "reused, looks good": "Reused, looks good",
+  "reused, nothing else there": "Reused, nothing else there",
 };
 
-/** Two or three big answers; the first is the usual one. */
+/** A few big answers; the first is the usual one. */
 export function ChoiceStep({ step, busy, send }: StepProps) {
   return (
     <div className="choices">
@@ -20,7 +22,7 @@ export function ChoiceStep({ step, busy, send }: StepProps) {
           disabled={busy}
           onClick={() => send("answer", { value: option })}
         >
-          {WORDS[option] ?? option}
+          {WORDS[option] ?? `${option.charAt(0).toUpperCase()}${option.slice(1)}`}
         </Button>
       ))}
     </div>

@@ -3,11 +3,11 @@ import { fieldSentence } from "../../api/client";
 import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { AmountField } from "./AmountField";
-import { Ticks } from "./CheckStep";
 import { Refused } from "../../workshop/Refused";
+import { Ticks } from "./Ticks";
 
-export function FilterStep({ sheet, step, problem, busy, send }: StepProps) {
-  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, sheet.prefill);
+export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps) {
+  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, task?.prefill ?? "");
   const [ticked, setTicked] = useDraft<string[]>(`${sheet.id}.${step.id}.ticks`, []);
   const write = (said: string, sure: string) =>
     send("filter", { amount: said, sure, items: ticked });

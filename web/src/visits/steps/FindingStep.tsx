@@ -5,7 +5,15 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
 import { Refused } from "../../workshop/Refused";
 
-const NOTHING: Draft = { form: "paste", matter: "steel", share: "20", largest: "" };
+const NOTHING: Draft = {
+  form: "paste",
+  matter: "steel",
+  share: "20",
+  largest: "",
+  count: "",
+  magnet: "",
+};
+const MAGNET = ["holds", "ignores"] as const;
 
 type Words = Shape["FindingWords"];
 
@@ -14,6 +22,9 @@ interface Draft {
   matter: Shape["Matter"];
   share: string;
   largest: string;
+  count: string;
+  /** What a second magnet does; empty: not tried. */
+  magnet: "" | (typeof MAGNET)[number];
 }
 
 function Chips<Word extends string>({
@@ -40,6 +51,28 @@ function Chips<Word extends string>({
           {word}
         </button>
       ))}
+    </div>
+  );
+}
+
+/** How many pieces there are, and what a second magnet does with them. */
+function Tried({ draft, change }: { draft: Draft; change: (draft: Draft) => void }) {
+  return (
+    <div className="share">
+      <label htmlFor="count">How many</label>
+      <Input
+        id="count"
+        className="small-input"
+        inputMode="numeric"
+        value={draft.count}
+        onChange={(event) => change({ ...draft, count: event.target.value })}
+      />
+      <Chips
+        label="A second magnet"
+        words={[...MAGNET]}
+        on={draft.magnet ? [draft.magnet] : []}
+        toggle={(word) => change({ ...draft, magnet: draft.magnet === word ? "" : word })}
+      />
     </div>
   );
 }
@@ -98,7 +131,8 @@ function PartEditor({
           onChange={(event) => change({ ...draft, largest: event.target.value })}
         />
       </div>
-      <Refused said={share || largest} />
+      <Tried draft={draft} change={change} />
+      <Refused said={share || largest || fieldSentence(problem, "count")} />
     </>
   );
 }
@@ -109,6 +143,8 @@ function asPart(draft: Draft) {
     matter: draft.matter,
     share_percent: draft.share,
     largest: draft.largest,
+    count: draft.count,
+    ...(draft.magnet && { magnetic: draft.magnet === "holds" }),
   };
 }
 
@@ -152,7 +188,8 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
   const [kept, setKept] = useDraft<Draft[]>(`${key}.kept`, []);
   const [oil, setOil] = useDraft<Words["looks"]>(`${key}.oil`, []);
   const all = [...kept, draft];
-  const write = (parts: Draft[]) => send("finding", { parts: parts.map(asPart), oil });
+  const [note, setNote] = useDraft(`${key}.note`, "");
+  const write = (parts: Draft[]) => send("finding", { parts: parts.map(asPart), oil, note });
   const toggle = (look: Words["looks"][number]) =>
     setOil(oil.includes(look) ? oil.filter((word) => word !== look) : [...oil, look]);
   const another = () => {
@@ -171,6 +208,12 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
       <div>
         <PartEditor draft={draft} words={sheet.words} problem={problem} change={setDraft} />
         <Chips label="Oil" words={sheet.words.looks} on={oil} toggle={toggle} />
+        <Input
+          aria-label="Note on the finding"
+          placeholder="Note, if there is one"
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
         <div className="choices">
           <Button onClick={another}>And something else</Button>
           <Button type="primary" className="big-action" disabled={busy} onClick={() => write(all)}>

@@ -2,12 +2,14 @@ import { Button, Segmented } from "antd";
 import { fieldSentence } from "../../api/client";
 import { LevelGlass } from "../../glass/LevelGlass";
 import { Why } from "../../workshop/Why";
+import { Countdown } from "../Countdown";
 import { useDraft } from "../draft";
 import type { StepProps } from "../StepFocus";
+import { useTick } from "../useClock";
 import { Refused } from "../../workshop/Refused";
 
-function Contradiction({ sheet, busy, send }: Pick<StepProps, "sheet" | "busy" | "send">) {
-  const coach = sheet.coach;
+function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
+  const coach = task?.coach;
   if (coach?.action !== "stop") return null;
   return (
     <div className="stop" role="alert">
@@ -26,20 +28,41 @@ function Contradiction({ sheet, busy, send }: Pick<StepProps, "sheet" | "busy" |
   );
 }
 
+/** What the eye says: where it stands, nothing at all, or more than the glass shows. */
+function Seen({ blocked, read }: { blocked: boolean; read: (sight: string) => void }) {
+  return (
+    <>
+      <Button type="primary" className="big-action" disabled={blocked} onClick={() => read("seen")}>
+        Read it
+      </Button>
+      <div className="choices">
+        <Button disabled={blocked} onClick={() => read("below")}>
+          Nothing to see
+        </Button>
+        <Button disabled={blocked} onClick={() => read("above")}>
+          Above the top
+        </Button>
+      </div>
+    </>
+  );
+}
+
 /** The level, dragged in the drawn glass to where the oil stands. */
-export function LevelStep({ sheet, step, problem, busy, send }: StepProps) {
-  const gauge = sheet.gauge;
+export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepProps) {
+  useTick(500);
+  const gauge = task?.gauge;
+  const early = step.not_before !== null && Date.parse(step.not_before) > now();
   const draft = `${sheet.id}.${step.id}`;
   const [position, setPosition, drop] = useDraft(`${draft}.at`, 0.5);
-  const [attitude, setAttitude] = useDraft(`${draft}.attitude`, "");
-  const refused = fieldSentence(problem, "attitude") || fieldSentence(problem, "position");
+  const [attitude, setAttitude] = useDraft(`${sheet.id}.${step.reservoir}.attitude`, "");
+  const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
   const read = (sight: string) => {
     drop();
     send("level", { sight, position: String(position), attitude });
   };
   return (
     <>
-      <Contradiction sheet={sheet} busy={busy} send={send} />
+      <Contradiction task={task} busy={busy} send={send} />
       <div className="two">
         <LevelGlass
           position={position}
@@ -62,22 +85,12 @@ export function LevelStep({ sheet, step, problem, busy, send }: StepProps) {
             onChange={setAttitude}
           />
           <Refused said={refused} />
-          <Button
-            type="primary"
-            className="big-action"
-            disabled={busy}
-            onClick={() => read("seen")}
-          >
-            Read it
-          </Button>
-          <div className="choices">
-            <Button disabled={busy} onClick={() => read("below")}>
-              Nothing to see
-            </Button>
-            <Button disabled={busy} onClick={() => read("above")}>
-              Above the top
-            </Button>
-          </div>
+          {early && step.not_before && (
+            <p className="settles" role="timer">
+              It settles: <Countdown endsAt={step.not_before} now={now} />
+            </p>
+          )}
+          <Seen blocked={busy || early} read={read} />
         </div>
       </div>
     </>

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
-import { Button, Segmented } from "antd";
-import { useDeferredValue } from "react";
-import { api, taken, type Shape } from "../../api/client";
+import { Button, Input, Segmented } from "antd";
+import { useDeferredValue, useId } from "react";
+import { api, fieldSentence, taken, type Problem, type Shape } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
 import { Why } from "../../workshop/Why";
@@ -67,11 +67,47 @@ function Setting({ card, wrench }: { card: Card | null; wrench: Wrench | undefin
   );
 }
 
+/** The second of two readings: how far it was turned after the wrench. */
+function Turned({
+  said,
+  value,
+  problem,
+  change,
+}: {
+  said: string;
+  value: string;
+  problem: Problem | null;
+  change: (value: string) => void;
+}) {
+  const id = useId();
+  return (
+    <div className="amount">
+      <label htmlFor={id}>Turned after it, in degrees ({said})</label>
+      <Input
+        id={id}
+        className="small-input"
+        inputMode="decimal"
+        value={value}
+        onChange={(event) => change(event.target.value)}
+      />
+      <div className="taps">
+        {["45", "60", "90", "180"].map((degrees) => (
+          <Button key={degrees} onClick={() => change(degrees)}>
+            {degrees}°
+          </Button>
+        ))}
+      </div>
+      <Refused said={fieldSentence(problem, "turned")} />
+    </div>
+  );
+}
+
 /** The wrench card: which wrench, what to set, the band; the reading typed or taken from it. */
-export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
-  const card = sheet.torque;
+export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps) {
+  const card = task?.torque ?? null;
   const [reading, setReading] = useDraft(`${sheet.id}.${step.id}`, "");
   const [chosen, setChosen] = useDraft(`${sheet.id}.${step.id}.wrench`, "");
+  const [turned, setTurned] = useDraft(`${sheet.id}.${step.id}.turned`, "");
   const wrenches = card?.wrenches ?? [];
   const wrench = wrenches.find(({ id }) => id === chosen) ?? wrenches[0];
   const write = (said: string, sure: string) =>
@@ -80,6 +116,7 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
       sure,
       wrench: wrench?.id ?? "",
       ...(wrench && { unit: wrench.unit }),
+      ...(step.turn && { turned }),
     });
   return (
     <div className="two">
@@ -109,6 +146,9 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
           change={setReading}
           submit={write}
         />
+        {step.turn && (
+          <Turned said={step.turn} value={turned} problem={problem} change={setTurned} />
+        )}
         <Button
           type="primary"
           className="big-action"

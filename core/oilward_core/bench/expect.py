@@ -1,13 +1,14 @@
 """What is expected of an amount or a reading, from where the run sheet stands."""
 
 from decimal import Decimal
-from typing import Any
 
-from ..expected import Expected
+from ..errors import Question
+from ..expected import Expected, as_typed
+from ..guard import guarded
 from ..quantity import show
+from ..runsheet import Ask, Name, Step, TaskPlan
 from .entries import Data
-from .fold import Sheet
-from .steps import StepKind, TaskPlan
+from .state import TaskState
 
 # what of the drained amount is usual: within ± 7 % (common practice, no source)
 _DRAINED_SPREAD = Decimal("0.07")
@@ -26,8 +27,8 @@ def _drained(task: TaskPlan) -> Expected | None:
     return Expected(value, value * _DRAINED_SPREAD, words, _LESS_OUT, _MORE_OUT)
 
 
-def _poured(task: TaskPlan, sheet: Sheet) -> Expected | None:
-    advice = sheet.advice
+def _poured(task: TaskPlan, state: TaskState) -> Expected | None:
+    advice = state.advice
     if advice is None or advice.action not in ("pour", "remove"):
         return None
     spread = Decimal(str(round(advice.belief.sd, 3)))
@@ -57,8 +58,8 @@ def _in_filter(task: TaskPlan) -> Expected | None:
     return Expected(prefill, prefill / 4, words, "", "No filter holds that much.")
 
 
-def _torqued(sheet: Sheet, raw: Data) -> Expected | None:
-    card = sheet.torque
+def _torqued(state: TaskState, raw: Data) -> Expected | None:
+    card = state.torque
     if card is None:
         return None
     used = next((w for w in card.wrenches if w.wrench.id == str(raw.get("wrench"))), None)
@@ -67,14 +68,47 @@ def _torqued(sheet: Sheet, raw: Data) -> Expected | None:
     return Expected(value, Decimal(0), words, _NOT_TORQUED, _FAR_OVER)
 
 
+# what one drain pan and one measuring jug hold (common practice, no source)
+PAN, JUG = Decimal(10_000), Decimal(5_000)
+
+
+def vessel_at(step: Step) -> tuple[str, Decimal] | None:
+    """What an amount is caught or measured in, and how much that holds, ml."""
+    if step.name == Name.MEASURE:
+        return "a drain pan", PAN
+    return ("a measuring jug", JUG) if step.ask in (Ask.FILL, Ask.AMOUNT) else None
+
+
+@guarded
+def held_by(step: Step, ml: Decimal, sure: str) -> None:
+    """Hold an amount against its vessel. Raises the question ``expected.vessel``, unless it was
+    answered that it is right: in two goes, then."""
+    vessel = vessel_at(step)
+    if vessel is None or ml <= vessel[1]:
+        return
+    own = as_typed(ml, "ml")
+    if sure != own:
+        words, most = vessel
+        raise Question(
+            "expected.vessel",
+            field="amount",
+            said=own,
+            vessel=words,
+            most=show(most, "ml"),
+            options=[own],
+            sure=own,
+        )
+
+
+@guarded
 def expected_at(
-    task: TaskPlan, sheet: Sheet, kind: StepKind, raw: Data, corrected: bool = False
+    task: TaskPlan, state: TaskState, step: Step, raw: Data, corrected: bool = False
 ) -> Expected | None:
     """What a typed amount or reading of a step is held against; None where nothing is known."""
-    found: dict[StepKind, Any] = {
-        StepKind.AMOUNT: lambda: _drained(task),
-        StepKind.FILL: lambda: _corrected_pour(task) if corrected else _poured(task, sheet),
-        StepKind.FILTER: lambda: _in_filter(task),
-        StepKind.TORQUE: lambda: _torqued(sheet, raw),
-    }
-    return found[kind]() if kind in found else None
+    if step.name == Name.MEASURE:
+        return _drained(task)
+    if step.ask == Ask.FILL:
+        return _corrected_pour(task) if corrected else _poured(task, state)
+    if step.ask == Ask.FILTER:
+        return _in_filter(task)
+    return _torqued(state, raw) if step.ask == Ask.TORQUE else None

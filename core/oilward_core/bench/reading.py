@@ -1,62 +1,42 @@
-"""Entries: the append-only things somebody recorded, and reading raw input into them."""
+"""Raw input of an entry as canonical data: what was typed, ticked, dragged or tapped."""
 
-from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
-from datetime import datetime
+from collections.abc import Callable
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part
 from ..errors import CoreError
 from ..expected import Expected, hold_against
-from ..guard import guarded
-from ..quantity import Kind, Measure, Preference, parse_single, read_count, read_number
+from ..guard import guarded, whole_table
+from ..quantity import Kind, Measure, parse, parse_single, read_count, read_number
+from ..runsheet import Ask, Step
 from ..spec import field_of, read_value
-from .steps import Step, StepKind
-
-Data = Mapping[str, Any]
-
-
-@dataclass(frozen=True)
-class Entry:
-    """Something recorded: ``id`` is made by the client, ``at`` is when it happened, ``supersedes``
-    the id of the entry it corrects. ``data`` is canonical and JSON-able (numbers as strings)."""
-
-    id: str
-    step: str
-    kind: str
-    data: Data
-    at: datetime
-    by: str
-    supersedes: str | None = None
-
-
-@dataclass(frozen=True)
-class Speaker:
-    """Who types: units taken by bare numbers and used in words, and their idea of an ounce."""
-
-    volume: str = "ml"
-    torque: str = "N·m"
-    preference: Preference = "us"
-
+from .entries import ANSWERED, DRY, SKIP, Data, Speaker, part_data
 
 # which entries a step takes; the first one completes it
-KINDS: dict[StepKind, tuple[str, ...]] = {
-    StepKind.LOOKUP: ("look up",),
-    StepKind.CHECK: ("confirm",),
-    StepKind.TIMER: ("stop", "start"),
-    StepKind.GATE: ("answer",),
-    StepKind.DRAIN: ("stop", "start"),
-    StepKind.AMOUNT: ("amount",),
-    StepKind.FINDING: ("finding",),
-    StepKind.CHOICE: ("answer",),
-    StepKind.TORQUE: ("torque",),
-    StepKind.FILTER: ("filter",),
-    StepKind.FILL: ("pour",),
-    StepKind.LEVEL: ("level", "cause"),
-    StepKind.LEAKS: ("leaks",),
-}
-DRY = "dry"
+KINDS: dict[Ask, tuple[str, ...]] = whole_table(
+    Ask,
+    {
+        Ask.LOOKUP: ("look up",),
+        Ask.CHECK: ("confirm",),
+        Ask.TIMER: ("stop", "start"),
+        Ask.GATE: ("answer",),
+        Ask.DRAIN: ("stop", "start"),
+        Ask.AMOUNT: ("amount",),
+        Ask.FINDING: ("finding",),
+        Ask.CHOICE: ("answer",),
+        Ask.TORQUE: ("torque",),
+        Ask.FILTER: ("filter",),
+        Ask.FILL: ("pour", "draw"),
+        Ask.WAIT: ("stop", "start"),
+        Ask.LEVEL: ("level", "cause"),
+        Ask.LEAKS: ("leaks",),
+        Ask.MEASURE: ("measure",),
+    },
+)
+# what may be written down on any step: why it is skipped, and what was found of a stop
+ALWAYS = (SKIP, ANSWERED)
+MOST_WORDS = 500
 MOST_PIECES = 1000
 
 
@@ -134,7 +114,72 @@ def _torque(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) 
     unit = str(raw.get("unit") or speaker.torque)
     measure = parse_single(said, Kind.TORQUE, unit)
     held = _held(measure, raw, expected)
-    return {"nm": str(measure.low), "said": said, "wrench": str(raw.get("wrench") or ""), **held}
+    turned = {"turned": _turn(raw)} if step.turn else {}
+    wrench = str(raw.get("wrench") or "")
+    return {"nm": str(measure.low), "said": said, "wrench": wrench, **turned, **held}
+
+
+_FULL_TURN, _MOST_DEGREES = Decimal(360), Decimal(1800)
+
+
+def _turn(raw: Data) -> str:
+    """The angle turned after the wrench, in degrees: the second of its two readings."""
+    said = str(raw.get("turned") or "").strip().removesuffix("°").strip()
+    try:
+        return str(read_number(said, Decimal(1), _MOST_DEGREES))
+    except CoreError as error:
+        raise CoreError("sheet.turned", field="turned") from error
+
+
+def _pour(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    fluid = str(raw.get("fluid") or "").strip()[:80]
+    closed = raw.get("closed") is True
+    return {
+        **_volume(raw, speaker, expected),
+        **({"fluid": fluid} if fluid else {}),
+        **({"closed": True} if closed else {}),
+    }
+
+
+def _draw(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    at = raw.get("from", step.options[0] if step.options else "")
+    if step.options and at not in step.options:
+        raise CoreError("sheet.choose", field="from", options=list(step.options))
+    return {**_volume(raw, speaker, expected), "from": str(at)}
+
+
+_MEASURES = {"length": (Kind.LENGTH, "mm"), "pressure": (Kind.PRESSURE, "kPa")}
+
+
+def _measured(name: str, kind: str, said: str, speaker: Speaker) -> dict[str, Any]:
+    family, unit = _MEASURES[kind]
+    try:
+        found = parse(said, family, unit, speaker.preference)
+    except CoreError as error:
+        raise error.at(name) from error
+    return {"said": said, "low": str(found.low), "high": str(found.high)}
+
+
+def _measure(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    """Values as found and as left; an empty one was not taken, and one is enough."""
+    taken: dict[str, dict[str, Any]] = {"found": {}, "left": {}}
+    for when, values in taken.items():
+        said = raw.get(when)
+        for one in step.measured:
+            words = str(said.get(one.name) or "").strip()[:60] if isinstance(said, dict) else ""
+            if words:
+                values[one.name] = _measured(f"{when}.{one.name}", one.kind, words, speaker)
+    if not any(taken.values()):
+        first = step.measured[0].name if step.measured else ""
+        raise CoreError("quantity.empty", field=f"found.{first}")
+    return taken
+
+
+def _answered(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    reason = str(raw.get("reason") or "").strip()
+    if not reason:
+        raise CoreError("sheet.reason", field="reason")
+    return {"entry": str(raw.get("entry") or "")[:40], "reason": reason[:MOST_WORDS]}
 
 
 def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field: str) -> Any:
@@ -181,33 +226,6 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
     )
 
 
-@guarded
-def part_data(part: Part) -> dict[str, Any]:
-    """A part as JSON-able data; `part_from` is its way back."""
-    return {
-        "form": part.form.value,
-        "matter": part.matter.value,
-        "share": str(part.share),
-        "largest_mm": None if part.largest_mm is None else str(part.largest_mm),
-        "count": part.count,
-        "magnetic": part.magnetic,
-    }
-
-
-@guarded
-def part_from(data: Data) -> Part:
-    """A part from stored data."""
-    largest = data.get("largest_mm")
-    return Part(
-        Form(data["form"]),
-        Matter(data["matter"]),
-        Decimal(data["share"]),
-        None if largest is None else Decimal(largest),
-        data.get("count"),
-        data.get("magnetic"),
-    )
-
-
 def _finding(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     parts = [read_part(part, speaker) for part in _listed(raw, "parts") if isinstance(part, dict)]
     if sum(part.share for part in parts) > 1:
@@ -239,11 +257,12 @@ def _cause(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -
     cause = str(raw.get("cause") or "").strip()
     if not cause:
         raise CoreError("sheet.reason", field="cause")
-    return {"cause": cause[:500]}
+    return {"cause": cause[:MOST_WORDS]}
 
 
 def _look_up(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    assert step.path is not None
+    if step.path is None:
+        raise CoreError("sheet.wrong_kind", step=step.title)
     written = str(raw.get("written") or "").strip()
     read_value(field_of(step.path), written)
     document = str(raw.get("document") or "").strip()[:120]
@@ -255,9 +274,13 @@ def _look_up(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
 
 def _leaks(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     result = raw.get("result")
-    if result != DRY and result not in step.items:
-        raise CoreError("sheet.choose", field="result", options=[DRY, *step.items])
-    return {"result": result}
+    if result == DRY:
+        return {"result": DRY}
+    place = next((place for place in step.places if place.label == result), None)
+    if place is None:
+        labels = [place.label for place in step.places]
+        raise CoreError("sheet.choose", field="result", options=[DRY, *labels])
+    return {"result": place.label, "reservoir": place.reservoir, "part": place.part}
 
 
 def _skip(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
@@ -266,7 +289,7 @@ def _skip(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) ->
     reason = str(raw.get("reason") or "").strip()
     if not reason:
         raise CoreError("sheet.reason", field="reason")
-    return {"reason": reason[:500]}
+    return {"reason": reason[:MOST_WORDS]}
 
 
 _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]
@@ -278,7 +301,9 @@ _READERS: dict[str, tuple[str, _Reader]] = {
     "stop": ("", _nothing),
     "answer": ("value", _answer),
     "amount": ("amount", _amount),
-    "pour": ("amount", _amount),
+    "pour": ("amount", _pour),
+    "draw": ("amount", _draw),
+    "measure": ("found", _measure),
     "filter": ("amount", _filter),
     "torque": ("reading", _torque),
     "finding": ("parts", _finding),
@@ -286,9 +311,11 @@ _READERS: dict[str, tuple[str, _Reader]] = {
     "cause": ("cause", _cause),
     "leaks": ("result", _leaks),
     "skip": ("reason", _skip),
+    "answered": ("reason", _answered),
 }
 
 
+@guarded
 def read_entry(
     step: Step, kind: str, raw: Data, speaker: Speaker, expected: Expected | None = None
 ) -> dict[str, Any]:
@@ -299,21 +326,10 @@ def read_entry(
     ``field``: quantity codes, ``finding.*``, ``sheet.choose``, ``sheet.not_ticked``,
     ``sheet.reason``, ``sheet.no_skip``, ``sheet.wrong_kind``.
     """
-    if kind not in (*KINDS[step.kind], "skip"):
+    if kind not in (*KINDS[step.ask], *ALWAYS):
         raise CoreError("sheet.wrong_kind", step=step.title)
     field, reader = _READERS[kind]
     try:
         return reader(step, raw, speaker, expected)
     except CoreError as error:
         raise error.at(field) from error
-
-
-def in_order(entries: Iterable[Entry]) -> list[Entry]:
-    """Entries by time, each id once, without those that a later one corrects.
-
-    Whatever order and repetition they arrive in, the same list comes out.
-    """
-    unique = {entry.id: entry for entry in entries}
-    corrected = {entry.supersedes for entry in unique.values() if entry.supersedes}
-    kept = [entry for entry in unique.values() if entry.id not in corrected]
-    return sorted(kept, key=lambda entry: (entry.at, entry.id))

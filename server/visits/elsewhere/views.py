@@ -10,27 +10,28 @@ from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import services
-from .shapes import OwnersWord
+from .shapes import Elsewhere
 
 
-class OwnersWordSerializer(DataclassSerializer[OwnersWord]):
+class ElsewhereSerializer(DataclassSerializer[Elsewhere]):
     class Meta:
-        dataclass = OwnersWord
+        dataclass = Elsewhere
         extra_kwargs = {
-            name: {"allow_blank": True} for name in ("reservoir", "done_on", "odometer")
+            name: {"allow_blank": True}
+            for name in ("reservoir", "done_on", "odometer", "fluid", "amount", "by", "proof")
         }
 
 
-class OwnersWordView(APIView):
+class ElsewhereView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
-        operation_id="owners_word_take", request=OwnersWordSerializer, responses={204: None}
+        operation_id="elsewhere_write", request=ElsewhereSerializer, responses={204: None}
     )
     def post(self, request: Request, bike_id: UUID) -> Response:
-        given = OwnersWordSerializer(data=request.data)
+        given = ElsewhereSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.take_word(
+        services.write_down(
             bike_id, given.validated_data, actor=person_of(request), today=days.today()
         )
         return Response(status=status.HTTP_204_NO_CONTENT)

@@ -11,7 +11,7 @@ from workshop import days
 from visits.models import Service
 
 
-class OwnersWordTests(WorkshopTestCase):
+class ElsewhereTests(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
         self.bike = Bike.objects.get(name="Lamplighter")  # came without papers
@@ -20,12 +20,13 @@ class OwnersWordTests(WorkshopTestCase):
     def say(self, **more: Any) -> Any:
         body = {
             "id": str(uuid4()),
+            "what": "service",
             "reservoir": "engine",
             "done_on": self.day,
             "odometer": "26 900",
             **more,
         }
-        return self.api.post(f"/api/bikes/{self.bike.pk}/owners-word/", body, format="json")
+        return self.api.post(f"/api/bikes/{self.bike.pk}/elsewhere/", body, format="json")
 
     def engine(self) -> dict[str, Any]:
         return self.api.get(f"/api/bikes/{self.bike.pk}/").json()["reservoirs"][0]
@@ -77,3 +78,29 @@ class OwnersWordTests(WorkshopTestCase):
         reading = Service.objects.get(bike=self.bike).reading
         self.assertEqual(reading.offset_km, 0)
         self.assertAlmostEqual(float(reading.km), 26_900 * 1.609344, 0)  # miles, by definition
+
+    def test_an_invoice_is_a_record_and_every_kind_of_reservoir_can_leave_due(self) -> None:
+        before = self.api.get(f"/api/bikes/{self.bike.pk}/").json()["reservoirs"]
+        for reservoir in before:
+            key = reservoir["glass"]["key"]
+            answer = self.say(
+                reservoir=key, by="Pier Workshop", proof="invoice 118", amount="1.1 l", fluid="any"
+            )
+            self.assertEqual(answer.status_code, 204, answer.content)
+        for reservoir in self.api.get(f"/api/bikes/{self.bike.pk}/").json()["reservoirs"]:
+            self.assertNotEqual(reservoir["glass"]["state"], "baseline", reservoir["glass"]["key"])
+            (line,) = reservoir["services"]
+            self.assertEqual((line["by_word"], line["proof"]), (False, "invoice 118"))
+            self.assertIn("Pier Workshop", line["done_by"])
+
+    def test_a_top_up_stands_between_services_and_changes_no_due_date(self) -> None:
+        before = self.engine()["glass"]["state"]
+        once = str(uuid4())
+        for _ in range(2):
+            self.assertEqual(self.say(id=once, what="top-up", amount="250 ml").status_code, 204)
+        engine = self.engine()
+        self.assertEqual(engine["glass"]["state"], before)
+        (line,) = engine["top_ups"]
+        self.assertEqual(line["amount"], "250 ml")
+        refused = self.say(what="top-up", amount="")
+        self.assertIn("Nothing typed yet", self.sentence(refused, "/amount"))

@@ -1,0 +1,55 @@
+"""The bench: the entries people make, the facts they come to, and where each step stands."""
+
+from .closing import Closing, TaskClosing, keep, kept, why_not_learned
+from .correct import as_before, reopens
+from .entries import DRY, Entry, Speaker, in_order, part_data, part_from
+from .expect import expected_at, held_by
+from .facts import Facts, Flow, Stands, Way, facts_of
+from .fasteners import FastenerState
+from .filling import Bench
+from .judged import TorqueCard, judge_finding
+from .known import VisitPlan
+from .reading import read_entry
+from .state import Sheet, Status, StepState, Stop, TaskState, check_entry, fold
+from .upgrade import upgrade
+from .words import Standing, result, standing
+
+__all__ = [
+    "DRY",
+    "Bench",
+    "Closing",
+    "Entry",
+    "Facts",
+    "FastenerState",
+    "Flow",
+    "Sheet",
+    "Speaker",
+    "Standing",
+    "Stands",
+    "Status",
+    "StepState",
+    "Stop",
+    "TaskClosing",
+    "TaskState",
+    "TorqueCard",
+    "VisitPlan",
+    "Way",
+    "as_before",
+    "check_entry",
+    "expected_at",
+    "facts_of",
+    "fold",
+    "held_by",
+    "in_order",
+    "judge_finding",
+    "keep",
+    "kept",
+    "part_data",
+    "part_from",
+    "read_entry",
+    "reopens",
+    "result",
+    "standing",
+    "upgrade",
+    "why_not_learned",
+]

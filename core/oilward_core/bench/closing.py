@@ -1,0 +1,84 @@
+"""What a closed visit answered: kept as a document when it is closed, read back and never folded anew."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from decimal import Decimal, InvalidOperation
+from typing import Any
+
+from cattrs import BaseValidationError
+from cattrs.preconf.json import make_converter
+
+from ..errors import CoreError
+from ..guard import Sound, guarded
+from ..runsheet import StepId, TaskPlan
+from ..spec import Path
+from .entries import Entry
+from .state import Sheet
+from .upgrade import closing_1
+
+FORMAT, LAST_FORMAT = "oilward-closing/2", "oilward-closing/1"
+
+_converter = make_converter(detailed_validation=False)
+_converter.register_unstructure_hook(Decimal, str)
+_converter.register_structure_hook(Decimal, lambda text, _: Decimal(text))
+_converter.register_unstructure_hook(Path, str)
+_converter.register_structure_hook(Path, lambda text, _: Path.of(text))
+_converter.register_unstructure_hook(StepId, str)
+_converter.register_structure_hook(StepId, lambda text, _: StepId.of(text))
+
+
+@dataclass(frozen=True)
+class TaskClosing(Sound):
+    """One reservoir of a closed visit: the plan it stood on, the fluid that went in, its bottle in
+    ml. ``not_learned`` says why what it took is not to be learned from, if so."""
+
+    plan: TaskPlan
+    fluid: str
+    bottle_ml: Decimal | None
+    not_learned: str = ""
+
+
+@dataclass(frozen=True)
+class Closing(Sound):
+    """A visit as it stood, with all it stands on, and what the bike had run, km."""
+
+    tasks: tuple[TaskClosing, ...]
+    sheet: Sheet
+    km: Decimal
+
+
+def keep(closing: Closing) -> dict[str, Any]:
+    """A closing as a JSON document; `kept` is its way back."""
+    return {"format": FORMAT, **_converter.unstructure(closing)}
+
+
+def kept(document: Mapping[str, Any]) -> Closing:
+    """The closing a document holds, of this format or the last, without folding anything. Raises
+    CoreError ``closing.unreadable`` for what `keep` did not write."""
+    named = str(document.get("format"))
+    if named not in (FORMAT, LAST_FORMAT):
+        raise CoreError("closing.unreadable", format=named)
+    try:
+        wanted = closing_1(document) if named == LAST_FORMAT else dict(document)
+        return _converter.structure(wanted, Closing)
+    except (
+        BaseValidationError,
+        CoreError,
+        AttributeError,
+        InvalidOperation,
+        LookupError,
+        TypeError,
+        ValueError,
+    ) as error:
+        raise CoreError("closing.unreadable", format=named) from error
+
+
+_DISAGREED = "Gauge and book disagreed: {}."
+
+
+@guarded
+def why_not_learned(key: str, entries: list[Entry]) -> str:
+    """Why what a reservoir took is not to be learned from; empty if it is: gauge and book must not
+    have disagreed. ``entries``: those that count (`in_order`)."""
+    causes = [e for e in entries if e.kind == "cause" and StepId.of(e.step).reservoir == key]
+    return _DISAGREED.format(causes[-1].data["cause"]) if causes else ""

@@ -1,0 +1,177 @@
+"""Filling a reservoir, from what flowed and was read: rounds that happened, and the one in hand."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from decimal import Decimal
+
+from ..errors import CoreError
+from ..fill import Advice, CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured, coach
+from ..guard import Sound
+from ..runsheet import Name, Round, StepId, TaskPlan
+from ..spec import FillRule, LevelCheck, needed
+from ..torque import Wrench
+from .entries import Entry
+from .facts import Facts, Timer
+
+ENOUGH = Decimal("0.6")  # of the book, before an engine may run on it [our definition]
+IDLING = "idling"
+
+
+@dataclass(frozen=True)
+class Bench(Sound):
+    """What the workshop brings: its wrenches, and how long a minute is
+    (60 s; a practice clock runs faster and says so)."""
+
+    wrenches: tuple[Wrench, ...] = ()
+    seconds_per_minute: float = 60.0
+
+    def length(self, minutes: Decimal) -> timedelta:
+        """``minutes`` of bench time as real time."""
+        return timedelta(seconds=float(minutes) * self.seconds_per_minute)
+
+
+@dataclass
+class Filling:
+    """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
+    ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
+    ``unused`` says by entry id why a reading is kept and not used."""
+
+    rounds: tuple[Round, ...]
+    advice: Advice | None
+    right: bool
+    enough: bool
+    unused: dict[str, str] = field(default_factory=dict)
+
+
+def fill_case(task: TaskPlan) -> FillCase:
+    """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
+    reservoir, capacity = task.reservoir, task.capacity
+    if capacity is None:
+        raise CoreError("fill.no_capacity")
+    gauge = None
+    if reservoir.fill_rule == FillRule.LEVEL and reservoir.level is not None:
+        gauge = Gauge(reservoir.level.between_marks, reservoir.level.target)
+    return FillCase(capacity, gauge, reservoir.initial, task.took)
+
+
+@dataclass(frozen=True)
+class _Since:
+    """A reading among what happened before it: the last pour, the last run, when it began to settle."""
+
+    poured: datetime | None
+    run: Timer | None
+    settled_from: datetime | None
+
+
+def _since(entry: Entry, key: str, facts: Facts) -> _Since:
+    pours = [f.at for f in facts.poured(key) if f.at <= entry.at]
+    poured = pours[-1] if pours else None
+    runs = [r for r in facts.runs if r.started <= entry.at and (not poured or r.started >= poured)]
+    run = runs[-1] if runs else None
+    settle = facts.timers.get(str(StepId(key, Name.SETTLE, "", StepId.of(entry.step).round)))
+    begun = run.stopped if run else poured
+    if settle and begun and settle.started >= begun:
+        begun = settle.started
+    return _Since(poured, run, begun)
+
+
+def why_unused(entry: Entry, task: TaskPlan, facts: Facts, bench: Bench) -> str:
+    """Why a level reading is kept but not used; empty if it is valid."""
+    level = task.reservoir.level
+    if level is None:
+        return ""
+    second = level.second.attitude if level.second else level.attitude
+    if entry.data["attitude"] not in (level.attitude, second):
+        return (
+            f"Read {entry.data['attitude']}; this {level.gauge} is read {level.attitude}. Kept, "
+            "not used. Stand it right and read again."
+        )
+    since = _since(entry, task.reservoir.key, facts)
+    if level.run_minutes:
+        lasted = since.run.lasted(entry.at) if since.run else timedelta(0)
+        if lasted < bench.length(level.run_minutes):
+            return "The engine ran too short. Kept, not used. Correct the run, then read again."
+    if level.engine == IDLING:
+        stopped = since.run.stopped if since.run else None
+        if stopped and stopped < entry.at:
+            return "Read with the engine off; this one is read idling. Kept, not used. Read again."
+        return ""
+    settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
+    if settled < bench.length(level.settle_minutes):
+        minutes = f"{level.settle_minutes:f}"
+        return f"Read before it had settled for {minutes} min. Kept, not used. Read again."
+    return ""
+
+
+def _reading(entry: Entry, level: LevelCheck | None, valid: bool) -> LevelReading:
+    """A reading on the first pair of marks; one on the second is carried over by its ml."""
+    position = Decimal(entry.data["position"])
+    if level and level.second and entry.data["attitude"] == level.second.attitude:
+        below = (level.second.target - position) * level.second.between
+        position = level.target - below / level.between_marks
+    return LevelReading(entry.data["sight"], position, valid)
+
+
+def _happened(
+    task: TaskPlan, facts: Facts, bench: Bench, least: Decimal
+) -> tuple[list[FillEvent], dict[str, str]]:
+    """What the coach hears of, oldest first. Until there is enough in to run on, nothing is read."""
+    events: list[FillEvent] = []
+    unused: dict[str, str] = {}
+    added = Decimal(0)
+    for entry in facts.events.get(task.reservoir.key, ()):
+        if entry.kind == "level":
+            why = why_unused(entry, task, facts, bench)
+            events.append(_reading(entry, task.reservoir.level, not why))
+            if why:
+                unused[entry.id] = why
+        elif entry.kind == "cause":
+            events.append(CauseFound(entry.data["cause"]))
+        else:
+            ml = Decimal(entry.data["ml"]) * (-1 if entry.kind == "draw" else 1)
+            added += ml
+            events.append(Poured(ml, prefill=entry.kind == "filter" or added < least))
+    return events, unused
+
+
+def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
+    """The fillings that happened, by their numbers, and the one in hand."""
+    key = task.reservoir.key
+    drawn = {f.round: f.way == "drawn off" for f in facts.poured(key)}
+    read = {StepId.of(e.step).round for e in facts.events.get(key, ()) if e.kind == "level"}
+    last = max([0, *drawn, *read])
+    rounds = [Round(drawn.get(n, False), n in read) for n in range(1, last + 1)]
+    if advice.action in ("read", "stop") and rounds:
+        rounds[-1] = Round(rounds[-1].draws, True)
+    if advice.action in ("pour", "remove"):
+        rounds.append(Round(advice.action == "remove", False))
+    return tuple(rounds)
+
+
+def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
+    """How the filling of a reservoir stands; before its values are looked up, it has not begun.
+
+    Raises CoreError ``fill.no_capacity``.
+    """
+    if set(needed(task.reservoir, task.variant)) & set(task.asks):
+        poured = facts.poured(task.reservoir.key)
+        rounds = tuple(Round(f.way == "drawn off", False) for f in poured) or (Round(),)
+        return Filling(rounds, None, False, False)
+    case = fill_case(task)
+    least = case.capacity * ENOUGH if case.gauge else Decimal(0)
+    events, unused = _happened(task, facts, bench, least)
+    advice = coach(case, events)
+    enough = advice.added >= round(least) and bool(facts.poured(task.reservoir.key))
+    exact = case.gauge is None
+    right = advice.action == "done"
+    return Filling(_rounds(task, facts, advice), advice, right, right if exact else enough, unused)
+
+
+def fillings_of(tasks: Mapping[str, TaskPlan], facts: Facts, bench: Bench) -> dict[str, Filling]:
+    """The filling of each reservoir that is drained in this visit."""
+    return {
+        key: filling_of(task, facts, bench)
+        for key, task in tasks.items()
+        if task.reservoir.facts.drained
+    }

@@ -1,0 +1,101 @@
+"""What a reservoir's readings come to: the wrench card, the verdict on a finding, what came out."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from ..debris import Observation, OilLook, Verdict, verdict
+from ..guard import Sound, guarded
+from ..quantity import show
+from ..runsheet import TaskPlan
+from ..schools import torque_aim
+from ..torque import (
+    Setting,
+    TorqueSpec,
+    TorqueVerdict,
+    Wrench,
+    WrenchSetting,
+    fitting_wrenches,
+    judge,
+    scale_factor,
+)
+from .entries import Entry, part_from
+from .facts import DRAIN_PLUG
+from .filling import Bench
+
+
+@dataclass(frozen=True)
+class TorqueCard(Sound):
+    """What a torque step shows: the aim (N·m), the wrenches that fit with their marks, best first,
+    the last reading (N·m) and what it means."""
+
+    aim: Setting
+    low: Decimal
+    high: Decimal
+    wrenches: tuple[WrenchSetting, ...]
+    reading: Decimal | None
+    verdict: TorqueVerdict | None
+
+
+@guarded
+def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:
+    """The verdict on a finding entry."""
+    seen = Observation(
+        task.reservoir.kind,
+        tuple(part_from(part) for part in entry.data["parts"]),
+        frozenset(OilLook(look) for look in entry.data["oil"]),
+        task.km_since_wiped,
+        task.first_service,
+    )
+    return verdict(seen)
+
+
+@guarded
+def torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCard | None:
+    """The wrench card of a reservoir's plug, with the last reading; None where no wrench sets it."""
+    plug = task.reservoir.fastener(DRAIN_PLUG)
+    if plug is None or plug.torque is None or not plug.torque.by_wrench:
+        return None
+    spec = plug.torque
+    low, high = spec.low or Decimal(0), spec.high or Decimal(0)
+    aim = torque_aim(spec, plug.sealant, task.reservoir.kind, task.schools)
+    fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
+    judged = nm = None
+    if reading is not None and reading.kind == "torque":
+        used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
+        nm = _at_plug(reading, used, plug.adapter)
+        judged = judge(nm, spec, used.accuracy if used else Decimal("0.06"), plug.soft)
+    return TorqueCard(aim, low, high, fitting, nm, judged)
+
+
+def _at_plug(reading: Entry, used: Wrench | None, adapter: Decimal | None) -> Decimal:
+    factor = scale_factor(used, adapter) if used else None
+    return Decimal(reading.data["nm"]) / (factor or 1)
+
+
+_FULL_TURN, _NEAR = Decimal(360), Decimal(5)
+
+
+@guarded
+def turned_wrong(spec: TorqueSpec, entry: Entry) -> str:
+    """What the angle after the wrench still lacks; empty where it is right to five degrees [def]."""
+    if spec.then is None or "turned" not in entry.data:
+        return ""
+    turned = Decimal(entry.data["turned"])
+    low, high = (end * _FULL_TURN for end in spec.then)
+    if low - _NEAR <= turned <= high + _NEAR:
+        return ""
+    return f"Turned {turned.normalize():f}°; the manual says {spec.then_words}."
+
+
+@guarded
+def drained_remark(task: TaskPlan, ml: Decimal) -> str:
+    """Against what went in last time; within ± 7 % is expected [trade]."""
+    if task.last_put_in is None:
+        return "Nothing on record to compare with."
+    off = (ml - task.last_put_in) / task.last_put_in if task.last_put_in else Decimal(0)
+    put = show(task.last_put_in, "ml")
+    if abs(off) <= Decimal("0.07"):
+        return f"As expected: {put} went in last time."
+    if off < 0:
+        return f"{-off:.0%} less than the {put} put in last time: burnt, leaked or underfilled."
+    return f"{off:.0%} more than the {put} put in last time: overfilled, water or fuel."

@@ -1,0 +1,124 @@
+"""Entries and standings in a workshop's words."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from ..guard import guarded
+from ..quantity import show
+from .entries import Entry, Speaker, part_from
+from .state import Sheet, TaskState
+
+
+def _finding(entry: Entry) -> str:
+    parts = [part_from(part) for part in entry.data["parts"]]
+    seen = [f"{part.form} of {part.matter}, {part.share:.0%}" for part in parts]
+    return "; ".join([*(seen or ["clean magnet"]), *(f"oil {look}" for look in entry.data["oil"])])
+
+
+def _volume(entry: Entry, speaker: Speaker) -> str:
+    ml = Decimal(entry.data["ml"])
+    return (
+        show(ml, "ml")
+        if speaker.volume == "ml"
+        else f"{show(ml, 'ml')} ({show(ml, speaker.volume)})"
+    )
+
+
+_UNSEEN = {"below": "below the low mark", "above": "above the high mark"}
+
+
+def _level(entry: Entry) -> str:
+    between = f"{Decimal(entry.data['position']):.0%} between the marks"
+    return f"{_UNSEEN.get(entry.data['sight'], between)}, {entry.data['attitude']}"
+
+
+def _torque(entry: Entry, speaker: Speaker) -> str:
+    turned = entry.data.get("turned")
+    then = f", then {Decimal(turned).normalize():f}°" if turned else ""
+    return show(Decimal(entry.data["nm"]), speaker.torque) + then
+
+
+def _measured(entry: Entry) -> str:
+    """``inlet 0.08 mm, as left 0.10 mm``."""
+    found, left = entry.data["found"], entry.data["left"]
+    words = []
+    for name in dict.fromkeys((*found, *left)):
+        both = [found[name]["said"]] if name in found else []
+        both += [f"left {left[name]['said']}"] if name in left else []
+        words.append(f"{name} {', '.join(both)}")
+    return "; ".join(words)
+
+
+@guarded
+def result(entry: Entry, speaker: Speaker) -> str:
+    """What an entry says, short: ``2500 ml``, ``22.0 N·m``, ``45% between the marks, upright``; of
+    one that was asked about and stands, what was expected."""
+    asked = entry.data.get("asked")
+    said = _said(entry, speaker)
+    return f"{said}; it stands, though {asked['expected']}" if asked else said
+
+
+def _said(entry: Entry, speaker: Speaker) -> str:
+    if entry.kind in ("amount", "pour", "draw"):
+        return _volume(entry, speaker) + (" out" if entry.kind == "draw" else "")
+    if entry.kind == "filter":
+        dry = not Decimal(entry.data["ml"])
+        return "not pre-filled" if dry else f"pre-filled {_volume(entry, speaker)}"
+    if entry.kind == "torque":
+        return _torque(entry, speaker)
+    if entry.kind == "finding":
+        return _finding(entry)
+    if entry.kind == "level":
+        return _level(entry)
+    if entry.kind == "measure":
+        return _measured(entry)
+    words = {
+        "look up": entry.data.get("written"),
+        "answer": entry.data.get("value"),
+        "leaks": entry.data.get("result"),
+        "cause": entry.data.get("cause"),
+        "answered": entry.data.get("reason"),
+        "skip": "skipped",
+    }
+    return str(words.get(entry.kind) or "done")
+
+
+@dataclass(frozen=True)
+class Standing:
+    """How one part of the bike stands right now; ``open`` marks what must not be forgotten."""
+
+    part: str
+    word: str
+    open: bool
+    by: str = ""
+    at: str = ""
+
+
+def _oil(task: TaskState, speaker: Speaker) -> Standing:
+    if task.filled:
+        return Standing("Oil", f"level right, {show(task.added, speaker.volume)} in", False)
+    if task.added > 0:
+        return Standing("Oil", f"{show(task.added, speaker.volume)} in, level not right yet", True)
+    if not task.oil_out:
+        return Standing("Oil", "old oil in", False)
+    return Standing("Oil", "draining" if task.draining else "drained, empty", True)
+
+
+@guarded
+def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
+    """How a reservoir stands, for whoever comes back to it: its fasteners, its oil."""
+    task = sheet.task(key)
+    if task is None:
+        return ()
+    if not task.fasteners:
+        words = task.found or (
+            "done" if task.filled else "opened" if task.opened else "not looked at"
+        )
+        return (
+            Standing("Found" if task.found else "Work", words, task.opened and not task.filled),
+        )
+    parts = [
+        Standing(f.part, f.words, f.open, f.by, f.at.isoformat() if f.at else "")
+        for f in task.fasteners
+    ]
+    return (*parts, _oil(task, speaker))

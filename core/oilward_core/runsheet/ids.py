@@ -1,0 +1,77 @@
+"""What steps and jobs are called."""
+
+from enum import StrEnum
+from functools import lru_cache
+from typing import NamedTuple
+
+
+class Name(StrEnum):
+    """Every step there is, by the name it is written down under."""
+
+    LOOK_UP = "look up"
+    COLD = "cold"
+    VALVES = "valves"
+    TYRES = "tyres"
+    WARM = "warm"
+    SUPPORT = "support"
+    FILLER = "filler"
+    DRAIN = "drain"
+    MEASURE = "measure"
+    INSPECT = "inspect"
+    WASHER = "washer"
+    REFIT = "refit"
+    TORQUE = "torque"
+    FILTER = "filter"
+    CIRCUIT = "circuit filter"
+    FILL = "fill"
+    CLOSE = "close"
+    RUN = "run"
+    SETTLE = "settle"
+    LEVEL = "level"
+    WHEEL_OUT = "wheel out"
+    LEG_OUT = "leg out"
+    LEG_DRAIN = "leg drain"
+    LEG_FILL = "leg fill"
+    LEG_GAP = "leg gap"
+    LEG_IN = "leg in"
+    WHEEL_IN = "wheel in"
+    LOOK = "look"
+    LEAKS = "leaks"
+    FINISH = "finish"
+
+
+class StepId(NamedTuple):
+    """A step: whose (empty: the whole bike's), which, of what part, in which round (0: none)."""
+
+    reservoir: str
+    name: str
+    part: str = ""
+    round: int = 0
+
+    def __str__(self) -> str:
+        """``engine/fill.1``, ``engine/look up.drain plug.torque``, ``warm``."""
+        whose = f"{self.reservoir}/" if self.reservoir else ""
+        return f"{whose}{self.name}" + (f".{self.part}" if self.part else "") + self._number
+
+    @property
+    def _number(self) -> str:
+        return f".{self.round}" if self.round else ""
+
+    @classmethod
+    def of(cls, text: str) -> "StepId":
+        """Read what ``str`` wrote."""
+        return _read(text)
+
+
+@lru_cache(maxsize=4096)
+def _read(text: str) -> StepId:
+    reservoir, _, rest = text.rpartition("/")
+    name, _, tail = rest.partition(".")
+    if tail.isascii() and tail.isdigit() and len(tail) < 6:
+        return StepId(reservoir, name, "", int(tail))
+    return StepId(reservoir, name, tail)
+
+
+def of_bike(name: Name, number: int = 0) -> StepId:
+    """A step of the whole bike."""
+    return StepId("", name, "", number)

@@ -1,0 +1,220 @@
+"""The jobs of a visit: what the order is solved over. One row a kind.
+
+Minutes and waits are common practice, no source; a workshop's own visits replace them.
+"""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from .. import cautions as careful
+from ..guard import Sound, whole_table
+from ..spec import ReservoirSpec
+from .ids import Name
+
+CHANGE_MINUTES = 3  # from one attitude to another, strapped again
+UPRIGHT, LIFTED = "upright", "lifted"
+IDLE_MINUTES, COOL_MINUTES = 10, 5  # ten minutes at idle, five to cool
+
+
+class JobKind(StrEnum):
+    """What jobs there are, in the words their minutes are learned under."""
+
+    COLD_CHECKS = "cold checks"
+    COLD = "cold"
+    WARM_UP = "warm up"
+    SUPPORT = "support"
+    PROVE_FILLER = "prove filler"
+    DRAIN = "drain"
+    READ_PLUG = "read plug"
+    REFIT = "refit"
+    TORQUE = "torque"
+    FILTER = "filter"
+    CIRCUIT_FILTER = "circuit filter"
+    FILL = "fill"
+    RUN = "run"
+    SETTLE = "settle"
+    LEVEL = "level"
+    LEAKS = "leaks"
+    FINISH = "finish"
+    WHEEL_OUT = "front wheel out"
+    LEG_OUT = "leg out"
+    LEG_DRAIN = "leg drain"
+    LEG_FILL = "leg fill"
+    LEG_GAP = "leg gap"
+    LEG_IN = "leg in"
+    WHEEL_IN = "front wheel in"
+    LOOK = "look"
+
+
+@dataclass(frozen=True)
+class JobFacts:
+    """Hands-on ``minutes``, then ``wait`` hands-off; ``waiting`` is what a learned wait is called,
+    empty where the sheet says how long. ``begins``: a reservoir's own caution is said here."""
+
+    minutes: int
+    wait: int
+    waiting: str
+    cautions: tuple[str, ...]
+    begins: bool
+
+
+def _job(
+    minutes: int, *cautions: str, wait: int = 0, waiting: str = "", begins: bool = False
+) -> JobFacts:
+    return JobFacts(minutes, wait, waiting, cautions, begins)
+
+
+JOBS: dict[JobKind, JobFacts] = whole_table(
+    JobKind,
+    {
+        JobKind.COLD_CHECKS: _job(5),
+        JobKind.COLD: _job(0),
+        JobKind.WARM_UP: _job(
+            2, careful.RUNNING, wait=IDLE_MINUTES + COOL_MINUTES, waiting="warming up"
+        ),
+        JobKind.SUPPORT: _job(4, careful.STRAPPED),
+        JobKind.PROVE_FILLER: _job(2),
+        JobKind.DRAIN: _job(3, careful.HOT_OIL, wait=10, waiting="dripping", begins=True),
+        JobKind.READ_PLUG: _job(4),
+        JobKind.REFIT: _job(4, careful.SOLVENT),
+        JobKind.TORQUE: _job(2),
+        JobKind.FILTER: _job(6),
+        JobKind.CIRCUIT_FILTER: _job(12, begins=True),
+        JobKind.FILL: _job(4),
+        JobKind.RUN: _job(2, careful.WHEEL),
+        JobKind.SETTLE: _job(0),
+        JobKind.LEVEL: _job(3),
+        JobKind.LEAKS: _job(4, careful.ESCAPED),
+        JobKind.FINISH: _job(5, careful.WASTE),
+        JobKind.WHEEL_OUT: _job(10, careful.AXLE),
+        JobKind.LEG_OUT: _job(4, begins=True),
+        JobKind.LEG_DRAIN: _job(3, careful.SPRING, wait=15, waiting="a leg hung to drip"),
+        JobKind.LEG_FILL: _job(6, wait=10, waiting="air leaving a leg"),
+        JobKind.LEG_GAP: _job(5),
+        JobKind.LEG_IN: _job(4),
+        JobKind.WHEEL_IN: _job(10, careful.AXLE),
+        JobKind.LOOK: _job(2, begins=True),
+    },
+)
+WAITS = {facts.waiting: kind for kind, facts in JOBS.items() if facts.waiting}
+
+
+@dataclass(frozen=True)
+class Job(Sound):
+    """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it.
+
+    ``attitude`` has to hold while it is done (and while it drips), with ``held_until`` to the end of
+    the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
+    and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
+    belongs to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be
+    careful of at it.
+    """
+
+    id: str
+    label: str
+    kind: str
+    minutes: int
+    wait: int = 0
+    after: tuple[str, ...] = ()
+    group: str = ""
+    attitude: str = ""
+    pan_until: str = ""
+    held_until: str = ""
+    cautions: tuple[str, ...] = ()
+
+
+def job_id(kind: JobKind, reservoir: str = "") -> str:
+    """``engine/drain``, ``warm up``."""
+    return f"{reservoir}/{kind}" if reservoir else str(kind)
+
+
+def cautions_at(kind: JobKind, spec: ReservoirSpec | None = None) -> tuple[str, ...]:
+    """What to be careful of at a kind of job, what the reservoir's sheet says included."""
+    facts = JOBS[kind]
+    if spec is None or not facts.begins:
+        return facts.cautions
+    looked = (spec.facts.look,) if kind == JobKind.LOOK and spec.facts.look else ()
+    own = (f"{spec.label.capitalize()}: {spec.caution}",) if spec.caution else ()
+    return (*facts.cautions, *looked, *own)
+
+
+def minutes_of(kind: JobKind, learned: Mapping[str, int]) -> tuple[int, int]:
+    """Hands-on minutes and wait of a kind of job: ``learned`` ones before common practice."""
+    facts = JOBS[kind]
+    return learned.get(kind, facts.minutes), learned.get(facts.waiting, facts.wait)
+
+
+@dataclass(frozen=True)
+class ColdJob(Sound):
+    """Something done on a cold engine, before it is warmed up: valve clearances, tyre pressures.
+    ``measured`` are the values it takes, as found and as left, with the kind of quantity."""
+
+    key: str
+    label: str
+    minutes: int
+    measured: tuple[tuple[str, str], ...] = ()
+    cautions: tuple[str, ...] = ()
+
+
+COLD_JOBS = {
+    job.key: job
+    for job in (
+        ColdJob(
+            "valves",
+            "Valve clearances, engine cold six hours",
+            45,
+            (("inlet", "length"), ("exhaust", "length")),
+        ),
+        ColdJob(
+            "tyres",
+            "Tyre pressures, cold",
+            6,
+            (("front", "pressure"), ("rear", "pressure")),
+            (careful.TYRES,),
+        ),
+    )
+}
+
+
+def cautions(jobs: Iterable[Job]) -> tuple[str, ...]:
+    """Everything to be careful of in a visit, each once, in the order of its jobs."""
+    return tuple(dict.fromkeys(text for job in jobs for text in job.cautions))
+
+
+# the job each step belongs to; None: what is no work of its own
+JOB_OF: dict[Name, JobKind | None] = whole_table(
+    Name,
+    {
+        Name.LOOK_UP: None,
+        Name.COLD: JobKind.COLD_CHECKS,
+        Name.VALVES: JobKind.COLD,
+        Name.TYRES: JobKind.COLD,
+        Name.WARM: JobKind.WARM_UP,
+        Name.SUPPORT: JobKind.SUPPORT,
+        Name.FILLER: JobKind.PROVE_FILLER,
+        Name.DRAIN: JobKind.DRAIN,
+        Name.MEASURE: JobKind.READ_PLUG,
+        Name.INSPECT: JobKind.READ_PLUG,
+        Name.WASHER: JobKind.REFIT,
+        Name.REFIT: JobKind.REFIT,
+        Name.TORQUE: JobKind.TORQUE,
+        Name.FILTER: JobKind.FILTER,
+        Name.CIRCUIT: JobKind.CIRCUIT_FILTER,
+        Name.FILL: JobKind.FILL,
+        Name.CLOSE: JobKind.FILL,
+        Name.RUN: JobKind.RUN,
+        Name.SETTLE: None,
+        Name.LEVEL: JobKind.LEVEL,
+        Name.WHEEL_OUT: JobKind.WHEEL_OUT,
+        Name.LEG_OUT: JobKind.LEG_OUT,
+        Name.LEG_DRAIN: JobKind.LEG_DRAIN,
+        Name.LEG_FILL: JobKind.LEG_FILL,
+        Name.LEG_GAP: JobKind.LEG_GAP,
+        Name.LEG_IN: JobKind.LEG_IN,
+        Name.WHEEL_IN: JobKind.WHEEL_IN,
+        Name.LOOK: JobKind.LOOK,
+        Name.LEAKS: JobKind.LEAKS,
+        Name.FINISH: JobKind.FINISH,
+    },
+)

@@ -1,0 +1,1 @@
+"""How the service of each kind of reservoir goes, step by step."""

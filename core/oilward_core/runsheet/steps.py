@@ -1,0 +1,177 @@
+"""The steps of a visit: what a person does in a job, and what is asked for."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
+from enum import StrEnum
+
+from ..errors import CoreError
+from ..guard import Sound, usable
+from ..schools import Schools
+from ..spec import (
+    Cell,
+    Cells,
+    Fastener,
+    Path,
+    ReservoirSpec,
+    Spot,
+    Variant,
+    needed,
+    reservoir_of,
+    what,
+    written_in,
+)
+from .ids import Name, StepId
+from .needs import Need
+
+
+class Ask(StrEnum):
+    """What a step asks for; each takes its own entries."""
+
+    LOOKUP = "look up"
+    CHECK = "check"
+    TIMER = "timer"
+    GATE = "gate"
+    DRAIN = "drain"
+    AMOUNT = "amount"
+    FINDING = "finding"
+    CHOICE = "choice"
+    TORQUE = "torque"
+    FILTER = "filter"
+    FILL = "fill"
+    WAIT = "wait"
+    LEVEL = "level"
+    LEAKS = "leaks"
+    MEASURE = "measure"
+
+
+@dataclass(frozen=True)
+class Place:
+    """Somewhere oil can get out: how it is called, of which reservoir, at which part."""
+
+    label: str
+    reservoir: str
+    part: str
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A value taken as found and as left: its name and the kind of quantity."""
+
+    name: str
+    kind: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Step:
+    """One step of a ``job``. ``minutes`` for those that wait, ``items`` to tick, ``options`` to
+    choose from, ``full`` for a timer that may not be cut short, ``fastener`` what is tightened,
+    ``turn`` what follows the wrench, ``spot`` where it is on the bike map, ``unchecked`` the values
+    it works with that no second person has checked, ``path`` the value a look-up asks for;
+    ``draws``: oil is taken out, not poured in; ``places`` where a leak is looked for; ``measured``
+    what is measured."""
+
+    id: StepId
+    job: str
+    ask: Ask
+    title: str
+    instruction: str
+    needs: tuple[Need, ...] = ()
+    caution: str = ""
+    place: str = ""
+    minutes: Decimal | None = None
+    items: tuple[str, ...] = ()
+    options: tuple[str, ...] = ()
+    skippable: bool = False
+    full: bool = False
+    fastener: Fastener | None = None
+    turn: str = ""
+    spot: Spot | None = None
+    unchecked: tuple[str, ...] = ()
+    path: Path | None = None
+    draws: bool = False
+    places: tuple[Place, ...] = ()
+    measured: tuple[Measured, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""
+        if not usable(self.minutes):
+            raise CoreError("number.unusable", name="minutes")
+
+    @property
+    def name(self) -> str:
+        """Which step it is, whosever and in whatever round."""
+        return self.id.name
+
+
+@dataclass(frozen=True)
+class PlannedTask:
+    """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
+    first, ``asks`` the values that have to be looked up, ``schools`` the choices that count."""
+
+    spec: ReservoirSpec
+    variant: Variant
+    done: tuple[str, ...] = ()
+    asks: tuple[Path, ...] = ()
+    schools: Schools = field(default_factory=Schools)
+
+
+@dataclass(frozen=True)
+class TaskPlan(Sound):
+    """A task with what is known of its reservoir: what it ``took`` before, what went in last time,
+    how far it ran since the plug was wiped. ``cells`` are the values behind the spec and ``asks``
+    those that were missing when it began."""
+
+    reservoir: ReservoirSpec
+    variant: Variant
+    took: tuple[Decimal, ...]
+    last_put_in: Decimal | None
+    km_since_wiped: Decimal
+    first_service: bool
+    cells: Cells = field(default_factory=dict)
+    asks: tuple[Path, ...] = ()
+    schools: Schools = field(default_factory=Schools)
+
+    def asking(self) -> "TaskPlan":
+        """The same plan, asking for every value the job cannot do without."""
+        if not self.reservoir.facts.drained:
+            return self
+        return replace(self, asks=needed(self.reservoir, self.variant))
+
+    def told(self, answers: Mapping[Path, Cell]) -> "TaskPlan":
+        """The plan with the values that were looked up."""
+        if not answers:
+            return self
+        cells: Cells = self.cells
+        for path, cell in answers.items():
+            cells = written_in(cells, path, cell.written, cell)
+        return replace(self, cells=cells, reservoir=reservoir_of(self.reservoir.key, cells))
+
+    @property
+    def capacity(self) -> Decimal | None:
+        """Book capacity of the variant, ml, if the sheet gives it."""
+        return self.reservoir.capacities.get(self.variant)
+
+    @property
+    def task(self) -> PlannedTask:
+        """What its recipe needs to know."""
+        return PlannedTask(self.reservoir, self.variant, (), self.asks, self.schools)
+
+
+def look_up_id(path: Path) -> StepId:
+    """The step that asks for a value: ``engine/look up.drain plug.torque``."""
+    return StepId(path.reservoir, Name.LOOK_UP, f"{path.part}.{path.field}")
+
+
+_UNCHECKED = "Nobody has checked {} against the manual. Look at it yourself."
+
+
+def unchecked(reservoir: ReservoirSpec, *names: str) -> tuple[str, ...]:
+    """A sentence for each of these values (``part/field``) that no second person has checked."""
+    paths = (Path(reservoir.key, *name.split("/")) for name in names if name in reservoir.unchecked)
+    return tuple(_UNCHECKED.format(what(path)) for path in paths)
+
+
+def where(fastener: Fastener | None) -> str:
+    """A fastener's place in words, and what opens it."""
+    return f"{fastener.place} · {fastener.drive}" if fastener else ""

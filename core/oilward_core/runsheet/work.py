@@ -1,0 +1,148 @@
+"""The jobs and steps of a visit while they are being written down, and what they come to."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..guard import Sound
+from ..spec import ReservoirSpec
+from .ids import Name, StepId
+from .jobs import ColdJob, Job, JobKind, cautions_at, job_id, minutes_of
+from .needs import FACTS, Need
+from .steps import PlannedTask, Step
+
+
+@dataclass(frozen=True)
+class Round:
+    """One filling of a reservoir: ``draws``: oil is taken out; ``read``: a level is read after it."""
+
+    draws: bool = False
+    read: bool = True
+
+
+@dataclass(frozen=True)
+class Rounds:
+    """How often each reservoir is filled and the engine is run; once where nothing is said."""
+
+    fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
+    runs: int = 1
+
+    def of(self, reservoir: str) -> tuple[Round, ...]:
+        """The fillings of a reservoir, the one in hand last."""
+        return self.fills.get(reservoir, (Round(),))
+
+
+class Makers:
+    """Which steps bring about what is needed."""
+
+    def __init__(self, steps: Iterable[Step]) -> None:
+        self._by_name: dict[str, list[StepId]] = {}
+        for step in steps:
+            self._by_name.setdefault(step.id.name, []).append(step.id)
+
+    def of(self, need: Need) -> tuple[StepId, ...]:
+        """The steps that bring about a need: those of that reservoir, or of every one."""
+        if need.step is not None:
+            return (need.step,)
+        words, whose = FACTS[need.fact], ("", need.reservoir)
+        return tuple(
+            step
+            for name in words.made_by
+            for step in self._by_name.get(name, ())
+            if words.whole_bike or step.reservoir in whose
+        )
+
+
+@dataclass(frozen=True)
+class RunSheet(Sound):
+    """What a visit consists of: its tasks, the jobs the order is solved over, the steps in them."""
+
+    tasks: tuple[PlannedTask, ...]
+    jobs: tuple[Job, ...]
+    steps: tuple[Step, ...]
+
+    def makers(self) -> Makers:
+        """Which of its steps bring about what is needed."""
+        return Makers(self.steps)
+
+
+class Work:
+    """A visit's jobs and steps as recipes write them, with learned minutes."""
+
+    def __init__(
+        self, tasks: Sequence[PlannedTask], learned: Mapping[str, int], rounds: Rounds
+    ) -> None:
+        self.tasks = tuple(tasks)
+        self.learned = learned
+        self.rounds = rounds
+        self.jobs: list[dict[str, Any]] = []
+        self.steps: list[Step] = []
+
+    @property
+    def several(self) -> bool:
+        """Whether labels have to say which reservoir is meant."""
+        return len(self.tasks) > 1
+
+    def job(
+        self,
+        kind: JobKind,
+        label: str,
+        spec: ReservoirSpec | None = None,
+        *,
+        wait: int | None = None,
+        attitude: str = "",
+        pan_until: JobKind | None = None,
+        held_until: str = "",
+    ) -> str:
+        """A job of a kind, of that reservoir or of the whole bike. ``wait``: what the sheet says."""
+        minutes, usual = minutes_of(kind, self.learned)
+        key = spec.key if spec else ""
+        name = job_id(kind, key)
+        self.jobs.append(
+            {
+                "id": name,
+                "label": label,
+                "kind": kind.value,
+                "minutes": minutes,
+                "wait": usual if wait is None else wait,
+                "group": key,
+                "attitude": attitude,
+                "pan_until": job_id(pan_until, key) if pan_until else "",
+                "held_until": held_until,
+                "cautions": cautions_at(kind, spec),
+            }
+        )
+        return name
+
+    def cold_job(self, one: ColdJob) -> str:
+        """A job on the cold engine; its minutes are its own."""
+        kind = JobKind.COLD.value
+        told = {"label": one.label, "kind": kind, "minutes": one.minutes}
+        self.jobs.append({"id": one.key, **told, "cautions": one.cautions})
+        return one.key
+
+    def step(self, step: Step) -> StepId:
+        """A step of the job it names."""
+        self.steps.append(step)
+        return step.id
+
+    def named(self, *names: Name) -> list[StepId]:
+        """The steps of these names so far, whosever they are."""
+        return [step.id for step in self.steps if step.id.name in names]
+
+    def sheet(self) -> RunSheet:
+        """All of it, with each job waiting for the jobs whose steps it needs."""
+        job_of = {step.id: step.job for step in self.steps}
+        place = {job["id"]: n for n, job in enumerate(self.jobs)}
+        after: dict[str, dict[str, None]] = {key: {} for key in place}
+        makers = Makers(self.steps)
+        for step in self.steps:
+            for need in step.needs:
+                for maker in makers.of(need):
+                    job = job_of.get(maker, step.job)
+                    if place[job] < place[step.job]:  # jobs stand behind what they wait for
+                        after[step.job][job] = None
+        jobs = tuple(Job(**job, after=tuple(after[job["id"]])) for job in self.jobs)
+        # what has to be looked up comes before anything is done
+        in_order = sorted(self.steps, key=lambda s: (s.name != Name.LOOK_UP, place[s.job]))
+        return RunSheet(self.tasks, jobs, tuple(in_order))

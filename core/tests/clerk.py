@@ -1,0 +1,297 @@
+"""Somebody at the bench, for the tests: an engine, a visit, and entries one after another."""
+
+import random
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from decimal import Decimal
+from typing import Any
+
+from oilward_core.bench import (
+    Bench,
+    Entry,
+    Sheet,
+    Speaker,
+    Status,
+    StepState,
+    TaskState,
+    VisitPlan,
+    check_entry,
+    expected_at,
+    fold,
+    read_entry,
+)
+from oilward_core.due import DueLimits
+from oilward_core.runsheet import COLD_JOBS, Ask, Step, TaskPlan
+from oilward_core.spec import (
+    Fastener,
+    FillRule,
+    LevelCheck,
+    Requirement,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+)
+from oilward_core.torque import Wrench, read_torque
+
+START = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
+WRENCH = Wrench("m", "Short click", "N·m", Decimal(10), Decimal(60), Decimal(1), Decimal("0.04"))
+BENCH = Bench((WRENCH,))
+PASTE = {"form": "paste", "matter": "steel", "share_percent": 20}
+
+
+def fastener(role: str, torque: str, seal: str = "", magnet: bool = False) -> Fastener:
+    """A fastener somewhere under the engine."""
+    return Fastener(
+        role, "under the engine, left", "M12x1.5", "17 mm", magnet, True, read_torque(torque), seal
+    )
+
+
+ENGINE = ReservoirSpec(
+    key="engine",
+    kind=ReservoirKind.ENGINE,
+    label="engine",
+    fill_rule=FillRule.LEVEL,
+    capacities={Variant.DRAIN_ONLY: Decimal(2450), Variant.WITH_FILTER: Decimal(2700)},
+    initial=None,
+    level=LevelCheck("sight glass", "upright", Decimal(2), Decimal(3), Decimal(500)),
+    requirement=Requirement("10W-40", friction="MA2"),
+    prefill=Decimal(150),
+    fasteners=(
+        fastener("drain plug", "20-26 N·m", "crush washer 12 mm", magnet=True),
+        fastener("fill plug", "hand tight"),
+        fastener("filter", "3/4 turn"),
+    ),
+    limits=DueLimits(repeat_km=Decimal(9000), repeat_months=12),
+)
+TASK = TaskPlan(ENGINE, Variant.WITH_FILTER, (), Decimal(2650), Decimal(8000), False)
+
+
+def spec(key: str, kind: ReservoirKind, rule: FillRule = FillRule.LEVEL) -> ReservoirSpec:
+    """A reservoir of that kind."""
+    level = LevelCheck("dipstick", "side stand", Decimal(1), Decimal(5), Decimal(90))
+    return ReservoirSpec(
+        key,
+        kind,
+        key,
+        rule,
+        {Variant.DRAIN_ONLY: Decimal(800)},
+        None,
+        level if rule == FillRule.LEVEL else None,
+        Requirement("75W-90"),
+        Decimal(0),
+        (fastener("drain plug", "20 N·m"), fastener("fill plug", "hand tight")),
+        DueLimits(repeat_km=Decimal(9000)),
+    )
+
+
+def task(reservoir: ReservoirSpec) -> TaskPlan:
+    """A task on a reservoir without a history."""
+    return TaskPlan(reservoir, Variant.DRAIN_ONLY, (), None, Decimal(8000), False)
+
+
+PRIMARY = task(spec("primary", ReservoirKind.PRIMARY, FillRule.EXACT))
+GEARBOX = task(spec("gearbox", ReservoirKind.GEARBOX))
+DRIVE = task(spec("final drive", ReservoirKind.FINAL_DRIVE, FillRule.EXACT))
+LEGS = [
+    task(spec(f"fork {side}", ReservoirKind.FORK, FillRule.AIR_GAP)) for side in ("left", "right")
+]
+BRAKE = task(spec("front brake", ReservoirKind.FRONT_BRAKE, FillRule.WATCH))
+THREE = (TASK, PRIMARY, GEARBOX)
+SHOCK = task(spec("shock", ReservoirKind.SHOCK, FillRule.REBUILD))
+EVERYTHING = (TASK, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
+
+
+class Clerk:
+    """Records entries as a person would, one after another, each minute."""
+
+    def __init__(self, *tasks: TaskPlan, cold: Iterable[str] = (), bench: Bench = BENCH) -> None:
+        self.plan = VisitPlan(tasks or (TASK,), tuple(COLD_JOBS[key] for key in cold))
+        self.bench = bench
+        self.now = START
+        self.entries: list[Entry] = []
+
+    @property
+    def sheet(self) -> Sheet:
+        """The visit as it stands."""
+        return fold(self.plan, self.entries, self.bench)
+
+    @property
+    def stands(self) -> TaskState:
+        """How the first reservoir stands."""
+        return self.sheet.tasks[0]
+
+    def state(self, step: str) -> StepState:
+        """A step's state; it has to be there."""
+        found = self.sheet.step(step)
+        assert found is not None, step
+        return found
+
+    def record(
+        self,
+        kind: str,
+        raw: Mapping[str, Any] | None = None,
+        step: str = "",
+        supersedes: str = "",
+        despite: bool = False,
+    ) -> Entry:
+        """One entry on the step in focus (or ``step``), checked as the server checks it."""
+        sheet = self.sheet
+        target = step or sheet.focus or ""
+        found, unmet = check_entry(sheet, target, kind, self.now, supersedes or None)
+        assert despite or not unmet, unmet
+        raw, expected = raw or {}, None
+        stands = sheet.task(found.id.reservoir)
+        plans = {t.reservoir.key: t for t in self.plan.tasks}
+        if stands is not None:
+            plan = plans[found.id.reservoir]
+            expected = expected_at(plan, stands, found, raw, bool(supersedes))
+        data = read_entry(found, kind, raw, Speaker(), expected)
+        if unmet:
+            data["despite"] = list(unmet)
+        number = f"e{len(self.entries):03}"
+        entry = Entry(number, target, kind, data, self.now, "mira", supersedes or None)
+        self.entries.append(entry)
+        self.now += timedelta(minutes=1)
+        return entry
+
+    def last(self, kind: str) -> Entry:
+        """The last entry of a kind."""
+        return next(entry for entry in reversed(self.entries) if entry.kind == kind)
+
+    def correct(self, old: Entry, raw: Mapping[str, Any]) -> Entry:
+        """A correction of an entry."""
+        return self.record(old.kind, raw, old.step, old.id)
+
+    def tick(self, step: str = "") -> None:
+        """Confirm the step in focus with all its items."""
+        target = step or self.sheet.focus or ""
+        self.record("confirm", {"items": list(self.state(target).step.items)}, target)
+
+    def wait(self, minutes: int, step: str = "") -> None:
+        """Start the timer in focus, let it run, stop it."""
+        target = step or self.sheet.focus or ""
+        self.record("start", step=target)
+        self.now += timedelta(minutes=minutes)
+        self.record("stop", step=target)
+
+    def until_open(self) -> None:
+        """Cold checks, warm, supported, filler proven."""
+        self.tick()
+        self.wait(10)
+        self.tick()
+        self.record("answer", {"value": "open"})
+
+    def until_fill(self) -> None:
+        """Everything before the first pour."""
+        self.until_open()
+        self.wait(10)
+        self.record("amount", {"amount": "2.5 l"})
+        self.record("finding", {"parts": [PASTE], "oil": ["dark"]})
+        self.record("answer", {"value": "new"})
+        self.tick()
+        self.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        items = ["Old gasket came off with the old filter"]
+        self.record("filter", {"amount": "150", "items": items})
+
+    def pour(self, amount: str, **more: Any) -> Entry:
+        """Pour in (or draw off, as the step says) and close the filler."""
+        draws = self.state(self.sheet.focus or "").step.draws
+        kind = "draw" if draws else "pour"
+        return self.record(kind, {"amount": amount, "closed": True, **more})
+
+    def round(self, amount: str, position: str, attitude: str = "upright") -> None:
+        """Pour, run, settle, read."""
+        self.pour(amount)
+        if self.sheet.focus and self.sheet.focus.endswith("close"):
+            self.tick()
+        self.wait(2)
+        self.now += timedelta(minutes=3)
+        self.record("level", {"position": position, "attitude": attitude})
+
+
+def usual(clerk: Clerk, state: StepState) -> None:
+    """What is usually written down at a step that is offered."""
+    step, name = state.step, str(state.step.id)
+    if state.status == "running":
+        clerk.now = max(clerk.now, state.ends_at or clerk.now)
+        clerk.record("stop", step=name)
+    elif step.ask == Ask.FILL:
+        _fill(clerk, state)
+    elif step.ask == Ask.LEVEL:
+        _read(clerk, state)
+    elif step.ask == Ask.CHECK:
+        clerk.tick(name)
+    else:
+        kind, raw = _said(step)
+        clerk.record(kind, raw, name)
+
+
+def _said(step: Step) -> tuple[str, dict[str, Any]]:
+    torque = "22" if step.id.reservoir == "engine" else "20"
+    measured = {one.name: "1 mm" if one.kind == "length" else "2 bar" for one in step.measured}
+    usually: dict[Ask, tuple[str, dict[str, Any]]] = {
+        Ask.TIMER: ("start", {}),
+        Ask.DRAIN: ("start", {}),
+        Ask.GATE: ("answer", {"value": "open"}),
+        Ask.CHOICE: ("answer", {"value": (*step.options, "")[0]}),
+        Ask.AMOUNT: ("amount", {"amount": "800", "sure": "800 ml"}),
+        Ask.FINDING: ("finding", {"parts": [PASTE], "oil": []}),
+        Ask.TORQUE: ("torque", {"reading": torque, "wrench": "m"}),
+        Ask.FILTER: ("filter", {"amount": "0", "items": list(step.items)}),
+        Ask.MEASURE: ("measure", {"found": measured}),
+        Ask.LEAKS: ("leaks", {"result": "dry"}),
+    }
+    return usually[step.ask]
+
+
+def _fill(clerk: Clerk, state: StepState) -> None:
+    stands = clerk.sheet.task(state.step.id.reservoir)
+    assert stands is not None and stands.advice is not None
+    kind = "draw" if state.step.draws else "pour"
+    clerk.record(kind, {"amount": f"{stands.advice.ml} ml"}, str(state.step.id))
+
+
+def _read(clerk: Clerk, state: StepState) -> None:
+    clerk.now = max(clerk.now, state.not_before or clerk.now)
+    attitude = "side stand" if "gearbox" in str(state.step.id) else "upright"
+    said = {"position": "0.75", "attitude": attitude}
+    clerk.record("level", said, str(state.step.id))
+
+
+def whole_visit() -> Clerk:
+    """A visit from cold checks to finished."""
+    clerk = Clerk()
+    clerk.until_fill()
+    clerk.round("2370 ml", "0.45")
+    clerk.round("100 ml", "0.7")
+    clerk.record("leaks", {"result": "dry"})
+    clerk.tick()
+    return clerk
+
+
+def finished(clerk: Clerk, rng: random.Random, most: int = 400) -> bool:
+    """Do what is offered, anything that is, until nothing is left to do."""
+    for _ in range(most):
+        sheet = clerk.sheet
+        offered = [
+            state
+            for state in sheet.steps
+            if state.status in (Status.READY, Status.RUNNING) and state.step.ask != Ask.WAIT
+        ]
+        if not offered:
+            return sheet.ready_to_sign
+        usual(clerk, rng.choice(offered))
+    return False
+
+
+def full_visit(entries: int = 250) -> Clerk:
+    """Seven reservoirs from cold checks to finished, with corrections up to that many entries."""
+    clerk, rng = Clerk(*EVERYTHING, cold=("valves", "tyres")), random.Random(5)
+    finished(clerk, rng)
+    while len(clerk.entries) < entries:
+        old = rng.choice([e for e in clerk.entries if e.kind not in ("start", "stop", "skip")])
+        if not any(entry.supersedes == old.id for entry in clerk.entries):
+            number = f"c{len(clerk.entries)}"
+            clerk.entries.append(replace(old, id=number, supersedes=old.id, at=clerk.now))
+    return clerk

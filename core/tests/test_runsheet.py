@@ -1,0 +1,155 @@
+"""The one description of the work: the same jobs as before it, and rows that cannot be left out."""
+
+import json
+from dataclasses import replace
+from enum import StrEnum
+from pathlib import Path as File
+from unittest import TestCase
+
+from oilward_core.debris import FAMILY, Matter
+from oilward_core.errors import CoreError
+from oilward_core.guard import whole_table
+from oilward_core.runsheet import (
+    COLD_JOBS,
+    FACTS,
+    JOB_OF,
+    JOBS,
+    Fact,
+    JobKind,
+    Name,
+    PlannedTask,
+    StepId,
+    build,
+)
+from oilward_core.runsheet.build import RECIPES
+from oilward_core.schools import TOPICS, Schools
+from oilward_core.spec import KINDS, Recipe, ReservoirKind, fields_for
+from oilward_core.spec.kinds import FillRule
+
+from .clerk import fastener, spec
+from .test_order import BRAKE, CIRCUIT, DRIVE, ENGINE, GEARBOX, LEGS, PRIMARY, SHOCK, tasks
+
+# the jobs of the last release, written down before this description took over
+GOLDEN = json.loads((File(__file__).parent / "golden" / "jobs.json").read_text())
+FILTERED = replace(CIRCUIT, fasteners=(fastener("second filter", "8 N·m"),))
+VISITS = {
+    "engine": tasks(ENGINE),
+    "three drains": tasks(ENGINE, PRIMARY, GEARBOX),
+    "seven": tasks(ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE),
+    "forks alone": tasks(*LEGS),
+    "looks alone": tasks(BRAKE, SHOCK),
+    "circuit with engine": tasks(ENGINE, FILTERED),
+    "circuit alone": tasks(FILTERED),
+    "everything": tasks(ENGINE, FILTERED, PRIMARY, GEARBOX, DRIVE, *LEGS, SHOCK, BRAKE),
+}
+SAME = ("label", "kind", "minutes", "wait", "group", "attitude", "pan_until", "held_until")
+
+
+def before(jobs: list[dict[str, object]] | tuple[object, ...]) -> dict[str, set[str]]:
+    """Everything that comes before each job."""
+    found: dict[str, set[str]] = {}
+    for job in jobs:
+        after = job.after  # type: ignore[union-attr]
+        found[job.id] = set(after).union(*(found[name] for name in after))  # type: ignore[union-attr]
+    return found
+
+
+class GoldenTests(TestCase):
+    def test_the_same_jobs_in_the_same_order_as_before(self) -> None:
+        for name, chosen in VISITS.items():
+            for cold in ((), tuple(COLD_JOBS.values())):
+                title = f"{name}, cold" if cold else name
+                jobs, golden = build(chosen, cold).jobs, GOLDEN[title]
+                self.assertEqual([job.id for job in jobs], [job["id"] for job in golden], title)
+                come_before = before(jobs)
+                for job, was in zip(jobs, golden, strict=True):
+                    with self.subTest(title, job=job.id):
+                        found = {name: getattr(job, name) for name in SAME}
+                        self.assertEqual(found, {name: was[name] for name in SAME})
+                        self.assertEqual(sorted(come_before[job.id]), was["before"])
+                        self.assertEqual(list(job.cautions), was["cautions"])
+
+    def test_a_case_that_is_not_read_after_a_run_needs_none(self) -> None:
+        # the one difference: a run was planned for every visit with a drain
+        self.assertNotIn("run", [job.id for job in build(tasks(DRIVE)).jobs])
+        self.assertIn("leaks", [job.id for job in build(tasks(DRIVE)).jobs])
+
+
+class StepTests(TestCase):
+    def test_ids_are_read_as_they_are_written(self) -> None:
+        for text in (
+            "warm",
+            "run.2",
+            "engine/fill.1",
+            "fork left/leg gap",
+            "engine/look up.drain plug.torque",
+            "engine/look up..capacity.with filter",
+        ):
+            self.assertEqual(str(StepId.of(text)), text)
+
+    def test_every_step_has_a_job_that_is_there_and_needs_what_is_there(self) -> None:
+        for chosen in VISITS.values():
+            sheet = build(chosen, tuple(COLD_JOBS.values()))
+            jobs, steps = {job.id for job in sheet.jobs}, {step.id for step in sheet.steps}
+            self.assertEqual({step.job for step in sheet.steps}, jobs)
+            for step in sheet.steps:
+                for need in step.needs:
+                    self.assertLessEqual(set(sheet.makers().of(need)), steps)
+
+    def test_warming_up_fits_what_is_serviced(self) -> None:
+        def said(*specs: object) -> str:
+            steps = build(tasks(*specs)).steps  # type: ignore[arg-type]
+            return next(step.instruction for step in steps if step.name == Name.WARM)
+
+        self.assertIn("at idle", said(ENGINE, DRIVE))
+        self.assertIn("idling does not warm the final drive", said(DRIVE))
+
+    def test_a_dripping_that_was_learned_is_the_timer_s_and_the_plan_s(self) -> None:
+        sheet = build(tasks(ENGINE), learned={"dripping": 17})
+        drain = next(step for step in sheet.steps if step.name == Name.DRAIN)
+        job = next(job for job in sheet.jobs if job.kind == JobKind.DRAIN)
+        self.assertEqual((drain.minutes, job.wait), (17, 17))
+
+
+class OneRowTests(TestCase):
+    """What is added in one place, and what says so where a part of it is missing."""
+
+    TABLES = (
+        (ReservoirKind, KINDS),
+        (Matter, FAMILY),
+        (JobKind, JOBS),
+        (Name, JOB_OF),
+        (Fact, FACTS),
+        (Recipe, RECIPES),
+    )
+
+    def test_a_missing_row_is_refused_by_name(self) -> None:
+        for words, rows in self.TABLES:
+            whole_table(words, dict(rows))  # type: ignore[type-var]
+            for word in words:
+                short = {key: row for key, row in rows.items() if key != word}
+                with self.subTest(word=word), self.assertRaises(CoreError) as caught:
+                    whole_table(words, short)  # type: ignore[type-var]
+                self.assertEqual(caught.exception.fields["missing"], [word.value])
+
+    def test_a_new_word_without_its_row_fails(self) -> None:
+        wider = StrEnum("wider", {**{k.name: k.value for k in ReservoirKind}, "TANK": "oil tank"})
+        rows = {wider[kind.name]: row for kind, row in KINDS.items()}
+        with self.assertRaises(CoreError):
+            whole_table(wider, rows)
+
+    def test_every_kind_has_all_that_is_different_about_it(self) -> None:
+        for kind, facts in KINDS.items():
+            with self.subTest(kind=kind):
+                self.assertTrue(facts.column and facts.families)
+                self.assertIsInstance(facts.fill_rule, FillRule)
+                self.assertTrue(fields_for(kind, facts.fill_rule))
+                planned = PlannedTask(
+                    spec(kind.value, kind, FillRule.EXACT), tasks(ENGINE)[0].variant
+                )
+                self.assertIn(kind.value, {job.group for job in build([planned]).jobs})
+
+    def test_every_school_is_one_row_with_a_default(self) -> None:
+        for topic in TOPICS:
+            for kind in topic.kinds:
+                self.assertEqual(Schools().of(kind, topic.key).choice, topic.choices[0])

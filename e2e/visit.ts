@@ -1,0 +1,202 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+import { dragLevel } from "./bench";
+
+/** How a person works the screen, and what it costs: presses, fields filled, keys. */
+export interface Hand {
+  press: (target: Locator) => Promise<void>;
+  fill: (target: Locator, text: string) => Promise<void>;
+  level: (page: Page, share: number) => Promise<void>;
+  /** Takes one of a row of choices. */
+  choose: (page: Page, name: string) => Promise<void>;
+  actions: number;
+  keys: number;
+}
+
+function counted(press: (target: Locator) => Promise<void>): Hand {
+  const hand: Hand = {
+    actions: 0,
+    keys: 0,
+    press: async (target) => {
+      await expect(target).toBeEnabled({ timeout: 60_000 });
+      await press(target);
+      hand.actions += 1;
+    },
+    fill: async (target, text) => {
+      await target.fill(text);
+      hand.actions += 1;
+      hand.keys += text.length;
+    },
+    level: async (page, share) => {
+      await dragLevel(page, share);
+      hand.actions += 1;
+    },
+    choose: (page, name) => hand.press(focus(page).getByText(name, { exact: true })),
+  };
+  return hand;
+}
+
+export const mouse = () => counted((target) => target.click());
+export const touch = () => counted((target) => target.tap());
+export function keyboard(): Hand {
+  const hand = counted(async (target) => {
+    await target.focus();
+    await target.press("Enter");
+  });
+  hand.level = async (page, share) => {
+    const glass = page.getByRole("slider", { name: "Oil level" });
+    const now = Number(await glass.getAttribute("aria-valuenow"));
+    const steps = Math.round((share * 100 - now) / 5);
+    const key = steps > 0 ? "ArrowUp" : "ArrowDown";
+    for (let n = 0; n < Math.abs(steps); n += 1) await glass.press(key);
+    hand.actions += 1;
+    hand.keys += Math.abs(steps);
+  };
+  hand.choose = async (page, name) => {
+    const radio = focus(page).getByRole("radio", { name, exact: true });
+    await radio.focus();
+    await radio.press("Space");
+    hand.actions += 1;
+  };
+  return hand;
+}
+
+type Act = (page: Page, hand: Hand) => Promise<void>;
+const focus = (page: Page) => page.getByRole("region", { name: "Step in focus" });
+const button = (page: Page, name: string | RegExp) =>
+  focus(page).getByRole("button", { name, exact: typeof name === "string" });
+const pressing =
+  (name: string | RegExp): Act =>
+  (page, hand) =>
+    hand.press(button(page, name));
+
+async function ticks(page: Page, hand: Hand): Promise<void> {
+  for (const box of await focus(page).getByRole("checkbox").all()) {
+    if ((await box.getAttribute("aria-checked")) !== "true") await hand.press(box);
+  }
+  await hand.press(focus(page).locator(".big-action").first());
+}
+
+async function measured(page: Page, hand: Hand): Promise<void> {
+  const offered = focus(page).locator(".taps button").first();
+  if (await offered.isVisible()) await hand.press(offered);
+  else await hand.fill(focus(page).getByLabel("Amount, as the jug shows it"), "700 ml");
+  await hand.press(button(page, "Write it down"));
+  const stands = button(page, /is right$/);
+  await page.waitForTimeout(300);
+  if (await stands.isVisible()) await hand.press(stands);
+}
+
+async function torqued(page: Page, hand: Hand): Promise<void> {
+  const take = button(page, "Take from wrench (simulated)");
+  if (!(await take.isVisible())) await hand.choose(page, "Digital wrench (simulated)");
+  await hand.press(take);
+  await expect(focus(page).getByLabel("Reading")).not.toHaveValue("");
+  await hand.press(button(page, "Write it down"));
+}
+
+/** Where the oil would really stand, by what is in and what the coach expects; 0 low, 1 high mark. */
+async function stands(page: Page): Promise<number> {
+  const whose = (await page.locator(".focus-bike").textContent())?.split("·")[1]?.trim() ?? "";
+  const side = page.getByRole("region", { name: `How the ${whose} stands` });
+  const text = (await side.textContent())?.replace(/\u00a0/g, "") ?? "";
+  const number = (words: RegExp, from: string) => Number(words.exec(from)?.[1] ?? NaN);
+  const added = number(/(\d+) ml in/, text);
+  const expected = number(/I expect ([\d.]+)/, text) * 1000;
+  const marks = number(/marks are (\d+) ml/, (await focus(page).textContent()) ?? "");
+  const share = 0.75 - (expected - added) / marks;
+  return Number.isFinite(share) ? Math.min(Math.max(Math.round(share * 20) / 20, 0), 1.1) : 0.75;
+}
+
+async function read(page: Page, hand: Hand): Promise<void> {
+  await hand.level(page, await stands(page));
+  const stand = (await focus(page).locator(".instruction").textContent()) ?? "";
+  const attitude = /on the side stand/.test(stand) ? "side stand" : "upright";
+  const chosen = focus(page).getByRole("radio", { name: attitude });
+  if (!(await chosen.isChecked())) {
+    await hand.choose(page, attitude);
+  }
+  await hand.press(button(page, "Read it"));
+}
+
+async function both(page: Page, hand: Hand): Promise<void> {
+  for (const field of await focus(page)
+    .getByLabel(/, as found$/)
+    .all()) {
+    const label = (await field.getAttribute("aria-label")) ?? "";
+    await hand.fill(field, /front|rear/.test(label) ? "2.4 bar" : "0.10 mm");
+  }
+  await hand.press(button(page, "Write it down"));
+}
+
+const timer: Act = async (page, hand) => {
+  const start = button(page, /^(Start|Plug is out)$/);
+  await hand.press(
+    (await start.isVisible()) ? start : button(page, /^(Done|Done early|Dripping has stopped)$/),
+  );
+};
+
+/** What is usually done at each kind of step. */
+const USUAL: [RegExp, Act][] = [
+  [/^(Warm it up|Run the engine|Drain the|.*hang it to drip)/, timer],
+  [/^Prove the filler/, pressing("It opens")],
+  [/^Measure what|: fill a little over/, measured],
+  [/^Read the plug/, pressing("Usual paste")],
+  [/^Seal on the plug/, pressing("New seal on")],
+  [/^Torque the plug/, torqued],
+  [
+    /^Change the filter/,
+    async (page, hand) => {
+      await hand.press(focus(page).getByRole("checkbox"));
+      await hand.press(button(page, "Filter is on"));
+    },
+  ],
+  [/^(Fill|Top up)$/, pressing("It is in, filler closed")],
+  [/^Draw the excess/, pressing("Out, from the top")],
+  [/^Read the level/, read],
+  [/^Look for leaks/, pressing("Dry everywhere")],
+  [/^Look at the/, pressing("Between the marks")],
+  [/^(Valve clearances|Tyre pressures)|draw down to the air gap/, both],
+  [/.*/, ticks],
+];
+
+async function place(page: Page): Promise<string> {
+  const step = focus(page).locator("[data-step]");
+  if ((await step.count()) === 0) return "end";
+  const [id, status] = [
+    await step.getAttribute("data-step"),
+    await step.getAttribute("data-status"),
+  ];
+  return `${id} ${status}`;
+}
+
+/** Does what is usual at the step in focus, and waits until the bench goes on. */
+export async function usual(page: Page, hand: Hand): Promise<string> {
+  const before = await place(page);
+  const title = (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
+  const act = USUAL.find(([words]) => words.test(title))?.[1] ?? ticks;
+  await act(page, hand);
+  await expect
+    .poll(async () => (await place(page)) !== before || (await again(page)), { timeout: 20_000 })
+    .toBe(true);
+  return title;
+}
+
+/** Whether the step stays, to be done once more: a wrench's scatter, a reading that is not right. */
+async function again(page: Page): Promise<boolean> {
+  return (await focus(page).locator(".remark").count()) > 0;
+}
+
+/** From where the visit stands to its last step; `at` is called before each. */
+export async function walk(
+  page: Page,
+  hand: Hand,
+  at: (title: string) => Promise<void> = () => Promise.resolve(),
+): Promise<void> {
+  for (let steps = 0; steps < 150; steps += 1) {
+    const title = (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
+    if (title.startsWith("All done")) return;
+    await at(title);
+    await usual(page, hand);
+  }
+  throw new Error("the visit never came to its end");
+}

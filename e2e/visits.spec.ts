@@ -1,0 +1,139 @@
+import { comesIn, press, signIn, step } from "./bench";
+import { expect, test } from "./server";
+import { keyboard, mouse, touch, usual, walk, type Hand } from "./visit";
+import type { Page } from "@playwright/test";
+
+const V_TWIN = "Brackwell Colossine 1640, 2018";
+
+/** Chooses these in the plan, and only these, and starts the visit from it. */
+async function fromPlan(page: Page, hand: Hand, name: string, wanted: string[]): Promise<void> {
+  const row = page.getByRole("row").filter({ hasText: name });
+  const list = page.locator(".ward-list li, .ward-list > *").filter({ hasText: name });
+  const plan = row.or(list).getByRole("link", { name: "Plan a visit" }).first();
+  await hand.press(plan);
+  const what = page.getByRole("region", { name: "What to do" });
+  await expect(what.getByRole("checkbox").first()).toBeVisible();
+  for (const box of await what.getByRole("checkbox").all()) {
+    const label = (await box.getAttribute("aria-label")) ?? "";
+    const on = (await box.getAttribute("aria-checked")) === "true";
+    if (wanted.includes(label) !== on) await hand.press(box);
+  }
+  await expect(page.getByText("Nothing shorter exists.")).toBeVisible({ timeout: 30_000 });
+  await hand.press(page.getByRole("button", { name: "Start this visit" }));
+  await hand.fill(page.getByLabel("Odometer now"), "20 010");
+  await expect(page.getByLabel(/^Which oil, /).first()).toBeVisible();
+  await hand.press(page.getByRole("button", { name: "Start the run sheet" }));
+  await step(page, "Cold checks");
+}
+
+test("three drains together, with a reload and a killed server, by touch", async ({
+  browser,
+  baseURL,
+  server,
+}) => {
+  test.setTimeout(400_000);
+  const tablet = await browser.newContext({
+    baseURL,
+    hasTouch: true,
+    viewport: { width: 1280, height: 800 },
+  });
+  const page = await tablet.newPage();
+  await signIn(page);
+  await comesIn(page, "Skua", V_TWIN);
+  const hand = touch();
+  await fromPlan(page, hand, "Skua", ["engine", "primary", "gearbox"]);
+  let dripping = 0;
+  let killed = false;
+  await walk(page, hand, async (title) => {
+    const running = page.getByRole("list", { name: "Running" }).getByRole("listitem");
+    dripping = Math.max(dripping, await running.count());
+    if (!killed && title === "Measure what came out") {
+      killed = true;
+      await server.kill();
+      await server.start();
+      await page.reload();
+      await step(page, title);
+    }
+  });
+  expect(dripping).toBeGreaterThan(1); // several dripped at once
+  for (const name of ["engine", "primary", "gearbox"]) {
+    const stands = page.getByRole("region", { name: `How the ${name} stands` });
+    await expect(stands).toContainText("torqued");
+    await expect(stands).toContainText("level right");
+  }
+  await hand.press(page.getByRole("button", { name: "Sign", exact: true }));
+  await step(page, "Signed and closed");
+  await page.getByRole("link", { name: "See the bike" }).click();
+  await expect(page.getByRole("heading", { name: "Skua" })).toBeVisible();
+  await tablet.close();
+});
+
+test("cold valves, two drains and both fork legs, on a tablet held upright", async ({ page }) => {
+  test.setTimeout(400_000);
+  await page.setViewportSize({ width: 800, height: 1280 });
+  await signIn(page);
+  await comesIn(page, "Tystie", V_TWIN);
+  const hand = mouse();
+  const valves = "Valve clearances, engine cold six hours";
+  const wanted = ["engine", "primary", "fork, left", "fork, right", valves];
+  await fromPlan(page, hand, "Tystie", wanted);
+  const seen: string[] = [];
+  await walk(page, hand, (title) => {
+    seen.push(title);
+    return Promise.resolve();
+  });
+  const at = (words: string) => seen.findIndex((title) => title.startsWith(words));
+  expect(at("Valve clearances")).toBeLessThan(at("Warm it up"));
+  expect(at("Lift the front")).toBeGreaterThan(0);
+  expect(seen.filter((title) => title.includes("draw down to the air gap"))).toHaveLength(2);
+  await press(page, "Sign");
+  await step(page, "Signed and closed");
+  await expect(page.getByText("fork, left").first()).toBeVisible();
+});
+
+test("two reservoirs by keyboard alone; a third is added, another one was opened by mistake", async ({
+  page,
+}) => {
+  test.setTimeout(400_000);
+  await signIn(page);
+  await comesIn(page, "Dunlin", V_TWIN);
+  const hand = keyboard();
+  await fromPlan(page, hand, "Dunlin", ["primary"]);
+  await hand.press(page.getByRole("button", { name: "Another reservoir, or a wrong plug" }));
+  await hand.press(page.getByRole("button", { name: "Add the front brake" }));
+  await expect(page.getByRole("region", { name: "How the front brake stands" })).toBeVisible();
+  // taken out again, while nothing of it has been opened
+  await hand.press(page.getByRole("button", { name: "Take the front brake out" }));
+  await expect(page.getByRole("region", { name: "How the front brake stands" })).toHaveCount(0);
+  for (let steps = 0; steps < 4; steps += 1) await usual(page, hand);
+  // the gearbox's plug came out instead
+  await hand.press(page.getByRole("button", { name: "Another reservoir, or a wrong plug" }));
+  await hand.press(page.getByRole("button", { name: "I opened this one: gearbox" }));
+  const gearbox = page.getByRole("region", { name: "How the gearbox stands" });
+  await expect(gearbox).toContainText("draining");
+  await walk(page, hand);
+  await hand.press(page.getByRole("button", { name: "Sign", exact: true }));
+  await step(page, "Signed and closed");
+  await expect(gearbox).toContainText("level right");
+});
+
+test("what goes against a need is asked, written down, and stops the visit until it is answered", async ({
+  page,
+}) => {
+  await signIn(page);
+  await comesIn(page, "Knot", V_TWIN);
+  await page.getByRole("link", { name: "Knot" }).click();
+  await press(page, "Service the engine");
+  await page.getByLabel("Odometer now").fill("20 010");
+  await press(page, "Start the run sheet");
+  await step(page, "Cold checks");
+  const steps = page.getByRole("navigation", { name: "Steps" });
+  await steps.getByRole("button", { name: /Waits/ }).click();
+  await steps.getByRole("button", { name: /^Drain the engine/ }).click();
+  await expect(page.getByText("the engine's filler is not proven").first()).toBeVisible();
+  await press(page, "Plug is out");
+  await press(page, "It happened all the same");
+  await expect(page.getByRole("alert").filter({ hasText: "Say what you found" })).toBeVisible();
+  await press(page, "Looked at it: all right");
+  await expect(page.getByRole("alert").filter({ hasText: "Say what you found" })).toHaveCount(0);
+});

@@ -1,0 +1,28 @@
+"""What was done without a run sheet, as the API takes it."""
+
+from dataclasses import dataclass, field
+from typing import Literal, get_args
+
+from workshop.shapes import upto
+
+What = Literal["service", "top-up"]
+WHATS = get_args(What)
+
+
+@dataclass(frozen=True)
+class Elsewhere:
+    """A service or a top-up that no run sheet led through: by the owner, in another workshop, from an
+    old invoice. ``id`` is the client's, ``done_on`` the day, ``odometer`` what it showed then and
+    ``amount`` what went in, both as typed; ``by`` did it, ``proof`` says so (empty: only a word);
+    ``sure``: the answers to earlier questions."""
+
+    id: str
+    what: What
+    reservoir: str = upto(40)
+    done_on: str = upto(40)
+    odometer: str = upto(200)
+    fluid: str = upto(80, default="")
+    amount: str = upto(200, default="")
+    by: str = upto(60, default="")
+    proof: str = upto(200, default="")
+    sure: list[str] = field(default_factory=list)

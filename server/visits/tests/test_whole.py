@@ -1,0 +1,224 @@
+"""Visits of several reservoirs: what is in them, what is added, what a correction reopens."""
+
+from datetime import timedelta
+from decimal import Decimal
+from typing import Any
+from uuid import uuid4
+
+from shelf.models import Fluid
+from workshop.models import Trace
+
+from visits.models import EntryRow, Service, Visit
+from visits.tests.bench import Technician
+from visits.tests.test_visit import VisitTestCase
+
+THREE = [
+    {"reservoir": "engine", "variant": "with filter"},
+    {"reservoir": "primary", "variant": "drain only"},
+    {"reservoir": "gearbox", "variant": "drain only"},
+]
+EVERYTHING = [
+    *THREE,
+    *({"reservoir": key} for key in ("fork left", "fork right", "rear brake", "front brake")),
+]
+PART = {"form": "paste", "matter": "steel", "share_percent": 20}
+
+
+def _measured(step: dict[str, Any]) -> dict[str, str]:
+    said = {"pressure": "2 bar", "length": "112 mm"}
+    return {one["name"]: said[one["kind"]] for one in step["measured"]}
+
+
+class WholeTestCase(VisitTestCase):
+    def offered(self) -> list[dict[str, Any]]:
+        """What can be done now, in the planned order."""
+        return [
+            step
+            for step in self.mira.sheet["steps"]
+            if step["status"] in ("ready", "running") and step["kind"] != "wait"
+        ]
+
+    def usual(self, step: dict[str, Any]) -> Any:
+        """What is usually written down at a step."""
+        mira, kind = self.mira, step["kind"]
+        task = mira.task_of(step["reservoir"]) if step["reservoir"] else {}
+        if step["status"] == "running":
+            mira.now += timedelta(minutes=20)
+            return mira.entry("stop", step=step["id"])
+        if kind == "fill":
+            data = {"amount": task["coach"]["amount"], "closed": True}
+            return mira.entry("draw" if step["draws"] else "pour", data, step=step["id"])
+        if kind == "level" and task["coach"]["action"] == "stop":
+            return mira.entry("cause", {"cause": task["coach"]["causes"][0]}, step=step["id"])
+        if kind == "level":
+            mira.now += timedelta(minutes=20)
+            data = {"position": "0.75", "attitude": task["gauge"]["attitude"]}
+            return mira.entry("level", data, step=step["id"])
+        said: dict[str, tuple[str, dict[str, Any]]] = {
+            "check": ("confirm", {"items": step["items"]}),
+            "timer": ("start", {}),
+            "drain": ("start", {}),
+            "gate": ("answer", {"value": "open"}),
+            "choice": ("answer", {"value": (*step["options"], "")[0]}),
+            "amount": ("amount", {"amount": task.get("expected_out") or "600 ml"}),
+            "finding": ("finding", {"parts": [PART], "oil": []}),
+            "filter": ("filter", {"amount": "5 oz", "items": step["items"]}),
+            "leaks": ("leaks", {"result": "dry"}),
+            "measure": ("measure", {"found": _measured(step)}),
+        }
+        if kind == "torque":
+            card = task["torque"]
+            wrench = card["wrenches"][0]["id"] if card["wrenches"] else ""
+            said["torque"] = ("torque", {"reading": card["aim"], "wrench": wrench})
+        entry, data = said[kind]
+        return mira.entry(entry, data, step=step["id"])
+
+    def until_done(self, most: int = 200) -> None:
+        for _ in range(most):
+            steps = self.offered()
+            if not steps:
+                return
+            answer = self.usual(steps[0])
+            self.assertEqual(answer.status_code, 200, answer.content[:400])
+
+
+class WholeVisitTests(WholeTestCase):
+    def test_everything_in_one_visit_under_one_signature(self) -> None:
+        opened = self.mira.open_for(EVERYTHING, "61 300", cold=["valves", "tyres"])
+        self.assertEqual(opened.status_code, 201, opened.content)
+        self.assertEqual(len(self.mira.sheet["tasks"]), 7)
+        self.until_done()
+        self.assertTrue(self.mira.sheet["ready_to_sign"])
+        self.assertEqual(self.mira.sign().status_code, 200)
+        rows = {row.reservoir: row for row in Service.objects.filter(visit_id=self.mira.visit)}
+        self.assertEqual(set(rows), {task["reservoir"] for task in EVERYTHING})
+        self.assertEqual(rows["front brake"].found, "between the marks")
+        self.assertIn("112 mm", rows["fork left"].found)
+        self.assertIsNone(rows["rear brake"].took_ml)
+        for name in ("warm", "leaks", "finish", "support"):
+            steps = EntryRow.objects.filter(visit=self.mira.visit, step=name)
+            self.assertIn(steps.count(), (1, 2), name)  # a wait has a start and an end
+        page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        states = {r["glass"]["key"]: r["glass"]["state"] for r in page["reservoirs"]}
+        for key in rows:
+            self.assertNotIn(states[key], ("due", "baseline"), key)
+
+    def test_the_order_is_solved_unless_the_plan_gives_one(self) -> None:
+        self.mira.open_for(THREE, "61 300")
+        order = Visit.objects.get(pk=self.mira.visit).order
+        self.assertLess(order.index("engine/drain"), order.index("run"))
+        self.mira.leave("other order")
+        mine = ["gearbox/prove filler", "engine/prove filler"]
+        other = Technician(self.api, self.heron.pk)
+        other.open_for(THREE, "61 301", order=mine)
+        steps = [step["id"] for step in other.sheet["steps"]]
+        self.assertLess(steps.index("gearbox/filler"), steps.index("engine/filler"))
+
+    def test_what_has_no_run_sheet_is_refused(self) -> None:
+        answer = self.mira.open_for([{"reservoir": "boiler"}], "61 300")
+        self.assertIn("no such reservoir", self.sentence(answer, "/tasks"))
+        answer = self.mira.open_for([], "61 300")
+        self.assertIn("Choose at least one", self.sentence(answer, "/tasks"))
+        self.assertEqual(Visit.objects.count(), 0)
+
+    def test_which_oil_went_in_is_what_was_confirmed_at_the_fill(self) -> None:
+        offers = self.api.get(f"/api/bikes/{self.heron.pk}/offers/").json()
+        primary = next(offer for offer in offers if offer["key"] == "primary")
+        best = primary["fluids"][0]["name"]
+        self.mira.open("61 300", "drain only", "primary")
+        self.assertEqual(self.mira.task["fluid"], best)
+        other = Fluid.objects.exclude(name=best).first()
+        assert other is not None
+        self.mira.until_fill()
+        unknown = self.mira.pour(fluid="Nobody's oil")
+        self.assertIn("no such fluid", self.sentence(unknown, "/fluid"))
+        self.mira.pour(fluid=other.name)
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.mira.sign()
+        self.assertEqual(Service.objects.get(visit_id=self.mira.visit).fluid, other.name)
+
+    def test_more_than_a_pan_or_a_jug_holds_is_asked(self) -> None:
+        self.mira.open()
+        self.mira.tick()
+        self.mira.wait(10)
+        self.mira.tick()
+        self.mira.entry("answer", {"value": "open"})
+        self.mira.wait(10)
+        asked = self.mira.entry("amount", {"amount": "11 l", "sure": "11 l"})
+        self.assertEqual((asked.status_code, asked.json()["code"]), (422, "expected.vessel"))
+        sure = asked.json()["errors"][0]["sure"]
+        self.assertIn("a drain pan holds about 10\u00a0000 ml", asked.json()["detail"])
+        self.assertEqual(sure, "11000 ml")
+
+
+class ChangeTests(WholeTestCase):
+    def tasks(self, body: dict[str, Any]) -> Any:
+        return self.mira._post(f"/api/visits/{self.mira.visit}/tasks/", body)
+
+    def take_out(self, key: str) -> Any:
+        answer = self.api.delete(f"/api/visits/{self.mira.visit}/tasks/{key}/")
+        if answer.status_code == 200:
+            self.mira.sheet = answer.json()
+        return answer
+
+    def test_a_reservoir_is_added_and_taken_out_while_nothing_of_it_is_open(self) -> None:
+        self.mira.open()
+        for _ in range(2):
+            answer = self.tasks({"reservoir": "primary", "variant": "drain only"})
+            self.assertEqual(answer.status_code, 200)
+        self.assertEqual(len(self.mira.sheet["tasks"]), 2)
+        for _ in range(2):
+            self.assertEqual(self.take_out("primary").status_code, 200)
+        self.assertEqual(len(self.mira.sheet["tasks"]), 1)
+        self.assertEqual(self.take_out("engine").json()["code"], "visit.last_task")
+        self.tasks({"reservoir": "primary", "variant": "drain only"})
+        self.mira.tick()
+        self.mira.wait(10)
+        self.mira.tick()
+        self.mira.entry("answer", {"value": "open"}, step="primary/filler")
+        self.assertEqual(self.take_out("primary").json()["code"], "visit.opened")
+        about = Trace.objects.filter(about__endswith="/primary").values_list("act", flat=True)
+        self.assertEqual(len(about), 3)
+
+    def test_the_wrong_plug_opened_joins_the_visit_and_is_finished_with_it(self) -> None:
+        self.mira.open("61 300", "drain only", "primary")
+        self.mira.tick()
+        body = {"reservoir": "gearbox", "variant": "drain only", "entry": str(uuid4())}
+        for _ in range(2):
+            self.assertEqual(self.tasks(body).status_code, 200)
+        stands = {part["part"]: part["word"] for part in self.mira.task_of("gearbox")["standing"]}
+        self.assertEqual((stands["Drain plug"], stands["Oil"]), ("out", "draining"))
+        self.assertFalse(self.mira.sheet["may_leave"])
+        self.until_done()
+        self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        self.assertEqual(Service.objects.filter(visit_id=self.mira.visit).count(), 2)
+
+    def test_what_a_correction_reopens_is_asked_first(self) -> None:
+        self.mira.whole()
+        leaks = self.mira.step("leaks")["entry"]["id"]
+        wet = {"step": "leaks", "supersedes": leaks}
+        asked = self.mira.entry("leaks", {"result": "Plug"}, **wet)
+        self.assertEqual((asked.status_code, asked.json()["code"]), (422, "sheet.reopens"))
+        self.assertIn("Torque the plug", asked.json()["detail"])
+        said = asked.json()["errors"][0]["sure"]
+        self.assertEqual(
+            self.mira.entry("leaks", {"result": "Plug"}, **wet, accepts=said).status_code, 200
+        )
+        self.assertTrue(self.mira.step("engine/torque")["reopened"])
+        self.assertFalse(self.mira.sheet["ready_to_sign"])
+
+    def test_a_correction_keeps_the_time_and_the_kind_of_what_it_corrects(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        poured = self.mira.pour()
+        then = self.mira.step("engine/fill.1")["entry"]["at"]
+        self.mira.now += timedelta(hours=5)
+        corrects = {"step": "engine/fill.1", "supersedes": poured.body_sent["id"]}
+        turned = self.mira.entry("draw", {"amount": "3.2 l", "sure": "3.2 l"}, **corrects)
+        self.assertEqual(turned.json()["code"], "sheet.wrong_kind")
+        right = self.mira.entry("pour", {"amount": "3.2 l", "sure": "3.2 l"}, **corrects)
+        self.assertEqual(right.status_code, 200, right.content)
+        self.assertEqual(self.mira.step("engine/fill.1")["entry"]["at"], then)
+        added = Decimal(self.mira.task["added"].split()[0])
+        self.assertAlmostEqual(float(added), 3200 + 147.9, delta=1)

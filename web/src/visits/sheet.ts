@@ -1,0 +1,31 @@
+import type { Shape } from "../api/client";
+import type { Sheet } from "./outbox";
+
+export type Step = Shape["StepShape"];
+export type Task = Shape["TaskShape"];
+
+const CLOSED: Step["status"][] = ["done", "skipped"];
+
+export function isClosed(step: Step): boolean {
+  return CLOSED.includes(step.status);
+}
+
+/** Something a person can do now, or a wait of theirs that runs. */
+export function isOpen(step: Step): boolean {
+  return step.kind !== "wait" && (step.status === "ready" || step.status === "running");
+}
+
+/** Everything that runs by the clock now: what somebody started, and what settles by itself. */
+export function running(sheet: Sheet): Step[] {
+  return sheet.steps.filter((step) => step.status === "running" && step.ends_at);
+}
+
+export function taskOf(sheet: Sheet, step: Step): Task | undefined {
+  return sheet.tasks.find((task) => task.key === step.reservoir);
+}
+
+/** The step in hand: the one looked at, else the next one in the planned order. */
+export function inHand(sheet: Sheet, looking: string | null): Step | undefined {
+  const looked = sheet.steps.find((step) => step.id === looking);
+  return looked ?? sheet.steps.find((step) => step.id === sheet.focus);
+}
