@@ -12,6 +12,7 @@ import {
   untilFill,
 } from "./bench";
 import { expect, test } from "./server";
+import { mouse, walk } from "./visit";
 import type { Page } from "@playwright/test";
 
 /** Not a test: takes the pictures in docs/screenshots, with the demo's data. */
@@ -134,4 +135,24 @@ test("pictures", async ({ page }) => {
   await dragLevel(page, 0.3);
   await stands(page, "upright");
   await picture(page, "bench-level");
+  // three reservoirs at once: two drip while the work goes on
+  await page.getByRole("link", { name: "Ward" }).first().click();
+  await page.getByRole("link", { name: "Grey Heron" }).first().click();
+  await press(page, "Service the engine");
+  await press(page, "Something else in the same visit?");
+  for (const name of ["primary", "gearbox"]) {
+    await page.getByRole("dialog").getByRole("checkbox", { name }).click();
+  }
+  await page.getByLabel("Odometer now").fill("61 300");
+  await press(page, "Start the run sheet");
+  await step(page, "Cold checks");
+  const hand = mouse();
+  await walk(
+    page,
+    hand,
+    () => Promise.resolve(),
+    async () =>
+      (await page.getByRole("list", { name: "Running" }).getByRole("listitem").count()) > 1,
+  );
+  await picture(page, "bench");
 });

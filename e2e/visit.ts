@@ -186,15 +186,16 @@ async function again(page: Page): Promise<boolean> {
   return (await focus(page).locator(".remark").count()) > 0;
 }
 
-/** From where the visit stands to its last step; `at` is called before each. */
+/** From where the visit stands to its last step, or `until` something; `at` is called before each. */
 export async function walk(
   page: Page,
   hand: Hand,
   at: (title: string) => Promise<void> = () => Promise.resolve(),
+  until: () => Promise<boolean> = () => Promise.resolve(false),
 ): Promise<void> {
   for (let steps = 0; steps < 150; steps += 1) {
     const title = (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
-    if (title.startsWith("All done")) return;
+    if (title.startsWith("All done") || (await until())) return;
     await at(title);
     await usual(page, hand);
   }

@@ -156,6 +156,7 @@ _SENTENCES = {
     "sheet.not_yet": "Not yet: {text}. If it happened all the same, write it down; the visit stops there until somebody says what was found.",
     "sheet.reopens": "That reopens: {text}. They have to be done again.",
     "sheet.running": "“{step}” is running already.",
+    "sheet.measure": "Type at least one value, as found or as left.",
     "sheet.turned": "Type how far it was turned after the wrench, in degrees, like 90.",
     "expected.vessel": "You typed {said}; {vessel} holds about {most}. If it was in several goes, it stands.",
     "visit.not_serviceable": "{text}",

@@ -20,7 +20,7 @@ from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
 from visits.mapping import plugs
-from visits.models import Service, TopUp, Visit
+from visits.models import Service, TopUp
 from visits.selectors import in_shop, open_visits, services_of, top_ups_of
 from workshop.mapping import speaker
 from workshop.models import Person
@@ -33,9 +33,11 @@ from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wa
 PAGE = 50
 
 
-def _open_visit(visit: Visit) -> OpenVisit:
-    said = visit.stands
-    return OpenVisit(str(visit.pk), said["title"], said["step"], said["ends_at"])
+def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
+    return {
+        bike: OpenVisit(str(visit), said["title"] or "", said["step"] or "", said["ends_at"])
+        for bike, (visit, said) in (open_visits(ids) if ids else {}).items()
+    }
 
 
 def _worked_out(
@@ -108,12 +110,6 @@ def _anything(wanted: Wanted) -> bool:
     return bool(
         wanted.search or wanted.within or wanted.shop or wanted.hold or wanted.use or wanted.fluid
     )
-
-
-def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
-    if not ids:
-        return {}
-    return {bike: _open_visit(visit) for bike, visit in open_visits(ids).items()}
 
 
 def _next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
@@ -217,7 +213,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     spec = specs_of([bike]).get(bike.pk)
     readings = recent_odometer([bike.pk], today).get(bike.pk, [])
     services, findings = services_of([bike.id]), of_bike(bike.id)
-    visit, top_ups = open_visits([bike.id]).get(bike.id), top_ups_of(bike.id)
+    visit, top_ups = open_visit(bike.id), top_ups_of(bike.id)
     known = mapping.known_of(bike, readings, schools_of([bike.pk])[bike.pk], today)
     reservoirs = spec.reservoirs if spec else ()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
@@ -259,7 +255,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         sheet.pk if sheet else 0,
         sheet.version if sheet else 0,
         sheet.approved_by.name if sheet and sheet.approved_by else "",
-        _open_visit(visit) if visit else None,
+        visit,
         _next_planned([bike.id], today).get(bike.id),
         mapping.asks(page.glass for page in pages),
         pages,

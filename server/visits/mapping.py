@@ -295,7 +295,7 @@ def _task(
         spec.key,
         spec.label,
         spec.kind.value,
-        one.plan.variant.value if spec.capacities else "",
+        one.plan.variant.value if spec.facts.drained else "",
         one.fluid,
         fluids,
         _volume(one.plan.capacity, speaks),

@@ -184,12 +184,15 @@ def learned() -> dict[str, tuple[int, int]]:
     )
 
 
-def open_visits(bike_ids: Iterable[UUID]) -> Mapping[UUID, Visit]:
+def in_short(visit_id: UUID) -> dict[str, str | None]:
+    """Where a visit stands in short, worked out."""
+    closed = standing(visits().get(pk=visit_id))
+    return mapping.in_short(closed.sheet, mapping.title(closed))
+
+
+def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, str | None]]]:
     """The open visit of each bike that has one, with where it stands in short: as it was written down
     with its last entry, or worked out for one of the last release that has had none since."""
-    rows = visits().filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
-    for row in rows:
-        if not row.stands:
-            closed = standing(row)
-            row.stands = mapping.in_short(closed.sheet, mapping.title(closed))
-    return {row.bike_id: row for row in rows}
+    rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
+    found = rows.values_list("bike_id", "pk", "stands")
+    return {bike: (visit, stands or in_short(visit)) for bike, visit, stands in found}

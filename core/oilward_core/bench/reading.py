@@ -171,7 +171,7 @@ def _measure(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
                 values[one.name] = _measured(f"{when}.{one.name}", one.kind, words, speaker)
     if not any(taken.values()):
         first = step.measured[0].name if step.measured else ""
-        raise CoreError("quantity.empty", field=f"found.{first}")
+        raise CoreError("sheet.measure", field=f"found.{first}")
     return taken
 
 

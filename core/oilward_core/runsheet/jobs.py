@@ -91,7 +91,7 @@ JOBS: dict[JobKind, JobFacts] = whole_table(
         JobKind.LEG_OUT: _job(4, begins=True),
         JobKind.LEG_DRAIN: _job(3, careful.SPRING, wait=15, waiting="a leg hung to drip"),
         JobKind.LEG_FILL: _job(6, wait=10, waiting="air leaving a leg"),
-        JobKind.LEG_GAP: _job(5),
+        JobKind.LEG_GAP: _job(5, careful.SPRING),
         JobKind.LEG_IN: _job(4),
         JobKind.WHEEL_IN: _job(10, careful.AXLE),
         JobKind.LOOK: _job(2, begins=True),

@@ -1,7 +1,7 @@
 """The jobs and steps of a visit while they are being written down, and what they come to."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ..guard import Sound
@@ -122,8 +122,10 @@ class Work:
         return one.key
 
     def step(self, step: Step) -> StepId:
-        """A step of the job it names."""
-        self.steps.append(step)
+        """A step of the job it names; it says what its job is to be careful of."""
+        job = next((job for job in reversed(self.jobs) if job["id"] == step.job), None)
+        said = " ".join(job["cautions"]) if job and step.name != Name.LOOK_UP else ""
+        self.steps.append(replace(step, caution=said) if said else step)
         return step.id
 
     def named(self, *names: Name) -> list[StepId]:

@@ -159,5 +159,5 @@ class OpenVisitTests(MigrationTestCase):
         self.assertEqual((primary.added, primary.filled), (1000, True))
         self.assertEqual(sheet.focus, "primary/close")
         self.assertEqual(sheet.set_aside, ())
-        said = open_visits([self.bike.pk])[self.bike.pk].stands
+        _, said = open_visits([self.bike.pk])[self.bike.pk]
         self.assertEqual((said["title"], said["step"]), ("primary", "Close the filler"))

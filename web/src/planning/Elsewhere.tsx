@@ -71,7 +71,13 @@ export function Elsewhere({
   const save = useElsewhere(bike.id, close);
   const { key, label } = reservoir.glass;
   return (
-    <Dialog open title={`Done without a run sheet: ${label}`} onCancel={close} footer={null}>
+    <Dialog
+      open
+      title={`Done without a run sheet: ${label}`}
+      onCancel={close}
+      footer={null}
+      width={680}
+    >
       <Segmented block size="large" value={what} options={WHAT} onChange={setWhat} />
       <p className="soft">
         {what === "service"
@@ -79,6 +85,7 @@ export function Elsewhere({
           : "What was added between two services: it counts for what the bike uses, and changes no due date."}
       </p>
       <Ask
+        className="ask ask-two"
         initial={FIRST}
         send={(given, sure) => save.mutate({ ...given, id, what, reservoir: key, sure })}
         error={save.error}

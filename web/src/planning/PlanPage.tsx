@@ -68,11 +68,7 @@ function Book({
     >
       <label htmlFor="book-on">{line ? "Planned for" : "Plan it for"}</label>
       <Day id="book-on" value={on} onChange={(day) => ask({ ...asked, on: day })} />
-      <Button
-        type={line ? "default" : "primary"}
-        htmlType="submit"
-        disabled={book.isPending || plan.refused !== "" || !changed}
-      >
+      <Button htmlType="submit" disabled={book.isPending || plan.refused !== "" || !changed}>
         {line ? "Keep the change" : "Into the calendar"}
       </Button>
       <Refused said={said} />

@@ -30,7 +30,7 @@ export function StartPlanned({ plan, asked }: { plan: Plan; asked: Asked }) {
   if (tasks.length === 0 || plan.visit) return null;
   return (
     <>
-      <Button type="primary" size="large" onClick={() => setStarting(true)}>
+      <Button type="primary" className="start-planned" onClick={() => setStarting(true)}>
         Start this visit
       </Button>
       {starting && bike.data && (

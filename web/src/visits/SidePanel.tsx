@@ -103,7 +103,7 @@ function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: bo
         )}
         {task.capacity && (
           <div className="standing">
-            <dt>Book, {task.variant}</dt>
+            <dt>{task.variant ? `Book, ${task.variant}` : "Book"}</dt>
             <dd className="tabular">{task.capacity}</dd>
           </div>
         )}

@@ -2,7 +2,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import type { Sheet } from "./outbox";
 
-const FOUND = ["Looked at it: all right", "Put right since", "Somebody told us so"];
+const FOUND = ["Looked at it: all right", "Put right since", "Asked the lead"];
 
 function Stop({ text, answer }: { text: string; answer: ((reason: string) => void) | null }) {
   const [reason, setReason] = useState("");

@@ -4,10 +4,9 @@ from collections.abc import Sequence
 from decimal import Decimal
 from math import ceil
 
-from ... import cautions as careful
 from ...spec import Fastener
 from ..ids import Name, StepId, of_bike
-from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob, JobKind, cautions_at
+from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob, JobKind
 from ..needs import Fact, Need, done
 from ..steps import Ask, Measured, Place, PlannedTask, Step
 from ..work import Work
@@ -46,7 +45,6 @@ def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
             ask=Ask.CHECK,
             title="Support the bike",
             instruction="Upright on its stand or the lift, and strapped down.",
-            caution=" ".join(cautions_at(JobKind.SUPPORT)),
             items=("Stands upright", "Strapped down"),
             needs=tuple(done(step) for step in before),
         )
@@ -62,7 +60,6 @@ def _cold(work: Work, one: ColdJob) -> StepId:
             ask=Ask.MEASURE,
             title=one.label,
             instruction="As found, then as left. Where nothing was changed, as found is enough.",
-            caution=" ".join(one.cautions),
             measured=tuple(Measured(name, kind) for name, kind in one.measured),
             needs=(done(of_bike(Name.COLD)),),
             skippable=True,
@@ -88,7 +85,6 @@ def _warm(work: Work, needs: tuple[Need, ...]) -> StepId:
             ask=Ask.TIMER,
             title="Warm it up",
             instruction=_warmed_by(work),
-            caution=careful.RUNNING,
             minutes=Decimal(IDLE_MINUTES),
             needs=needs,
             skippable=True,
@@ -122,7 +118,6 @@ def runs(work: Work) -> None:
                 ask=Ask.TIMER,
                 title="Run the engine",
                 instruction=f"{_LAMP}{then}",
-                caution=careful.WHEEL,
                 minutes=minutes,
                 full=True,
                 needs=(Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
@@ -155,7 +150,6 @@ def finish(work: Work) -> None:
                 ask=Ask.LEAKS,
                 title="Look for leaks",
                 instruction="Wipe everything first, run it briefly, look again at each place.",
-                caution=careful.ESCAPED,
                 places=tuple(place for task in tasks for place in _places(work, task)),
                 needs=(
                     *ran,
@@ -174,7 +168,6 @@ def finish(work: Work) -> None:
             ask=Ask.CHECK,
             title="Finish",
             instruction=_resets(tasks),
-            caution=careful.WASTE,
             items=(*_torqued(work), *_ending(tasks)),
             needs=before,
         )

@@ -27,7 +27,6 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
             ask=Ask.CHECK,
             title=f"Change the {spec.label} filter",
             instruction=f"Mind which way round it sits.{direction} Cover back on:{tight}",
-            caution=spec.caution,
             place=where(unit),
             spot=unit.spot if unit else None,
             items=("Spring and seal looked at", "New filter in, right way round", "Cover tight"),

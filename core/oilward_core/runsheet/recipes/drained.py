@@ -7,7 +7,7 @@ from ...quantity import show
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
 from ..ids import Name, StepId, of_bike
-from ..jobs import UPRIGHT, JobKind, cautions_at, minutes_of
+from ..jobs import UPRIGHT, JobKind, minutes_of
 from ..needs import Fact, Need, done
 from ..steps import Ask, PlannedTask, Step, look_up_id, unchecked, where
 from ..work import Work
@@ -76,7 +76,6 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             title=words,
             instruction="Break the plug loose, pan under, last turns by hand. Wait until dripping "
             "has stopped.",
-            caution=_careful(spec),
             place=where(plug),
             spot=plug.spot if plug else None,
             minutes=Decimal(minutes_of(JobKind.DRAIN, work.learned)[1]),
@@ -84,10 +83,6 @@ def _open_up(work: Work, task: PlannedTask) -> None:
         )
     )
     _read(work, spec, done(drain))
-
-
-def _careful(spec: ReservoirSpec) -> str:
-    return " ".join([*cautions_at(JobKind.DRAIN), spec.caution]).strip()
 
 
 def _read(work: Work, spec: ReservoirSpec, drained: Need) -> None:
@@ -148,7 +143,6 @@ def _close_up(work: Work, task: PlannedTask) -> None:
             title="Refit the plug by hand",
             instruction=f"On the threads: {sealant}. Start it with the fingers. Tight, loose, tight "
             "again is a seal tearing: out with it.",
-            caution=" ".join(cautions_at(JobKind.REFIT)),
             place=where(plug),
             spot=plug.spot if plug else None,
             items=("Runs in by hand to contact",),

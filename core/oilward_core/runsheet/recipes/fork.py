@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any
 
-from ... import cautions as careful
 from ...quantity import show
 from ...spec import ReservoirSpec
 from ..ids import Name, StepId, of_bike
@@ -30,7 +29,6 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             ask=Ask.CHECK,
             title=words,
             instruction="Front lifted and held, calliper hung up by a strap, never by its hose.",
-            caution=careful.AXLE,
             items=("Front is held and cannot tip", "Wheel out, calliper hung up"),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
@@ -45,7 +43,6 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             ask=Ask.CHECK,
             title=words,
             instruction="Axle, pinch bolts and calliper by the manual's values. Pump the brake up.",
-            caution=careful.AXLE,
             items=("Axle and pinch bolts torqued", "Brake lever is hard", SECOND_PERSON),
             needs=tuple(done(step) for step in legs_in),
         )
@@ -87,7 +84,6 @@ def _leg(work: Work, spec: ReservoirSpec, out: Need) -> StepId:
         out,
         LIFTED,
         items=("Cap loosened, leg out",),
-        caution=spec.caution,
     )
     drained = step(
         JobKind.LEG_DRAIN,
@@ -97,7 +93,6 @@ def _leg(work: Work, spec: ReservoirSpec, out: Need) -> StepId:
         done(taken),
         ask=Ask.TIMER,
         minutes=Decimal(minutes_of(JobKind.LEG_DRAIN, work.learned)[1]),
-        caution=careful.SPRING,
     )
     book = next(iter(spec.capacities.values()), None)
     filled = step(
@@ -119,7 +114,6 @@ def _leg(work: Work, spec: ReservoirSpec, out: Need) -> StepId:
         done(filled),
         ask=Ask.MEASURE,
         measured=(Measured("air gap", "length"),),
-        caution=careful.SPRING,
     )
     return step(
         JobKind.LEG_IN,

@@ -2,7 +2,7 @@
 
 from ...spec import Recipe
 from ..ids import Name, StepId, of_bike
-from ..jobs import UPRIGHT, JobKind, cautions_at
+from ..jobs import UPRIGHT, JobKind
 from ..needs import done
 from ..steps import Ask, PlannedTask, Step
 from ..work import Work
@@ -36,7 +36,6 @@ def write(work: Work, task: PlannedTask) -> None:
             ask=Ask.CHOICE,
             title=words,
             instruction=_TEXT[recipe] + more,
-            caution=" ".join(cautions_at(JobKind.LOOK, spec)),
             options=_OPTIONS[recipe],
             needs=(done(of_bike(Name.SUPPORT)),),
         )

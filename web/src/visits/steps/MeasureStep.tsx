@@ -28,7 +28,7 @@ function Column({
           <Input
             className="amount-input"
             aria-label={`${name}, ${title.toLowerCase()}`}
-            placeholder={kind === "pressure" ? "2.4 bar" : "0.10 mm"}
+            placeholder={kind === "pressure" ? "like 2.4 bar" : "like 0.10 mm"}
             value={values[name] ?? ""}
             onChange={(event) => change({ ...values, [name]: event.target.value })}
           />
