@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { comesIn, press, signIn, startVisit, tab } from "./bench";
+import { comesIn, press, signIn, step, tab } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -102,6 +102,23 @@ test("a draft, dialogs and the bench are whole and accessible in three sizes", a
   await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Ward", exact: true }).first().click();
   await comesIn(page, "Turnstone", "Osprand Tandem 890, 2022");
-  await startVisit(page, "Turnstone", "20 010");
+  await page.getByRole("link", { name: "Turnstone" }).click();
+  await press(page, "Done elsewhere, or topped up");
+  await look(page, "done elsewhere");
+  await page.keyboard.press("Escape");
+  await press(page, "Service the engine");
+  await press(page, "Something else in the same visit?");
+  await page.getByRole("dialog").getByRole("checkbox", { name: "front brake" }).click();
+  await look(page, "starting a visit");
+  await page.getByLabel("Odometer now").fill("20 010");
+  await press(page, "Start the run sheet");
+  await step(page, "Cold checks");
+  const steps = page.getByRole("navigation", { name: "Steps" });
+  await steps.getByRole("button", { name: /Waits/ }).click();
   await look(page, "bench, ticks");
+  await steps.getByRole("button", { name: /^engine Drain the engine/ }).click();
+  await press(page, "Plug is out");
+  await press(page, "It happened all the same");
+  await expect(page.getByRole("alert").first()).toContainText("Say what you found");
+  await look(page, "bench, stopped and dripping");
 });

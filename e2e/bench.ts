@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page } from "@playwright/test";
+import { expect, type Browser, type Locator, type Page } from "@playwright/test";
 
 export async function signIn(page: Page, name = "mira"): Promise<void> {
   await page.goto("/");
@@ -6,6 +6,12 @@ export async function signIn(page: Page, name = "mira"): Promise<void> {
   await page.getByLabel("Password").fill(`harbour-${name}`);
   await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Ward", exact: true })).toBeVisible();
+}
+
+/** A tablet that is worked with fingers alone. */
+export async function tablet(browser: Browser, baseURL: string | undefined): Promise<Page> {
+  const viewport = { width: 1280, height: 800 };
+  return (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
 }
 
 /** Waits until this step is in focus. */

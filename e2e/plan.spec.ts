@@ -1,4 +1,4 @@
-import { choose, comesIn, day, finalDrive, press, signIn, tab } from "./bench";
+import { choose, comesIn, day, finalDrive, press, signIn, tab, tablet } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -71,15 +71,10 @@ test("from the ward to a printed kit by keyboard alone", async ({ page }) => {
 });
 
 test("from the ward to a printed kit by touch alone", async ({ browser, baseURL }) => {
-  const tablet = await browser.newContext({
-    baseURL,
-    hasTouch: true,
-    viewport: { width: 1280, height: 800 },
-  });
-  const page = await tablet.newPage();
+  const page = await tablet(browser, baseURL);
   await signIn(page);
   await wardToKit(page, "Shag", byTouch);
-  await tablet.close();
+  await page.context().close();
 });
 
 test("from the ward to a printed kit and an ordered run sheet: three drains, cold valves, forks", async ({

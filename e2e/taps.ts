@@ -1,16 +1,11 @@
 import { expect, test } from "./server";
-import { signIn, step } from "./bench";
+import { signIn, step, tablet } from "./bench";
 import { touch, walk } from "./visit";
 
 /** Not a test: what three drains cost in presses and fields, for `./ward bench taps`. */
 test("three drains from the ward to the signature", async ({ browser, baseURL }) => {
   test.setTimeout(400_000);
-  const tablet = await browser.newContext({
-    baseURL,
-    hasTouch: true,
-    viewport: { width: 1280, height: 800 },
-  });
-  const page = await tablet.newPage();
+  const page = await tablet(browser, baseURL);
   await signIn(page);
   const hand = touch();
   await hand.press(page.getByRole("link", { name: "Grey Heron" }).first());
@@ -30,5 +25,5 @@ test("three drains from the ward to the signature", async ({ browser, baseURL })
     `three drains, ward to signature: ${hand.actions} actions (presses and fields), ` +
       `${hand.keys} keystrokes in them`,
   );
-  await tablet.close();
+  await page.context().close();
 });

@@ -1,5 +1,6 @@
 """./ward check: everything that can be said without running the product."""
 
+import json
 import os
 import subprocess
 import sys
@@ -50,10 +51,24 @@ def openapi() -> str:
         )
 
 
+SPEC_SHEET = ROOT / "docs/formats/spec-sheet.schema.json"
+
+
+def _make_formats() -> str:
+    """The published schema of a spec sheet; a test of the core holds it against the code."""
+    from oilward_core.spec import schema
+
+    SPEC_SHEET.write_text(json.dumps(schema(), ensure_ascii=False))
+    return _run("npx", "prettier", "--write", str(SPEC_SHEET))
+
+
 def types(words: list[str]) -> int:
-    """./ward types: write the schema and the client's types anew."""
+    """./ward types: write every generated file anew: the API's schema, the client's types, the
+    published formats."""
     schema = SERVER / "openapi.json"
-    failed = _make_schema(schema) or _make_types(schema, WEB / "src/api/schema.d.ts")
+    failed = (
+        _make_schema(schema) or _make_types(schema, WEB / "src/api/schema.d.ts") or _make_formats()
+    )
     if failed:
         print(failed)
     return 1 if failed else 0

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Speaker, held_by, read_entry, result
+from oilward_core.bench import Speaker, as_before, held_by, read_entry, result
 from oilward_core.errors import CoreError, Question
 from oilward_core.order import Stamp, learned_minutes, waited
 from oilward_core.quantity import Kind, nudges, parse
@@ -88,6 +88,16 @@ class MeasureTests(TestCase):
         for key, job in COLD_JOBS.items():
             step = Clerk(cold=(key,)).state(key).step
             self.assertEqual([one.name for one in step.measured], [n for n, _ in job.measured])
+
+
+class CorrectionTests(TestCase):
+    def test_what_a_correction_does_not_speak_of_stays_as_it_was(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        poured = clerk.pour("2370 ml", fluid="Skarholm Amber")
+        raw = as_before(poured, {"amount": "2400 ml"})
+        self.assertEqual(raw, {"amount": "2400 ml", "closed": True, "fluid": "Skarholm Amber"})
+        self.assertEqual(as_before(poured, {"closed": False})["closed"], False)
 
 
 class VesselTests(TestCase):

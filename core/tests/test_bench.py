@@ -256,10 +256,7 @@ class FillingTests(TestCase):
 
     def test_exact_quantity_goes_straight_to_leaks(self) -> None:
         clerk = Clerk(DRIVE)
-        clerk.tick()
-        clerk.wait(10)
-        clerk.tick()
-        clerk.record("answer", {"value": "open"})
+        clerk.until_open()
         clerk.wait(10)
         clerk.record("skip", {"reason": "jug in use"})
         clerk.record("finding", {"parts": [], "oil": []})
@@ -331,10 +328,7 @@ class BadInputTests(TestCase):
 
     def test_a_comma_slipped_in_what_came_out_is_asked_and_the_answer_stays(self) -> None:
         clerk = Clerk()
-        clerk.tick()
-        clerk.wait(10)
-        clerk.tick()
-        clerk.record("answer", {"value": "open"})
+        clerk.until_open()
         clerk.wait(10)
         with self.assertRaises(Question) as caught:
             clerk.record("amount", {"amount": "2,5"})
@@ -366,10 +360,7 @@ class BadInputTests(TestCase):
 
     def test_findings(self) -> None:
         clerk = Clerk()
-        clerk.tick()
-        clerk.wait(10)
-        clerk.tick()
-        clerk.record("answer", {"value": "open"})
+        clerk.until_open()
         clerk.wait(10)
         clerk.record("amount", {"amount": "2.5 l"})
         paste = {"form": "paste", "matter": "steel", "share_percent": 60}

@@ -198,11 +198,7 @@ class FuzzTests(WorkshopTestCase):
         return mira
 
     def before(self, mira: Technician, kind: str) -> None:
-        mira.tick()
-        mira.wait(10)
-        mira.tick()
-        mira.entry("answer", {"value": "open"})
-        mira.wait(10)
+        mira.until_drained()
         if kind != "amount":
             mira.entry("amount", {"amount": mira.task["capacity"]})
         if kind == "torque":

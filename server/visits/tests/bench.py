@@ -75,12 +75,15 @@ class Technician:
         self.now += timedelta(minutes=minutes)
         self.entry("stop")
 
-    def until_fill(self, parts: list[dict[str, Any]] | None = None) -> None:
+    def until_drained(self) -> None:
         self.tick()
         self.wait(10)
         self.tick()
         self.entry("answer", {"value": "open"})
         self.wait(10)
+
+    def until_fill(self, parts: list[dict[str, Any]] | None = None) -> None:
+        self.until_drained()
         self.entry("amount", {"amount": self.task["capacity"]})
         self.entry("finding", {"parts": parts or [], "oil": ["dark"]})
         self.entry("answer", {"value": "new"})

@@ -1,15 +1,20 @@
 """A closed visit keeps what it answered, whatever is changed afterwards."""
 
+import json
 from datetime import timedelta
 from decimal import Decimal
 from unittest import mock
 
+from django.conf import settings
 from django.db import DatabaseError, transaction
+from django.utils import timezone
 from shelf.models import Fluid, WrenchRow
-from workshop.models import SchoolRow
+from workshop.models import Person, SchoolRow
 
-from visits.models import ClosingRow, Service
+from visits.models import ClosingRow, Service, Visit
 from visits.tests.test_visit import PASTE, VisitTestCase
+
+CLOSING_1 = settings.BASE_DIR.parent / "core" / "tests" / "golden" / "closing_1.json"
 
 
 class ClosingTests(VisitTestCase):
@@ -39,6 +44,24 @@ class ClosingTests(VisitTestCase):
         then = self.read()
         with mock.patch("visits.selectors.fold", side_effect=AssertionError("folded")):
             self.assertEqual(self.read(), then)
+
+    def test_a_visit_signed_with_the_last_release_reads_as_it_was_signed(self) -> None:
+        self.mira.open()
+        person = Person.objects.get(username="mira")
+        Visit.objects.filter(pk=self.mira.visit).update(
+            state="signed", closed_by=person, closed_at=timezone.now()
+        )
+        document = json.loads(CLOSING_1.read_text())
+        ClosingRow.objects.create(visit_id=self.mira.visit, document=document)
+        sheet = self.read()
+        (engine,) = sheet["tasks"]
+        self.assertEqual((engine["drained"], engine["added"]), ("2500 ml", "2620 ml"))
+        self.assertEqual(engine["fluid"], "Harbour 10W-40")
+        self.assertEqual(engine["torque"]["verdict"], "in")
+        words = {part["part"]: part["word"] for part in engine["standing"]}
+        self.assertEqual(words["Drain plug"], "torqued")
+        self.assertEqual(sheet["steps"][-1]["id"], "finish")
+        self.assertEqual(sheet["offers"], [])
 
     def test_a_closing_is_written_once(self) -> None:
         self.mira.whole()

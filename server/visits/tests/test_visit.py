@@ -99,11 +99,7 @@ class JourneyTests(VisitTestCase):
 
     def test_an_exact_reservoir_goes_through(self) -> None:
         self.mira.open(variant="drain only", key="primary")
-        self.mira.tick()
-        self.mira.wait(10)
-        self.mira.tick()
-        self.mira.entry("answer", {"value": "open"})
-        self.mira.wait(10)
+        self.mira.until_drained()
         self.mira.entry("skip", {"reason": "jug in use"})
         self.mira.entry("finding", {"parts": [], "oil": []})
         self.mira.entry("answer", {"value": "new"})
@@ -252,11 +248,7 @@ class GuardTests(VisitTestCase):
 
     def test_a_share_over_100_percent(self) -> None:
         self.mira.open()
-        self.mira.tick()
-        self.mira.wait(10)
-        self.mira.tick()
-        self.mira.entry("answer", {"value": "open"})
-        self.mira.wait(10)
+        self.mira.until_drained()
         self.mira.entry("skip", {"reason": "no jug"})
         answer = self.mira.entry("finding", {"parts": [{**PASTE, "share_percent": 140}], "oil": []})
         self.assertEqual(answer.status_code, 422)

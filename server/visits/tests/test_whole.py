@@ -140,11 +140,7 @@ class WholeVisitTests(WholeTestCase):
 
     def test_more_than_a_pan_or_a_jug_holds_is_asked(self) -> None:
         self.mira.open()
-        self.mira.tick()
-        self.mira.wait(10)
-        self.mira.tick()
-        self.mira.entry("answer", {"value": "open"})
-        self.mira.wait(10)
+        self.mira.until_drained()
         asked = self.mira.entry("amount", {"amount": "11 l", "sure": "11 l"})
         self.assertEqual((asked.status_code, asked.json()["code"]), (422, "expected.vessel"))
         sure = asked.json()["errors"][0]["sure"]

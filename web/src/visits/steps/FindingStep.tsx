@@ -58,7 +58,7 @@ function Chips<Word extends string>({
 /** How many pieces there are, and what a second magnet does with them. */
 function Tried({ draft, change }: { draft: Draft; change: (draft: Draft) => void }) {
   return (
-    <div className="share">
+    <div className="tried">
       <label htmlFor="count">How many</label>
       <Input
         id="count"
@@ -68,7 +68,7 @@ function Tried({ draft, change }: { draft: Draft; change: (draft: Draft) => void
         onChange={(event) => change({ ...draft, count: event.target.value })}
       />
       <Chips
-        label="A second magnet"
+        label="Magnet"
         words={[...MAGNET]}
         on={draft.magnet ? [draft.magnet] : []}
         toggle={(word) => change({ ...draft, magnet: draft.magnet === word ? "" : word })}
