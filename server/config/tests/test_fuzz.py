@@ -81,8 +81,9 @@ class FuzzTests(WorkshopTestCase):
         correction = "/api/bikes/{bike_id}/odometer/{reading_id}/correction/"
         yield correction, "post", f"{heron}odometer/{line}/correction/", right
         word = {"id": str(uuid4()), "reservoir": "engine", "done_on": today, "odometer": "27 655"}
-        url = f"/api/bikes/{Bike.objects.get(name='Lamplighter').pk}/owners-word/"
-        yield "/api/bikes/{bike_id}/owners-word/", "post", url, {**word, "sure": ["x"]}
+        word |= {"what": "service", "fluid": "f", "amount": "1 l", "by": "b", "proof": ""}
+        url = f"/api/bikes/{Bike.objects.get(name='Lamplighter').pk}/elsewhere/"
+        yield "/api/bikes/{bike_id}/elsewhere/", "post", url, {**word, "sure": ["x"]}
         own = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
         url = f"{heron}own-values/"
         yield "/api/bikes/{bike_id}/own-values/", "put", url, {**own, "revision": 0}

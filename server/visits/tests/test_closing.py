@@ -3,9 +3,9 @@
 import json
 from datetime import timedelta
 from decimal import Decimal
+from pathlib import Path
 from unittest import mock
 
-from django.conf import settings
 from django.db import DatabaseError, transaction
 from django.utils import timezone
 from shelf.models import Fluid, WrenchRow
@@ -14,7 +14,7 @@ from workshop.models import Person, SchoolRow
 from visits.models import ClosingRow, Service, Visit
 from visits.tests.test_visit import PASTE, VisitTestCase
 
-CLOSING_1 = settings.BASE_DIR.parent / "core" / "tests" / "golden" / "closing_1.json"
+CLOSING_1 = Path(__file__).resolve().parents[3] / "core/tests/golden/closing_1.json"
 
 
 class ClosingTests(VisitTestCase):
