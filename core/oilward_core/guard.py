@@ -79,3 +79,18 @@ def whole_table(words: type[_Word], rows: dict[_Word, _R]) -> dict[_Word, _R]:
     if missing:
         raise CoreError("table.row_missing", table=words.__name__, missing=missing)
     return rows
+
+
+def remembered(function: Callable[_P, _R]) -> Callable[_P, _R]:
+    """A pure calculation that is asked the same again and again, on every look at a visit: its last
+    answers are kept."""
+    kept = functools.lru_cache(maxsize=2048)(function)
+
+    @functools.wraps(function)
+    def answer(*args: _P.args, **kwargs: _P.kwargs) -> _R:
+        try:
+            return kept(*args, **kwargs)
+        except TypeError:  # something among them cannot be looked up by
+            return function(*args, **kwargs)
+
+    return answer

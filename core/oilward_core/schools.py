@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from .errors import CoreError
+from .guard import remembered
 from .reasons import Reason, Source
 from .spec import KINDS, Recipe, ReservoirKind, of_recipe
 from .torque import Setting, TorqueSpec, setting
@@ -135,6 +136,7 @@ def sealant_of(written: str, kind: ReservoirKind, schools: Schools) -> str:
     return "" if said.lower() in NO_SEALANT else said
 
 
+@remembered
 def torque_aim(spec: TorqueSpec, sealant: str, kind: ReservoirKind, schools: Schools) -> Setting:
     """The torque to aim at, N·m (`torque.setting`), by the school inside a range; named where it
     acts. ``sealant`` is the sheet's word for the plug's thread, empty where it has none. Raises

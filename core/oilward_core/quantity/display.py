@@ -4,7 +4,7 @@ from decimal import ROUND_HALF_EVEN, Context, Decimal
 from fractions import Fraction
 
 from ..errors import CoreError
-from ..guard import guarded
+from ..guard import guarded, remembered
 from .units import UNITS, Unit
 
 QUANTUM = Decimal("0.000001")
@@ -32,6 +32,7 @@ def to_canonical(value: Fraction, unit: Unit) -> Fraction:
 
 
 @guarded
+@remembered
 def convert(value: Decimal, unit: str) -> Decimal:
     """``value`` in the canonical unit of ``unit``'s kind, as a number of ``unit`` (6 decimals)."""
     target = unit_named(unit)
@@ -65,6 +66,7 @@ def grouped(number: Decimal) -> str:
 
 
 @guarded
+@remembered
 def show(value: Decimal, unit: str, places: int | None = None) -> str:
     """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``,
     ``61 240 mi``."""

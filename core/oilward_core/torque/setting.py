@@ -7,7 +7,7 @@ from math import cos, radians
 from typing import Literal
 
 from ..errors import CoreError
-from ..guard import Sound, guarded
+from ..guard import Sound, guarded, remembered
 from ..quantity import UNITS, convert, parse, show, show_range
 from ..quantity.units import Kind
 from ..reasons import Reason, Source
@@ -193,6 +193,7 @@ def _why(wrench: Wrench, mark: Decimal, adapter: Decimal | None) -> tuple[Reason
     return (why, Reason("T·L/(L + E)", text, Source.STANDARD))
 
 
+@remembered
 def fitting_wrenches(
     spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal | None = None
 ) -> tuple[WrenchSetting, ...]:
@@ -255,6 +256,7 @@ def adapter_actual(
     return setting * _lever(length, extension, angle) / length
 
 
+@remembered
 def judge(
     reading: Decimal, spec: TorqueSpec, accuracy: Decimal, soft: bool = False
 ) -> TorqueVerdict:
