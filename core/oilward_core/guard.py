@@ -89,7 +89,7 @@ def remembered(function: Callable[_P, _R]) -> Callable[_P, _R]:
     @functools.wraps(function)
     def answer(*args: _P.args, **kwargs: _P.kwargs) -> _R:
         try:
-            return kept(*args, **kwargs)
+            return kept(*args, **kwargs)  # type: ignore[arg-type]
         except TypeError:  # something among them cannot be looked up by
             return function(*args, **kwargs)
 
