@@ -110,16 +110,16 @@ class VesselTests(TestCase):
     )
 
     def test_more_than_it_holds_is_asked_and_may_stand(self) -> None:
-        held_by(self.STEP, Decimal(9900), "")
+        held_by(self.STEP, Decimal(9900), "ml", "")
         with self.assertRaises(Question) as caught:
-            held_by(self.STEP, Decimal(11_000), "11 l")
-        self.assertEqual(caught.exception.fields["sure"], "11000 ml")
-        held_by(self.STEP, Decimal(11_000), "11000 ml")
+            held_by(self.STEP, Decimal(11_000), "l", "12 l")
+        self.assertEqual(caught.exception.fields["sure"], "11 l")
+        held_by(self.STEP, Decimal(11_000), "l", "11 l")
 
     def test_a_jug_holds_less_than_a_pan(self) -> None:
         pour = replace(self.STEP, id=StepId("engine", "fill", "", 1), ask=Ask.FILL)
         with self.assertRaises(Question):
-            held_by(pour, Decimal(6000), "")
+            held_by(pour, Decimal(6000), "ml", "")
 
 
 class NudgeTests(TestCase):

@@ -177,6 +177,14 @@ class TogetherTests(TestCase):
         clerk.round("2470 ml", "0.7", "lifted")
         self.assertTrue(clerk.stands.filled)
 
+    def test_a_visit_with_the_front_wheel_off_is_not_left(self) -> None:
+        clerk = Clerk(*LEGS)
+        for _ in range(2):
+            clerk.tick()
+        self.assertFalse(clerk.sheet.opened_drain)
+        clerk.tick("wheel out")
+        self.assertTrue(clerk.sheet.opened_drain)
+
 
 class DespiteTests(TestCase):
     def test_what_happened_against_a_need_is_kept_and_stops_until_it_is_answered(self) -> None:

@@ -174,7 +174,7 @@ _SENTENCES = {
     "access.no_lead": "A lead other than you has to sign beside you.",
     "visit.closed": "This visit is closed. Nothing can be added.",
     "visit.not_ready": "Not everything is done. First finish “{step}”.",
-    "visit.oil_is_out": "The oil is out. Fill it before this visit can be left.",
+    "visit.oil_is_out": "The oil is out, or something is off the bike. Finish that before this visit can be left.",
     "visit.id_taken": "That entry was already used for something else. Reload and try again.",
     "visit.corrected": "{by} corrected this to {said} meanwhile. Look at it again before you correct it.",
     "visit.no_sheet": "This bike has no approved spec sheet. Ask the lead to approve one.",

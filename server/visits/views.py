@@ -13,7 +13,9 @@ from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigne
 
 from . import selectors, services
 from .models import Visit
+from .opening import services as opening
 from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, RunSheet, Signature
+from .signing import services as signing
 
 
 class RunSheetSerializer(DataclassSerializer[RunSheet]):
@@ -81,7 +83,7 @@ class VisitsView(APIView):
     def post(self, request: Request) -> Response:
         given = NewVisitSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        visit = services.open_visit(
+        visit = opening.open_visit(
             given.validated_data, actor=person_of(request), now=timezone.now()
         )
         return _answer(visit, request, status.HTTP_201_CREATED)
@@ -119,7 +121,7 @@ class TasksView(APIView):
     def post(self, request: Request, visit_id: UUID) -> Response:
         given = AddedTaskSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        visit = services.add_task(
+        visit = opening.add_task(
             visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
         )
         return _answer(visit, request)
@@ -130,7 +132,7 @@ class TaskView(APIView):
 
     @extend_schema(operation_id="task_take_out", responses={200: RunSheetSerializer})
     def delete(self, request: Request, visit_id: UUID, reservoir: str) -> Response:
-        return _answer(services.take_out(visit_id, reservoir, actor=person_of(request)), request)
+        return _answer(opening.take_out(visit_id, reservoir, actor=person_of(request)), request)
 
 
 class SignatureView(APIView):
@@ -150,7 +152,7 @@ class SignatureView(APIView):
         if named.username:
             beside = countersigner(request, named.username, named.password, actor)
             SignInThrottle().forget(request, self)
-        visit = services.sign(visit_id, actor=actor, now=timezone.now(), beside=beside)
+        visit = signing.sign(visit_id, actor=actor, now=timezone.now(), beside=beside)
         return _answer(visit, request)
 
 
@@ -163,7 +165,7 @@ class LeaveView(APIView):
     def post(self, request: Request, visit_id: UUID) -> Response:
         given = ReasonSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        visit = services.leave(
+        visit = signing.leave(
             visit_id, given.validated_data.reason, actor=person_of(request), now=timezone.now()
         )
         return _answer(visit, request)

@@ -5,7 +5,7 @@ from decimal import Decimal
 from ..errors import Question
 from ..expected import Expected, as_typed
 from ..guard import guarded
-from ..quantity import show
+from ..quantity import convert, show
 from ..runsheet import Ask, Name, Step, TaskPlan
 from .entries import Data
 from .state import TaskState
@@ -80,13 +80,13 @@ def vessel_at(step: Step) -> tuple[str, Decimal] | None:
 
 
 @guarded
-def held_by(step: Step, ml: Decimal, sure: str) -> None:
-    """Hold an amount against its vessel. Raises the question ``expected.vessel``, unless it was
-    answered that it is right: in two goes, then."""
+def held_by(step: Step, ml: Decimal, unit: str, sure: str) -> None:
+    """Hold an amount, said in ``unit``, against its vessel. Raises the question ``expected.vessel``,
+    unless it was answered that it is right: in two goes, then."""
     vessel = vessel_at(step)
     if vessel is None or ml <= vessel[1]:
         return
-    own = as_typed(ml, "ml")
+    own = as_typed(convert(ml, unit), unit)
     if sure != own:
         words, most = vessel
         raise Question(

@@ -126,11 +126,6 @@ class Facts:
         ways = (Way.IN, Way.DRAWN)
         return [f for f in self.flows if f.reservoir == reservoir and f.way in ways]
 
-    @property
-    def running(self) -> bool:
-        """Whether the engine runs now."""
-        return bool(self.runs) and self.runs[-1].stopped is None
-
 
 class _Fold:
     """Takes entries one after another, oldest first."""
@@ -233,7 +228,7 @@ class _Fold:
 
     def _filter(self, entry: Entry, step: StepId) -> None:
         self._complete(entry)
-        # a filter changed twice took its oil once
+        # a filter changed again takes the oil in it along
         self.facts.flows = [
             flow
             for flow in self.facts.flows

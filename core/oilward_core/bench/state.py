@@ -11,7 +11,7 @@ from ..errors import CoreError
 from ..fill import Advice
 from ..guard import Sound, guarded
 from ..runsheet import Ask, Job, Name, Rounds, Step, StepId, TaskPlan, build, look_up_id
-from ..spec import Cell, Path
+from ..spec import Cell, Path, Recipe
 from .entries import DRY, SKIP, Entry
 from .facts import DRAIN_PLUG, FILL_PLUG, Facts, Stands, gathered
 from .fasteners import FastenerState, fasteners
@@ -92,7 +92,7 @@ class Sheet(Sound):
 
     @property
     def opened_drain(self) -> bool:
-        """Whether oil has been let out in this visit."""
+        """Whether oil has been let out in this visit, or a leg or the front wheel taken off."""
         return any(task.oil_out for task in self.tasks)
 
     @property
@@ -227,6 +227,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
             added=facts.into(key),
             filled=bool(look) or facts.into(key) > 0,
             opened=opened,
+            oil_out=opened or (task.reservoir.facts.recipe == Recipe.FORK and "" in facts.opened),
             found=str(look.data.get("value", "")) if look else "",
         )
     filler = facts.fastener(key, FILL_PLUG)

@@ -1,0 +1,173 @@
+"""Closing a visit: by a signature, or left before anything was opened."""
+
+from datetime import datetime
+from decimal import Decimal
+from uuid import UUID, uuid5
+
+from config.problems import Conflict
+from django.db import transaction
+from findings.services import keep_finding
+from garage.locks import lock_bike
+from garage.sheets.services import note_looked_up
+from oilward_core.bench import (
+    Closing,
+    Sheet,
+    Speaker,
+    TaskClosing,
+    in_order,
+    keep,
+    result,
+    why_not_learned,
+)
+from oilward_core.errors import CoreError
+from oilward_core.runsheet import Name, StepId
+from oilward_core.spec import Cell, Path
+from workshop.access import stands_alone
+from workshop.days import day_of
+from workshop.models import Person
+from workshop.services import countersign
+from workshop.touched import touch
+
+from visits import mapping
+from visits.models import ClosingRow, Service, Visit
+from visits.selectors import (
+    entries_of,
+    standing,
+)
+from visits.services import locked, stands_of
+
+
+def _close(
+    visit: Visit,
+    stands: Closing,
+    state: Visit.State,
+    *,
+    actor: Person,
+    now: datetime,
+    reason: str = "",
+) -> None:
+    """Close a visit and keep what it answers, once for all."""
+    ClosingRow.objects.create(visit=visit, document=keep(stands))
+    visit.state, visit.reason = state, reason
+    visit.closed_by, visit.closed_at = actor, now
+    visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
+    touch(visit.bike_id)
+
+
+def _found(one: TaskClosing, sheet: Sheet) -> str:
+    """What was found where nothing was drained, in words."""
+    key = one.plan.reservoir.key
+    said = [
+        result(state.entry, Speaker())
+        for state in sheet.steps
+        if state.entry
+        and state.step.id.reservoir == key
+        and state.step.name in (Name.LOOK, Name.LEG_GAP)
+    ]
+    return "; ".join(said)[:200]
+
+
+def _keep_service(
+    visit: Visit, one: TaskClosing, stands: Closing, *, actor: Person, now: datetime
+) -> None:
+    plan, task = one.plan, stands.sheet.task(one.plan.reservoir.key)
+    if task is None:
+        return
+    poured, drained = plan.reservoir.facts.poured, plan.reservoir.facts.drained
+    Service.objects.create(
+        bike=visit.bike,
+        reservoir=plan.reservoir.key,
+        variant=plan.variant,
+        visit=visit,
+        done_on=day_of(now),
+        reading=visit.odometer,
+        drained_ml=task.drained,
+        took_ml=Decimal(round(task.added)) if drained else None,
+        not_learned=one.not_learned[:300],
+        fluid=one.fluid if poured else "",
+        found=_found(one, stands.sheet),
+        done_by=actor.name,
+    )
+    inspected = stands.sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
+    entry = inspected.entry if inspected else None
+    if task.finding and entry and entry.kind == "finding":
+        keep_finding(
+            visit.bike,
+            plan.reservoir.key,
+            dict(entry.data),
+            task.finding,
+            finding_id=uuid5(visit.pk, entry.id),
+            found_on=day_of(now),
+            reading=visit.odometer,
+            km_since_wiped=plan.km_since_wiped,
+            actor=actor,
+        )
+
+
+def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
+    """What was looked up at the bench goes into the model's draft, for a lead to approve."""
+    found = {
+        Path.of(entry.data["path"]): Cell(
+            entry.data["written"],
+            entry.data["document"],
+            entry.data["page"],
+            entry.by,
+            day_of(entry.at),
+        )
+        for state in sheet.steps
+        if (entry := state.entry) and state.step.name == Name.LOOK_UP and entry.kind != "skip"
+    }
+    if found:
+        note_looked_up(visit.bike.model_id, found, actor=actor)
+
+
+def _check_finished(sheet: Sheet) -> None:
+    """Raises Conflict ``visit.not_ready`` with the step that is open."""
+    if sheet.ready_to_sign:
+        return
+    left = sheet.step(sheet.focus or "") or sheet.unfinished
+    raise Conflict("visit.not_ready", step=left.step.title if left else "")
+
+
+@transaction.atomic
+def sign(visit_id: UUID, *, actor: Person, now: datetime, beside: Person | None = None) -> Visit:
+    """Close a finished visit and keep its services and findings. Signing twice changes nothing. An
+    apprentice signs with a lead ``beside``. Raises Conflict ``visit.countersign`` without one."""
+    visit = locked(visit_id)
+    if visit.state == Visit.State.SIGNED:
+        return visit
+    if visit.state == Visit.State.LEFT:
+        raise Conflict("visit.closed")
+    lock_bike(visit.bike_id)
+    tasks, plan, sheet = stands_of(visit)
+    _check_finished(sheet)
+    if not stands_alone(actor):
+        if beside is None:
+            raise Conflict("visit.countersign")
+        countersign(f"visit/{visit.pk}", lead=beside, actor=actor)
+    happened = in_order(entries_of(visit, plan.tasks))
+    why = {task.reservoir: why_not_learned(task.reservoir, happened) for task in tasks}
+    stands = mapping.closing(visit, tasks, plan, sheet, why)
+    for one in stands.tasks:
+        _keep_service(visit, one, stands, actor=actor, now=now)
+    _pass_on_looked_up(visit, sheet, actor=actor, now=now)
+    _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
+    return visit
+
+
+@transaction.atomic
+def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit:
+    """Close a visit in which nothing was drained, with a reason."""
+    visit = locked(visit_id)
+    if visit.state == Visit.State.LEFT:
+        return visit
+    if visit.state == Visit.State.SIGNED:
+        raise Conflict("visit.closed")
+    if not reason.strip():
+        raise CoreError("sheet.reason", field="reason")
+    stands = standing(visit)
+    if stands.sheet.opened_drain:
+        raise Conflict("visit.oil_is_out")
+    why = reason.strip()
+    _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
+    return visit
