@@ -1,11 +1,11 @@
 import "./steps/steps.css";
 import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
-import type { Problem, Shape } from "../api/client";
+import type { Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
 import { BikeMap } from "../glass/BikeMap";
 import type { NewEntry, Refused as RefusedEntry, Sheet } from "./outbox";
-import { isClosed, type Step, type Task } from "./sheet";
+import { isClosed, type Step, type StepProps } from "./sheet";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
 import { ChoiceStep } from "./steps/ChoiceStep";
@@ -20,17 +20,6 @@ import { TimerStep } from "./steps/TimerStep";
 import { TorqueStep } from "./steps/TorqueStep";
 import { timeWords } from "../workshop/days";
 import { Refused } from "../workshop/Refused";
-
-export interface StepProps {
-  sheet: Sheet;
-  step: Step;
-  /** The reservoir the step belongs to; none for the whole bike's. */
-  task: Task | undefined;
-  now: () => number;
-  problem: Problem | null;
-  busy: boolean;
-  send: (kind: string, data: Record<string, unknown>) => void;
-}
 
 const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactNode> = {
   "look up": LookUpStep,

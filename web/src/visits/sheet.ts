@@ -1,8 +1,20 @@
-import type { Shape } from "../api/client";
+import type { Problem, Shape } from "../api/client";
 import type { Sheet } from "./outbox";
 
 export type Step = Shape["StepShape"];
 export type Task = Shape["TaskShape"];
+
+/** What the form of a step is given. */
+export interface StepProps {
+  sheet: Sheet;
+  step: Step;
+  /** The reservoir the step belongs to; none for the whole bike's. */
+  task: Task | undefined;
+  now: () => number;
+  problem: Problem | null;
+  busy: boolean;
+  send: (kind: string, data: Record<string, unknown>) => void;
+}
 
 const CLOSED: Step["status"][] = ["done", "skipped"];
 

@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
 
 /** What the jug shows; what is expected is one tap. */

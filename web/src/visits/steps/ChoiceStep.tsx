@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 
 const WORDS: Record<string, string> = {
   open: "It opens",

@@ -3,8 +3,7 @@ import { Bottles } from "../../glass/Bottles";
 import { Choice } from "../../workshop/Choice";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../draft";
-import { isClosed, type Task } from "../sheet";
-import type { StepProps } from "../StepFocus";
+import { isClosed, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
 
 function Coach({ coach }: { coach: NonNullable<Task["coach"]> }) {

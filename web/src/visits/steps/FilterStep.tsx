@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Refused } from "../../workshop/Refused";
 import { Ticks } from "./Ticks";

@@ -2,7 +2,7 @@ import { Button, Input, Slider } from "antd";
 import { fieldSentence, type Problem, type Shape } from "../../api/client";
 import { PlugTip } from "../../glass/PlugTip";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { Refused } from "../../workshop/Refused";
 
 const NOTHING: Draft = {

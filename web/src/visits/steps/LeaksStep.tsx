@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { Refused } from "../../workshop/Refused";
 
 export function LeaksStep({ step, problem, busy, send }: StepProps) {

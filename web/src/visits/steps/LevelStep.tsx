@@ -4,7 +4,7 @@ import { LevelGlass } from "../../glass/LevelGlass";
 import { Why } from "../../workshop/Why";
 import { Countdown } from "../Countdown";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { Refused } from "../../workshop/Refused";
 

@@ -3,7 +3,7 @@ import { Ask, Field } from "../../workshop/Ask";
 import { Choice } from "../../workshop/Choice";
 import { Refusal } from "../../api/client";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 
 interface Found {
   written: string;

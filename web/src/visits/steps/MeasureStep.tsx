@@ -2,7 +2,7 @@ import { Button, Input } from "antd";
 import { fieldSentence } from "../../api/client";
 import { Refused } from "../../workshop/Refused";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 
 type Values = Record<string, string>;
 

@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { remaining } from "../remaining";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { colour } from "../../theme";
 

@@ -6,7 +6,7 @@ import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
 import { Why } from "../../workshop/Why";
 import { useDraft } from "../draft";
-import type { StepProps } from "../StepFocus";
+import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Refused } from "../../workshop/Refused";
 
