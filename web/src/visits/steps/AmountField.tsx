@@ -111,7 +111,11 @@ export function AmountField(props: Props) {
           submit(said, sure);
         }}
       />
-      <Taps offered={value ? [] : offered} nudges={understood.data?.nudges ?? []} change={change} />
+      <Taps
+        offered={value ? [] : offered}
+        nudges={refused ? [] : (understood.data?.nudges ?? [])}
+        change={change}
+      />
     </div>
   );
 }
