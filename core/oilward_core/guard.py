@@ -84,7 +84,7 @@ def whole_table(words: type[_Word], rows: dict[_Word, _R]) -> dict[_Word, _R]:
 def remembered(function: Callable[_P, _R]) -> Callable[_P, _R]:
     """A pure calculation that is asked the same again and again, on every look at a visit: its last
     answers are kept."""
-    kept = functools.lru_cache(maxsize=2048)(function)
+    kept = functools.lru_cache(maxsize=8192)(function)
 
     @functools.wraps(function)
     def answer(*args: _P.args, **kwargs: _P.kwargs) -> _R:

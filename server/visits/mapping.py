@@ -46,7 +46,6 @@ from .shapes import (
     GaugeShape,
     MapPlug,
     MeasuredShape,
-    Offer,
     RunSheet,
     SpotShape,
     StandingShape,
@@ -327,12 +326,11 @@ def title(closed: Closing) -> str:
 @dataclass(frozen=True)
 class Around:
     """What the bench shows besides the visit itself: the odometer ``read`` as it stands now, the
-    plugs on the map, fluids that fit by reservoir, and what could be added."""
+    plugs on the map, and fluids that fit by reservoir."""
 
     read: OdometerReading
     placed: list[MapPlug]
     fluids: Mapping[str, list[FluidChoice]]
-    offers: list[Offer]
 
 
 def run_sheet(
@@ -364,7 +362,6 @@ def run_sheet(
         visit.bike.model.layout,
         around.placed,
         "" if read.km == stands.km else shown(read.km, odometer_at(visit.bike, read)),
-        around.offers,
     )
 
 

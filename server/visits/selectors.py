@@ -95,11 +95,20 @@ def _fitting(
     return [FluidChoice(fluid.name, stock.get(fluid.pk, "none on the shelf")) for fluid in fluids]
 
 
-def offers(bike: Bike, unit: str, without: set[str] | None = None) -> list[Offer]:
-    """What a visit of this bike can consist of, besides what is in it."""
+def _variants(spec: ReservoirSpec, schools: Schools, services: Sequence[Service]) -> list[str]:
+    if not spec.facts.drained:
+        return []
+    return [one.value for one in variants(spec, schools, [row.variant for row in services])]
+
+
+def offers(bike_id: UUID, person: Person) -> list[Offer]:
+    """What a visit of this bike can consist of."""
+    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
+    if bike is None:
+        raise Http404
     spec = specs_of([bike]).get(bike.pk)
     services, schools = services_of([bike.pk]), schools_of([bike.pk])[bike.pk]
-    stock, shelf = stock_words(unit), on_shelf()
+    stock, shelf = stock_words(speaker(person).volume), on_shelf()
     return [
         Offer(
             reservoir.key,
@@ -108,27 +117,8 @@ def offers(bike: Bike, unit: str, without: set[str] | None = None) -> list[Offer
             _fitting(reservoir, schools, shelf, stock),
         )
         for reservoir in (spec.reservoirs if spec else ())
-        if reservoir.key not in (without or set()) and not why_not_serviceable(reservoir)
+        if not why_not_serviceable(reservoir)
     ]
-
-
-def _variants(spec: ReservoirSpec, schools: Schools, services: Sequence[Service]) -> list[str]:
-    if not spec.facts.drained:
-        return []
-    return [one.value for one in variants(spec, schools, [row.variant for row in services])]
-
-
-def _offers(visit: Visit, stands: Closing, unit: str) -> list[Offer]:
-    """The reservoirs that can be added to an open visit."""
-    return offers(visit.bike, unit, {one.plan.reservoir.key for one in stands.tasks})
-
-
-def bike_offers(bike_id: UUID, person: Person) -> list[Offer]:
-    """What a visit of this bike can consist of."""
-    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
-    return offers(bike, speaker(person).volume)
 
 
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
@@ -137,7 +127,6 @@ def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
         _read(visit),
         mapping.plugs(model_spec(visit.sheet)),
         _fluids(stands, speaks.volume) if is_open else {},
-        _offers(visit, stands, speaks.volume) if is_open else [],
     )
     return mapping.run_sheet(visit, stands, around, speaks, now)
 

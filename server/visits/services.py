@@ -59,7 +59,10 @@ def stands_of(visit: Visit) -> tuple[list[Task], VisitPlan, Sheet]:
 
 def note_standing(visit: Visit) -> Visit:
     """Write down where it stands, for those who look at many visits at once."""
-    tasks, plan, sheet = stands_of(visit)
+    return _note(visit, *stands_of(visit))
+
+
+def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
     closed = mapping.closing(visit, tasks, plan, sheet)
     visit.stands = mapping.in_short(sheet, mapping.title(closed))
     visit.save(update_fields=["stands"])
@@ -193,7 +196,8 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     still_open(visit)
     speaks = speaker(actor)
     at, old = _when(new, visit, now), _superseded(visit, new, speaks)
-    plan = plan_of(visit, tasks_of(visit))
+    tasks = tasks_of(visit)
+    plan = plan_of(visit, tasks)
     entries = entries_of(visit, plan.tasks)
     sheet = fold(plan, entries, mapping.bench())
     step, unmet = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
@@ -220,4 +224,4 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error
-    return note_standing(visit)
+    return _note(visit, tasks, plan, sheet_of(visit, plan))

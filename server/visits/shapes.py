@@ -237,8 +237,7 @@ class Offer:
 @dataclass(frozen=True)
 class RunSheet:
     """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
-    odometer really showed, where a closed visit was signed on another reading; ``offers`` are the
-    reservoirs that can still be added."""
+    odometer really showed, where a closed visit was signed on another reading."""
 
     id: str
     state: VisitState
@@ -260,7 +259,6 @@ class RunSheet:
     layout: str
     plugs: list[MapPlug]
     corrected: str
-    offers: list[Offer]
 
 
 @dataclass(frozen=True)

@@ -68,7 +68,7 @@ class OffersView(APIView):
 
     @extend_schema(operation_id="bike_offers", responses=OfferSerializer(many=True))
     def get(self, request: Request, bike_id: UUID) -> Response:
-        found = selectors.bike_offers(bike_id, person_of(request))
+        found = selectors.offers(bike_id, person_of(request))
         return Response(OfferSerializer(found, many=True).data)
 
 

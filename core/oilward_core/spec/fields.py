@@ -11,6 +11,7 @@ from enum import StrEnum
 from typing import NamedTuple
 
 from ..errors import CoreError
+from ..guard import remembered
 from ..quantity import Kind, convert, parse
 from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
@@ -311,6 +312,7 @@ def _typed(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
         raise
 
 
+@remembered
 def read_value(field: Field, written: str) -> Value:
     """What the words of a cell mean: canonical numbers (ml, N·m, km, min, mm, cSt), a pair where
     the form allows a range, a choice, a count.

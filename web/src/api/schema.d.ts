@@ -1766,7 +1766,6 @@ export interface components {
             layout: string;
             plugs: components["schemas"]["MapPlug"][];
             corrected: string;
-            offers: components["schemas"]["Offer"][];
         };
         Scale: {
             name: string;

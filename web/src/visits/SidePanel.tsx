@@ -137,7 +137,7 @@ export function SidePanel({
           Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
         </p>
       )}
-      {open && sheet.offers.length > 0 && <AddTask sheet={sheet} />}
+      {open && <AddTask sheet={sheet} />}
       <p className="soft side-sheet">
         {sheet.odometer}
         {sheet.corrected && ` (the reading was corrected since: ${sheet.corrected})`} · spec sheet

@@ -1,17 +1,16 @@
 import "./start.css";
 import { Input } from "antd";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, taken, type Shape } from "../api/client";
-import { keys, useOpenVisit } from "../api/hooks";
+import type { Shape } from "../api/client";
+import { useOpenVisit } from "../api/hooks";
 import { Ask, Field } from "../workshop/Ask";
 import { Choice } from "../workshop/Choice";
 import { Dialog } from "../workshop/Dialog";
 import { Waiting } from "../workshop/States";
+import { useOffers, type Offer } from "./offers";
 import { Ticks } from "./steps/Ticks";
 
-type Offer = Shape["Offer"];
 type Chosen = Shape["NewTaskRequest"];
 
 interface Props {
@@ -22,14 +21,6 @@ interface Props {
   cold?: string[];
   order?: string[];
   close: () => void;
-}
-
-function useOffers(bike: string) {
-  return useQuery({
-    queryKey: keys.offers(bike),
-    queryFn: () =>
-      taken(api.GET("/api/bikes/{bike_id}/offers/", { params: { path: { bike_id: bike } } })),
-  });
 }
 
 /** One reservoir of the visit: which capacity, and which oil goes in. */

@@ -5,6 +5,7 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { Dialog } from "../workshop/Dialog";
 import { Refused } from "../workshop/Refused";
+import { useOffers, type Offer } from "./offers";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
 
@@ -49,7 +50,7 @@ function Offered({
   offer,
   add,
 }: {
-  offer: Shape["Offer"];
+  offer: Offer;
   add: (added: Omit<Added, "entry">, opened: boolean) => void;
 }) {
   const variant = offer.variants[0] ?? "";
@@ -72,6 +73,9 @@ function Offered({
 /** Taking another reservoir into the visit; also the one whose plug was opened by mistake. */
 export function AddTask({ sheet }: { sheet: Sheet }) {
   const [open, setOpen] = useState(false);
+  const offers = useOffers(sheet.bike.id);
+  const within = sheet.tasks.map((task) => task.key);
+  const others = offers.data?.filter((offer) => !within.includes(offer.key)) ?? [];
   const change = useVisitChange(sheet.id, (body: Added) =>
     taken(
       api.POST("/api/visits/{visit_id}/tasks/", {
@@ -80,6 +84,7 @@ export function AddTask({ sheet }: { sheet: Sheet }) {
       }),
     ),
   );
+  if (others.length === 0) return null;
   return (
     <>
       <Button block onClick={() => setOpen(true)}>
@@ -96,7 +101,7 @@ export function AddTask({ sheet }: { sheet: Sheet }) {
           Where the wrong plug came out, say so: it is drained, read and filled with the others.
         </p>
         <ul className="offers">
-          {sheet.offers.map((offer) => (
+          {others.map((offer) => (
             <Offered
               key={offer.key}
               offer={offer}
