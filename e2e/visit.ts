@@ -174,11 +174,20 @@ export async function usual(page: Page, hand: Hand): Promise<string> {
   const before = await place(page);
   const title = (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
   const act = USUAL.find(([words]) => words.test(title))?.[1] ?? ticks;
+  const answered = (await again(page)) ? answer(page) : Promise.resolve();
   await act(page, hand);
+  await answered;
   await expect
     .poll(async () => (await place(page)) !== before || (await again(page)), { timeout: 20_000 })
     .toBe(true);
   return title;
+}
+
+/** Until the server has answered and the bench shows it: a remark that stood there before says nothing
+ * about what was just done. */
+async function answer(page: Page): Promise<void> {
+  await page.waitForResponse((response) => response.url().endsWith("/entries/"));
+  await page.waitForTimeout(500);
 }
 
 /** Whether the step stays, to be done once more: a wrench's scatter, a reading that is not right. */

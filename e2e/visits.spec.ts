@@ -56,7 +56,7 @@ test("three drains together, with a reload and a killed server, by touch", async
   await lookBack(page, /Look for leaks/);
   await press(page, "Correct it");
   await press(page, "Leak at the gearbox: plug");
-  await expect(page.getByText(/^. ?That reopens: .*Torque the plug/)).toBeVisible();
+  await expect(page.getByRole("alert")).toContainText(/That reopens: .*Torque the plug/);
   await press(page, "Correct it all the same");
   await step(page, "Seal on the plug");
   await walk(page, hand);
