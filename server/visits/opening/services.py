@@ -25,10 +25,7 @@ from workshop.touched import touch
 from workshop.traces import trace
 
 from visits.models import EntryRow, Task, Visit
-from visits.selectors import (
-    learned,
-    visits,
-)
+from visits.selectors import learned, visits
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 
@@ -84,16 +81,41 @@ def _cold(new: NewVisit) -> list[str]:
 def _add(
     visit: Visit, reservoir: ReservoirSpec, variant: Variant, fluid: str, spec: BikeSpec
 ) -> Task:
-    """A reservoir of the visit, with its values and schools as they are now."""
+    """A reservoir of the visit, with its values and schools as they are now; also one that had been
+    taken out again."""
     schools = schools_of([visit.bike_id])[visit.bike_id]
-    return Task.objects.create(
+    task, _ = Task.objects.update_or_create(
         visit=visit,
         reservoir=reservoir.key,
-        variant=variant,
-        fluid=_fluid(reservoir, fluid, schools),
-        spec=pack(spec.cells_of(reservoir.key)),
-        schools=[vars(choice) for choice in schools.choices],
+        defaults={
+            "variant": variant,
+            "fluid": _fluid(reservoir, fluid, schools),
+            "spec": pack(spec.cells_of(reservoir.key)),
+            "schools": [vars(choice) for choice in schools.choices],
+            "taken_out": False,
+        },
     )
+    return task
+
+
+def _note_opened(
+    visit: Visit, reservoir: str, entry_id: UUID, actor: Person, now: datetime
+) -> None:
+    """That a plug was opened by mistake; twice is once. Raises Conflict ``visit.id_taken``."""
+    step = str(StepId(reservoir, Name.DRAIN))
+    row, _ = EntryRow.objects.get_or_create(
+        id=entry_id,
+        defaults={
+            "visit": visit,
+            "step": step,
+            "kind": "start",
+            "data": {"mistaken": True},
+            "at": now,
+            "by": actor,
+        },
+    )
+    if (row.visit_id, row.step, row.kind) != (visit.pk, step, "start"):
+        raise Conflict("visit.id_taken")
 
 
 def _fluid(reservoir: ReservoirSpec, name: str, schools: Schools) -> Fluid | None:
@@ -169,7 +191,8 @@ def _open(
 @transaction.atomic
 def add_task(visit_id: UUID, new: AddedTask, *, actor: Person, now: datetime) -> Visit:
     """Take a reservoir into an open visit; twice changes nothing. With an ``entry`` its plug has been
-    opened by mistake: that is written down, and the visit goes on with it."""
+    opened by mistake: that is written down, and the visit goes on with it. Raises Conflict
+    ``visit.id_taken`` where that id stands for something else."""
     visit = locked(visit_id)
     still_open(visit)
     spec = _spec_of(visit.bike)
@@ -177,21 +200,9 @@ def add_task(visit_id: UUID, new: AddedTask, *, actor: Person, now: datetime) ->
     row = Task.objects.filter(visit=visit, reservoir=reservoir.key).first()
     if row is None or row.taken_out:
         trace("reservoir added to a visit", f"{visit.pk}/{reservoir.key}", actor=actor)
-    if row is None:
         _add(visit, reservoir, variant, fluid, spec)
-    elif row.taken_out:
-        row.taken_out = False
-        row.save(update_fields=["taken_out"])
-    if new.entry and not EntryRow.objects.filter(pk=as_id(new.entry)).exists():
-        EntryRow.objects.create(
-            id=as_id(new.entry),
-            visit=visit,
-            step=str(StepId(reservoir.key, Name.DRAIN)),
-            kind="start",
-            data={"mistaken": True},
-            at=now,
-            by=actor,
-        )
+    if new.entry:
+        _note_opened(visit, reservoir.key, as_id(new.entry), actor, now)
     return note_standing(visit)
 
 

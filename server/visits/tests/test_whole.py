@@ -178,6 +178,23 @@ class ChangeTests(WholeTestCase):
         about = Trace.objects.filter(about__endswith="/primary").values_list("act", flat=True)
         self.assertEqual(len(about), 3)
 
+    def test_what_is_taken_in_again_is_as_chosen_now(self) -> None:
+        self.mira.open("61 300", "drain only", "primary")
+        for variant in ("with filter", "drain only"):
+            self.tasks({"reservoir": "engine", "variant": variant})
+            self.assertEqual(self.mira.task_of("engine")["variant"], variant)
+            self.take_out("engine")
+
+    def test_an_id_that_stands_for_something_else_opened_no_plug(self) -> None:
+        self.mira.open("61 300", "drain only", "primary")
+        self.mira.tick()
+        taken = self.mira.step("cold")["entry"]["id"]
+        body = {"reservoir": "gearbox", "variant": "drain only", "entry": taken}
+        self.assertEqual(self.tasks(body).json()["code"], "visit.id_taken")
+        stands = self.api.get(f"/api/visits/{self.mira.visit}/").json()
+        keys = [task["key"] for task in stands["tasks"]]
+        self.assertEqual(keys, ["primary"])
+
     def test_the_wrong_plug_opened_joins_the_visit_and_is_finished_with_it(self) -> None:
         self.mira.open("61 300", "drain only", "primary")
         self.mira.tick()
