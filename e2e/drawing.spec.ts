@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import type { Sheet } from "../web/src/visits/outbox";
-import { inHand, isClosed, isOpen, running, taskOf } from "../web/src/visits/sheet";
+import { inHand, isClosed, isOpen, ledTo, running, taskOf } from "../web/src/visits/sheet";
 import { expect, test } from "@playwright/test";
 import { isDrawn } from "../web/src/glass/layouts";
 import { oilTint } from "../web/src/glass/oil";
@@ -124,7 +124,8 @@ test("what is half typed is kept under its own key until it is dropped, and rubb
 
 /** A step as the server says it, in short. */
 function made(id: string, status: string, kind = "check", ends_at: string | null = null) {
-  return { id, status, kind, ends_at, reservoir: id.split("/")[0] ?? "" };
+  const round = Number(id.split(".")[1] ?? 0);
+  return { id, status, kind, ends_at, round, reservoir: id.split("/")[0] ?? "" };
 }
 
 test("the step in hand is the one looked at, else the next; what runs is told from what is open", () => {
@@ -132,6 +133,9 @@ test("the step in hand is the one looked at, else the next; what runs is told fr
     made("engine/drain", "running", "drain", "2026-11-26T10:00:00Z"),
     made("engine/settle.1", "running", "wait", "2026-11-26T10:05:00Z"),
     made("gearbox/filler", "ready", "gate"),
+    made("gearbox/level.1", "blocked", "level"),
+    made("engine/level.2", "blocked", "level"),
+    made("engine/level.1", "blocked", "level"),
     made("engine/measure", "blocked", "amount"),
     made("cold", "done"),
     made("warm", "skipped", "timer"),
@@ -146,7 +150,9 @@ test("the step in hand is the one looked at, else the next; what runs is told fr
   ]);
   expect(sheet.steps.filter(isClosed).map((step) => step.id)).toEqual(["cold", "warm"]);
   expect(running(sheet).map((step) => step.id)).toEqual(["engine/drain", "engine/settle.1"]);
-  const [drain, , filler] = sheet.steps;
+  const [drain, settle, filler] = sheet.steps;
+  expect(settle && ledTo(sheet, settle).id).toBe("engine/level.1");
+  expect(drain && ledTo(sheet, drain).id).toBe("engine/drain");
   expect(drain && taskOf(sheet, drain)?.key).toBe("engine");
   expect(filler && taskOf(sheet, filler)).toBeUndefined();
 });

@@ -9,6 +9,7 @@ import { StartVisit } from "../visits/StartVisit";
 import { Doors } from "../workshop/Doors";
 import { NotThere, Waiting } from "../workshop/States";
 import { BikeCard } from "./BikeCard";
+import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 import { ReservoirPanel } from "./ReservoirPanel";
 
 type Page = Shape["BikePage"];
@@ -42,20 +43,8 @@ function Next({ page }: { page: Page }) {
   }
   return (
     <>
-      {planned && (
-        <Link
-          to={`/planned/${planned.id}`}
-          className={planned.late ? "link-button late" : "link-button"}
-        >
-          Planned {planned.day}
-          {planned.late && ", late"}
-        </Link>
-      )}
-      {page.sheet_id > 0 && (
-        <Link to={`/bikes/${page.id}/plan`} className="link-button">
-          Plan a visit
-        </Link>
-      )}
+      {planned && <PlannedLink planned={planned} />}
+      {page.sheet_id > 0 && <PlanLink bike={page.id} />}
     </>
   );
 }
@@ -86,7 +75,7 @@ function Asking({ asks, show }: { asks: Shape["Ask"][]; show: (reservoir: string
       {asks.map((ask) => (
         <li key={ask.reservoir}>
           <button className={`asking-row verdict-${ask.level}`} onClick={() => show(ask.reservoir)}>
-            <Tag color={ask.level === "watch" ? "warning" : "error"}>{ask.level}</Tag>
+            <Tag color={ASKS[ask.level]}>{ask.level}</Tag>
             <b>{ask.label}</b> {ask.action}
           </button>
         </li>

@@ -4,6 +4,7 @@ import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
 import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
+import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 
 type Bike = Shape["WardBike"];
 type Glass = Shape["Glass"];
@@ -45,16 +46,10 @@ function Column({ name, glasses }: { name: string; glasses: Glass[] }) {
   );
 }
 
-const COLOUR: Partial<Record<Shape["LevelWord"], string>> = {
-  watch: "warning",
-  investigate: "error",
-  hold: "error",
-};
-
 /** What a bike's newest findings ask for. */
 export function Asks({ asks }: { asks: Shape["Ask"][] }) {
   return asks.map((ask) => (
-    <Tag key={ask.reservoir} color={COLOUR[ask.level]} title={ask.action} className="ask-tag">
+    <Tag key={ask.reservoir} color={ASKS[ask.level]} title={ask.action} className="ask-tag">
       {ask.label}: {ask.level}
     </Tag>
   ));
@@ -76,22 +71,7 @@ export function Action({ bike, now }: { bike: Bike; now: () => number }) {
       </>
     );
   }
-  if (planned) {
-    return (
-      <Link
-        to={`/planned/${planned.id}`}
-        className={planned.late ? "link-button late" : "link-button"}
-      >
-        Planned {planned.day}
-        {planned.late && ", late"}
-      </Link>
-    );
-  }
-  return (
-    <Link to={`/bikes/${bike.id}/plan`} className="link-button">
-      Plan a visit
-    </Link>
-  );
+  return planned ? <PlannedLink planned={planned} /> : <PlanLink bike={bike.id} />;
 }
 
 /** A bike as a row of glasses in the ward's columns. */

@@ -4,7 +4,7 @@ import { useNarrow } from "../workshop/useMedia";
 import { Countdown } from "./Countdown";
 import { Leave } from "./Leave";
 import type { Sheet } from "./outbox";
-import { running, type Step, type Task } from "./sheet";
+import { ledTo, running, type Step, type Task } from "./sheet";
 import { AddTask, TakeOut } from "./Tasks";
 
 /** What runs, and of which reservoir where its title does not say so. */
@@ -25,8 +25,7 @@ function Timers({
 }) {
   const waits = running(sheet);
   if (waits.length === 0) return null;
-  const go = (step: Step) =>
-    look(step.kind === "wait" ? step.id.replace("/settle.", "/level.") : step.id);
+  const go = (step: Step) => look(ledTo(sheet, step).id);
   return (
     <ul className="timers" aria-label="Running">
       {waits.map((step) => (

@@ -24,7 +24,7 @@ function Stop({ text, answer }: { text: string; answer: ((reason: string) => voi
             placeholder="or in your words"
             value={reason}
             onChange={(event) => setReason(event.target.value)}
-            onPressEnter={() => answer(reason)}
+            onPressEnter={() => reason.trim() && answer(reason)}
           />
           <Button disabled={!reason.trim()} onClick={() => answer(reason)}>
             Write it down

@@ -32,6 +32,16 @@ export function running(sheet: Sheet): Step[] {
   return sheet.steps.filter((step) => step.status === "running" && step.ends_at);
 }
 
+/** Where a running wait leads: what settles by itself, to the level that is read after it. */
+export function ledTo(sheet: Sheet, step: Step): Step {
+  if (step.kind !== "wait") return step;
+  const read = sheet.steps.find(
+    ({ kind, reservoir, round }) =>
+      kind === "level" && reservoir === step.reservoir && round === step.round,
+  );
+  return read ?? step;
+}
+
 export function taskOf(sheet: Sheet, step: Step): Task | undefined {
   return sheet.tasks.find((task) => task.key === step.reservoir);
 }

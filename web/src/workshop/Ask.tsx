@@ -12,7 +12,7 @@ interface Said {
 const Server = createContext<Said>({ problem: null, answer: () => undefined });
 
 /** What was refused as a whole, not at a field. */
-export function Elsewhere({ error }: { error: Error | null }) {
+function AsAWhole({ error }: { error: Error | null }) {
   const atField = error instanceof Refusal && error.problem.errors.some((one) => one.pointer);
   return atField ? null : <Refused said={error?.message} />;
 }
@@ -69,7 +69,7 @@ export function Ask<T extends object>({ initial, send, error, pending, form, ...
     >
       <Server value={{ problem, answer }}>{look.children}</Server>
       <div className="ask-end">
-        <Elsewhere error={error} />
+        <AsAWhole error={error} />
         {look.submit && (
           <div className="ask-tools">
             <Button type="primary" htmlType="submit" size="large" loading={pending}>

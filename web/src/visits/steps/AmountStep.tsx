@@ -16,7 +16,7 @@ export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps
         kind="volume"
         problem={problem}
         field="amount"
-        offered={expected && step.id.endsWith("/measure") ? [expected] : []}
+        offered={expected ? [expected] : []}
         change={setAmount}
         submit={write}
       />

@@ -5,7 +5,7 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { Refused } from "../../workshop/Refused";
 
-const NOTHING: Draft = {
+const USUAL: Draft = {
   form: "paste",
   matter: "steel",
   share: "20",
@@ -174,7 +174,7 @@ function Tip({
       <Button className="wide-choice" disabled={busy} onClick={() => usual([])}>
         Clean
       </Button>
-      <Button className="wide-choice" disabled={busy} onClick={() => usual([NOTHING])}>
+      <Button className="wide-choice" disabled={busy} onClick={() => usual([USUAL])}>
         Usual paste
       </Button>
     </div>
@@ -184,7 +184,7 @@ function Tip({
 /** What the plug and the oil showed: form, matter, share, largest; the common cases are one tap. */
 export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
   const key = `${sheet.id}.${step.id}`;
-  const [draft, setDraft] = useDraft<Draft>(`${key}.part`, NOTHING);
+  const [draft, setDraft] = useDraft<Draft>(`${key}.part`, USUAL);
   const [kept, setKept] = useDraft<Draft[]>(`${key}.kept`, []);
   const [oil, setOil] = useDraft<Words["looks"]>(`${key}.oil`, []);
   const all = [...kept, draft];
@@ -194,7 +194,7 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
     setOil(oil.includes(look) ? oil.filter((word) => word !== look) : [...oil, look]);
   const another = () => {
     setKept(all);
-    setDraft({ ...NOTHING, share: "5" });
+    setDraft({ ...USUAL, share: "5" });
   };
   return (
     <div className="finding">
