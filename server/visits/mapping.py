@@ -20,6 +20,7 @@ from oilward_core.bench import (
     TaskState,
     TorqueCard,
     VisitPlan,
+    next_words,
     result,
     standing,
     upgrade,
@@ -29,7 +30,7 @@ from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
-from oilward_core.runsheet import COLD_JOBS, Ask, Name, StepId, TaskPlan
+from oilward_core.runsheet import COLD_JOBS, Name, StepId, TaskPlan
 from oilward_core.schools import Choice, Schools
 from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
@@ -300,7 +301,7 @@ def _task(
         _volume(one.plan.capacity, speaks),
         _volume(stands.drained, speaks),
         _volume(stands.added, speaks) if stands.added else "",
-        _volume(one.plan.last_put_in or one.plan.capacity, speaks),
+        _volume(one.plan.last_put_in or one.plan.capacity, speaks) if spec.facts.drained else "",
         _volume(spec.prefill or None, speaks),
         stands.stopped,
         _coach(one, stands, speaks),
@@ -316,9 +317,9 @@ def _task(
     )
 
 
-def title(closed: Closing) -> str:
+def title(tasks: Iterable[TaskPlan]) -> str:
     """What a visit is about: its reservoirs by name, the first three of many."""
-    labels = [one.plan.reservoir.label for one in closed.tasks]
+    labels = [task.reservoir.label for task in tasks]
     more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
     return ", ".join(labels[:3]) + more
 
@@ -342,7 +343,7 @@ def run_sheet(
         str(visit.id),
         cast(VisitState, visit.state),
         bike_name(visit),
-        title(stands),
+        title(one.plan for one in stands.tasks),
         visit.sheet.version,
         shown(stands.km, odometer_at(visit.bike, visit.odometer)),
         now.isoformat(),
@@ -369,15 +370,11 @@ def stamp(row: EntryRow) -> Stamp:
     return Stamp(row.step, row.kind, row.at)
 
 
-def in_short(sheet: Sheet, title: str) -> dict[str, str | None]:
-    """Where a visit stands, as the ward says it: what is next, and the wait that ends soonest."""
-    focus = sheet.step(sheet.focus or "")
-    running = [
-        state.ends_at
-        for state in sheet.steps
-        if state.status == "running" and state.ends_at and state.step.ask != Ask.WAIT
-    ]
-    waits = None if focus is None else focus.not_before
-    ends = min([*running, *([waits] if waits else [])], default=None)
-    step = focus.step.title if focus else "Sign" if sheet.ready_to_sign else "Stopped"
-    return {"title": title, "step": step, "ends_at": ends.isoformat() if ends else None}
+def in_short(sheet: Sheet, tasks: Iterable[TaskPlan]) -> dict[str, str | None]:
+    """Where a visit stands, as the ward says it."""
+    ends = sheet.soonest
+    return {
+        "title": title(tasks),
+        "step": next_words(sheet),
+        "ends_at": ends.isoformat() if ends else None,
+    }

@@ -176,7 +176,7 @@ def learned() -> dict[str, tuple[int, int]]:
 def in_short(visit_id: UUID) -> dict[str, str | None]:
     """Where a visit stands in short, worked out."""
     closed = standing(visits().get(pk=visit_id))
-    return mapping.in_short(closed.sheet, mapping.title(closed))
+    return mapping.in_short(closed.sheet, [one.plan for one in closed.tasks])
 
 
 def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, str | None]]]:

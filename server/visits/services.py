@@ -32,13 +32,7 @@ from workshop.repeated import digest
 
 from . import mapping
 from .models import EntryRow, Task, Visit
-from .selectors import (
-    entries_of,
-    plan_of,
-    sheet_of,
-    tasks_of,
-    visits,
-)
+from .selectors import entries_of, plan_of, sheet_of, tasks_of, visits
 from .shapes import NewEntry
 
 
@@ -59,12 +53,12 @@ def stands_of(visit: Visit) -> tuple[list[Task], VisitPlan, Sheet]:
 
 def note_standing(visit: Visit) -> Visit:
     """Write down where it stands, for those who look at many visits at once."""
-    return _note(visit, *stands_of(visit))
+    _, plan, sheet = stands_of(visit)
+    return _note(visit, plan, sheet)
 
 
-def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
-    closed = mapping.closing(visit, tasks, plan, sheet)
-    visit.stands = mapping.in_short(sheet, mapping.title(closed))
+def _note(visit: Visit, plan: VisitPlan, sheet: Sheet) -> Visit:
+    visit.stands = mapping.in_short(sheet, plan.tasks)
     visit.save(update_fields=["stands"])
     return visit
 
@@ -196,8 +190,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     still_open(visit)
     speaks = speaker(actor)
     at, old = _when(new, visit, now), _superseded(visit, new, speaks)
-    tasks = tasks_of(visit)
-    plan = plan_of(visit, tasks)
+    plan = plan_of(visit, tasks_of(visit))
     entries = entries_of(visit, plan.tasks)
     sheet = fold(plan, entries, mapping.bench())
     step, unmet = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
@@ -224,4 +217,4 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error
-    return _note(visit, tasks, plan, sheet_of(visit, plan))
+    return _note(visit, plan, sheet_of(visit, plan))

@@ -279,8 +279,8 @@ class NewVisit:
     id: str
     bike: str
     tasks: list[NewTask]
-    odometer: str = upto(200)
-    hours: str = upto(100, default="")
+    odometer: str = upto(200, blank=True)
+    hours: str = upto(100, blank=True, default="")
     cold: list[str] = field(default_factory=list)
     order: list[str] = field(default_factory=list)
     sure: list[str] = field(default_factory=list)
@@ -292,9 +292,9 @@ class AddedTask:
     client's id for saying so."""
 
     reservoir: str = upto(40)
-    variant: str = upto(12, default="")
-    fluid: str = upto(80, default="")
-    entry: str = upto(40, default="")
+    variant: str = upto(12, blank=True, default="")
+    fluid: str = upto(80, blank=True, default="")
+    entry: str = upto(40, blank=True, default="")
 
 
 @dataclass(frozen=True)
@@ -307,20 +307,20 @@ class NewEntry:
     step: str = upto(60)
     kind: str = upto(12)
     at: str = upto(40)
-    sent_at: str = upto(40, default="")
+    sent_at: str = upto(40, blank=True, default="")
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
-    accepts: str = upto(1000, default="")
+    accepts: str = upto(1000, blank=True, default="")
 
 
 @dataclass(frozen=True)
 class Signature:
     """A lead's name and password, where one signs beside whoever is signed in."""
 
-    username: str = upto(150, default="")
-    password: str = upto(1000, default="")
+    username: str = upto(150, blank=True, default="")
+    password: str = upto(1000, blank=True, default="")
 
 
 @dataclass(frozen=True)
 class Reason:
-    reason: str = upto(500)
+    reason: str = upto(500, blank=True)

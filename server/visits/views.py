@@ -26,31 +26,26 @@ class RunSheetSerializer(DataclassSerializer[RunSheet]):
 class NewVisitSerializer(DataclassSerializer[NewVisit]):
     class Meta:
         dataclass = NewVisit
-        extra_kwargs = {name: {"allow_blank": True} for name in ("odometer", "hours")}
 
 
 class AddedTaskSerializer(DataclassSerializer[AddedTask]):
     class Meta:
         dataclass = AddedTask
-        extra_kwargs = {name: {"allow_blank": True} for name in ("variant", "fluid", "entry")}
 
 
 class NewEntrySerializer(DataclassSerializer[NewEntry]):
     class Meta:
         dataclass = NewEntry
-        extra_kwargs = {name: {"allow_blank": True} for name in ("sent_at", "accepts")}
 
 
 class SignatureSerializer(DataclassSerializer[Signature]):
     class Meta:
         dataclass = Signature
-        extra_kwargs = {name: {"allow_blank": True} for name in ("username", "password")}
 
 
 class ReasonSerializer(DataclassSerializer[Reason]):
     class Meta:
         dataclass = Reason
-        extra_kwargs = {"reason": {"allow_blank": True}}
 
 
 def _answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:

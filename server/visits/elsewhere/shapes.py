@@ -1,12 +1,11 @@
 """What was done without a run sheet, as the API takes it."""
 
 from dataclasses import dataclass, field
-from typing import Literal, get_args
+from typing import Literal
 
 from workshop.shapes import upto
 
 What = Literal["service", "top-up"]
-WHATS = get_args(What)
 
 
 @dataclass(frozen=True)
@@ -18,11 +17,11 @@ class Elsewhere:
 
     id: str
     what: What
-    reservoir: str = upto(40)
-    done_on: str = upto(40)
-    odometer: str = upto(200)
-    fluid: str = upto(80, default="")
-    amount: str = upto(200, default="")
-    by: str = upto(60, default="")
-    proof: str = upto(200, default="")
+    reservoir: str = upto(40, blank=True)
+    done_on: str = upto(40, blank=True)
+    odometer: str = upto(200, blank=True)
+    fluid: str = upto(80, blank=True, default="")
+    amount: str = upto(200, blank=True, default="")
+    by: str = upto(60, blank=True, default="")
+    proof: str = upto(200, blank=True, default="")
     sure: list[str] = field(default_factory=list)

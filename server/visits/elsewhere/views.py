@@ -16,10 +16,6 @@ from .shapes import Elsewhere
 class ElsewhereSerializer(DataclassSerializer[Elsewhere]):
     class Meta:
         dataclass = Elsewhere
-        extra_kwargs = {
-            name: {"allow_blank": True}
-            for name in ("reservoir", "done_on", "odometer", "fluid", "amount", "by", "proof")
-        }
 
 
 class ElsewhereView(APIView):

@@ -30,10 +30,7 @@ from workshop.touched import touch
 
 from visits import mapping
 from visits.models import ClosingRow, Service, Visit
-from visits.selectors import (
-    entries_of,
-    standing,
-)
+from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 
 
