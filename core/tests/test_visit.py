@@ -18,6 +18,7 @@ from oilward_core.bench import (
     VisitPlan,
     facts_of,
     fold,
+    next_words,
     reopens,
     standing,
     upgrade,
@@ -160,6 +161,18 @@ class TogetherTests(TestCase):
         clerk.plan = replace(clerk.plan, order=("gearbox/prove filler", "engine/prove filler"))
         steps = [str(state.step.id) for state in clerk.sheet.steps]
         self.assertLess(steps.index("gearbox/filler"), steps.index("engine/filler"))
+
+    def test_in_short_it_says_what_is_next_and_when_the_soonest_wait_is_over(self) -> None:
+        clerk = Clerk(*THREE)
+        self.assertEqual((next_words(clerk.sheet), clerk.sheet.soonest), ("Cold checks", None))
+        clerk.tick()
+        clerk.record("start")
+        self.assertEqual(clerk.sheet.soonest, clerk.state("warm").ends_at)
+        clerk.now = clerk.sheet.soonest or clerk.now
+        clerk.record("stop", step="warm")
+        self.assertIsNone(clerk.sheet.soonest)
+        self.assertTrue(finished(clerk, random.Random(3)))
+        self.assertEqual(next_words(clerk.sheet), "Sign")
 
     def test_legs_looks_and_cold_jobs_are_written_down(self) -> None:
         clerk = Clerk(*LEGS, BRAKE, SHOCK, cold=("valves", "tyres"))

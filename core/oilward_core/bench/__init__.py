@@ -12,7 +12,7 @@ from .known import VisitPlan
 from .reading import read_entry
 from .state import Sheet, Status, StepState, Stop, TaskState, check_entry, fold
 from .upgrade import upgrade
-from .words import Standing, result, standing
+from .words import Standing, next_words, result, standing
 
 __all__ = [
     "DRY",
@@ -44,6 +44,7 @@ __all__ = [
     "judge_finding",
     "keep",
     "kept",
+    "next_words",
     "part_data",
     "part_from",
     "read_entry",

@@ -7,9 +7,8 @@ from ..guard import guarded
 from .entries import Data, Entry
 from .filling import Bench
 from .known import VisitPlan
-from .state import Sheet, Status, StepState, fold
+from .state import Sheet, StepState, fold
 
-_CLOSED = (Status.DONE, Status.SKIPPED)
 _UNSAID = ("closed", "fluid", "from", "wrench")
 
 
@@ -23,7 +22,7 @@ def as_before(old: Entry, raw: Data) -> dict[str, Any]:
 
 def _was_closed(before: Sheet, state: StepState) -> bool:
     then = before.step(str(state.step.id))
-    return then is not None and then.status in _CLOSED
+    return then is not None and then.closed
 
 
 @guarded
@@ -37,14 +36,12 @@ def reopens(
     found = [
         state.step.title
         for state in after.steps
-        if state.status not in _CLOSED
-        and _was_closed(before, state)
-        and str(state.step.id) != correction.step
+        if not state.closed and _was_closed(before, state) and str(state.step.id) != correction.step
     ]
     gone = {str(state.step.id) for state in after.steps}
     found += [
         state.step.title
         for state in before.steps
-        if state.status in _CLOSED and str(state.step.id) not in gone
+        if state.closed and str(state.step.id) not in gone
     ]
     return tuple(dict.fromkeys(found))

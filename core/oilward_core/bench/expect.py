@@ -8,10 +8,9 @@ from ..guard import guarded
 from ..quantity import convert, show
 from ..runsheet import Ask, Name, Step, TaskPlan
 from .entries import Data
+from .judged import DRAINED_SPREAD
 from .state import TaskState
 
-# what of the drained amount is usual: within ± 7 % (common practice, no source)
-_DRAINED_SPREAD = Decimal("0.07")
 _LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
 _MORE_OUT = "Over-filled last time, or water or fuel in it."
 _NOT_TORQUED = "Nothing is tight at that: pull again."
@@ -24,7 +23,7 @@ def _drained(task: TaskPlan) -> Expected | None:
     if value is None:
         return None
     words = f"{show(value, 'ml')} {'went in last time' if last else 'is the book capacity'}"
-    return Expected(value, value * _DRAINED_SPREAD, words, _LESS_OUT, _MORE_OUT)
+    return Expected(value, value * DRAINED_SPREAD, words, _LESS_OUT, _MORE_OUT)
 
 
 def _poured(task: TaskPlan, state: TaskState) -> Expected | None:

@@ -9,13 +9,12 @@ from ..errors import CoreError
 from ..fill import Advice, CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured, coach
 from ..guard import Sound
 from ..runsheet import Name, Round, StepId, TaskPlan
-from ..spec import FillRule, LevelCheck, needed
+from ..spec import IDLING, FillRule, LevelCheck, needed
 from ..torque import Wrench
 from .entries import Entry
-from .facts import Facts, Timer
+from .facts import Facts, Timer, Way
 
 ENOUGH = Decimal("0.6")  # of the book, before an engine may run on it [our definition]
-IDLING = "idling"
 
 
 @dataclass(frozen=True)
@@ -138,7 +137,7 @@ def _happened(
 def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     """The fillings that happened, by their numbers, and the one in hand."""
     key = task.reservoir.key
-    drawn = {f.round: f.way == "drawn off" for f in facts.poured(key)}
+    drawn = {f.round: f.way == Way.DRAWN for f in facts.poured(key)}
     read = {StepId.of(e.step).round for e in facts.events.get(key, ()) if e.kind == "level"}
     last = max([0, *drawn, *read])
     rounds = [Round(drawn.get(n, False), n in read) for n in range(1, last + 1)]
@@ -156,7 +155,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
     """
     if set(needed(task.reservoir, task.variant)) & set(task.asks):
         poured = facts.poured(task.reservoir.key)
-        rounds = tuple(Round(f.way == "drawn off", False) for f in poured) or (Round(),)
+        rounds = tuple(Round(f.way == Way.DRAWN, False) for f in poured) or (Round(),)
         return Filling(rounds, None, False, False)
     case = fill_case(task)
     least = case.capacity * ENOUGH if case.gauge else Decimal(0)

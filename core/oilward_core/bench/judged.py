@@ -87,14 +87,18 @@ def turned_wrong(spec: TorqueSpec, entry: Entry) -> str:
     return f"Turned {turned.normalize():f}°; the manual says {spec.then_words}."
 
 
+# what of the drained amount is usual: within ± 7 % (common practice, no source)
+DRAINED_SPREAD = Decimal("0.07")
+
+
 @guarded
 def drained_remark(task: TaskPlan, ml: Decimal) -> str:
-    """Against what went in last time; within ± 7 % is expected [trade]."""
+    """Against what went in last time."""
     if task.last_put_in is None:
         return "Nothing on record to compare with."
     off = (ml - task.last_put_in) / task.last_put_in if task.last_put_in else Decimal(0)
     put = show(task.last_put_in, "ml")
-    if abs(off) <= Decimal("0.07"):
+    if abs(off) <= DRAINED_SPREAD:
         return f"As expected: {put} went in last time."
     if off < 0:
         return f"{-off:.0%} less than the {put} put in last time: burnt, leaked or underfilled."

@@ -19,9 +19,10 @@ from ..runsheet import (
     StepId,
     TaskPlan,
 )
+from ..spec import IDLING
 from .entries import DRY, SKIP, Entry
 from .facts import FILL_PLUG, Facts, FastenerFact, Stands, Timer
-from .filling import IDLING, Bench, Filling
+from .filling import Bench, Filling
 from .judged import TorqueCard, turned_wrong
 
 
@@ -111,19 +112,19 @@ def settling(step: Step, known: Known) -> datetime | None:
     explicit = known.facts.timers.get(str(step.id))
     begun: datetime | None = poured[-1].at
     if level and level.run_minutes:
-        run = _run_since(key, known)
+        run = run_since(key, known.facts)
         begun = run.stopped if run else None
     if explicit and begun and explicit.started > begun:
         return explicit.started
     return begun
 
 
-def _run_since(key: str, known: Known) -> Timer | None:
+def run_since(key: str, facts: Facts) -> Timer | None:
     """The last run since oil was last poured or drawn there."""
-    poured = known.facts.poured(key)
+    poured = facts.poured(key)
     if not poured:
         return None
-    runs = [run for run in known.facts.runs if run.started >= poured[-1].at]
+    runs = [run for run in facts.runs if run.started >= poured[-1].at]
     return runs[-1] if runs else None
 
 
@@ -151,7 +152,7 @@ def _filler_shut(reservoir: str, known: Known) -> bool:
 
 
 def _ran(reservoir: str, known: Known) -> bool:
-    run, level = _run_since(reservoir, known), known.tasks[reservoir].reservoir.level
+    run, level = run_since(reservoir, known.facts), known.tasks[reservoir].reservoir.level
     if run is None or level is None:
         return False
     return level.engine == IDLING or run.stopped is not None

@@ -57,6 +57,14 @@ def _listed(raw: Data, name: str) -> list[Any]:
     return found if isinstance(found, list) else []
 
 
+def _words(raw: Data, name: str) -> str:
+    """A sentence somebody has to give."""
+    said = str(raw.get(name) or "").strip()
+    if not said:
+        raise CoreError("sheet.reason", field=name)
+    return said[:MOST_WORDS]
+
+
 def _held(said: Measure, raw: Data, expected: Expected | None) -> dict[str, Any]:
     """What was asked about an amount and answered “it stands”, to be kept with the entry."""
     asked = hold_against(said, expected, str(raw.get("sure") or ""))
@@ -119,7 +127,7 @@ def _torque(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) 
     return {"nm": str(measure.low), "said": said, "wrench": wrench, **turned, **held}
 
 
-_FULL_TURN, _MOST_DEGREES = Decimal(360), Decimal(1800)
+_MOST_DEGREES = Decimal(1800)
 
 
 def _turn(raw: Data) -> str:
@@ -176,10 +184,7 @@ def _measure(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
 
 
 def _answered(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    reason = str(raw.get("reason") or "").strip()
-    if not reason:
-        raise CoreError("sheet.reason", field="reason")
-    return {"entry": str(raw.get("entry") or "")[:40], "reason": reason[:MOST_WORDS]}
+    return {"entry": str(raw.get("entry") or "")[:40], "reason": _words(raw, "reason")}
 
 
 def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field: str) -> Any:
@@ -254,10 +259,7 @@ def _level(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -
 
 
 def _cause(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    cause = str(raw.get("cause") or "").strip()
-    if not cause:
-        raise CoreError("sheet.reason", field="cause")
-    return {"cause": cause[:MOST_WORDS]}
+    return {"cause": _words(raw, "cause")}
 
 
 def _look_up(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
@@ -286,10 +288,7 @@ def _leaks(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -
 def _skip(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     if not step.skippable:
         raise CoreError("sheet.no_skip", step=step.title)
-    reason = str(raw.get("reason") or "").strip()
-    if not reason:
-        raise CoreError("sheet.reason", field="reason")
-    return {"reason": reason[:MOST_WORDS]}
+    return {"reason": _words(raw, "reason")}
 
 
 _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]

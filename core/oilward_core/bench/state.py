@@ -17,7 +17,7 @@ from .facts import DRAIN_PLUG, FILL_PLUG, Facts, Stands, gathered
 from .fasteners import FastenerState, fasteners
 from .filling import Bench, Filling, fillings_of
 from .judged import TorqueCard, drained_remark, judge_finding, torque_card, turned_wrong
-from .known import Known, VisitPlan, all_unmet, is_complete, settling
+from .known import Known, VisitPlan, all_unmet, is_complete, run_since, settling
 
 
 class Status(StrEnum):
@@ -28,6 +28,9 @@ class Status(StrEnum):
     RUNNING = "running"
     READY = "ready"
     BLOCKED = "blocked"
+
+
+CLOSED = (Status.DONE, Status.SKIPPED)
 
 
 @dataclass(frozen=True)
@@ -45,6 +48,11 @@ class StepState:
     remark: str = ""
     unmet: tuple[str, ...] = ()
     reopened: bool = False
+
+    @property
+    def closed(self) -> bool:
+        """Whether it is done with."""
+        return self.status in CLOSED
 
 
 @dataclass(frozen=True)
@@ -80,8 +88,7 @@ class Stop:
 @dataclass(frozen=True)
 class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
-    ``ready`` what can be done besides, in the planned order; ``set_aside`` are entries whose step is
-    not part of the visit."""
+    ``set_aside`` are entries whose step is not part of the visit."""
 
     tasks: tuple[TaskState, ...]
     steps: tuple[StepState, ...]
@@ -110,10 +117,22 @@ class Sheet(Sound):
         return next((task for task in self.tasks if task.key == key), None)
 
     @property
+    def soonest(self) -> datetime | None:
+        """When the wait ends that ends soonest: one that somebody started, or what the next step
+        waits for."""
+        ends = [
+            state.ends_at
+            for state in self.steps
+            if state.status == Status.RUNNING and state.step.ask != Ask.WAIT
+        ]
+        focus = self.step(self.focus or "")
+        ends.append(focus.not_before if focus else None)
+        return min((end for end in ends if end), default=None)
+
+    @property
     def unfinished(self) -> StepState | None:
         """The first step that is not done or skipped."""
-        closed = (Status.DONE, Status.SKIPPED)
-        return next((state for state in self.steps if state.status not in closed), None)
+        return next((state for state in self.steps if not state.closed), None)
 
 
 def _remark(step: Step, entry: Entry | None, known: Known, finding: Verdict | None) -> str:
@@ -310,9 +329,7 @@ def _runs(facts: Facts, tasks: Mapping[str, TaskPlan], fillings: Mapping[str, Fi
         level = tasks[key].reservoir.level
         if level is None or not level.run_minutes or filling.right:
             continue
-        poured = facts.poured(key)
-        ran = [run for run in facts.runs if poured and run.started >= poured[-1].at]
-        if not ran:
+        if run_since(key, facts) is None:
             return happened + 1
     return max(happened, 1)
 
@@ -333,7 +350,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
     names = {str(step.id) for step in order}
     aside = [e for step, found in facts.by_step.items() if step not in names for e in found]
-    closed = all(state.status in (Status.DONE, Status.SKIPPED) for state in states)
+    closed = all(state.closed for state in states)
     filled = all(task.filled for task in tasks if task.key in known.fillings)
     return Sheet(
         tasks,
@@ -389,7 +406,7 @@ def check_entry(
         raise CoreError("sheet.no_such_step", step=step_id)
     title = state.step.title
     free = supersedes is not None or kind in ("answered", "cause")
-    if state.status in (Status.DONE, Status.SKIPPED) and not free:
+    if state.closed and not free:
         raise CoreError("sheet.already_done", step=title)
     if kind == "start" and state.status == Status.RUNNING and state.step.ask != Ask.WAIT:
         raise CoreError("sheet.running", step=title)

@@ -94,7 +94,6 @@ def _kind_of(task: TaskPlan, written: list[Entry]) -> str:
 
 
 _STATUS = {"focus": "ready", "waiting": "blocked"}
-_CLOSING_1 = "oilward-closing/1"
 
 
 def _step_1(step: Mapping[str, Any]) -> dict[str, Any]:

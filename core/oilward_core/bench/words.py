@@ -83,6 +83,15 @@ def _said(entry: Entry, speaker: Speaker) -> str:
     return str(words.get(entry.kind) or "done")
 
 
+@guarded
+def next_words(sheet: Sheet) -> str:
+    """What is to be done next in a visit: a step, the signature, or nothing until it is answered."""
+    focus = sheet.step(sheet.focus or "")
+    if focus is not None:
+        return focus.step.title
+    return "Sign" if sheet.ready_to_sign else "Stopped"
+
+
 @dataclass(frozen=True)
 class Standing:
     """How one part of the bike stands right now; ``open`` marks what must not be forgotten."""

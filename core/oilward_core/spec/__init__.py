@@ -27,6 +27,7 @@ from .exchange import (
 from .fields import (
     ATTITUDES,
     FILTERS,
+    IDLING,
     PART_FIELDS,
     RESERVOIR_FIELDS,
     ROLES,
@@ -75,6 +76,7 @@ __all__ = [
     "DRAINED",
     "FILTERS",
     "FORMAT",
+    "IDLING",
     "KINDS",
     "LAYOUTS",
     "NO_CLUTCH",

@@ -83,6 +83,7 @@ class Field:
 
 Value = str | bool | int | Decimal | tuple[Decimal, Decimal] | TorqueSpec | Spot
 ATTITUDES = ("upright", "side stand", "lifted")
+IDLING = "idling"
 GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "marks")
 FRICTION = ("MA", "MA1", "MA2", "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
@@ -132,7 +133,7 @@ RESERVOIR_FIELDS = (
         "Engine",
         Form.CHOICE,
         "Level",
-        choices=("cold", "warm", "hot", "idling"),
+        choices=("cold", "warm", "hot", IDLING),
     ),
     Field("level.run", "Run before reading", Form.TIME, "Level", "min", hint="2 min"),
     Field("level.settle", "Settle before reading", Form.TIME, "Level", "min", hint="3 min"),

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from decimal import Decimal
 from math import ceil
 
-from ...spec import Fastener
+from ...spec import IDLING, FillRule
 from ..ids import Name, StepId, of_bike
 from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob, JobKind
 from ..needs import Fact, Need, done
@@ -96,7 +96,10 @@ def wants_run(task: PlannedTask) -> bool:
     """Whether this level is read after the engine has run."""
     level = task.spec.level
     return bool(
-        task.spec.facts.drained and task.spec.fill_rule == "level" and level and level.run_minutes
+        task.spec.facts.drained
+        and task.spec.fill_rule == FillRule.LEVEL
+        and level
+        and level.run_minutes
     )
 
 
@@ -108,7 +111,7 @@ def runs(work: Work) -> None:
     minutes = max(task.spec.level.run_minutes for task in wanting if task.spec.level)
     words = "Run the engine, watch the oil light"
     job = work.job(JobKind.RUN, words, wait=ceil(minutes), attitude=UPRIGHT)
-    idling = any(task.spec.level and task.spec.level.engine == "idling" for task in wanting)
+    idling = any(task.spec.level and task.spec.level.engine == IDLING for task in wanting)
     then = " Leave it running: the level is read at idle." if idling else ""
     for number in range(1, work.rounds.runs + 1):
         work.step(
@@ -185,15 +188,11 @@ def _ending(tasks: Sequence[PlannedTask]) -> tuple[str, ...]:
     return ("Waste oil in the container", "Bike wiped down") if tasks else ("Bike wiped down",)
 
 
-def _filler_of(task: PlannedTask) -> Fastener | None:
-    return task.spec.fastener("fill plug")
-
-
 def _torqued(work: Work) -> list[str]:
     """Fillers that a wrench closes."""
     found = []
     for task in drained(work):
-        plug = _filler_of(task)
+        plug = task.spec.fastener("fill plug")
         if plug and plug.torque and plug.torque.by_wrench:
             whose = f"{task.spec.label.capitalize()}: fill" if work.several else "Fill"
             found.append(f"{whose} plug torqued to {plug.torque.text}")

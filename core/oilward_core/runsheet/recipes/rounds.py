@@ -2,7 +2,7 @@
 
 from math import ceil
 
-from ...spec import ATTITUDES, FillRule, LevelCheck
+from ...spec import ATTITUDES, IDLING, FillRule, LevelCheck
 from ..ids import Name, StepId
 from ..jobs import UPRIGHT, JobKind
 from ..needs import Fact, Need, done
@@ -66,7 +66,7 @@ def levels(work: Work, task: PlannedTask, *, runs: bool) -> None:
     words = f"Read the {spec.label} level"
     attitude = level.attitude or UPRIGHT
     read = work.job(JobKind.LEVEL, words, spec, attitude=attitude)
-    idling = level.engine == "idling"
+    idling = level.engine == IDLING
     for number, _ in rounds:
         needs: tuple[Need, ...] = (before,)
         if not idling:
@@ -94,7 +94,7 @@ def _level(
 ) -> Step:
     held = f"{level.gauge}, {level.dipstick}" if level.dipstick else level.gauge
     stands = (*_STANDS, level.attitude) if level.attitude in ATTITUDES[2:] else _STANDS
-    engine = "Engine idling, bike" if level.engine == "idling" else "Bike"
+    engine = "Engine idling, bike" if level.engine == IDLING else "Bike"
     return Step(
         id=StepId(task.spec.key, Name.LEVEL, "", number),
         job=job,
