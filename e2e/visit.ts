@@ -81,8 +81,8 @@ async function measured(page: Page, hand: Hand): Promise<void> {
   if (await offered.isVisible()) await hand.press(offered);
   else await hand.fill(focus(page).getByLabel("Amount, as the jug shows it"), "700 ml");
   await hand.press(button(page, "Write it down"));
+  await written(page);
   const stands = button(page, /is right$/);
-  await page.waitForTimeout(300);
   if (await stands.isVisible()) await hand.press(stands);
 }
 
@@ -159,14 +159,12 @@ const USUAL: [RegExp, Act][] = [
   [/.*/, ticks],
 ];
 
+/** Which step is in focus and how it stands; read at one moment, for it may go at the next. */
 async function place(page: Page): Promise<string> {
-  const step = focus(page).locator("[data-step]");
-  if ((await step.count()) === 0) return "end";
-  const [id, status] = [
-    await step.getAttribute("data-step"),
-    await step.getAttribute("data-status"),
-  ];
-  return `${id} ${status}`;
+  const [at] = await focus(page)
+    .locator("[data-step]")
+    .evaluateAll((steps) => steps.map((one) => JSON.stringify({ ...(one as HTMLElement).dataset })));
+  return at ?? "end";
 }
 
 /** Does what is usual at the step in focus, and waits until the bench goes on. */
@@ -187,7 +185,12 @@ export async function usual(page: Page, hand: Hand): Promise<string> {
  * about what was just done. */
 async function answer(page: Page): Promise<void> {
   await page.waitForResponse((response) => response.url().endsWith("/entries/"));
-  await page.waitForTimeout(500);
+  await written(page);
+}
+
+/** Until nothing is on its way to the server. */
+async function written(page: Page): Promise<void> {
+  await expect(focus(page)).toHaveAttribute("aria-busy", "false");
 }
 
 /** Whether the step stays, to be done once more: a wrench's scatter, a reading that is not right. */

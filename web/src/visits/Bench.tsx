@@ -98,7 +98,7 @@ function BenchTop(props: Props) {
   return (
     <div className="bench">
       <StepList sheet={sheet} shown={inHand(sheet, looking)?.id ?? ""} look={go} />
-      <section className="focus" aria-label="Step in focus">
+      <section className="focus" aria-label="Step in focus" aria-busy={bench.waiting > 0}>
         <Whose sheet={sheet} looking={looking} />
         <Banner waiting={bench.waiting} unreachable={bench.unreachable || bench.sheet.isError} />
         <Stops
