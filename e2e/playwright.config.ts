@@ -2,13 +2,12 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: ".",
-  workers: 1,
+  workers: (process.env["OILWARD_E2E_PORTS"] ?? "").split(",").length,
   timeout: 180_000,
   expect: { timeout: 15_000 },
   forbidOnly: true,
   outputDir: "test-results",
   use: {
-    baseURL: `http://127.0.0.1:${process.env["OILWARD_E2E_PORT"]}`,
     viewport: { width: 1280, height: 800 },
     screenshot: "only-on-failure",
     actionTimeout: 20_000,

@@ -3,6 +3,9 @@ import { expect, test } from "./server";
 import { keyboard, mouse, touch, usual, walk, type Hand } from "./visit";
 import type { Page } from "@playwright/test";
 
+// the longest of all, and each on a bike of its own
+test.describe.configure({ mode: "parallel" });
+
 const V_TWIN = "Brackwell Colossine 1640, 2018";
 
 /** Chooses these in the plan, and only these, and starts the visit from it. */

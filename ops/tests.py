@@ -19,6 +19,8 @@ from .serve import build_web, manage, migrate
 RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 PARTS = ("check", "core", "server", "browser")
 FAR = "Pacific/Kiritimati"
+# how much goes on side by side; more than this the tests' own waits do not gain from
+PROCESSES = min(os.cpu_count() or 1, 4)
 LOST = re.compile(r"(failures|errors|skipped|unexpected successes)=(\d+)")
 
 
@@ -49,7 +51,8 @@ def count_django(output: str, returncode: int) -> Count:
 
 
 def _django(labels: Sequence[str], env: dict[str, str]) -> Count:
-    words = [sys.executable, "manage.py", "test", *labels, "--noinput"]
+    processes = f"--parallel={PROCESSES}"
+    words = [sys.executable, "manage.py", "test", *labels, "--noinput", processes]
     env = {**os.environ, "DJANGO_SETTINGS_MODULE": "config.settings_test", **env}
     process = child(words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT)
     lines = []
@@ -75,20 +78,36 @@ def server_tests(postgres: Postgres, names: Sequence[str] = ()) -> Count:
     return _django(names or ["."], postgres.environment(role=USER))
 
 
-def e2e_environment(postgres: Postgres, whole: bool = False) -> dict[str, str]:
-    """A fresh demo database for the browser, with a quick practice clock: the bikes with a story, or
-    the ``whole`` fleet."""
+def _copies(postgres: Postgres, database: str, number: int) -> None:
+    with postgres.connect() as connection:
+        for copy in range(number):
+            connection.execute(f"DROP DATABASE IF EXISTS {database}_{copy} WITH (FORCE)")
+            connection.execute(f"CREATE DATABASE {database}_{copy} TEMPLATE {database}")
+
+
+def _free_ports(wanted: int, number: int) -> list[int]:
+    found = [free_port(wanted)]
+    while len(found) < number:
+        found.append(free_port(found[-1] + 1))
+    return found
+
+
+def e2e_environment(postgres: Postgres, project: str) -> dict[str, str]:
+    """Fresh demo databases for the browser, with a quick practice clock: the bikes with a story, for
+    pictures the whole fleet. Journeys go side by side, each with a server and a database of its own."""
+    side_by_side = PROCESSES if project == "journeys" else 1
     with postgres.connect() as connection:
         connection.execute("DROP DATABASE IF EXISTS e2e WITH (FORCE)")
     migrate(postgres, "e2e")
     env = {**postgres.environment("e2e"), "OILWARD_TIME_ZONE": FAR}
-    manage(env, "load_demo", *([] if whole else ["--stories"]))
+    manage(env, "load_demo", *([] if project == "shots" else ["--stories"]))
+    _copies(postgres, "e2e", side_by_side)
     return {
         **env,
         "OILWARD_SECONDS_PER_MINUTE": "2",
         # a tablet and a workshop far from UTC
         "TZ": FAR,
-        "OILWARD_E2E_PORT": str(free_port(8700)),
+        "OILWARD_E2E_PORTS": ",".join(str(port) for port in _free_ports(8700, side_by_side)),
         "OILWARD_PYTHON": sys.executable,
         "OILWARD_SERVER": str(SERVER),
     }
@@ -99,7 +118,7 @@ def browser_tests(
 ) -> Count:
     print(f"· Browser: {project}", flush=True)
     build_web()
-    env = {**os.environ, **e2e_environment(postgres, project == "shots")}
+    env = {**os.environ, **e2e_environment(postgres, project)}
     with tempfile.TemporaryDirectory() as folder:
         report = Path(folder) / "report.json"
         env["PLAYWRIGHT_JSON_OUTPUT_FILE"] = str(report)

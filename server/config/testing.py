@@ -10,7 +10,7 @@ from django.db.backends.base.base import BaseDatabaseWrapper
 from django.db.backends.signals import connection_created
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TransactionTestCase
-from django.test.runner import DiscoverRunner
+from django.test.runner import DiscoverRunner, ParallelTestSuite, _init_worker
 from workshop.roles import grant
 
 
@@ -59,8 +59,25 @@ class MigrationTestCase(TransactionTestCase):
         return MigrationExecutor(connection).loader.project_state(targets).apps
 
 
+def _init(*args: Any) -> None:
+    """Each process has a copy of the database, made before it was said what the runtime role may do."""
+    _init_worker(*args)
+    *_, used = args
+    for alias in used:
+        with as_owner():
+            grant(_init, alias)
+
+
+class SideBySide(ParallelTestSuite):
+    """The classes of tests shared out to several processes."""
+
+    init_worker = _init
+
+
 class AsInUse(DiscoverRunner):
     """Makes the test database as its owner, then goes on as the runtime role."""
+
+    parallel_test_suite = SideBySide
 
     def setup_databases(self, **kwargs: Any) -> Any:
         made = super().setup_databases(**kwargs)

@@ -4,12 +4,13 @@ from collections.abc import Callable
 from threading import Barrier, Thread
 from typing import Any
 
-from django.core.management import call_command
 from django.db import connection
 from django.test import TransactionTestCase
 from garage.models import Bike
 from rest_framework.test import APIClient
 from workshop.models import Person
+
+from demo.testing import load_stories
 
 TRIES = 20
 
@@ -18,7 +19,7 @@ class RaceTestCase(TransactionTestCase):
     """The demo workshop on real transactions."""
 
     def setUp(self) -> None:
-        call_command("load_demo", stories=True, verbosity=0)
+        load_stories()
         self.heron = Bike.objects.get(name="Grey Heron")
 
     def signed_in(self, username: str) -> APIClient:

@@ -3,7 +3,7 @@
 from collections import Counter
 from threading import Barrier, Thread
 
-from django.core.management import call_command
+from demo.testing import load_stories
 from django.db import connection
 from django.test import TransactionTestCase
 from garage.models import Bike
@@ -15,7 +15,7 @@ from planning.services import refresh
 
 class TogetherTests(TransactionTestCase):
     def setUp(self) -> None:
-        call_command("load_demo", stories=True, verbosity=0)
+        load_stories()
         self.today = days.today()
         self.ids = list(Bike.objects.values_list("pk", flat=True))
 
