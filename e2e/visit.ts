@@ -163,7 +163,9 @@ const USUAL: [RegExp, Act][] = [
 async function place(page: Page): Promise<string> {
   const [at] = await focus(page)
     .locator("[data-step]")
-    .evaluateAll((steps) => steps.map((one) => JSON.stringify({ ...(one as HTMLElement).dataset })));
+    .evaluateAll((steps) =>
+      steps.map((one) => JSON.stringify({ ...(one as HTMLElement).dataset })),
+    );
   return at ?? "end";
 }
 
