@@ -149,6 +149,7 @@ _SENTENCES = {
     "sheet.attitude": "How does the bike stand? Choose one of: {choices}.",
     "sheet.not_ticked": "Not ticked yet: {item}.",
     "sheet.reason": "Write a word on why.",
+    "sheet.hands": "Put a hand on it first, and tick it: {text}.",
     "sheet.no_skip": "“{step}” cannot be skipped.",
     "sheet.wrong_kind": "“{step}” does not take that kind of entry.",
     "sheet.position": "Drag the level to where the oil stands.",

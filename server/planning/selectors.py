@@ -35,7 +35,9 @@ PAGE = 50
 
 def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
     return {
-        bike: OpenVisit(str(visit), said["title"] or "", said["step"] or "", said["ends_at"])
+        bike: OpenVisit(
+            str(visit), said["title"] or "", said["step"] or "", said["ends_at"], said.get("since")
+        )
         for bike, (visit, said) in (open_visits(ids) if ids else {}).items()
     }
 

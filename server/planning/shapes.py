@@ -36,6 +36,7 @@ class OpenVisit:
     reservoir: str
     step: str
     ends_at: str | None
+    since: str | None
 
 
 @dataclass(frozen=True)

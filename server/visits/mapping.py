@@ -20,17 +20,20 @@ from oilward_core.bench import (
     TaskState,
     TorqueCard,
     VisitPlan,
+    Waits,
     next_words,
+    open_points,
     result,
     standing,
     upgrade,
+    waits_for,
 )
 from oilward_core.debris import Form, Matter, OilLook, running_in
 from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
-from oilward_core.runsheet import COLD_JOBS, Name, StepId, TaskPlan
+from oilward_core.runsheet import COLD_JOBS, Name, StepId, TaskPlan, WaitsFor
 from oilward_core.schools import Choice, Schools
 from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
@@ -47,6 +50,7 @@ from .shapes import (
     GaugeShape,
     MapPlug,
     MeasuredShape,
+    OpenPointShape,
     RunSheet,
     SpotShape,
     StandingShape,
@@ -56,6 +60,7 @@ from .shapes import (
     TorqueShape,
     VerdictShape,
     VisitState,
+    WaitsShape,
     WrenchShape,
 )
 
@@ -122,7 +127,9 @@ def entry(row: EntryRow) -> Entry:
 
 
 def _entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
-    return EntryShape(core.id, core.kind, core.by, core.at.isoformat(), result(core, speaks))
+    remembered = core.data.get("remembered") is True
+    said = result(core, speaks)
+    return EntryShape(core.id, core.kind, core.by, core.at.isoformat(), said, remembered)
 
 
 def _step(state: StepState, labels: Mapping[str, str], speaks: Speaker) -> StepShape:
@@ -156,6 +163,7 @@ def _step(state: StepState, labels: Mapping[str, str], speaks: Speaker) -> StepS
         list(state.unmet),
         state.not_before.isoformat() if state.not_before else None,
         state.reopened,
+        state.taken_by,
     )
 
 
@@ -363,7 +371,20 @@ def run_sheet(
         visit.bike.model.layout,
         around.placed,
         "" if read.km == stands.km else shown(read.km, odometer_at(visit.bike, read)),
+        _waits(sheet.waits),
+        [
+            OpenPointShape(point.text, point.touch)
+            for point in open_points([one.plan for one in stands.tasks], sheet)
+        ],
+        sheet.in_hands_of,
+        list(WaitsFor),
     )
+
+
+def _waits(waits: Waits | None) -> WaitsShape | None:
+    if waits is None:
+        return None
+    return WaitsShape(waits.step, waits_for(waits), waits.since.isoformat(), waits.by)
 
 
 def stamp(row: EntryRow) -> Stamp:
@@ -377,4 +398,5 @@ def in_short(sheet: Sheet, tasks: Iterable[TaskPlan]) -> dict[str, str | None]:
         "title": title(tasks),
         "step": next_words(sheet),
         "ends_at": ends.isoformat() if ends else None,
+        "since": sheet.waits.since.isoformat() if sheet.waits else None,
     }

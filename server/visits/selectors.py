@@ -163,6 +163,8 @@ def learned() -> dict[str, tuple[int, int]]:
     """Minutes of work and of waiting by kind, as the latest signed visits took them, with how many
     say so."""
     latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
+    # what was written down from memory says little of how long it took
+    latest = latest.exclude(entries__data__remembered=True)
     ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
     stamps: dict[UUID, list[Stamp]] = {}
     for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):

@@ -15,6 +15,7 @@ from oilward_core.bench import (
     VisitPlan,
     as_before,
     check_entry,
+    check_hands,
     expected_at,
     fold,
     held_by,
@@ -23,7 +24,7 @@ from oilward_core.bench import (
     result,
 )
 from oilward_core.errors import CoreError, Question
-from oilward_core.runsheet import Step
+from oilward_core.runsheet import Aside, Step
 from shelf.models import Fluid
 from workshop.access import as_id
 from workshop.mapping import speaker
@@ -179,6 +180,17 @@ def _read(
     return data
 
 
+def _as_it_was(new: NewEntry, old: EntryRow | None) -> dict[str, Any]:
+    """What stays true of an entry, corrected or not: that it went against a need, that it was written
+    down from memory."""
+    said: dict[str, Any] = {"remembered": True} if new.remembered and old is None else {}
+    if old is not None:
+        said |= {name: old.data[name] for name in ("remembered",) if name in old.data}
+        if new.kind == old.kind and "despite" in old.data:
+            said["despite"] = old.data["despite"]
+    return said
+
+
 @transaction.atomic
 def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> Visit:
     """Write one entry down. Sent twice, it stands once. A correction stands at the time of what it
@@ -197,8 +209,9 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if old is not None:
         _same_kind(entries, old, new, step)
     data = _read(plan, sheet, step, new, speaks, old) | _against(unmet, new)
-    if old is not None and new.kind == old.kind and "despite" in old.data:
-        data["despite"] = old.data["despite"]  # corrected or not, it was done against a need
+    if new.kind == Aside.TAKES_OVER:
+        check_hands(plan.tasks, sheet, data)
+    data |= _as_it_was(new, old)
     if old is not None:
         corrects = Entry(str(entry_id), new.step, new.kind, data, at, actor.name, str(old.pk))
         _reopened(plan, entries, corrects, new)

@@ -7,7 +7,7 @@ from findings.mapping import PlugPart
 from oilward_core.bench import Status
 from oilward_core.debris import Form, LevelWord, Matter, OilLook
 from oilward_core.fill import Action
-from oilward_core.runsheet import Ask
+from oilward_core.runsheet import Ask, WaitsFor
 from workshop.shapes import Why, upto
 
 VisitState = Literal["open", "signed", "left"]
@@ -28,6 +28,7 @@ class EntryShape:
     by: str
     at: str
     result: str
+    remembered: bool
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,8 @@ class StepShape:
     bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of values
     nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
     in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
-    ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it."""
+    ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
+    ``taken_by`` who has it in hand, if somebody said so."""
 
     id: str
     reservoir: str
@@ -96,6 +98,7 @@ class StepShape:
     unmet: list[str]
     not_before: str | None
     reopened: bool
+    taken_by: str
 
 
 @dataclass(frozen=True)
@@ -224,6 +227,24 @@ class StopShape:
 
 
 @dataclass(frozen=True)
+class WaitsShape:
+    """What a visit waits for, in words, since when, and who said so."""
+
+    step: str
+    words: str
+    since: str
+    by: str
+
+
+@dataclass(frozen=True)
+class OpenPointShape:
+    """Something that must not be forgotten; ``touch``: whoever takes over puts a hand on it."""
+
+    text: str
+    touch: bool
+
+
+@dataclass(frozen=True)
 class Offer:
     """A reservoir a visit can consist of: which capacities it has, the proposed one first, and which
     fluids fit, the best first."""
@@ -237,7 +258,8 @@ class Offer:
 @dataclass(frozen=True)
 class RunSheet:
     """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
-    odometer really showed, where a closed visit was signed on another reading."""
+    odometer really showed, where a closed visit was signed on another reading; ``open_points`` what is
+    open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last."""
 
     id: str
     state: VisitState
@@ -259,6 +281,10 @@ class RunSheet:
     layout: str
     plugs: list[MapPlug]
     corrected: str
+    waits: WaitsShape | None
+    open_points: list[OpenPointShape]
+    in_hands_of: str
+    waits_for: list[WaitsFor]
 
 
 @dataclass(frozen=True)
@@ -301,7 +327,8 @@ class AddedTask:
 class NewEntry:
     """An entry to write down: ``id`` is the client's, ``data`` as typed. ``at`` is when it happened
     and ``sent_at`` when it was sent, both by the tablet's own clock. ``accepts`` is what was asked
-    about it before and answered yes: that it goes against a need, or what it reopens."""
+    about it before and answered yes: that it goes against a need, or what it reopens. ``remembered``:
+    it was done before it was written down."""
 
     id: str
     step: str = upto(60)
@@ -311,6 +338,7 @@ class NewEntry:
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
     accepts: str = upto(1000, blank=True, default="")
+    remembered: bool = False
 
 
 @dataclass(frozen=True)

@@ -7,12 +7,13 @@ from .expect import expected_at, held_by
 from .facts import Facts, Flow, Stands, Way, facts_of
 from .fasteners import FastenerState
 from .filling import Bench
+from .handing import OpenPoint, check_hands, open_points
 from .judged import TorqueCard, judge_finding
 from .known import VisitPlan
 from .reading import read_entry
-from .state import Sheet, Status, StepState, Stop, TaskState, check_entry, fold
+from .state import Sheet, Status, StepState, Stop, TaskState, Waits, check_entry, fold
 from .upgrade import upgrade
-from .words import Standing, next_words, result, standing
+from .words import Standing, next_words, result, standing, waits_for
 
 __all__ = [
     "DRY",
@@ -22,6 +23,7 @@ __all__ = [
     "Facts",
     "FastenerState",
     "Flow",
+    "OpenPoint",
     "Sheet",
     "Speaker",
     "Standing",
@@ -33,9 +35,11 @@ __all__ = [
     "TaskState",
     "TorqueCard",
     "VisitPlan",
+    "Waits",
     "Way",
     "as_before",
     "check_entry",
+    "check_hands",
     "expected_at",
     "facts_of",
     "fold",
@@ -45,6 +49,7 @@ __all__ = [
     "keep",
     "kept",
     "next_words",
+    "open_points",
     "part_data",
     "part_from",
     "read_entry",
@@ -52,5 +57,6 @@ __all__ = [
     "result",
     "standing",
     "upgrade",
+    "waits_for",
     "why_not_learned",
 ]

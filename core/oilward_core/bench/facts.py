@@ -11,7 +11,7 @@ from decimal import Decimal
 from enum import StrEnum
 
 from ..guard import Sound, guarded
-from ..runsheet import FILTER, OPEN, SEIZED, Name, StepId
+from ..runsheet import FILTER, OPEN, SEIZED, Aside, Name, StepId
 from .entries import ANSWERED, DRY, SKIP, Entry, ordered
 
 DRAIN_PLUG, FILL_PLUG = "drain plug", "fill plug"
@@ -93,7 +93,8 @@ class Facts:
     ``last`` holds by step the entry that completes it, as long as nothing has undone it since;
     ``events`` by reservoir what a filling consists of, oldest first; ``opened`` the reservoirs of
     which anything was opened; ``undone`` which steps something undid; ``despite`` the entries that
-    were written down against a need, ``answered`` what was said of them.
+    were written down against a need, ``answered`` what was said of them; ``taken`` by step who has it
+    in hand, ``waits`` what the visit waits for, ``newest`` what happened last.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -106,6 +107,9 @@ class Facts:
     undone: set[str] = field(default_factory=set)
     despite: list[Entry] = field(default_factory=list)
     answered: dict[str, Entry] = field(default_factory=dict)
+    taken: dict[str, Entry] = field(default_factory=dict)
+    waits: Entry | None = None
+    newest: Entry | None = None
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
 
     def fastener(self, reservoir: str, part: str) -> FastenerFact | None:
@@ -135,6 +139,7 @@ class _Fold:
 
     def take(self, entry: Entry) -> None:
         facts, step = self.facts, StepId.of(entry.step)
+        facts.newest = entry
         facts.by_step.setdefault(entry.step, []).append(entry)
         if entry.data.get("despite"):
             facts.despite.append(entry)
@@ -148,6 +153,24 @@ class _Fold:
     def _complete(self, entry: Entry) -> None:
         self.facts.last[entry.step] = entry
         self.facts.undone.discard(entry.step)
+        self.facts.taken.pop(entry.step, None)
+        if self.facts.waits and self.facts.waits.step == entry.step:
+            self.facts.waits = None
+
+    def _takes(self, entry: Entry, step: StepId) -> None:
+        self.facts.taken[entry.step] = entry
+
+    def _gives_up(self, entry: Entry, step: StepId) -> None:
+        self.facts.taken.pop(entry.step, None)
+
+    def _waits(self, entry: Entry, step: StepId) -> None:
+        self.facts.waits = entry
+
+    def _goes_on(self, entry: Entry, step: StepId) -> None:
+        self.facts.waits = None
+
+    def _takes_over(self, entry: Entry, step: StepId) -> None:
+        """Nothing changes but whose hands it is in, and that is the newest entry's."""
 
     def _note(self, entry: Entry, step: StepId) -> None:
         self._complete(entry)
@@ -287,6 +310,11 @@ _TAKES = {
     "level": _Fold._event,
     "cause": _Fold._event,
     "leaks": _Fold._leaks,
+    Aside.TAKES: _Fold._takes,
+    Aside.GIVES_UP: _Fold._gives_up,
+    Aside.WAITS: _Fold._waits,
+    Aside.GOES_ON: _Fold._goes_on,
+    Aside.TAKES_OVER: _Fold._takes_over,
 }
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from decimal import Decimal, InvalidOperation
+from enum import StrEnum
 from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part
@@ -9,7 +10,7 @@ from ..errors import CoreError
 from ..expected import Expected, hold_against
 from ..guard import guarded, whole_table
 from ..quantity import Kind, Measure, parse, parse_single, read_count, read_number
-from ..runsheet import Ask, Step
+from ..runsheet import Aside, Ask, Step, WaitsFor
 from ..spec import field_of, read_value
 from .entries import ANSWERED, DRY, SKIP, Data, Speaker, part_data
 
@@ -34,8 +35,8 @@ KINDS: dict[Ask, tuple[str, ...]] = whole_table(
         Ask.MEASURE: ("measure",),
     },
 )
-# what may be written down on any step: why it is skipped, and what was found of a stop
-ALWAYS = (SKIP, ANSWERED)
+# what may be written down on any step: why it is skipped, what was found of a stop, whose it is
+ALWAYS = (SKIP, ANSWERED, *Aside)
 MOST_WORDS = 500
 MOST_PIECES = 1000
 
@@ -187,7 +188,7 @@ def _answered(step: Step, raw: Data, speaker: Speaker, expected: Expected | None
     return {"entry": str(raw.get("entry") or "")[:40], "reason": _words(raw, "reason")}
 
 
-def _one_of(value: Any, words: type[Form] | type[Matter] | type[OilLook], field: str) -> Any:
+def _one_of(value: Any, words: type[StrEnum], field: str) -> Any:
     try:
         return words(value)
     except ValueError as error:
@@ -291,6 +292,21 @@ def _skip(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) ->
     return {"reason": _words(raw, "reason")}
 
 
+def _waits(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    what = _one_of(raw.get("what"), WaitsFor, "what").value
+    said = str(raw.get("words") or "").strip()[:MOST_WORDS]
+    return {"what": what, "words": _words(raw, "words") if what == WaitsFor.ELSE else said}
+
+
+def _takes_over(
+    step: Step, raw: Data, speaker: Speaker, expected: Expected | None
+) -> dict[str, Any]:
+    hands = raw.get("hands") or []
+    if not isinstance(hands, list):
+        raise CoreError("sheet.choose", field="hands", options=[])
+    return {"hands": [str(one)[:MOST_WORDS] for one in hands[:MOST_PIECES]]}
+
+
 _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]
 # raw field that a quantity error belongs to, and the reader, by entry kind
 _READERS: dict[str, tuple[str, _Reader]] = {
@@ -311,6 +327,11 @@ _READERS: dict[str, tuple[str, _Reader]] = {
     "leaks": ("result", _leaks),
     "skip": ("reason", _skip),
     "answered": ("reason", _answered),
+    Aside.TAKES: ("", _nothing),
+    Aside.GIVES_UP: ("", _nothing),
+    Aside.WAITS: ("words", _waits),
+    Aside.GOES_ON: ("", _nothing),
+    Aside.TAKES_OVER: ("hands", _takes_over),
 }
 
 

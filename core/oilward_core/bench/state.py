@@ -10,9 +10,20 @@ from ..debris import Verdict
 from ..errors import CoreError
 from ..fill import Advice
 from ..guard import Sound, guarded
-from ..runsheet import Ask, Job, Name, Rounds, Step, StepId, TaskPlan, build, look_up_id
+from ..runsheet import (
+    Aside,
+    Ask,
+    Job,
+    Name,
+    Rounds,
+    Step,
+    StepId,
+    TaskPlan,
+    build,
+    look_up_id,
+)
 from ..spec import Cell, Path, Recipe
-from .entries import DRY, SKIP, Entry
+from .entries import DRY, SKIP, Entry, ordered
 from .facts import DRAIN_PLUG, FILL_PLUG, Facts, Stands, gathered
 from .fasteners import FastenerState, fasteners
 from .filling import Bench, Filling, fillings_of
@@ -37,7 +48,8 @@ CLOSED = (Status.DONE, Status.SKIPPED)
 class StepState:
     """A step with what was recorded on it. ``ends_at`` is when a started wait runs out and
     ``not_before`` when what it waits for does; ``unmet`` says what it waits for; ``remark`` what the
-    last entry means; ``reopened``: it was done, and something undid it."""
+    last entry means; ``reopened``: it was done, and something undid it; ``taken_by`` who has it in
+    hand, if somebody said so."""
 
     step: Step
     status: Status
@@ -48,6 +60,7 @@ class StepState:
     remark: str = ""
     unmet: tuple[str, ...] = ()
     reopened: bool = False
+    taken_by: str = ""
 
     @property
     def closed(self) -> bool:
@@ -86,9 +99,21 @@ class Stop:
 
 
 @dataclass(frozen=True)
+class Waits:
+    """What a visit waits for, at which step, since when, and who said so."""
+
+    step: str
+    what: str
+    words: str
+    by: str
+    since: datetime
+
+
+@dataclass(frozen=True)
 class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
-    ``set_aside`` are entries whose step is not part of the visit."""
+    ``set_aside`` are entries whose step is not part of the visit; ``in_hands_of`` who wrote something
+    down last."""
 
     tasks: tuple[TaskState, ...]
     steps: tuple[StepState, ...]
@@ -96,6 +121,8 @@ class Sheet(Sound):
     stops: tuple[Stop, ...]
     ready_to_sign: bool
     set_aside: tuple[Entry, ...]
+    waits: Waits | None = None
+    in_hands_of: str = ""
 
     @property
     def opened_drain(self) -> bool:
@@ -202,7 +229,13 @@ def _state(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -> 
         _remark(step, entry, known, findings.get(step.id.reservoir)),
         unmet if status == Status.BLOCKED else (),
         key in known.facts.undone,
+        _taken_by(key, known.facts),
     )
+
+
+def _taken_by(step: str, facts: Facts) -> str:
+    entry = facts.taken.get(step)
+    return entry.by if entry else ""
 
 
 def _skippable(step: Step) -> Step:
@@ -222,14 +255,28 @@ def _not_before(step: Step, known: Known) -> datetime | None:
     return begun + known.bench.length(settle.minutes)
 
 
-def _stops(facts: Facts, steps: Mapping[str, Step]) -> tuple[Stop, ...]:
-    found = []
+def _still_against(entry: Entry, written: Sequence[Entry], known: Known) -> list[str]:
+    """The needs an entry went against, by all that is known by now of what had happened before it:
+    work that was only remembered later takes its need away."""
+    before = [one for one in ordered(written) if (one.at, one.id) < (entry.at, entry.id)]
+    then = _known(known.plan, gathered(before), known.bench)
+    step = then.steps.get(StepId.of(entry.step))
+    said = [str(text) for text in entry.data["despite"]]
+    if step is None:
+        return said
+    unmet = all_unmet(step, then)
+    return [text for text in said if text in unmet]
+
+
+def _stops(known: Known, written: Sequence[Entry]) -> tuple[Stop, ...]:
+    found, facts = [], known.facts
     for entry in facts.despite:
-        if entry.id in facts.answered:
+        against = [] if entry.id in facts.answered else _still_against(entry, written, known)
+        if not against:
             continue
-        step = steps.get(entry.step)
+        step = known.steps.get(StepId.of(entry.step))
         title = step.title if step else entry.step
-        why = "; ".join(str(text) for text in entry.data["despite"])
+        why = "; ".join(against)
         text = f"“{title}” was done although {why}. Say what you found."
         found.append(Stop(entry.id, entry.step, text))
     return tuple(found)
@@ -341,11 +388,12 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     The same set of entries, in any order and repeated at will, folds to the same state.
     Raises CoreError ``fill.no_capacity`` when a spec sheet lacks the variant's capacity.
     """
-    facts = gathered(entries)
+    written = list(entries)
+    facts = gathered(written)
     known = _known(plan, facts, bench)
     findings = {key: _finding(key, known) for key in known.tasks}
     order = _in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
-    stops = _stops(facts, {str(step.id): step for step in order})
+    stops = _stops(known, written)
     states = tuple(_held(_state(step, known, findings), stops) for step in order)
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
     names = {str(step.id) for step in order}
@@ -359,7 +407,17 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         stops,
         closed and filled and not stops,
         tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
+        _waits(facts),
+        facts.newest.by if facts.newest else "",
     )
+
+
+def _waits(facts: Facts) -> Waits | None:
+    entry = facts.waits
+    if entry is None:
+        return None
+    what, words = str(entry.data.get("what", "")), str(entry.data.get("words", ""))
+    return Waits(entry.step, what, words, entry.by, entry.at)
 
 
 def _held(state: StepState, stops: Sequence[Stop]) -> StepState:
@@ -405,8 +463,9 @@ def check_entry(
     if state is None:
         raise CoreError("sheet.no_such_step", step=step_id)
     title = state.step.title
-    free = supersedes is not None or kind in ("answered", "cause")
-    if state.closed and not free:
+    aside = kind in tuple(Aside)
+    free = supersedes is not None or aside or kind in ("answered", "cause")
+    if state.closed and (not free or kind == Aside.TAKES):
         raise CoreError("sheet.already_done", step=title)
     if kind == "start" and state.status == Status.RUNNING and state.step.ask != Ask.WAIT:
         raise CoreError("sheet.running", step=title)

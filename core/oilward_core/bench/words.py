@@ -5,8 +5,9 @@ from decimal import Decimal
 
 from ..guard import guarded
 from ..quantity import show
+from ..runsheet import WaitsFor
 from .entries import Entry, Speaker, part_from
-from .state import Sheet, TaskState
+from .state import Sheet, TaskState, Waits
 
 
 def _finding(entry: Entry) -> str:
@@ -83,10 +84,19 @@ def _said(entry: Entry, speaker: Speaker) -> str:
     return str(words.get(entry.kind) or "done")
 
 
+def waits_for(waits: Waits) -> str:
+    """``a part: crush washer 12 mm``."""
+    if waits.what == WaitsFor.ELSE:
+        return waits.words
+    return ": ".join(text for text in (waits.what, waits.words) if text)
+
+
 @guarded
 def next_words(sheet: Sheet) -> str:
     """What is to be done next in a visit: a step, the signature, or nothing until it is answered."""
     focus = sheet.step(sheet.focus or "")
+    if sheet.waits:
+        return f"Waits for {waits_for(sheet.waits)}"
     if focus is not None:
         return focus.step.title
     return "Sign" if sheet.ready_to_sign else "Stopped"

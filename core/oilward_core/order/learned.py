@@ -7,7 +7,7 @@ from itertools import pairwise
 from statistics import median
 
 from ..guard import guarded
-from ..runsheet import JOB_OF, JOBS, JobKind, Name, StepId
+from ..runsheet import JOB_OF, JOBS, Aside, JobKind, Name, StepId
 
 LEAST_VISITS = 3
 _INTERRUPTED = 60.0  # minutes; whoever was away longer was not at work on it
@@ -60,11 +60,12 @@ def waited(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
 def hands_on(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
     """Minutes of work by kind of job in one visit, from its stamps in their order: each from the
     one before it. What ends a timer ends a wait, and is left out; so are interruptions of over an
-    hour."""
+    hour, and who has a step or what the visit waits for is no work."""
     found: dict[str, float] = {}
+    no_work = ("stop", *Aside)
     for before, stamp in pairwise(stamps):
         minutes, kind = (stamp.at - before.at) / minute, kind_of_step(stamp.step)
-        if kind and stamp.kind != "stop" and 0 < minutes <= _INTERRUPTED:
+        if kind and stamp.kind not in no_work and 0 < minutes <= _INTERRUPTED:
             found[kind] = found.get(kind, 0.0) + minutes
     return found
 

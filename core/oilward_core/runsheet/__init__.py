@@ -1,7 +1,7 @@
 """What a visit consists of: jobs, the steps in them, and what each step needs."""
 
 from .build import build, jobs_for
-from .ids import Name, StepId, of_bike
+from .ids import Aside, Name, StepId, WaitsFor, of_bike
 from .jobs import (
     CHANGE_MINUTES,
     COLD_JOBS,
@@ -32,6 +32,7 @@ __all__ = [
     "SEIZED",
     "TURNED",
     "WAITS",
+    "Aside",
     "Ask",
     "ColdJob",
     "Fact",
@@ -49,6 +50,7 @@ __all__ = [
     "Step",
     "StepId",
     "TaskPlan",
+    "WaitsFor",
     "build",
     "cautions",
     "job_id",

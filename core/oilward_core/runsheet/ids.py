@@ -40,6 +40,26 @@ class Name(StrEnum):
     FINISH = "finish"
 
 
+class Aside(StrEnum):
+    """What is written down at a step and is no work on it: who has it, what the visit waits for, and
+    that somebody took the visit over."""
+
+    TAKES = "takes"
+    GIVES_UP = "gives up"
+    WAITS = "waits"
+    GOES_ON = "goes on"
+    TAKES_OVER = "takes over"
+
+
+class WaitsFor(StrEnum):
+    """What a visit can wait for."""
+
+    PART = "a part"
+    COLD = "a cold engine"
+    ANSWER = "an answer"
+    ELSE = "something else"
+
+
 class StepId(NamedTuple):
     """A step: whose (empty: the whole bike's), which, of what part, in which round (0: none)."""
 

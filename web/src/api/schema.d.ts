@@ -1185,6 +1185,7 @@ export interface components {
             by: string;
             at: string;
             result: string;
+            remembered: boolean;
         };
         FindingWords: {
             forms: components["schemas"]["DebrisForm"][];
@@ -1435,6 +1436,7 @@ export interface components {
             };
             supersedes?: string | null;
             accepts?: string;
+            remembered?: boolean;
         };
         NewModelRequest: {
             make: string;
@@ -1508,11 +1510,16 @@ export interface components {
          * @enum {string}
          */
         OilLook: "clear" | "dark" | "milky" | "sparkle" | "fuel smell" | "burnt smell";
+        OpenPointShape: {
+            text: string;
+            touch: boolean;
+        };
         OpenVisit: {
             id: string;
             reservoir: string;
             step: string;
             ends_at: string | null;
+            since: string | null;
         };
         OrderShape: {
             jobs: components["schemas"]["JobShape"][];
@@ -1766,6 +1773,10 @@ export interface components {
             layout: string;
             plugs: components["schemas"]["MapPlug"][];
             corrected: string;
+            waits: components["schemas"]["WaitsShape"] | null;
+            open_points: components["schemas"]["OpenPointShape"][];
+            in_hands_of: string;
+            waits_for: components["schemas"]["WaitsForEnum"][];
         };
         Scale: {
             name: string;
@@ -1956,6 +1967,7 @@ export interface components {
             unmet: string[];
             not_before: string | null;
             reopened: boolean;
+            taken_by: string;
         };
         /**
          * @description * `done` - DONE
@@ -2081,6 +2093,20 @@ export interface components {
          * @enum {string}
          */
         VisitState: "open" | "signed" | "left";
+        /**
+         * @description * `a part` - PART
+         *     * `a cold engine` - COLD
+         *     * `an answer` - ANSWER
+         *     * `something else` - ELSE
+         * @enum {string}
+         */
+        WaitsForEnum: "a part" | "a cold engine" | "an answer" | "something else";
+        WaitsShape: {
+            step: string;
+            words: string;
+            since: string;
+            by: string;
+        };
         Wanted: {
             words: string;
             at40: number[];

@@ -1,0 +1,108 @@
+"""A visit in several hands: whose a step is, what it waits for, what is read back, what comes late."""
+
+import random
+from dataclasses import replace
+from datetime import timedelta
+from unittest import TestCase
+
+from oilward_core.bench import Entry, check_hands, next_words, open_points, waits_for
+from oilward_core.errors import CoreError
+
+from .clerk import PASTE, THREE, Clerk, finished
+
+
+class SharedTests(TestCase):
+    """A visit in several hands, interrupted, and written down late."""
+
+    def test_what_was_only_remembered_takes_its_need_away(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        clerk.wait(10)
+        clerk.tick()
+        begun = clerk.now
+        clerk.record("start", step="engine/drain", despite=True)
+        self.assertIn("the engine's filler is not proven", clerk.sheet.stops[0].text)
+        after = clerk.record("answer", {"value": "open"}, "engine/filler")
+        self.assertTrue(clerk.sheet.stops)  # proven only after the plug was out
+        remembered = replace(after, at=begun - timedelta(seconds=1))
+        clerk.entries[-1] = remembered
+        self.assertEqual(clerk.sheet.stops, ())
+
+    def test_a_step_taken_shows_whose_it_is_until_it_is_done_or_given_up(self) -> None:
+        clerk = Clerk()
+        clerk.record("takes", step="engine/torque")
+        self.assertEqual(clerk.state("engine/torque").taken_by, "mira")
+        self.assertEqual(clerk.sheet.focus, "cold")  # it is no work, and goes against nothing
+        clerk.record("gives up", step="engine/torque")
+        self.assertEqual(clerk.state("engine/torque").taken_by, "")
+        clerk.record("takes")
+        clerk.tick()
+        self.assertEqual(clerk.state("cold").taken_by, "")
+        with self.assertRaises(CoreError) as refused:
+            clerk.record("takes", step="cold")
+        self.assertEqual(refused.exception.code, "sheet.already_done")
+
+    def test_a_visit_waits_until_somebody_goes_on_or_the_step_is_done(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        step = clerk.sheet.focus or ""
+        clerk.record("waits", {"what": "a part", "words": "crush washer 12 mm"})
+        waits = clerk.sheet.waits
+        assert waits is not None
+        self.assertEqual(
+            (waits.step, waits.by, waits_for(waits)), (step, "mira", "a part: crush washer 12 mm")
+        )
+        self.assertEqual(next_words(clerk.sheet), "Waits for a part: crush washer 12 mm")
+        clerk.record("goes on")
+        self.assertIsNone(clerk.sheet.waits)
+        clerk.record("waits", {"what": "an answer"})
+        clerk.record("start")
+        self.assertIsNotNone(clerk.sheet.waits)
+        clerk.record("stop", step=step)
+        self.assertIsNone(clerk.sheet.waits)
+        for raw, code in (
+            ({"what": "rain"}, "sheet.choose"),
+            ({"what": "something else"}, "sheet.reason"),
+        ):
+            with self.subTest(raw), self.assertRaises(CoreError) as refused:
+                clerk.record("waits", raw)
+            self.assertEqual(refused.exception.code, code)
+
+    def test_what_is_open_is_read_back_and_what_is_finger_tight_is_touched(self) -> None:
+        clerk = Clerk()
+
+        def texts() -> list[str]:
+            return [point.text for point in open_points(clerk.plan.tasks, clerk.sheet)]
+
+        self.assertEqual(texts(), [])
+        clerk.until_open()
+        self.assertEqual(texts(), ["engine: filler opened, loose"])
+        clerk.record("start")
+        self.assertIn("engine: draining; the pan stays under it", texts())
+        clerk.now += timedelta(minutes=10)
+        clerk.record("stop", step="engine/drain")
+        self.assertIn("engine: no oil in; nobody starts the engine", texts())
+        clerk.record("amount", {"amount": "2.5 l"})
+        clerk.record("finding", {"parts": [PASTE], "oil": []})
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        plug = "engine: drain plug finger-tight only"
+        self.assertIn(plug, texts())
+        with self.assertRaises(CoreError) as refused:
+            check_hands(clerk.plan.tasks, clerk.sheet, {"hands": []})
+        self.assertEqual(refused.exception.fields["text"], plug)
+        check_hands(clerk.plan.tasks, clerk.sheet, {"hands": [plug]})
+        clerk.record("takes over", {"hands": [plug]})
+        self.assertEqual(clerk.sheet.in_hands_of, "mira")
+
+    def test_who_has_it_and_what_it_waits_for_changes_nothing_that_was_done(self) -> None:
+        clerk, rng = Clerk(*THREE), random.Random(8)
+        self.assertTrue(finished(clerk, rng))
+        plain = clerk.sheet
+        for number, step in enumerate(plain.steps):
+            kind = ("takes", "gives up", "waits", "goes on", "takes over")[number % 5]
+            data = {"what": "a part", "words": ""} if kind == "waits" else {}
+            at = rng.choice(clerk.entries).at
+            clerk.entries.append(Entry(f"aside{number}", str(step.step.id), kind, data, at, "oda"))
+        self.assertEqual([s.status for s in clerk.sheet.steps], [s.status for s in plain.steps])
+        self.assertEqual([t.added for t in clerk.sheet.tasks], [t.added for t in plain.tasks])

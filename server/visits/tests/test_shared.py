@@ -1,0 +1,117 @@
+"""A visit in several hands: interrupted, handed over, written down late."""
+
+from datetime import timedelta
+
+from config.testing import tampered
+
+from visits.models import EntryRow
+from visits.selectors import learned
+from visits.tests.bench import Technician
+from visits.tests.test_visit import VisitTestCase
+
+
+class SharedTests(VisitTestCase):
+    def oda(self) -> Technician:
+        """A second person at the same visit, with a tablet of her own."""
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.now, oda.sheet = self.mira.visit, self.mira.now, self.mira.sheet
+        return oda
+
+    def test_what_is_remembered_stands_at_its_time_and_says_so(self) -> None:
+        mira = self.mira
+        mira.open()
+        opened = mira.now
+        mira.now += timedelta(minutes=40)
+        earlier = (opened + timedelta(minutes=10)).isoformat()
+        items = mira.step("cold")["items"]
+        mira.entry(
+            "confirm", {"items": items}, at=earlier, sent_at=mira.now.isoformat(), remembered=True
+        )
+        said = mira.step("cold")["entry"]
+        self.assertEqual((said["at"], said["remembered"]), (earlier, True))
+        corrected = mira.entry("confirm", {"items": items}, step="cold", supersedes=said["id"])
+        self.assertEqual(corrected.status_code, 200)
+        self.assertTrue(mira.step("cold")["entry"]["remembered"])
+
+    def test_work_remembered_takes_away_the_need_it_was_missing_for(self) -> None:
+        mira = self.mira
+        mira.open()
+        mira.tick()
+        mira.wait(10)
+        mira.tick()
+        before = mira.now - timedelta(seconds=2)
+        drained = mira.entry("start", step="engine/drain")
+        asked = drained.json()["errors"][0]["sure"]
+        mira.entry("start", step="engine/drain", accepts=asked)
+        self.assertEqual(len(mira.sheet["stops"]), 1)
+        mira.entry(
+            "answer",
+            {"value": "open"},
+            step="engine/filler",
+            at=before.isoformat(),
+            sent_at=mira.now.isoformat(),
+            remembered=True,
+        )
+        self.assertEqual(mira.last.status_code, 200, mira.last.content)
+        self.assertEqual(mira.sheet["stops"], [])
+
+    def test_what_was_remembered_is_not_learned_from(self) -> None:
+        for number in range(3):
+            mira = Technician(self.api, self.heron.pk)
+            mira.now = self.mira.now + timedelta(days=number)
+            mira.whole()
+            self.assertEqual(mira.sign().status_code, 200, mira.last.content)
+        self.assertTrue(learned())
+        with tampered():
+            rows = EntryRow.objects.filter(visit=mira.visit, kind="leaks")
+            rows.update(data={"result": "dry", "remembered": True})
+        self.assertEqual(learned(), {})
+
+    def test_a_visit_that_waits_says_for_what_and_since_when_in_the_ward_too(self) -> None:
+        mira = self.mira
+        mira.open()
+        mira.until_drained()
+        since = mira.now
+        mira.entry("waits", {"what": "a part", "words": "crush washer 12 mm"})
+        self.assertEqual(mira.sheet["waits"]["words"], "a part: crush washer 12 mm")
+        open_points = [point["text"] for point in mira.sheet["open_points"]]
+        self.assertIn("engine: no oil in; nobody starts the engine", open_points)
+        row = next(b for b in self.api.get("/api/ward/").json()["bikes"] if b["visit"])
+        self.assertEqual(row["visit"]["step"], "Waits for a part: crush washer 12 mm")
+        self.assertEqual(row["visit"]["since"], since.isoformat())
+        mira.now += timedelta(days=1)
+        mira.entry("goes on")
+        self.assertIsNone(mira.sheet["waits"])
+        row = next(b for b in self.api.get("/api/ward/").json()["bikes"] if b["visit"])
+        self.assertEqual(
+            (row["visit"]["step"], row["visit"]["since"]), ("Measure what came out", None)
+        )
+
+    def test_whoever_takes_over_puts_a_hand_on_what_is_finger_tight(self) -> None:
+        mira = self.mira
+        mira.open()
+        mira.until_drained()
+        mira.entry("amount", {"amount": mira.task["capacity"]})
+        mira.entry("finding", {"parts": [], "oil": ["dark"]})
+        mira.entry("answer", {"value": "new"})
+        mira.tick()
+        self.assertEqual(mira.sheet["in_hands_of"], "Mira")
+        oda = self.oda()
+        refused = oda.entry("takes over", {"hands": []})
+        plug = "engine: drain plug finger-tight only"
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn(plug, self.sentence(refused, "/hands"))
+        self.assertEqual(oda.entry("takes over", {"hands": [plug]}).status_code, 200)
+        self.assertEqual(oda.sheet["in_hands_of"], "Oda")
+
+    def test_a_step_taken_is_shown_to_the_other_and_given_up(self) -> None:
+        mira = self.mira
+        mira.open()
+        mira.entry("takes", step="engine/torque")
+        oda = self.oda()
+        oda.entry("takes", step="cold")
+        self.assertEqual(oda.step("engine/torque")["taken_by"], "Mira")
+        self.assertEqual(oda.step("cold")["taken_by"], "Oda")
+        mira.entry("gives up", step="engine/torque")
+        self.assertEqual(mira.step("engine/torque")["taken_by"], "")
+        self.assertEqual(mira.sheet["focus"], "cold")
