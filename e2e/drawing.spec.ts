@@ -8,10 +8,11 @@ import { APART, inside, numbered, spread, type Placed } from "../web/src/glass/p
 import { scaleAngle, scaleMarks } from "../web/src/glass/scale";
 import { clock } from "../web/src/planning/clock";
 import { wishFor } from "../web/src/planning/wishes";
-import { dropDraft, keepDraft, keptDraft } from "../web/src/visits/draft";
+import { dropDraft, hasDraft, keepDraft, keptDraft } from "../web/src/visits/draft";
 import { remaining } from "../web/src/visits/remaining";
+import { runOut } from "../web/src/visits/useCall";
 import { byBeginning } from "../web/src/workshop/byBeginning";
-import { dayWords, momentWords, monthWords } from "../web/src/workshop/days";
+import { dayWords, earlierToday, momentWords, monthWords } from "../web/src/workshop/days";
 
 /** What the client computes for drawing and telling the time; no server, no browser. */
 
@@ -99,6 +100,23 @@ test("dragging a job past another asks for that order, past its own reservoir's 
   expect(wishFor(jobs, a, 1)).toBeNull();
 });
 
+test("a wait that runs out is called once, and one that is long over not at all", () => {
+  const end = "2026-11-26T10:00:00Z";
+  const at = (seconds: number) => Date.parse(end) + seconds * 1000;
+  const called = new Set<string>();
+  expect(runOut([end], at(-1), called)).toEqual([]);
+  expect(runOut([end, "never"], at(1), called)).toEqual([end]);
+  expect(runOut([end], at(2), called)).toEqual([]);
+  expect(runOut([end], at(600), new Set())).toEqual([]);
+});
+
+test("a time of day is the last time it was that late; nonsense is none", () => {
+  const now = new Date(2026, 10, 26, 9, 30);
+  expect(earlierToday("9:05", now)).toBe(new Date(2026, 10, 26, 9, 5).toISOString());
+  expect(earlierToday(" 14.05 ", now)).toBe(new Date(2026, 10, 25, 14, 5).toISOString());
+  for (const text of ["", "25:00", "9:60", "nine", "9"]) expect(earlierToday(text, now)).toBeNull();
+});
+
 test("in a list that is searched, the word itself comes before those that hold it", () => {
   const sorted = ["fork cap", "caps", "cap"]
     .map((label) => ({ label }))
@@ -112,9 +130,16 @@ test("what is half typed is kept under its own key until it is dropped, and rubb
     getItem: (key: string) => kept.get(key) ?? null,
     setItem: (key: string, value: string) => void kept.set(key, value),
     removeItem: (key: string) => void kept.delete(key),
+    get length() {
+      return kept.size;
+    },
+    key: (n: number) => [...kept.keys()][n] ?? null,
   };
   keepDraft(shelf, "visit.step", ["a", "b"]);
   expect(keptDraft<string[]>(shelf, "visit.step", [])).toEqual(["a", "b"]);
+  expect([hasDraft(shelf, "visit.step"), hasDraft(shelf, "visit.ste")]).toEqual([true, false]);
+  keepDraft(shelf, "visit.torque.wrench", "2");
+  expect(hasDraft(shelf, "visit.torque")).toBe(true);
   expect(keptDraft(shelf, "visit.other", "nothing")).toBe("nothing");
   dropDraft(shelf, "visit.step");
   expect(keptDraft<string[]>(shelf, "visit.step", [])).toEqual([]);
@@ -155,4 +180,13 @@ test("the step in hand is the one looked at, else the next; what runs is told fr
   expect(drain && ledTo(sheet, drain).id).toBe("engine/drain");
   expect(drain && taskOf(sheet, drain)?.key).toBe("engine");
   expect(filler && taskOf(sheet, filler)).toBeUndefined();
+});
+
+test("what others write down takes no step out of the hand that is typed in or can go on", () => {
+  const steps = [made("drain", "running", "drain"), made("cold", "done"), made("filler", "ready")];
+  const sheet = { steps, focus: "filler", tasks: [] } as unknown as Sheet;
+  const typed = (step: string) => step === "cold";
+  const shown = (looking: string | null, last: string) => inHand(sheet, looking, last, typed)?.id;
+  expect([shown(null, "drain"), shown("cold", "drain")]).toEqual(["drain", "cold"]);
+  expect([shown(null, "cold"), shown(null, "gone")]).toEqual(["cold", "filler"]);
 });

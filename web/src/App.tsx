@@ -3,6 +3,7 @@ import { Route, Routes, useLocation } from "react-router";
 import type { Shape } from "./api/client";
 import { useSession } from "./api/hooks";
 import { Ward } from "./planning/Ward";
+import { useSending } from "./visits/sending";
 import { Boundary } from "./workshop/Boundary";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./workshop/States";
@@ -48,6 +49,7 @@ function Rooms({ session }: { session: Shape["Session"] }) {
 export function App() {
   const session = useSession();
   const { pathname } = useLocation();
+  useSending(session.data?.username ?? "");
   if (session.isPending) return <Waiting what="Opening the workshop" />;
   if (session.isError) {
     return <WentWrong error={session.error} again={() => void session.refetch()} />;

@@ -4,6 +4,7 @@ import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
 import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
+import { momentWords } from "../workshop/days";
 import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 
 type Bike = Shape["WardBike"];
@@ -66,6 +67,7 @@ export function Action({ bike, now }: { bike: Bike; now: () => number }) {
         </Link>
         <span className="row-step">
           {visit.reservoir}: {visit.step}
+          {visit.since && `, since ${momentWords(visit.since)} `}
           {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
         </span>
       </>

@@ -3,39 +3,38 @@ import { Button } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import { NotThere, Waiting } from "../workshop/States";
+import { hasDraft } from "./draft";
 import { Finished } from "./Finished";
-import { useRunSheet, type NewEntry, type Sheet } from "./outbox";
-import { inHand, isClosed, isOpen, taskOf } from "./sheet";
+import { NotWritten } from "./NotWritten";
+import type { NewEntry, Sheet } from "./outbox";
+import { WaitsFor } from "./Hands";
+import { inHand, isAside, isClosed, isOpen, taskOf, type Step } from "./sheet";
 import { SidePanel } from "./SidePanel";
 import { StepFocus } from "./StepFocus";
 import { StepList } from "./StepList";
 import { Stops } from "./Stops";
 import { useClock } from "./useClock";
-
-function Banner({ waiting, unreachable }: { waiting: number; unreachable: boolean }) {
-  if (!unreachable || waiting === 0) return null;
-  return (
-    <p className="banner" role="status">
-      Not sent yet: {waiting} {waiting === 1 ? "entry" : "entries"}. Kept on this tablet, trying
-      again.
-    </p>
-  );
-}
+import { useRunSheet } from "./useRunSheet";
 
 type Send = (
   step: string,
   kind: string,
   data: Record<string, unknown>,
-  more?: Partial<Pick<NewEntry, "supersedes" | "accepts">>,
+  more?: Partial<Pick<NewEntry, "supersedes" | "accepts" | "at" | "remembered">>,
 ) => void;
 
 interface Props {
   sheet: Sheet;
   bench: ReturnType<typeof useRunSheet>;
   mayWork: boolean;
-  looking: string | null;
+  /** The step in hand; none at the end. */
+  step: Step | undefined;
+  /** How many of this device's entries have been taken; each begins a form anew. */
+  turn: number;
   look: (step: string | null) => void;
 }
+
+const typedIn = (sheet: Sheet) => (step: string) => hasDraft(sessionStorage, `${sheet.id}.${step}`);
 
 function useSend(bench: Props["bench"]): Send {
   return (step, kind, data, more) =>
@@ -43,28 +42,27 @@ function useSend(bench: Props["bench"]): Send {
 }
 
 /** The step in hand, or the one looked back at; at the end the signature. */
-function InHand({ sheet, bench, mayWork, looking, look, now }: Props & { now: () => number }) {
-  const step = inHand(sheet, looking);
+function InHand({ sheet, bench, mayWork, step, turn, look, now }: Props & { now: () => number }) {
   const send = useSend(bench);
   if (!step || sheet.state !== "open") {
-    return <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting} />;
+    return <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting.length} />;
   }
   const correcting = isClosed(step);
-  const refused = bench.refused?.entry.step === step.id ? bench.refused : null;
   return (
     <>
       <StepFocus
-        key={`${step.id}-${step.entry?.id ?? ""}-${correcting}`}
+        key={`${step.id}-${turn}-${correcting}`}
         sheet={sheet}
         step={step}
         task={taskOf(sheet, step)}
         now={now}
-        send={(kind, data, supersedes) => send(step.id, kind, data, { supersedes })}
-        refused={refused}
-        accept={(entry, accepts) =>
-          send(entry.step, entry.kind, entry.data ?? {}, { supersedes: entry.supersedes, accepts })
-        }
-        busy={bench.waiting > 0}
+        send={(kind, data, more) => send(step.id, kind, data, more)}
+        refused={bench.held.find((kept) => kept.entry.step === step.id) ?? null}
+        accept={(entry, accepts) => {
+          const { supersedes, at, remembered } = entry;
+          send(entry.step, entry.kind, entry.data ?? {}, { supersedes, accepts, at, remembered });
+        }}
+        busy={bench.waiting.length > 0}
         readOnly={!mayWork}
       />
       {step.id !== sheet.focus && (
@@ -76,8 +74,7 @@ function InHand({ sheet, bench, mayWork, looking, look, now }: Props & { now: ()
   );
 }
 
-function Whose({ sheet, looking }: { sheet: Sheet; looking: string | null }) {
-  const step = inHand(sheet, looking);
+function Whose({ sheet, step }: Pick<Props, "sheet" | "step">) {
   const task = step && taskOf(sheet, step);
   return (
     <p className="focus-bike">
@@ -88,52 +85,71 @@ function Whose({ sheet, looking }: { sheet: Sheet; looking: string | null }) {
 }
 
 function BenchTop(props: Props) {
-  const { sheet, bench, mayWork, looking, look } = props;
+  const { sheet, bench, mayWork, step, look } = props;
   const now = useClock(sheet.now, bench.sheet.dataUpdatedAt);
   const send = useSend(bench);
-  const go = (step: string) => {
-    bench.forget();
-    look(step === sheet.focus ? null : step);
-  };
+  const go = (id: string) => look(id === sheet.focus ? null : id);
+  const writing = bench.waiting.length > 0;
+  const at = step?.id ?? sheet.steps.at(-1)?.id ?? "";
+  const aside = mayWork ? (kind: string, data: object) => send(at, kind, { ...data }) : null;
   return (
     <div className="bench">
-      <StepList sheet={sheet} shown={inHand(sheet, looking)?.id ?? ""} look={go} />
-      <section className="focus" aria-label="Step in focus" aria-busy={bench.waiting > 0}>
-        <Whose sheet={sheet} looking={looking} />
-        <Banner waiting={bench.waiting} unreachable={bench.unreachable || bench.sheet.isError} />
+      <StepList sheet={sheet} shown={step?.id ?? ""} look={go} />
+      <section className="focus" aria-label="Step in focus" aria-busy={writing}>
+        <Whose sheet={sheet} step={step} />
+        <NotWritten
+          sheet={sheet}
+          waiting={bench.waiting}
+          held={bench.held.filter((kept) => kept.entry.step !== step?.id)}
+          silent={bench.unreachable || bench.sheet.isError}
+          look={go}
+        />
+        <WaitsFor sheet={sheet} send={aside} />
         <Stops
           sheet={sheet}
           answer={mayWork ? (stop, data) => send(stop, "answered", data) : null}
         />
         <InHand {...props} now={now} />
       </section>
-      <SidePanel sheet={sheet} now={now} mayWork={mayWork} look={go} />
+      <SidePanel sheet={sheet} now={now} aside={aside} look={go} />
     </div>
   );
+}
+
+/** Which step is in hand. Only this device's own entries and its own looking about move it on. */
+function stepInHand(sheet: Sheet | undefined, looking: string | null, last: string | null) {
+  if (!sheet) return undefined;
+  const looked = sheet.steps.find((step) => step.id === looking);
+  const shown = looked && (isOpen(looked) || isClosed(looked) || looked.status === "blocked");
+  return inHand(sheet, shown ? looking : null, last, typedIn(sheet));
 }
 
 /** The bench: one visit, one step in focus. */
 export function Bench({ mayWork }: { mayWork: boolean }) {
   const { id = "" } = useParams();
   const [looking, setLooking] = useState<string | null>(null);
-  const bench = useRunSheet(
-    id,
-    useCallback(() => setLooking(null), []),
-  );
+  const [last, setLast] = useState<string | null>(null);
+  const [turn, setTurn] = useState(0);
+  const mine = useCallback(({ step, kind }: NewEntry) => {
+    if (isAside(kind)) return;
+    setLooking((looked) => (looked === step ? null : looked));
+    setLast((was) => (was === step ? null : was));
+    setTurn((count) => count + 1);
+  }, []);
+  const bench = useRunSheet(id, mine);
   const { data: sheet, error, refetch } = bench.sheet;
+  const step = stepInHand(sheet, looking, last);
+  const shown = step?.id ?? null;
+  if (shown !== last) setLast(shown);
   if (!sheet) {
     if (error) return <NotThere error={error} again={() => void refetch()} />;
     return <Waiting what="Unrolling the run sheet" />;
   }
-  const stays = sheet.steps.find((step) => step.id === looking);
-  const shown = stays && (isOpen(stays) || isClosed(stays) || stays.status === "blocked");
+  const look = (to: string | null) => {
+    setLooking(to);
+    setLast(null);
+  };
   return (
-    <BenchTop
-      sheet={sheet}
-      bench={bench}
-      mayWork={mayWork}
-      looking={shown ? looking : null}
-      look={setLooking}
-    />
+    <BenchTop sheet={sheet} bench={bench} mayWork={mayWork} step={step} turn={turn} look={look} />
   );
 }

@@ -1,11 +1,15 @@
+import { Button } from "antd";
 import { useState } from "react";
 import { timeWords } from "../workshop/days";
 import { useNarrow } from "../workshop/useMedia";
 import { Countdown } from "./Countdown";
+import { LetItWait, TakeOver } from "./Hands";
 import { Leave } from "./Leave";
 import type { Sheet } from "./outbox";
 import { ledTo, running, type Step, type Task } from "./sheet";
 import { AddTask, TakeOut } from "./Tasks";
+import { useCall } from "./useCall";
+import { useTick } from "./useClock";
 
 /** What runs, and of which reservoir where its title does not say so. */
 function named(sheet: Sheet, step: Step): string {
@@ -24,19 +28,49 @@ function Timers({
   look: (step: string) => void;
 }) {
   const waits = running(sheet);
+  const { wished, wish } = useCall(
+    waits.map((step) => step.ends_at ?? ""),
+    now,
+  );
   if (waits.length === 0) return null;
-  const go = (step: Step) => look(ledTo(sheet, step).id);
   return (
-    <ul className="timers" aria-label="Running">
-      {waits.map((step) => (
-        <li key={step.id}>
-          <button className="side-timer" onClick={() => go(step)}>
-            <span>{named(sheet, step)}</span>
-            {step.ends_at && <Countdown endsAt={step.ends_at} now={now} />}
-          </button>
-        </li>
-      ))}
-    </ul>
+    <>
+      <ul className="timers" aria-label="Running">
+        {waits.map((step) => (
+          <Running key={step.id} sheet={sheet} step={step} now={now} look={look} />
+        ))}
+      </ul>
+      <Button block aria-pressed={wished} onClick={() => wish(!wished)}>
+        {wished ? "Calls aloud when one is over" : "Call aloud when one is over"}
+      </Button>
+    </>
+  );
+}
+
+/** A wait that runs; once it has run out it calls. */
+function Running({
+  sheet,
+  step,
+  now,
+  look,
+}: {
+  sheet: Sheet;
+  step: Step;
+  now: () => number;
+  look: (step: string) => void;
+}) {
+  useTick(1000);
+  const over = Date.parse(step.ends_at ?? "") <= now();
+  return (
+    <li>
+      <button
+        className={over ? "side-timer side-timer-over" : "side-timer"}
+        onClick={() => look(ledTo(sheet, step).id)}
+      >
+        <span>{named(sheet, step)}</span>
+        {step.ends_at && <Countdown endsAt={step.ends_at} now={now} />}
+      </button>
+    </li>
   );
 }
 
@@ -116,14 +150,16 @@ function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: bo
 export function SidePanel({
   sheet,
   now,
-  mayWork,
+  aside,
   look,
 }: {
   sheet: Sheet;
   now: () => number;
-  mayWork: boolean;
+  /** Writes down what is no work at a step; nothing where one only looks. */
+  aside: ((kind: string, data: Record<string, unknown>) => void) | null;
   look: (step: string) => void;
 }) {
+  const mayWork = aside !== null;
   const open = mayWork && sheet.state === "open";
   return (
     <aside className="side" aria-label="State of the bike">
@@ -136,6 +172,8 @@ export function SidePanel({
           Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
         </p>
       )}
+      {open && <TakeOver sheet={sheet} send={aside} />}
+      {open && !sheet.waits && <LetItWait sheet={sheet} send={aside} />}
       {open && <AddTask sheet={sheet} />}
       <p className="soft side-sheet">
         {sheet.odometer}

@@ -4,7 +4,9 @@ import { useEffect, useRef, useState } from "react";
 import type { Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
 import { BikeMap } from "../glass/BikeMap";
-import type { NewEntry, Refused as RefusedEntry, Sheet } from "./outbox";
+import { Earlier } from "./Earlier";
+import { Taken } from "./Hands";
+import type { Kept, NewEntry, Sheet } from "./outbox";
 import { isClosed, type Step, type StepProps } from "./sheet";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
@@ -84,7 +86,12 @@ function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
   return (
     <div className="done-step">
       <p className="done-result">{step.entry?.result}</p>
-      <p className="soft">{step.entry ? `${step.entry.by}, ${timeWords(step.entry.at)}` : ""}</p>
+      {step.entry && (
+        <p className="soft">
+          {step.entry.by}, {timeWords(step.entry.at)}
+          {step.entry.remembered && ", remembered"}
+        </p>
+      )}
       {correct && (
         <Button size="large" onClick={correct}>
           Correct it
@@ -99,11 +106,12 @@ function Sentence({
   refused,
   accept,
 }: {
-  refused: RefusedEntry | null;
+  refused: Kept | null;
   accept: (entry: NewEntry, accepts: string) => void;
 }) {
   if (!refused) return null;
   const { entry, problem } = refused;
+  if (!problem) return null;
   const asked = problem.errors.find((error) => error.pointer === "/accepts");
   if (asked) {
     return (
@@ -190,10 +198,31 @@ function Instruction({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
 }
 
 interface Props extends Omit<StepProps, "send" | "problem"> {
-  refused: RefusedEntry | null;
+  refused: Kept | null;
   accept: (entry: NewEntry, accepts: string) => void;
   readOnly: boolean;
-  send: (kind: string, data: Record<string, unknown>, supersedes: string | null) => void;
+  send: (
+    kind: string,
+    data: Record<string, unknown>,
+    more?: Partial<Pick<NewEntry, "supersedes" | "at" | "remembered">>,
+  ) => void;
+}
+
+interface BesideProps extends Pick<StepProps, "step" | "problem" | "send"> {
+  readOnly: boolean;
+  children: React.ReactNode;
+}
+
+/** What else can be said of a step that is open: skipped, done earlier, whose it is. */
+function Beside({ step, problem, readOnly, send, children }: BesideProps) {
+  if (readOnly) return <Taken step={step} send={null} />;
+  return (
+    <div className="beside">
+      {step.skippable && <Skip step={step} problem={problem} send={send} />}
+      {children}
+      <Taken step={step} send={send} />
+    </div>
+  );
 }
 
 /** One step in focus: what to do, its caution, its instrument, one big action. */
@@ -201,6 +230,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
   const { step, sheet } = props;
   const correcting = isClosed(step);
   const [opened, setOpened] = useState(false);
+  const [when, setWhen] = useState<string | null>(null);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     // a new step: keyboard and reader start here
@@ -209,7 +239,10 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
   }, []);
   const Form = FORMS[step.kind];
   const record = (kind: string, data: Record<string, unknown>) =>
-    send(kind, data, correcting ? (step.entry?.id ?? null) : null);
+    send(kind, data, {
+      ...(correcting && { supersedes: step.entry?.id ?? null }),
+      ...(when && { at: when, remembered: true }),
+    });
   const showForm = !readOnly && (!correcting || opened);
   const problem = refused?.problem ?? null;
   return (
@@ -229,8 +262,10 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
           }
         />
       )}
-      {!readOnly && !correcting && step.skippable && (
-        <Skip step={step} problem={problem} send={record} />
+      {!correcting && (
+        <Beside step={step} problem={problem} readOnly={readOnly} send={record}>
+          <Earlier when={when} change={setWhen} />
+        </Beside>
       )}
     </div>
   );

@@ -49,6 +49,7 @@ function Line({
           {step.title}
           {step.round > 1 && step.kind === "level" ? ` (${step.round})` : ""}
           <Below step={step} />
+          {step.taken_by && <span className="step-result">{step.taken_by} has it</span>}
         </span>
       </button>
     </li>

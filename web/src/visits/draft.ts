@@ -1,6 +1,7 @@
 import { useCallback, useState } from "react";
 
 type Shelf = Pick<Storage, "getItem" | "setItem" | "removeItem">;
+type Keys = Pick<Storage, "length" | "key">;
 
 const name = (key: string) => `oilward.draft.${key}`;
 
@@ -20,6 +21,12 @@ export function keepDraft<T>(shelf: Shelf, key: string, value: T): void {
 
 export function dropDraft(shelf: Shelf, key: string): void {
   shelf.removeItem(name(key));
+}
+
+/** Whether something was half typed under this key, or under one that begins with it and a dot. */
+export function hasDraft(shelf: Keys, key: string): boolean {
+  const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
+  return keys.some((kept) => kept === name(key) || kept.startsWith(`${name(key)}.`));
 }
 
 /** A half-typed value that survives a reload, until it is written down. */

@@ -22,6 +22,13 @@ export function isClosed(step: Step): boolean {
   return CLOSED.includes(step.status);
 }
 
+const ASIDE = ["takes", "gives up", "waits", "goes on", "takes over"];
+
+/** Whether an entry is no work at its step: whose it is, what the visit waits for. */
+export function isAside(kind: string): boolean {
+  return ASIDE.includes(kind);
+}
+
 /** Something a person can do now, or a wait of theirs that runs. */
 export function isOpen(step: Step): boolean {
   return step.kind !== "wait" && (step.status === "ready" || step.status === "running");
@@ -46,8 +53,17 @@ export function taskOf(sheet: Sheet, step: Step): Task | undefined {
   return sheet.tasks.find((task) => task.key === step.reservoir);
 }
 
-/** The step in hand: the one looked at, else the next one in the planned order. */
-export function inHand(sheet: Sheet, looking: string | null): Step | undefined {
-  const looked = sheet.steps.find((step) => step.id === looking);
-  return looked ?? sheet.steps.find((step) => step.id === sheet.focus);
+/** The step in hand: the one looked at; else the one that was in hand, as long as somebody can go on with
+ * it or has half typed something there, whatever others write down meanwhile; else the next in the
+ * planned order. */
+export function inHand(
+  sheet: Sheet,
+  looking: string | null,
+  last: string | null = null,
+  typedIn: (step: string) => boolean = () => false,
+): Step | undefined {
+  const named = (id: string | null) => sheet.steps.find((step) => step.id === id);
+  const was = named(last);
+  const stays = was && (isOpen(was) || typedIn(was.id)) ? was : undefined;
+  return named(looking) ?? stays ?? named(sheet.focus);
 }

@@ -44,3 +44,13 @@ export function momentWords(iso: string): string {
 export function timeWords(iso: string): string {
   return momentWords(iso).split(", ")[1] ?? "";
 }
+
+/** The last time it was this time of day (`14:05`), as a moment; null for no time of day. */
+export function earlierToday(text: string, now: Date): string | null {
+  const [, hours, minutes] = /^\s*([01]?\d|2[0-3])[:.]([0-5]\d)\s*$/.exec(text) ?? [];
+  if (hours === undefined || minutes === undefined) return null;
+  const at = new Date(now);
+  at.setHours(Number(hours), Number(minutes), 0, 0);
+  if (at > now) at.setDate(at.getDate() - 1);
+  return at.toISOString();
+}

@@ -1,0 +1,52 @@
+import { Button } from "antd";
+import type { Kept, Sheet } from "./outbox";
+import { outbox } from "./sending";
+
+interface Props {
+  sheet: Sheet;
+  waiting: Kept[];
+  /** What the server would not have, at other steps than the one in hand. */
+  held: Kept[];
+  silent: boolean;
+  look: (step: string) => void;
+}
+
+function Unsent({ waiting }: { waiting: Kept[] }) {
+  const many = waiting.length === 1 ? "1 entry" : `${waiting.length} entries`;
+  return (
+    <p className="banner" role="status">
+      Not sent yet: {many}. Kept on this tablet, trying again.
+    </p>
+  );
+}
+
+/** One that was set aside: it stays here until it is put right at its step, or thrown away. */
+function SetAside({ sheet, kept, look }: { sheet: Sheet; kept: Kept; look: Props["look"] }) {
+  const { step: id } = kept.entry;
+  const step = sheet.steps.find((one) => one.id === id);
+  return (
+    <li className="banner">
+      Not written down: “{step?.title ?? id}”. {kept.problem?.detail}
+      <span className="choices">
+        {step && <Button onClick={() => look(id)}>See to it</Button>}
+        <Button onClick={() => outbox.drop(kept.entry.id)}>Throw it away</Button>
+      </span>
+    </li>
+  );
+}
+
+/** What is on this tablet and not on the run sheet: on its way, or set aside. */
+export function NotWritten({ sheet, waiting, held, silent, look }: Props) {
+  return (
+    <>
+      {silent && waiting.length > 0 && <Unsent waiting={waiting} />}
+      {held.length > 0 && (
+        <ul className="set-aside" aria-label="Not written down">
+          {held.map((kept) => (
+            <SetAside key={kept.entry.id} sheet={sheet} kept={kept} look={look} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useSyncExternalStore } from "react";
+import { api } from "../api/client";
+import { keys } from "../api/hooks";
+import { Outbox, outcomeOf, type NewEntry, type Outcome, type State } from "./outbox";
+
+async function post(visit: string, entry: NewEntry): Promise<Outcome> {
+  const path = { visit_id: visit };
+  // by this tablet's own clock, as `at` is: the server measures how far it is off
+  const body = { ...entry, sent_at: new Date().toISOString() };
+  try {
+    const sent = api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body });
+    const { data, error, response } = await sent;
+    return outcomeOf(response.status, data ?? error, response.headers.get("Retry-After"));
+  } catch {
+    return { kind: "unreachable", seconds: null };
+  }
+}
+
+/** One tab at a time where the browser can say so (not without a secure address); sending twice does
+ * nothing twice all the same. */
+async function lock(work: () => Promise<void>): Promise<void> {
+  const locks = (navigator as { locks?: LockManager }).locks;
+  if (locks) await locks.request("oilward.outbox", work);
+  else await work();
+}
+
+/** This device's one outbox, for all visits. */
+export const outbox = new Outbox({
+  shelf: localStorage,
+  post,
+  lock,
+  now: Date.now,
+  after: (milliseconds, work) => {
+    const timer = setTimeout(work, milliseconds);
+    return () => clearTimeout(timer);
+  },
+});
+
+export function useOutbox(): State {
+  return useSyncExternalStore(outbox.subscribe, outbox.state);
+}
+
+/** Sends this person's entries wherever they are in the house, and shows what comes of them. */
+export function useSending(person: string): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    window.addEventListener("storage", outbox.changed);
+    const deaf = outbox.hear(async ({ visit }, outcome) => {
+      const queryKey = keys.visit(visit);
+      if (outcome.kind === "taken") {
+        await client.cancelQueries({ queryKey });
+        client.setQueryData(queryKey, outcome.sheet);
+      } else if (outcome.kind === "signed out") {
+        void client.invalidateQueries({ queryKey: keys.session });
+      } else if (outcome.kind === "refused") {
+        void client.invalidateQueries({ queryKey });
+      }
+    });
+    return () => {
+      window.removeEventListener("storage", outbox.changed);
+      deaf();
+    };
+  }, [client]);
+  useEffect(() => outbox.signedIn(person), [person]);
+}
