@@ -2,7 +2,8 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: ".",
-  workers: (process.env["OILWARD_E2E_PORTS"] ?? "").split(",").length,
+  // a port for the server and one for its events process each
+  workers: Math.ceil((process.env["OILWARD_E2E_PORTS"] ?? "").split(",").length / 2),
   timeout: 180_000,
   expect: { timeout: 15_000 },
   forbidOnly: true,

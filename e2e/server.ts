@@ -7,29 +7,50 @@ function need(name: string): string {
   return value;
 }
 
+async function gone(running: ChildProcess | null): Promise<void> {
+  if (!running?.pid || running.exitCode !== null) return;
+  const exited = new Promise((resolve) => running.once("exit", resolve));
+  process.kill(-running.pid, "SIGKILL");
+  await exited;
+}
+
 /** The real server, which a journey may kill and start again; each on a database of its own. */
 export class Server {
   private process: ChildProcess | null = null;
+  private events: ChildProcess | null = null;
   private readonly port: string;
+  private readonly eventsPort: string;
 
   constructor(private readonly number: number) {
-    this.port = need("OILWARD_E2E_PORTS").split(",")[number] ?? "";
+    const ports = need("OILWARD_E2E_PORTS").split(",");
+    this.port = ports[2 * number] ?? "";
+    this.eventsPort = ports[2 * number + 1] ?? "";
   }
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
   }
 
-  async start(): Promise<void> {
-    const words = ["-m", "gunicorn", "config.wsgi:application", "--bind", `127.0.0.1:${this.port}`];
-    words.push("--workers", "1", "--threads", "6", "--log-level", "warning");
-    words.push("--no-control-socket", "--worker-tmp-dir", "/dev/shm");
-    this.process = spawn(need("OILWARD_PYTHON"), words, {
+  private run(...words: string[]): ChildProcess {
+    return spawn(need("OILWARD_PYTHON"), ["-m", ...words], {
       cwd: need("OILWARD_SERVER"),
-      env: { ...process.env, OILWARD_DB_NAME: `${need("OILWARD_DB_NAME")}_${this.number}` },
+      env: {
+        ...process.env,
+        OILWARD_DB_NAME: `${need("OILWARD_DB_NAME")}_${this.number}`,
+        OILWARD_EVENTS_PORT: this.eventsPort,
+      },
       stdio: "inherit",
       detached: true, // a process group of its own, so that kill reaches the worker too
     });
+  }
+
+  async start(): Promise<void> {
+    const words = ["gunicorn", "config.wsgi:application", "--bind", `127.0.0.1:${this.port}`];
+    words.push("--workers", "1", "--threads", "6", "--log-level", "warning");
+    words.push("--no-control-socket", "--worker-tmp-dir", "/dev/shm");
+    this.process = this.run(...words);
+    const where = ["--host", "127.0.0.1", "--port", this.eventsPort, "--log-level", "warning"];
+    this.events ??= this.run("uvicorn", "config.events:application", ...where);
     const until = Date.now() + 30_000;
     while (Date.now() < until) {
       try {
@@ -42,14 +63,15 @@ export class Server {
     throw new Error("the server did not come up");
   }
 
-  /** SIGKILL: no goodbye, nothing tidied up. */
+  /** SIGKILL: no goodbye, nothing tidied up. What tells the screens goes on. */
   async kill(): Promise<void> {
-    const running = this.process;
-    if (!running?.pid || running.exitCode !== null) return;
-    const gone = new Promise((resolve) => running.once("exit", resolve));
-    process.kill(-running.pid, "SIGKILL");
-    await gone;
+    await gone(this.process);
     this.process = null;
+  }
+
+  async end(): Promise<void> {
+    await this.kill();
+    await gone(this.events);
   }
 }
 
@@ -61,7 +83,7 @@ export const test = base.extend<object, { server: Server }>({
       const server = new Server(parallelIndex);
       await server.start();
       await use(server);
-      await server.kill();
+      await server.end();
     },
     { scope: "worker", auto: true },
   ],

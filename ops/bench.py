@@ -14,6 +14,7 @@ from oilward_core.spec import propose, read_table
 from tests.clerk import BENCH, full_visit  # core/tests
 
 from .bench_order import many, proofs
+from .bench_tablets import tablets_figures
 from .postgres import OWNER, Postgres
 from .serve import manage, migrate
 from .tests import browser_tests
@@ -117,8 +118,9 @@ def load_figure() -> None:
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named: parse, fold, roll, order, load, taps, ward."""
-    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "taps", "ward"}
+    """All figures, or those named: parse, fold, roll, order, load, taps, ward, tablets (with how many
+    seconds each way, else five minutes)."""
+    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "taps", "ward", "tablets"}
     if "parse" in wanted:
         print(parse_figures(), flush=True)
     if "fold" in wanted:
@@ -133,4 +135,6 @@ def bench(words: list[str]) -> int:
         taps_figure()
     if "ward" in wanted:
         ward_figures()
+    if "tablets" in wanted:
+        tablets_figures(next((float(word) for word in words if word.isdigit()), 300.0))
     return 0

@@ -50,6 +50,15 @@ def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
     return child(command, cwd=SERVER, env={**os.environ, **env})
 
 
+def spawn_events(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+    """The events process on loopback: it tells screens what changed."""
+    command = [
+        sys.executable, "-m", "uvicorn", "config.events:application", "--host", "127.0.0.1",
+        "--port", str(port), "--log-level", "warning", "--timeout-graceful-shutdown", "1",
+    ]  # fmt: skip
+    return child(command, cwd=SERVER, env={**os.environ, **env})
+
+
 def keep_rolling(env: dict[str, str]) -> subprocess.Popen[bytes]:
     """Brings what is due forward each time a day has passed."""
     command = [sys.executable, "manage.py", "roll_forward", "--keep"]
@@ -119,14 +128,16 @@ def demo(words: list[str]) -> int:
     postgres = Postgres("demo")
     if options.fresh:
         postgres.remove()
-    process = roller = None
+    process = roller = events = None
     try:
         build_web()
         env = prepare(postgres, options.practice)
         port = free_port(options.port)
         if port != options.port:
             print(f"· Port {options.port} is taken: using {port}", flush=True)
+        env["OILWARD_EVENTS_PORT"] = str(free_port(port + 1))
         process, roller = spawn(env, port), keep_rolling(env)
+        events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
         url = f"http://127.0.0.1:{port}/"
         wait_until_up(url, process)
         print(f"\nOil Ward is up after {time.time() - begun:.0f} s: {url}\n{SIGN_INS}")
@@ -137,6 +148,7 @@ def demo(words: list[str]) -> int:
         print("\n· Stopping", flush=True)
         return 0
     finally:
+        end(events)
         end(roller)
         end(process)
         postgres.stop()
@@ -148,14 +160,17 @@ def serve(words: list[str]) -> int:
     port = int(words[0]) if words else 8000
     if taken(port):
         raise SystemExit(f"Port {port} is taken. Stop what runs there, or name another one.")
-    process = roller = None
+    env = {"OILWARD_EVENTS_PORT": str(free_port(port + 1))}
+    process = roller = events = None
     try:
-        process, roller = spawn({}, port), keep_rolling({})
+        process, roller = spawn(env, port), keep_rolling(env)
+        events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
         wait_until_up(f"http://127.0.0.1:{port}/", process)
         print(f"http://127.0.0.1:{port}/", flush=True)
         return process.wait()
     except KeyboardInterrupt:
         return 0
     finally:
+        end(events)
         end(roller)
         end(process)

@@ -107,7 +107,7 @@ def e2e_environment(postgres: Postgres, project: str) -> dict[str, str]:
         "OILWARD_SECONDS_PER_MINUTE": "2",
         # a tablet and a workshop far from UTC
         "TZ": FAR,
-        "OILWARD_E2E_PORTS": ",".join(str(port) for port in _free_ports(8700, side_by_side)),
+        "OILWARD_E2E_PORTS": ",".join(str(port) for port in _free_ports(8700, 2 * side_by_side)),
         "OILWARD_PYTHON": sys.executable,
         "OILWARD_SERVER": str(SERVER),
     }

@@ -116,5 +116,8 @@ SPECTACULAR_SETTINGS = {
     ],
 }
 
+# Where the events process listens. 0: there is none, and screens ask every so often.
+EVENTS_PORT = int(os.environ.get("OILWARD_EVENTS_PORT", "0"))
+
 # How long a minute at the bench lasts. 60 unless somebody practises or tests.
 SECONDS_PER_MINUTE = float(os.environ.get("OILWARD_SECONDS_PER_MINUTE", "60"))

@@ -7,6 +7,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 from garage.models import Bike, OdometerReading, SpecSheet
+from oilward_core.bench import Closing
 from oilward_core.spec import Variant
 from shelf.models import Fluid
 from workshop.models import Fact
@@ -39,6 +40,8 @@ class Visit(models.Model):
     order = models.JSONField(default=list)
     learned = models.JSONField(default=dict)
     stands = models.JSONField(default=dict)
+    # how it stood when it was last worked out in this request; no column
+    worked_out: Closing | None = None
 
     class Meta:
         ordering = ["-opened_at"]

@@ -1,11 +1,12 @@
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
+from functools import lru_cache
 from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Count, Max, QuerySet, Sum
 from django.http import Http404
 from garage.mapping import model_spec
-from garage.models import Bike, OdometerReading
+from garage.models import Bike, OdometerReading, SpecSheet
 from garage.odometer.selectors import corrections, follow
 from garage.selectors import schools_of, specs_of
 from oilward_core.bench import Closing, Entry, Sheet, VisitPlan, fold, kept
@@ -14,15 +15,16 @@ from oilward_core.renewals import variants
 from oilward_core.runsheet import TaskPlan
 from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
-from shelf.models import Fluid
+from shelf.models import Fluid, StockLine
 from shelf.selectors import fitting, on_shelf
 from shelf.stock.selectors import stock_words
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
+from workshop.repeated import digest
 
 from . import mapping
 from .models import ClosingRow, EntryRow, Service, Task, TopUp, Visit
-from .shapes import FluidChoice, Offer, RunSheet
+from .shapes import FluidChoice, MapPlug, Offer, RunSheet
 
 
 def visits() -> QuerySet[Visit]:
@@ -72,9 +74,11 @@ def standing(visit: Visit) -> Closing:
     row = ClosingRow.objects.filter(visit=visit).first()
     if row is not None:
         return kept(row.document)
-    tasks = tasks_of(visit)
-    plan = plan_of(visit, tasks)
-    return mapping.closing(visit, tasks, plan, sheet_of(visit, plan))
+    if visit.worked_out is None:
+        tasks = tasks_of(visit)
+        plan = plan_of(visit, tasks)
+        visit.worked_out = mapping.closing(visit, tasks, plan, sheet_of(visit, plan))
+    return visit.worked_out
 
 
 def _fluids(stands: Closing, unit: str) -> dict[str, list[FluidChoice]]:
@@ -121,14 +125,42 @@ def offers(bike_id: UUID, person: Person) -> list[Offer]:
     ]
 
 
+@lru_cache(maxsize=256)
+def _plugs(sheet_id: int, approved_at: datetime | None) -> list[MapPlug]:
+    """What a sheet places on the map. A visit's sheet is approved, so it never changes."""
+    return mapping.plugs(model_spec(SpecSheet.objects.select_related("model").get(pk=sheet_id)))
+
+
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     stands, is_open, speaks = standing(visit), visit.state == Visit.State.OPEN, speaker(person)
     around = mapping.Around(
         _read(visit),
-        mapping.plugs(model_spec(visit.sheet)),
+        _plugs(visit.sheet_id, visit.sheet.approved_at),
         _fluids(stands, speaks.volume) if is_open else {},
     )
     return mapping.run_sheet(visit, stands, around, speaks, now)
+
+
+def mark(visit: Visit, person: Person) -> str:
+    """What a run sheet is told apart by: as long as it is the same, so is the sheet, but for the
+    clock. What happened is only added to, so it is counted, not read."""
+    bike = visit.bike
+    tasks = Task.objects.filter(visit=visit).values_list(
+        "reservoir", "variant", "fluid", "taken_out"
+    )
+    shelf = Fluid.objects.aggregate(Count("pk"), Sum("version"))
+    return digest(
+        [
+            [str(visit.pk), visit.state, seconds_per_minute()],
+            [bike.name, bike.model_id, bike.model.layout, bike.odometer_unit, bike.offset_km],
+            [person.pk, person.volume_unit, person.torque_unit],
+            [list(task) for task in tasks],
+            [*shelf.values(), StockLine.objects.aggregate(Max("pk"))["pk__max"]],
+            [str(wrench) for wrench in mapping.bench().wrenches],
+            EntryRow.objects.filter(visit=visit).count(),
+            OdometerReading.objects.filter(bike=bike).count(),
+        ]
+    )
 
 
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:

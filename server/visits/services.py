@@ -27,6 +27,7 @@ from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Aside, Step
 from shelf.models import Fluid
 from workshop.access import as_id
+from workshop.announce import announce
 from workshop.mapping import speaker
 from workshop.models import Person
 from workshop.repeated import digest
@@ -54,13 +55,14 @@ def stands_of(visit: Visit) -> tuple[list[Task], VisitPlan, Sheet]:
 
 def note_standing(visit: Visit) -> Visit:
     """Write down where it stands, for those who look at many visits at once."""
-    _, plan, sheet = stands_of(visit)
-    return _note(visit, plan, sheet)
+    return _note(visit, *stands_of(visit))
 
 
-def _note(visit: Visit, plan: VisitPlan, sheet: Sheet) -> Visit:
+def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
+    visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
     visit.stands = mapping.in_short(sheet, plan.tasks)
     visit.save(update_fields=["stands"])
+    announce(f"visit/{visit.pk}")
     return visit
 
 
@@ -202,7 +204,8 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     still_open(visit)
     speaks = speaker(actor)
     at, old = _when(new, visit, now), _superseded(visit, new, speaks)
-    plan = plan_of(visit, tasks_of(visit))
+    tasks = tasks_of(visit)
+    plan = plan_of(visit, tasks)
     entries = entries_of(visit, plan.tasks)
     sheet = fold(plan, entries, mapping.bench())
     step, unmet = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
@@ -230,4 +233,4 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error
-    return _note(visit, plan, sheet_of(visit, plan))
+    return _note(visit, tasks, plan, sheet_of(visit, plan))

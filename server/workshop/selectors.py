@@ -1,5 +1,6 @@
 from typing import cast
 
+from django.conf import settings
 from oilward_core.quantity import (
     CANONICAL,
     UNITS,
@@ -24,7 +25,7 @@ def session(person: Person | None) -> Session:
     name = workshop.name if workshop else "Oil Ward"
     practice = seconds_per_minute() != 60
     if person is None:
-        return Session(False, "", "", "", False, "ml", "N·m", name, practice)
+        return Session(False, "", "", "", False, "ml", "N·m", name, practice, 0)
     return Session(
         True,
         person.username,
@@ -35,6 +36,7 @@ def session(person: Person | None) -> Session:
         person.torque_unit,
         name,
         practice,
+        settings.EVENTS_PORT,
     )
 
 

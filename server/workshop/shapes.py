@@ -16,7 +16,8 @@ def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
 
 @dataclass(frozen=True)
 class Session:
-    """Who is signed in here; ``practice`` is set where minutes run faster than the clock."""
+    """Who is signed in here; ``practice`` is set where minutes run faster than the clock; ``events`` is
+    the port where changes are told as they happen, 0 where nobody tells."""
 
     signed_in: bool
     username: str
@@ -27,6 +28,7 @@ class Session:
     torque_unit: str
     workshop: str
     practice: bool
+    events: int
 
 
 @dataclass(frozen=True)

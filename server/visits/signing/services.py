@@ -23,6 +23,7 @@ from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId
 from oilward_core.spec import Cell, Path
 from workshop.access import stands_alone
+from workshop.announce import announce
 from workshop.days import day_of
 from workshop.models import Person
 from workshop.services import countersign
@@ -49,6 +50,7 @@ def _close(
     visit.closed_by, visit.closed_at = actor, now
     visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
     touch(visit.bike_id)
+    announce(f"visit/{visit.pk}")
 
 
 def _found(one: TaskClosing, sheet: Sheet) -> str:

@@ -31,11 +31,11 @@ export function useSignOut() {
   });
 }
 
-export function useWard(wanted: WardWanted) {
+export function useWard(wanted: WardWanted, told: boolean) {
   return useQuery({
     queryKey: keys.ward(wanted),
     queryFn: () => taken(api.GET("/api/ward/", { params: { query: wanted } })),
-    refetchInterval: 10_000,
+    refetchInterval: told ? 60_000 : 10_000,
     placeholderData: keepPreviousData,
   });
 }

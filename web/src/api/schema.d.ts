@@ -747,6 +747,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** @description With the mark of an earlier answer (``If-None-Match``), only whether it still holds. */
         get: operations["visit_get"];
         put?: never;
         post?: never;
@@ -1840,6 +1841,7 @@ export interface components {
             torque_unit: string;
             workshop: string;
             practice: boolean;
+            events: number;
         };
         SheetLine: {
             id: number;
@@ -4073,6 +4075,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunSheet"];
                 };
+            };
+            /** @description As it was. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

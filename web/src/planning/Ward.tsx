@@ -4,6 +4,7 @@ import { Fragment, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { useWard } from "../api/hooks";
+import { useLiveWard } from "../api/live";
 import type { WardWanted } from "../api/keys";
 import { useClock } from "../visits/useClock";
 import { momentWords } from "../workshop/days";
@@ -160,7 +161,8 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
   const [page, setPage] = useState(1);
   const [wanted, setWanted] = useState<WardWanted>(EMPTY);
   const deferred = useDeferredValue(wanted);
-  const ward = useWard({ ...deferred, search: (deferred.search ?? "").trim(), page });
+  const asked = { ...deferred, search: (deferred.search ?? "").trim(), page };
+  const ward = useWard(asked, useLiveWard());
   const now = useClock(ward.data?.now, ward.dataUpdatedAt);
   if (ward.isPending) return <Waiting what="Filling the glasses" />;
   if (ward.isError && !ward.data) {

@@ -1,0 +1,59 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { keys, useSession } from "./hooks";
+
+// how long a burst of changes is gathered before many things are asked for at once, ms
+const GATHER = 300;
+
+/** The address where changes are told as they happen; empty where nobody tells. */
+function address(port: number, topics: readonly string[]): string {
+  const { protocol, hostname } = window.location;
+  const asked = topics.map((topic) => `topic=${encodeURIComponent(topic)}`).join("&");
+  return port ? `${protocol}//${hostname}:${port}/events/?${asked}` : "";
+}
+
+/**
+ * Calls `changed` as soon as one of these topics changes (none named: any), and whenever something may
+ * have been missed. Answers whether somebody tells; where nobody does, one has to ask every so often.
+ */
+function useLive(topics: readonly string[], changed: () => void): boolean {
+  const port = useSession().data?.events ?? 0;
+  const [told, setTold] = useState(false);
+  const url = address(port, topics);
+  useEffect(() => {
+    if (!url) return;
+    const source = new EventSource(url, { withCredentials: true });
+    source.onopen = () => setTold(true);
+    source.onerror = () => setTold(false);
+    source.onmessage = changed;
+    return () => {
+      source.close();
+      setTold(false);
+    };
+  }, [url, changed]);
+  return told;
+}
+
+/** A visit's run sheet is asked for as soon as something is written down in it. */
+export function useLiveVisit(visit: string): boolean {
+  const client = useQueryClient();
+  const [changed] = useState(() => () => {
+    void client.invalidateQueries({ queryKey: keys.visit(visit) });
+  });
+  return useLive([`visit/${visit}`], changed);
+}
+
+/** The ward is asked for again soon after anything changes anywhere. */
+export function useLiveWard(): boolean {
+  const client = useQueryClient();
+  const [changed] = useState(() => {
+    let soon: ReturnType<typeof setTimeout> | undefined;
+    return () => {
+      soon ??= setTimeout(() => {
+        soon = undefined;
+        void client.invalidateQueries({ queryKey: keys.wards });
+      }, GATHER);
+    };
+  });
+  return useLive([], changed);
+}
