@@ -116,6 +116,16 @@ test("a draft, dialogs and the bench are whole and accessible in three sizes", a
   const steps = page.getByRole("navigation", { name: "Steps" });
   await steps.getByRole("button", { name: /Waits/ }).click();
   await look(page, "bench, ticks");
+  await press(page, "A tip for the next one");
+  await accessible(page, "writing a tip");
+  await page.keyboard.press("Escape");
+  await press(page, "It happened earlier");
+  await press(page, "It has to wait");
+  await accessible(page, "what it waits for");
+  await press(page, "Let it wait");
+  await expect(page.getByRole("region", { name: "What it waits for" })).toBeVisible();
+  await look(page, "bench, waiting");
+  await press(page, "It goes on");
   await steps.getByRole("button", { name: /^engine Drain the engine/ }).click();
   await press(page, "Plug is out");
   await press(page, "It happened all the same");

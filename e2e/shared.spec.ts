@@ -82,6 +82,13 @@ test("a colleague's tablet: whose a step is, what is typed stays, the visit is h
   await step(other, "Refit the plug by hand");
   await tickAll(other);
   await step(page, "Torque the plug");
+  await press(page, "A tip for the next one");
+  await page
+    .getByLabel("What comes off first, what fits, what clashes?")
+    .fill("Foil over the pipe");
+  await page.getByLabel(/^Tools for it/).fill("8 mm swivel");
+  await press(page, "Keep it");
+  await expect(other.getByText("Foil over the pipe Tools: 8 mm swivel.")).toBeVisible();
   await press(page, "Take over from Oda");
   const dialog = page.getByRole("dialog");
   await expect(dialog.getByRole("button", { name: "I have it" })).toBeDisabled();

@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from oilward_core.bench import Entry, check_hands, next_words, open_points, waits_for
 from oilward_core.errors import CoreError
+from oilward_core.runsheet import StepId
 
 from .clerk import PASTE, THREE, Clerk, finished
 
@@ -27,6 +28,10 @@ class SharedTests(TestCase):
         remembered = replace(after, at=begun - timedelta(seconds=1))
         clerk.entries[-1] = remembered
         self.assertEqual(clerk.sheet.stops, ())
+
+    def test_a_tip_stands_at_a_step_whatever_its_round(self) -> None:
+        self.assertEqual(StepId.of("engine/level.2").place, "engine/level")
+        self.assertEqual(StepId.of("engine/torque").place, "engine/torque")
 
     def test_a_step_taken_shows_whose_it_is_until_it_is_done_or_given_up(self) -> None:
         clerk = Clerk()

@@ -10,7 +10,13 @@ from django.db.backends.base.base import BaseDatabaseWrapper
 from django.db.backends.signals import connection_created
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TransactionTestCase
-from django.test.runner import DiscoverRunner, ParallelTestSuite, _init_worker
+from django.test.runner import (
+    DiscoverRunner,
+    ParallelTestSuite,
+    RemoteTestResult,
+    RemoteTestRunner,
+    _init_worker,
+)
 from workshop.roles import grant
 
 
@@ -68,10 +74,26 @@ def _init(*args: Any) -> None:
             grant(_init, alias)
 
 
+class _Sent(RemoteTestResult):
+    """A failed part of a test is sent home by its name alone: what the test held cannot be sent."""
+
+    def addSubTest(self, test: Any, subtest: Any, err: Any) -> None:
+        if err is not None:
+            named = type(test).__new__(type(test))
+            named._testMethodName, named._testMethodDoc = test._testMethodName, test._testMethodDoc
+            subtest.test_case = named
+        super().addSubTest(test, subtest, err)
+
+
+class _Runner(RemoteTestRunner):
+    resultclass = _Sent
+
+
 class SideBySide(ParallelTestSuite):
     """The classes of tests shared out to several processes."""
 
     init_worker = _init
+    runner_class = _Runner
 
 
 class AsInUse(DiscoverRunner):

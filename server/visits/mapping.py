@@ -40,7 +40,7 @@ from oilward_core.torque import WrenchSetting
 from shelf.mapping import wrenches
 from workshop.mapping import seconds_per_minute, whys
 
-from .models import FIRST_DESCRIPTION, EntryRow, Service, Task, Visit
+from .models import FIRST_DESCRIPTION, EntryRow, Service, Task, Tip, Visit
 from .shapes import (
     BikeName,
     CoachShape,
@@ -57,6 +57,7 @@ from .shapes import (
     StepShape,
     StopShape,
     TaskShape,
+    TipShape,
     TorqueShape,
     VerdictShape,
     VisitState,
@@ -132,7 +133,15 @@ def _entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
     return EntryShape(core.id, core.kind, core.by, core.at.isoformat(), said, remembered)
 
 
-def _step(state: StepState, labels: Mapping[str, str], speaks: Speaker) -> StepShape:
+def _tip(tip: Tip | None) -> TipShape | None:
+    if tip is None:
+        return None
+    return TipShape(tip.text, tip.tools, tip.by.name, tip.at.isoformat())
+
+
+def _step(
+    state: StepState, labels: Mapping[str, str], tips: Mapping[str, Tip], speaks: Speaker
+) -> StepShape:
     step = state.step
     return StepShape(
         str(step.id),
@@ -164,6 +173,7 @@ def _step(state: StepState, labels: Mapping[str, str], speaks: Speaker) -> StepS
         state.not_before.isoformat() if state.not_before else None,
         state.reopened,
         state.taken_by,
+        _tip(tips.get(step.id.place)),
     )
 
 
@@ -335,11 +345,12 @@ def title(tasks: Iterable[TaskPlan]) -> str:
 @dataclass(frozen=True)
 class Around:
     """What the bench shows besides the visit itself: the odometer ``read`` as it stands now, the
-    plugs on the map, and fluids that fit by reservoir."""
+    plugs on the map, fluids that fit by reservoir, and tips by step."""
 
     read: OdometerReading
     placed: list[MapPlug]
     fluids: Mapping[str, list[FluidChoice]]
+    tips: Mapping[str, Tip]
 
 
 def run_sheet(
@@ -360,7 +371,7 @@ def run_sheet(
             _task(one, stands, around.fluids.get(one.plan.reservoir.key, []), speaks)
             for one in stands.tasks
         ],
-        [_step(state, labels, speaks) for state in sheet.steps],
+        [_step(state, labels, around.tips, speaks) for state in sheet.steps],
         sheet.focus,
         [StopShape(stop.entry, stop.step, stop.text) for stop in sheet.stops],
         sheet.ready_to_sign,
@@ -378,6 +389,9 @@ def run_sheet(
         ],
         sheet.in_hands_of,
         list(WaitsFor),
+        visit.wants,
+        visit.ride_in,
+        visit.ride_out,
     )
 
 

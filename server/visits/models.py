@@ -6,7 +6,7 @@ from decimal import Decimal
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
-from garage.models import Bike, OdometerReading, SpecSheet
+from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
 from oilward_core.bench import Closing
 from oilward_core.spec import Variant
 from shelf.models import Fluid
@@ -17,7 +17,8 @@ person = settings.AUTH_USER_MODEL
 
 class Visit(models.Model):
     """Keeps the spec sheet version it was opened with. One open visit a bike. ``cold`` are the cold
-    jobs in it, ``order`` its jobs as they were planned, ``learned`` the minutes that
+    jobs in it, ``order`` its jobs as they were planned, ``wants`` what it is for in the owner's words,
+    ``ride_in`` and ``ride_out`` how the bike felt before and after, ``learned`` the minutes that
     were known when it was opened, ``stands`` where it stood after the last
     entry: what the ward says of it."""
 
@@ -36,6 +37,9 @@ class Visit(models.Model):
     closed_by = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
     closed_at = models.DateTimeField(null=True)
     reason = models.CharField(max_length=500, blank=True)
+    wants = models.CharField(max_length=500, blank=True)
+    ride_in = models.CharField(max_length=500, blank=True)
+    ride_out = models.CharField(max_length=500, blank=True)
     cold = models.JSONField(default=list)
     order = models.JSONField(default=list)
     learned = models.JSONField(default=dict)
@@ -95,6 +99,23 @@ class EntryRow(Fact):
     by = models.ForeignKey(person, models.PROTECT, related_name="+")
     description = models.PositiveSmallIntegerField(default=DESCRIPTION)
     supersedes = models.ForeignKey("self", models.PROTECT, related_name="+", null=True)
+
+    class Meta:
+        ordering = ["at", "id"]
+
+
+class Tip(Fact):
+    """What helps whoever does a step next on a bike of this model: what comes off first, which tool fits
+    (``tools``, parted by commas). The newest counts; an empty one takes the last one away."""
+
+    id = models.UUIDField(primary_key=True)
+    model = models.ForeignKey(BikeModel, models.PROTECT, related_name="+")
+    step = models.CharField(max_length=60)
+    text = models.CharField(max_length=300, blank=True)
+    tools = models.CharField(max_length=120, blank=True)
+    by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    sent = models.CharField(max_length=64)
 
     class Meta:
         ordering = ["at", "id"]

@@ -23,7 +23,7 @@ from workshop.models import Person
 from workshop.repeated import digest
 
 from . import mapping
-from .models import ClosingRow, EntryRow, Service, Task, TopUp, Visit
+from .models import ClosingRow, EntryRow, Service, Task, Tip, TopUp, Visit
 from .shapes import FluidChoice, MapPlug, Offer, RunSheet
 
 
@@ -137,8 +137,16 @@ def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
         _read(visit),
         _plugs(visit.sheet_id, visit.sheet.approved_at),
         _fluids(stands, speaks.volume) if is_open else {},
+        tips_of(visit.bike.model_id) if is_open else {},
     )
     return mapping.run_sheet(visit, stands, around, speaks, now)
+
+
+def tips_of(model_id: int) -> dict[str, Tip]:
+    """The tip that counts at each step of a model's bikes."""
+    rows = Tip.objects.filter(model=model_id).select_related("by")
+    newest = {tip.step: tip for tip in rows}
+    return {step: tip for step, tip in newest.items() if tip.text or tip.tools}
 
 
 def mark(visit: Visit, person: Person) -> str:
@@ -158,6 +166,7 @@ def mark(visit: Visit, person: Person) -> str:
             [*shelf.values(), StockLine.objects.aggregate(Max("pk"))["pk__max"]],
             [str(wrench) for wrench in mapping.bench().wrenches],
             EntryRow.objects.filter(visit=visit).count(),
+            Tip.objects.filter(model=bike.model_id).count(),
             OdometerReading.objects.filter(bike=bike).count(),
         ]
     )

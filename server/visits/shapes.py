@@ -62,13 +62,23 @@ class MeasuredShape:
 
 
 @dataclass(frozen=True)
+class TipShape:
+    """What somebody wrote down for whoever does this step next."""
+
+    text: str
+    tools: str
+    by: str
+    at: str
+
+
+@dataclass(frozen=True)
 class StepShape:
     """A step as the bench shows it. ``whose``: what its ``reservoir`` is called, empty for the whole
     bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of values
     nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
     in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
     ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
-    ``taken_by`` who has it in hand, if somebody said so."""
+    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one."""
 
     id: str
     reservoir: str
@@ -99,6 +109,7 @@ class StepShape:
     not_before: str | None
     reopened: bool
     taken_by: str
+    tip: TipShape | None
 
 
 @dataclass(frozen=True)
@@ -285,6 +296,9 @@ class RunSheet:
     open_points: list[OpenPointShape]
     in_hands_of: str
     waits_for: list[WaitsFor]
+    wants: str
+    ride_in: str
+    ride_out: str
 
 
 @dataclass(frozen=True)
@@ -300,7 +314,8 @@ class NewTask:
 @dataclass(frozen=True)
 class NewVisit:
     """A visit to open: ``id`` is the client's, ``cold`` the cold jobs in it, ``order`` its jobs as
-    they were planned, ``sure`` the answers to earlier questions about the odometer."""
+    they were planned, ``sure`` the answers to earlier questions about the odometer, ``wants`` what it is
+    for in the owner's words, ``ride_in`` how the bike felt on the way in."""
 
     id: str
     bike: str
@@ -310,6 +325,8 @@ class NewVisit:
     cold: list[str] = field(default_factory=list)
     order: list[str] = field(default_factory=list)
     sure: list[str] = field(default_factory=list)
+    wants: str = upto(500, blank=True, default="")
+    ride_in: str = upto(500, blank=True, default="")
 
 
 @dataclass(frozen=True)
@@ -343,10 +360,12 @@ class NewEntry:
 
 @dataclass(frozen=True)
 class Signature:
-    """A lead's name and password, where one signs beside whoever is signed in."""
+    """A lead's name and password, where one signs beside whoever is signed in; how the bike felt on the
+    ride out."""
 
     username: str = upto(150, blank=True, default="")
     password: str = upto(1000, blank=True, default="")
+    ride_out: str = upto(500, blank=True, default="")
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,8 @@
 from django.urls import path
 
+from .ahead.views import FinishView
 from .elsewhere.views import ElsewhereView
+from .tips.views import TipsView
 from .views import (
     EntriesView,
     LeaveView,
@@ -20,6 +22,8 @@ urlpatterns = [
     path("visits/<uuid:visit_id>/entries/", EntriesView.as_view()),
     path("visits/<uuid:visit_id>/tasks/", TasksView.as_view()),
     path("visits/<uuid:visit_id>/tasks/<str:reservoir>/", TaskView.as_view()),
+    path("visits/<uuid:visit_id>/finish/", FinishView.as_view()),
+    path("visits/<uuid:visit_id>/tips/", TipsView.as_view()),
     path("visits/<uuid:visit_id>/signature/", SignatureView.as_view()),
     path("visits/<uuid:visit_id>/leave/", LeaveView.as_view()),
 ]

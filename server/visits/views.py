@@ -49,10 +49,15 @@ class ReasonSerializer(DataclassSerializer[Reason]):
         dataclass = Reason
 
 
+def said(sheet: RunSheet) -> dict[str, Any]:
+    """Plain words and numbers already: the serializer describes them, and would take as long as all the
+    rest."""
+    return asdict(sheet)
+
+
 def _answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
     sheet = selectors.run_sheet(visit, person_of(request), timezone.now())
-    # plain words and numbers already: the serializer describes them, and would take as long as the rest
-    return Response(asdict(sheet), status=code)
+    return Response(said(sheet), status=code)
 
 
 class OfferSerializer(DataclassSerializer[Offer]):
@@ -162,7 +167,13 @@ class SignatureView(APIView):
         if named.username:
             beside = countersigner(request, named.username, named.password, actor)
             SignInThrottle().forget(request, self)
-        visit = signing.sign(visit_id, actor=actor, now=timezone.now(), beside=beside)
+        visit = signing.sign(
+            visit_id,
+            actor=actor,
+            now=timezone.now(),
+            beside=beside,
+            ride_out=named.ride_out,
+        )
         return _answer(visit, request)
 
 

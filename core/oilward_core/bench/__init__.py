@@ -1,5 +1,6 @@
 """The bench: the entries people make, the facts they come to, and where each step stands."""
 
+from .ahead import ahead, pans_held
 from .closing import Closing, TaskClosing, keep, kept, why_not_learned
 from .correct import as_before, reopens
 from .entries import DRY, Entry, Speaker, in_order, part_data, part_from
@@ -37,6 +38,7 @@ __all__ = [
     "VisitPlan",
     "Waits",
     "Way",
+    "ahead",
     "as_before",
     "check_entry",
     "check_hands",
@@ -50,6 +52,7 @@ __all__ = [
     "kept",
     "next_words",
     "open_points",
+    "pans_held",
     "part_data",
     "part_from",
     "read_entry",

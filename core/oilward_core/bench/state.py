@@ -259,7 +259,7 @@ def _still_against(entry: Entry, written: Sequence[Entry], known: Known) -> list
     """The needs an entry went against, by all that is known by now of what had happened before it:
     work that was only remembered later takes its need away."""
     before = [one for one in ordered(written) if (one.at, one.id) < (entry.at, entry.id)]
-    then = _known(known.plan, gathered(before), known.bench)
+    then = known_of(known.plan, gathered(before), known.bench)
     step = then.steps.get(StepId.of(entry.step))
     said = [str(text) for text in entry.data["despite"]]
     if step is None:
@@ -350,7 +350,8 @@ def _in_planned_order(
     return sorted(steps, key=lambda step: rank.get(step.job, -1.0))
 
 
-def _known(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
+def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
+    """Everything a visit's steps are worked out from."""
     tasks = {t.reservoir.key: t.told(_looked_up(t, facts)) for t in plan.tasks}
     fillings = fillings_of(tasks, facts, bench)
     rounds = Rounds(
@@ -390,7 +391,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     """
     written = list(entries)
     facts = gathered(written)
-    known = _known(plan, facts, bench)
+    known = known_of(plan, facts, bench)
     findings = {key: _finding(key, known) for key in known.tasks}
     order = _in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
     stops = _stops(known, written)

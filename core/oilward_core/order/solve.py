@@ -87,6 +87,8 @@ class _Model:
 
     def _sequence(self) -> None:
         for job in self.jobs.values():
+            if job.begun:
+                self.model.add(self.start[job.id] == 0)
             self.model.add(self.makespan >= self.end(job.id) + job.wait)
             for name in job.after:
                 before = self.jobs[name]
@@ -301,6 +303,8 @@ def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[
     at = {one.job.id: one for one in placed}
     said = []
     for one in placed:
+        if one.job.begun and one.start:
+            said.append(f"{one.job.id} has begun already")
         for name in one.job.after:
             if one.start < at[name].free:
                 said.append(f"{one.job.id} begins before {name} is through")

@@ -77,6 +77,11 @@ class StepId(NamedTuple):
     def _number(self) -> str:
         return f".{self.round}" if self.round else ""
 
+    @property
+    def place(self) -> str:
+        """The step whatever the round: where a tip for it stands."""
+        return str(self._replace(round=0))
+
     @classmethod
     def of(cls, text: str) -> "StepId":
         """Read what ``str`` wrote."""

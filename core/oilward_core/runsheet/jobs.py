@@ -108,7 +108,7 @@ class Job(Sound):
     the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
     and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
     belongs to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be
-    careful of at it.
+    careful of at it. ``begun``: it runs, or holds a pan or the bike, from the first minute on.
     """
 
     id: str
@@ -122,6 +122,7 @@ class Job(Sound):
     pan_until: str = ""
     held_until: str = ""
     cautions: tuple[str, ...] = ()
+    begun: bool = False
 
 
 def job_id(kind: JobKind, reservoir: str = "") -> str:

@@ -165,6 +165,8 @@ class FuzzTests(WorkshopTestCase):
             "finding": {"parts": [part], "oil": ["dark"], "note": "n"},
             "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": ""},
             "pour": amount,
+            "waits": {"what": "a part", "words": "w"},
+            "takes over": {"hands": ["engine: drain plug finger-tight only"]},
         }
         somebody = {"username": "nobody", "password": "x"}
         yield "/api/session/", "post", "", somebody
@@ -185,6 +187,9 @@ class FuzzTests(WorkshopTestCase):
                     path = "/api/visits/{visit_id}/tasks/"
                     added = {"reservoir": "front brake", "variant": "", "fluid": "", "entry": ""}
                     yield path, "post", f"{url}tasks/", added
+                    path = "/api/visits/{visit_id}/tips/"
+                    tip = {"id": str(uuid4()), "step": "cold", "text": "t", "tools": "a, b"}
+                    yield path, "post", f"{url}tips/", tip
                     path = "/api/visits/{visit_id}/leave/"
                     yield path, "post", f"{url}leave/", {"reason": "r"}
                 transaction.set_rollback(True)
@@ -194,8 +199,10 @@ class FuzzTests(WorkshopTestCase):
         mira = Technician(self.api, Bike.objects.get(name="Red Buoy").pk)
         with transaction.atomic():
             self.assertEqual(mira.open("31 900").status_code, 201, mira.last.content)
-            if kind != "confirm":
-                mira.until_fill() if kind == "pour" else self.before(mira, kind)
+            if kind == "pour":
+                mira.until_fill()
+            elif kind in ("amount", "finding", "torque"):
+                self.before(mira, kind)
         return mira
 
     def before(self, mira: Technician, kind: str) -> None:

@@ -21,7 +21,7 @@ from oilward_core.kit import (
     things,
     together,
 )
-from oilward_core.runsheet import PlannedTask
+from oilward_core.runsheet import PlannedTask, StepId
 from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec
 from shelf.devices import SimulatedCounter
@@ -29,6 +29,7 @@ from shelf.mapping import wrenches
 from shelf.models import Fluid
 from shelf.selectors import best_fluid, on_shelf
 from shelf.stock.selectors import bottles, drawer
+from visits.selectors import tips_of
 from workshop.mapping import speaker
 from workshop.models import Person, Workshop
 
@@ -106,6 +107,19 @@ def missing(served: Served) -> list[str]:
     return [*oil, *(f"{count} × {name}" for name, count in served.missing_parts.items())]
 
 
+def _tools(laid: Things, ground: Ground, tasks: Sequence[PlannedTask]) -> list[str]:
+    """The tools the sheet names, and those that whoever did it before wished for."""
+    keys = {"", *(task.spec.key for task in tasks)}
+    wished = [
+        tool
+        for step, tip in sorted(tips_of(ground.bike.model_id).items())
+        if StepId.of(step).reservoir in keys
+        for tool in tip.tools.split(", ")
+        if tool
+    ]
+    return list(dict.fromkeys([*laid.tools, *wished]))
+
+
 def in_turn(stands: Shelf, visits: Sequence[Wanted], today: date) -> tuple[Served, ...]:
     return serve_in_turn(stands.stock, visits, stands.sold, today)
 
@@ -142,7 +156,7 @@ def kit(
             mapping.part_line(name, count, stock.parts.get(name, 0), served.missing_parts)
             for name, count in laid.parts
         ],
-        list(laid.tools),
+        _tools(laid, ground, tasks),
         mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
         list(laid.consumables),
         missing(served),

@@ -180,6 +180,8 @@ def _open(
         cold=_cold(new),
         order=order,
         learned=minutes,
+        wants=new.wants.strip(),
+        ride_in=new.ride_in.strip(),
     )
     for reservoir, variant, fluid in chosen:
         _add(visit, reservoir, variant, fluid, spec)

@@ -48,7 +48,7 @@ def _close(
     ClosingRow.objects.create(visit=visit, document=keep(stands))
     visit.state, visit.reason = state, reason
     visit.closed_by, visit.closed_at = actor, now
-    visit.save(update_fields=["state", "reason", "closed_by", "closed_at"])
+    visit.save(update_fields=["state", "reason", "closed_by", "closed_at", "ride_out"])
     touch(visit.bike_id)
     announce(f"visit/{visit.pk}")
 
@@ -129,9 +129,17 @@ def _check_finished(sheet: Sheet) -> None:
 
 
 @transaction.atomic
-def sign(visit_id: UUID, *, actor: Person, now: datetime, beside: Person | None = None) -> Visit:
-    """Close a finished visit and keep its services and findings. Signing twice changes nothing. An
-    apprentice signs with a lead ``beside``. Raises Conflict ``visit.countersign`` without one."""
+def sign(
+    visit_id: UUID,
+    *,
+    actor: Person,
+    now: datetime,
+    beside: Person | None = None,
+    ride_out: str = "",
+) -> Visit:
+    """Close a finished visit and keep its services and findings, and how the bike felt on the ride
+    out. Signing twice changes nothing. An apprentice signs with a lead ``beside``. Raises Conflict
+    ``visit.countersign`` without one."""
     visit = locked(visit_id)
     if visit.state == Visit.State.SIGNED:
         return visit
@@ -150,6 +158,7 @@ def sign(visit_id: UUID, *, actor: Person, now: datetime, beside: Person | None 
     for one in stands.tasks:
         _keep_service(visit, one, stands, actor=actor, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
+    visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
     return visit
 

@@ -1,6 +1,7 @@
 """A visit in several hands: interrupted, handed over, written down late."""
 
 from datetime import timedelta
+from unittest import mock
 
 from config.testing import tampered
 
@@ -104,6 +105,24 @@ class SharedTests(VisitTestCase):
         self.assertEqual(oda.entry("takes over", {"hands": [plug]}).status_code, 200)
         self.assertEqual(oda.sheet["in_hands_of"], "Oda")
 
+    def test_what_the_owner_wants_and_how_it_rode_come_back_at_the_end(self) -> None:
+        mira = self.mira
+        engine = {"reservoir": "engine", "variant": "with filter"}
+        mira.open_for([engine], "61 300", wants=" shifts badly cold ", ride_in="first gear hard")
+        mira.until_fill()
+        mira.round("0.4")
+        mira.round("0.72")
+        mira.entry("leaks", {"result": "dry"})
+        mira.tick()
+        self.assertEqual(mira.sheet["wants"], "shifts badly cold")
+        url = f"/api/visits/{mira.visit}/"
+        for _ in range(2):  # and signing again changes nothing
+            mira._post(f"{url}signature/", {"ride_out": "shifts freely"})
+            self.assertEqual(mira.last.status_code, 200, mira.last.content)
+        said = self.api.get(url).json()
+        rides = (said["ride_in"], said["ride_out"])
+        self.assertEqual(rides, ("first gear hard", "shifts freely"))
+
     def test_a_step_taken_is_shown_to_the_other_and_given_up(self) -> None:
         mira = self.mira
         mira.open()
@@ -115,3 +134,27 @@ class SharedTests(VisitTestCase):
         mira.entry("gives up", step="engine/torque")
         self.assertEqual(mira.step("engine/torque")["taken_by"], "")
         self.assertEqual(mira.sheet["focus"], "cold")
+
+    def test_when_it_will_be_done_comes_nearer_with_the_work_and_counts_who_is_at_it(self) -> None:
+        mira = self.mira
+        mira.open()
+
+        def finish() -> dict[str, object]:
+            with mock.patch("django.utils.timezone.now", return_value=mira.now):
+                answer = self.api.get(f"/api/visits/{mira.visit}/finish/")
+            self.assertEqual(answer.status_code, 200, answer.content)
+            return dict(answer.json())
+
+        first = finish()
+        self.assertEqual((first["people"], first["less"]), (1, 0))
+        self.assertEqual(first["then"][0], "Look it over cold, lay out")  # type: ignore[index]
+        mira.until_drained()
+        later = finish()
+        self.assertLess(later["minutes"], first["minutes"])  # type: ignore[operator]
+        at = mira.now + timedelta(minutes=int(str(later["minutes"])))
+        self.assertEqual(later["at"], at.isoformat())
+        self.oda().entry("takes", step="engine/torque")
+        self.assertEqual(finish()["people"], 2)
+        mira.leave("not drained")
+        reader = self.signed_in("piet").get(f"/api/visits/{mira.visit}/finish/")
+        self.assertEqual(reader.status_code, 200)

@@ -773,6 +773,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/finish/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description When an open visit will be through, worked out on its own: no entry waits for it. */
+        get: operations["visit_finish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/leave/": {
         parameters: {
             query?: never;
@@ -832,6 +849,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["task_take_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tips/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tip_write"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1193,6 +1226,14 @@ export interface components {
             matters: components["schemas"]["Matter"][];
             looks: components["schemas"]["OilLook"][];
         };
+        Finish: {
+            at: string;
+            minutes: number;
+            hands_on: number;
+            less: number;
+            then: string[];
+            people: number;
+        };
         FluidCard: {
             id: number;
             name: string;
@@ -1471,6 +1512,12 @@ export interface components {
             variant?: string;
             fluid?: string;
         };
+        NewTipRequest: {
+            id: string;
+            step: string;
+            text?: string;
+            tools?: string;
+        };
         NewVisitRequest: {
             id: string;
             bike: string;
@@ -1480,6 +1527,8 @@ export interface components {
             cold?: string[];
             order?: string[];
             sure?: string[];
+            wants?: string;
+            ride_in?: string;
         };
         NextPlanned: {
             id: string;
@@ -1778,6 +1827,9 @@ export interface components {
             open_points: components["schemas"]["OpenPointShape"][];
             in_hands_of: string;
             waits_for: components["schemas"]["WaitsForEnum"][];
+            wants: string;
+            ride_in: string;
+            ride_out: string;
         };
         Scale: {
             name: string;
@@ -1888,6 +1940,7 @@ export interface components {
         SignatureRequest: {
             username?: string;
             password?: string;
+            ride_out?: string;
         };
         SpecGroup: {
             title: string;
@@ -1970,6 +2023,7 @@ export interface components {
             not_before: string | null;
             reopened: boolean;
             taken_by: string;
+            tip: components["schemas"]["TipShape"] | null;
         };
         /**
          * @description * `done` - DONE
@@ -2053,6 +2107,12 @@ export interface components {
             standing: components["schemas"]["StandingShape"][];
             not_learned: string;
             may_leave: boolean;
+        };
+        TipShape: {
+            text: string;
+            tools: string;
+            by: string;
+            at: string;
         };
         TopUpLine: {
             done_on: string;
@@ -4128,6 +4188,36 @@ export interface operations {
             };
         };
     };
+    visit_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finish"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     visit_leave: {
         parameters: {
             query?: never;
@@ -4241,6 +4331,40 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tip_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTipRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -47,15 +47,34 @@ function One({ task }: { task: Task }) {
   );
 }
 
-interface Lead {
+/** What the visit was for and how the bike felt, before and after. */
+function Owner({ sheet }: { sheet: Sheet }) {
+  const said: [string, string][] = [
+    ["Asked for", sheet.wants],
+    ["On the ride in", sheet.ride_in],
+    ["On the ride out", sheet.ride_out],
+  ];
+  return said.map(([what, words]) => {
+    return (
+      words && (
+        <p key={what}>
+          <b>{what}:</b> {words}
+        </p>
+      )
+    );
+  });
+}
+
+interface Signature {
   username: string;
   password: string;
+  ride_out: string;
 }
 
 function useSign(visit: string, settled: () => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: Lead) =>
+    mutationFn: (body: Signature) =>
       taken(
         api.POST("/api/visits/{visit_id}/signature/", {
           params: { path: { visit_id: visit } },
@@ -71,7 +90,7 @@ function useSign(visit: string, settled: () => void) {
   });
 }
 
-function CounterSign({ lead, change }: { lead: Lead; change: (lead: Lead) => void }) {
+function CounterSign({ lead, change }: { lead: Signature; change: (lead: Signature) => void }) {
   return (
     <fieldset className="countersign">
       <legend>A lead looks it over and signs beside you</legend>
@@ -95,10 +114,20 @@ function CounterSign({ lead, change }: { lead: Lead; change: (lead: Lead) => voi
 /** The signature; an apprentice signs with a lead beside. */
 function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
   const apprentice = useSession().data?.role === "apprentice";
-  const [lead, setLead] = useState<Lead>({ username: "", password: "" });
+  const [lead, setLead] = useState<Signature>({ username: "", password: "", ride_out: "" });
   const sign = useSign(sheet.id, () => setLead((now) => ({ ...now, password: "" })));
   return (
     <>
+      {(sheet.ride_in || sheet.wants) && (
+        <label className="ride-out">
+          And on the ride out?
+          <Input
+            maxLength={500}
+            value={lead.ride_out}
+            onChange={(event) => setLead({ ...lead, ride_out: event.target.value })}
+          />
+        </label>
+      )}
       {apprentice && <CounterSign lead={lead} change={setLead} />}
       <Button
         type="primary"
@@ -147,6 +176,7 @@ export function Finished({
       {sheet.tasks.map((task) => (
         <One key={task.key} task={task} />
       ))}
+      <Owner sheet={sheet} />
       {skipped.length > 0 && (
         <p>Skipped: {skipped.map((step) => `${step.title} (${step.remark})`).join("; ")}.</p>
       )}

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { timeWords } from "../workshop/days";
 import { useNarrow } from "../workshop/useMedia";
+import { Ahead } from "./Ahead";
 import { Countdown } from "./Countdown";
 import { LetItWait, TakeOver } from "./Hands";
 import { Leave } from "./Leave";
@@ -167,6 +168,12 @@ export function SidePanel({
       {sheet.tasks.map((task) => (
         <Standing key={task.key} sheet={sheet} task={task} mayWork={mayWork} />
       ))}
+      {sheet.state === "open" && <Ahead sheet={sheet} />}
+      {sheet.wants && (
+        <p>
+          <b>Asked for:</b> {sheet.wants}
+        </p>
+      )}
       {sheet.set_aside.length > 0 && (
         <p className="soft">
           Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.

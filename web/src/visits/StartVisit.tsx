@@ -95,6 +95,28 @@ function Others({
   );
 }
 
+/** What the visit is for, and how the bike rode in: both come back at its end. */
+function Owner() {
+  const [open, setOpen] = useState(false);
+  if (!open) {
+    return (
+      <button type="button" className="why start-others" onClick={() => setOpen(true)}>
+        What does the owner say, how did it ride in?
+      </button>
+    );
+  }
+  return (
+    <>
+      <Field name="wants" label="What it is for, in the owner's words">
+        <Input maxLength={500} placeholder="shifts badly cold, oil before the holidays" />
+      </Field>
+      <Field name="ride_in" label="How it felt on the ride in">
+        <Input maxLength={500} placeholder="first gear hard, idles rough" />
+      </Field>
+    </>
+  );
+}
+
 /** Opening a visit: the odometer, and for each reservoir which capacity and which oil. */
 export function StartVisit({ bike, title, chosen, cold = [], order = [], close }: Props) {
   const go = useNavigate();
@@ -111,7 +133,7 @@ export function StartVisit({ bike, title, chosen, cold = [], order = [], close }
   return (
     <Dialog open title={title} onCancel={close} footer={null} width={640}>
       <Ask
-        initial={{ odometer: "", hours: "" }}
+        initial={{ odometer: "", hours: "", wants: "", ride_in: "" }}
         send={(given, sure) =>
           open.mutate(
             {
@@ -138,6 +160,7 @@ export function StartVisit({ bike, title, chosen, cold = [], order = [], close }
             <Input size="large" />
           </Field>
         )}
+        <Owner />
         {offers.data ? (
           <div className="start-tasks">
             {rows.map(({ offer, task }) => (

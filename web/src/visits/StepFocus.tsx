@@ -8,6 +8,7 @@ import { Earlier } from "./Earlier";
 import { Taken } from "./Hands";
 import type { Kept, NewEntry, Sheet } from "./outbox";
 import { isClosed, type Step, type StepProps } from "./sheet";
+import { TipNote, WriteTip } from "./TipNote";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
 import { ChoiceStep } from "./steps/ChoiceStep";
@@ -137,6 +138,7 @@ function Notes({ step }: { step: Step }) {
           <b>Where</b> {step.place}
         </p>
       )}
+      {step.tip && <TipNote tip={step.tip} />}
       {step.unchecked.map((said) => (
         <p key={said} className="not-checked">
           <b>Not checked</b> {said}
@@ -265,6 +267,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
       {!correcting && (
         <Beside step={step} problem={problem} readOnly={readOnly} send={record}>
           <Earlier when={when} change={setWhen} />
+          <WriteTip visit={sheet.id} step={step} />
         </Beside>
       )}
     </div>

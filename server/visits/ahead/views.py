@@ -1,0 +1,32 @@
+from uuid import UUID
+
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.utils import extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop.access import MayWork
+
+from visits.models import Visit
+from visits.selectors import visits
+
+from .selectors import finish
+from .shapes import Finish
+
+
+class FinishSerializer(DataclassSerializer[Finish]):
+    class Meta:
+        dataclass = Finish
+
+
+class FinishView(APIView):
+    """When an open visit will be through, worked out on its own: no entry waits for it."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="visit_finish", responses=FinishSerializer)
+    def get(self, request: Request, visit_id: UUID) -> Response:
+        visit = get_object_or_404(visits().filter(state=Visit.State.OPEN), pk=visit_id)
+        return Response(FinishSerializer(finish(visit, timezone.now())).data)
