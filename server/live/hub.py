@@ -3,6 +3,7 @@
 import asyncio
 import contextlib
 from collections.abc import Iterator
+from typing import Any
 
 import psycopg
 from django.conf import settings
@@ -67,7 +68,7 @@ class Hub:
             await asyncio.sleep(_RETRY)
 
     async def _hear(self) -> None:
-        at = settings.DATABASES["default"]
+        at: dict[str, Any] = settings.DATABASES["default"]
         connection = await psycopg.AsyncConnection.connect(
             host=at["HOST"],
             port=at["PORT"],

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from datetime import datetime
+from decimal import Decimal
 from math import ceil
 
 from ..guard import guarded
@@ -17,7 +18,7 @@ from .state import Status, StepState, fold, known_of
 def _runs_on(states: Iterable[StepState], now: datetime, bench: Bench) -> int:
     """Whole minutes until the last wait among these steps that runs is over."""
     ends = [state.ends_at for state in states if state.status == Status.RUNNING and state.ends_at]
-    left = max(((end - now) / bench.length(1) for end in ends), default=0.0)
+    left = max(((end - now) / bench.length(Decimal(1)) for end in ends), default=0.0)
     return max(0, ceil(left))
 
 

@@ -165,10 +165,10 @@ export function SidePanel({
   return (
     <aside className="side" aria-label="State of the bike">
       <Timers sheet={sheet} now={now} look={look} />
+      {sheet.state === "open" && <Ahead sheet={sheet} />}
       {sheet.tasks.map((task) => (
         <Standing key={task.key} sheet={sheet} task={task} mayWork={mayWork} />
       ))}
-      {sheet.state === "open" && <Ahead sheet={sheet} />}
       {sheet.wants && (
         <p>
           <b>Asked for:</b> {sheet.wants}
