@@ -68,6 +68,16 @@ def drain(name: str, work: int, drip: int, *rest: int, pan: bool = True) -> list
 
 
 class HandSolvedTests(TestCase):
+    def test_a_job_that_waits_for_one_that_is_not_there_is_refused(self) -> None:
+        for job in (
+            Job("A", "A", "work", 5, after=("B",)),
+            Job("A", "A", "drain", 5, pan_until="B"),
+            Job("A", "A", "work", -5),
+        ):
+            with self.subTest(job), self.assertRaises(CoreError) as refused:
+                solve([job])
+            self.assertEqual(refused.exception.code, "order.no_job")
+
     def test_three_jobs_by_hand(self) -> None:
         # start B 0–5, A 5–10, C 10–20, refill B 20–35, refill A 35–45: no idle minute
         jobs = [*drain("A", 5, 20, 10, pan=False), *drain("B", 5, 15, 15, pan=False)]

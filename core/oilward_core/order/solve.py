@@ -191,6 +191,10 @@ def _check(jobs: Sequence[Job], technicians: int, pans: int, wishes: Sequence[Wi
     if not 1 <= pans <= 8:
         raise CoreError("order.pans", field="pans")
     known = {job.id for job in jobs}
+    for job in jobs:
+        named = {*job.after, job.pan_until, job.held_until} - {""}
+        if not named <= known or min(job.minutes, job.wait) < 0:
+            raise CoreError("order.no_job", field="jobs")
     for wish in wishes:
         if not {wish.first, wish.then} <= known:
             raise CoreError("order.no_job", field="wishes")
