@@ -1,4 +1,5 @@
 import { expect, type Browser, type Locator, type Page } from "@playwright/test";
+import { dayWords } from "../web/src/workshop/days";
 
 export async function signIn(page: Page, name = "mira"): Promise<void> {
   await page.goto("/");
@@ -63,8 +64,15 @@ export async function unchoose(page: Page, label: string): Promise<void> {
 /** Types a day into its field, like 2027-03-18. */
 export async function day(page: Page, label: string, on: string): Promise<void> {
   const field = page.getByLabel(label);
-  await field.fill(on);
-  await field.press("Enter");
+  const taken = dayWords(on).replaceAll("\u00a0", " ");
+  // on a busy machine the list is not open yet when Enter comes, and what was typed is dropped
+  for (let tries = 0; tries < 3; tries += 1) {
+    await field.fill(on);
+    await field.press("Enter");
+    if ((await field.inputValue()) === taken) return;
+    await page.waitForTimeout(300);
+    if ((await field.inputValue()) === taken) return;
+  }
 }
 
 export async function tab(page: Page, name: string): Promise<void> {
