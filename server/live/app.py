@@ -2,6 +2,7 @@
 that the API's workers are never held by a tablet that only watches."""
 
 import asyncio
+import time
 from collections.abc import Awaitable, Callable, MutableMapping
 from http.cookies import SimpleCookie
 from typing import Any
@@ -64,10 +65,13 @@ async def _say(send: Send, status: int, more: list[tuple[bytes, bytes]]) -> None
 
 async def _stream(send: Send, watch: Watch, session: str) -> None:
     await send({"type": "http.response.body", "body": b"retry: 1000\n\n", "more_body": True})
+    looked = time.monotonic()
     while True:
         topic = await watch.next(QUIET)
-        if topic is None and not await _may(session):
-            return
+        if time.monotonic() - looked >= QUIET:  # however much there is to tell
+            if not await _may(session):
+                return
+            looked = time.monotonic()
         line = b":\n\n" if topic is None else f"data: {topic}\n\n".encode()
         await send({"type": "http.response.body", "body": line, "more_body": True})
 

@@ -6,7 +6,7 @@ import type { Sheet } from "./outbox";
 
 /** How far the visit has come: asked again when that changes, not with every entry. */
 function come(sheet: Sheet): string {
-  return sheet.steps.map((step) => step.status[0]).join("");
+  return sheet.steps.map((step) => step.status).join();
 }
 
 /** When the bike will be done, and what to do next to keep it. */

@@ -26,13 +26,14 @@ function tone(): void {
 export function useCall(ends: readonly string[], now: () => number) {
   const [wished, setWished] = useState(() => localStorage.getItem(WISH) === "yes");
   const [called] = useState(() => new Set<string>());
+  const listed = ends.join();
   useEffect(() => {
     const look = () => {
-      if (runOut(ends, now(), called).length > 0 && wished) tone();
+      if (runOut(listed.split(","), now(), called).length > 0 && wished) tone();
     };
     const timer = setInterval(look, 1000);
     return () => clearInterval(timer);
-  }, [ends, now, called, wished]);
+  }, [listed, now, called, wished]);
   const wish = (on: boolean) => {
     localStorage.setItem(WISH, on ? "yes" : "no");
     setWished(on);
