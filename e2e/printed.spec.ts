@@ -105,7 +105,19 @@ test("an amount slipped at the bench is asked about, and what stands is kept", a
   await startVisit(page, "Quill", "20 010", "drain only");
   await untilMeasured(page);
   const amount = page.getByLabel("Amount, as the jug shows it");
+  // what is understood comes a moment after the typing; nothing may slip from under the finger then
+  const action = page.getByRole("button", { name: "Write it down", exact: true });
+  let answer = () => {};
+  const asked = new Promise<void>((resolve) => (answer = resolve));
+  await page.route("**/api/amount/**", async (route) => {
+    await asked;
+    await route.continue();
+  });
   await amount.fill("0,85");
+  const stood = await action.boundingBox();
+  answer();
+  await expect(page.locator(".amount-said")).not.toBeEmpty();
+  expect(await action.boundingBox()).toEqual(stood);
   await press(page, "Write it down");
   await expect(page.getByRole("alert")).toContainText("Is it 0.85 l?");
   await expect(amount).toHaveValue("0,85"); // what was typed stays where it is

@@ -18,7 +18,8 @@ interface Props {
   submit: Answer;
 }
 
-/** One tap instead of a keyboard: likely values, and a little less or more. */
+/** One tap instead of a keyboard: likely values, and a little less or more. Its row is kept free, as they
+ * come and go while somebody types and reaches for the button below. */
 function Taps({
   offered,
   nudges,
@@ -28,9 +29,8 @@ function Taps({
   nudges: { label: string; text: string }[];
   change: (value: string) => void;
 }) {
-  if (offered.length + nudges.length === 0) return null;
   return (
-    <div className="taps">
+    <div className="taps amount-taps">
       {offered.map((text) => (
         <Button key={text} onClick={() => change(text)}>
           {text}
