@@ -30,9 +30,10 @@ const entry = (id: string, step = `step ${id}`): NewEntry => ({
   data: { items: [] },
 });
 
-const TAKEN: Outcome = { kind: "taken", sheet: {} as never };
+const TAKEN: Outcome = { kind: "taken", sheet: {} as never, mark: "" };
 const AWAY: Outcome = { kind: "unreachable", seconds: null };
-const problem = (said: Partial<Problem>) => outcomeOf(said.status ?? 422, said, null);
+const none = () => null;
+const problem = (said: Partial<Problem>) => outcomeOf(said.status ?? 422, said, none);
 
 /** A tab on a device, with a server that answers as told, and time that passes when told. */
 function tab(shelf: Ways["shelf"], answer: (entry: NewEntry) => Outcome | Promise<Outcome>) {
@@ -89,7 +90,7 @@ test("what quick hands and two tabs write is sent, each once and in its order", 
 
 test("without an answer it waits, as long as the server says, and survives a reload", async () => {
   const shelf = device();
-  const said: Outcome[] = [AWAY, outcomeOf(429, {}, "7"), outcomeOf(503, {}, null)];
+  const said: Outcome[] = [AWAY, outcomeOf(429, {}, () => "7"), outcomeOf(503, {}, none)];
   const before = tab(shelf, () => said.shift() ?? TAKEN);
   before.outbox.signedIn("mira");
   before.outbox.add("visit", entry("a"));
@@ -113,7 +114,7 @@ test("what will never be taken is set aside, shown, kept, and blocks nothing beh
     closed: problem({ status: 409, detail: "This visit is closed." }),
     asked: problem({ question: true, detail: "7 litres?" }),
     gone: problem({ status: 404, detail: "Not there." }),
-    page: outcomeOf(413, "<html>", null),
+    page: outcomeOf(413, "<html>", none),
   };
   const { outbox, settled, waits, holds } = tab(shelf, ({ id }) => answers[id] ?? TAKEN);
   outbox.signedIn("mira");
@@ -135,7 +136,7 @@ test("what will never be taken is set aside, shown, kept, and blocks nothing beh
 
 test("a fault of the server's own is tried three times, then set aside", async () => {
   const fault = (one: NewEntry) =>
-    one.id === "bad" ? outcomeOf(500, { detail: "Ours, 4f2a." }, null) : TAKEN;
+    one.id === "bad" ? outcomeOf(500, { detail: "Ours, 4f2a." }, none) : TAKEN;
   const { outbox, settled, passes, sent, holds } = tab(device(), fault);
   outbox.signedIn("mira");
   outbox.add("visit", entry("bad"));
@@ -151,7 +152,7 @@ test("a fault of the server's own is tried three times, then set aside", async (
 
 test("an entry is sent by whoever made it, once that one is signed in", async () => {
   let signedIn = false;
-  const answer = () => (signedIn ? TAKEN : outcomeOf(401, { detail: "Sign in." }, null));
+  const answer = () => (signedIn ? TAKEN : outcomeOf(401, { detail: "Sign in." }, none));
   const { outbox, settled, sent, waits } = tab(device(), answer);
   const heard: string[] = [];
   outbox.hear((kept, outcome) => void heard.push(`${kept.by} ${outcome.kind}`));

@@ -112,6 +112,7 @@ class Workshop:
         self.looks: list[float] = []
         self.lost: list[str] = []
         self.until = 0.0
+        self.told = False
         self._written: dict[str, float] = {}
 
     def write(self, sheet: dict[str, Any]) -> None:
@@ -123,7 +124,7 @@ class Workshop:
             now = datetime.now(UTC).isoformat()
             entry = {"id": str(uuid4()), "step": step, "kind": kind, "at": now, "data": data}
             begun = time.perf_counter()
-            status, said, _ = line.ask("POST", path, entry)
+            status, said, mark = line.ask("POST", path, entry)
             done = time.perf_counter()
             self.entries.append((done - begun) * 1000)
             self._written[sheet["id"]] = done
@@ -131,6 +132,9 @@ class Workshop:
                 sheet = said
             else:
                 self.lost.append(f"{status} {said}")
+            if self.told:  # of its own entry as well
+                status, _, _ = line.ask("GET", f"/api/visits/{sheet['id']}/", mark=mark)
+                self.lost += [] if status in (200, 304) else [f"own look {status}"]
             time.sleep(rng.uniform(*EVERY))
 
     def watch(self, sheet: dict[str, Any]) -> None:
@@ -160,7 +164,7 @@ class Workshop:
             time.sleep(POLL)
 
     def run(self, seconds: float, look: Callable[[dict[str, Any]], None]) -> None:
-        self.until = time.monotonic() + seconds
+        self.until, self.told = time.monotonic() + seconds, look == self.watch
         work = [threading.Thread(target=self.write, args=(one,)) for one in self.visits]
         work += [threading.Thread(target=look, args=(one,)) for one in self.visits]
         for one in work:

@@ -5,11 +5,14 @@ from dataclasses import replace
 from datetime import timedelta
 from unittest import TestCase
 
-from oilward_core.bench import Entry, check_hands, next_words, open_points, waits_for
+from oilward_core.bench import Entry, Stance, check_hands, next_words, open_points, waits_for
+from oilward_core.bench.stance import stance_after
 from oilward_core.errors import CoreError
-from oilward_core.runsheet import StepId
+from oilward_core.runsheet import Pose, StepId
 
 from .clerk import PASTE, THREE, Clerk, finished
+
+PASTE_FOUND = {"parts": [PASTE], "oil": ["dark"]}
 
 
 class SharedTests(TestCase):
@@ -72,6 +75,66 @@ class SharedTests(TestCase):
             with self.subTest(raw), self.assertRaises(CoreError) as refused:
                 clerk.record("waits", raw)
             self.assertEqual(refused.exception.code, code)
+
+    def test_nobody_goes_under_a_bike_that_is_tilted_until_it_is_strapped_again(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        stance = clerk.sheet.stance
+        assert stance is not None
+        self.assertEqual((stance.words, stance.by), ("upright, strapped down", "mira"))
+        clerk.record("start", step="engine/drain")
+        # whatever is ticked, nothing tilted is strapped
+        clerk.record("stands", {"pose": "tilted", "strapped": True}, step="engine/drain")
+        stance = clerk.sheet.stance
+        assert stance is not None
+        self.assertEqual(stance.words, "tilted, not strapped")
+        clerk.record("stop", step="engine/drain")  # it drips out tilted; that is what it is for
+        clerk.record("amount", {"amount": "2.6 l"})
+        clerk.record("finding", PASTE_FOUND)
+        clerk.record("answer", {"value": "new"})
+        refit = clerk.state("engine/refit")
+        self.assertEqual(refit.unmet, ("the bike is not strapped down",))
+        self.assertEqual(clerk.sheet.focus, "engine/refit")  # and it says what is missing
+        with self.assertRaises(AssertionError):
+            clerk.tick()
+        clerk.record("stands", {"pose": "upright", "strapped": True})
+        clerk.tick()
+        self.assertEqual(clerk.sheet.focus, "engine/torque")
+
+    def test_a_level_read_on_the_side_stand_leaves_it_unstrapped(self) -> None:
+        at = Clerk().now
+        strapped = Stance(Pose.UPRIGHT, True, "mira", at)
+
+        def after(pose: str) -> Stance | None:
+            level = Entry("1", "engine/level.1", "level", {"attitude": pose}, at, "oda")
+            return stance_after(strapped, level, StepId.of(level.step))
+
+        self.assertEqual(after("upright"), strapped)
+        self.assertEqual(after("side stand"), Stance(Pose.SIDE_STAND, False, "oda", at))
+        clerk = Clerk()
+        with self.assertRaises(CoreError) as refused:
+            clerk.record("stands", {"pose": "on its head"})
+        self.assertEqual(refused.exception.code, "sheet.choose")
+
+    def test_a_second_pair_of_hands_is_called_for_lent_by_another_and_let_go(self) -> None:
+        clerk = Clerk()
+        clerk.record("calls")
+        hands = clerk.sheet.hands
+        assert hands is not None
+        self.assertEqual((hands.step, hands.by, hands.lent_by), ("cold", "mira", ""))
+        self.assertEqual(next_words(clerk.sheet), "mira needs a second pair of hands")
+        clerk.record("lends")  # nobody lends them to themselves
+        self.assertEqual(clerk.sheet.hands, hands)
+        clerk.entries.append(replace(clerk.record("lends"), id="oda's", by="oda"))
+        lent = clerk.sheet.hands
+        assert lent is not None
+        self.assertEqual(lent.lent_by, "oda")
+        self.assertEqual(next_words(clerk.sheet), "Cold checks")
+        clerk.record("lets go")
+        self.assertIsNone(clerk.sheet.hands)
+        clerk.record("calls")
+        clerk.tick()  # with the step they are let go
+        self.assertIsNone(clerk.sheet.hands)
 
     def test_what_is_open_is_read_back_and_what_is_finger_tight_is_touched(self) -> None:
         clerk = Clerk()

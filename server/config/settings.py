@@ -105,6 +105,7 @@ SPECTACULAR_SETTINGS = {
         "OilLook": "oilward_core.debris.OilLook",
         "LevelWord": "oilward_core.debris.LevelWord",
         "StepKind": "oilward_core.runsheet.Ask",
+        "Pose": "oilward_core.runsheet.Pose",
         "StepStatus": "oilward_core.bench.Status",
         "VisitState": "visits.shapes.VISIT_STATES",
         "CoachAction": "visits.shapes.ACTIONS",

@@ -15,12 +15,14 @@ from oilward_core.bench import (
     Entry,
     Sheet,
     Speaker,
+    Stance,
     StepState,
     TaskClosing,
     TaskState,
     TorqueCard,
     VisitPlan,
     Waits,
+    caution_of,
     next_words,
     open_points,
     result,
@@ -33,7 +35,7 @@ from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.quantity import convert, show, show_range
-from oilward_core.runsheet import COLD_JOBS, Name, StepId, TaskPlan, WaitsFor
+from oilward_core.runsheet import COLD_JOBS, Aside, Name, Pose, StepId, TaskPlan, WaitsFor
 from oilward_core.schools import Choice, Schools
 from oilward_core.spec import ReservoirSpec, Spot, Variant, reservoir_of, unpack
 from oilward_core.torque import WrenchSetting
@@ -48,11 +50,14 @@ from .shapes import (
     FindingWords,
     FluidChoice,
     GaugeShape,
+    HandsShape,
     MapPlug,
     MeasuredShape,
     OpenPointShape,
+    PoseShape,
     RunSheet,
     SpotShape,
+    StanceShape,
     StandingShape,
     StepShape,
     StopShape,
@@ -174,6 +179,8 @@ def _step(
         state.reopened,
         state.taken_by,
         _tip(tips.get(step.id.place)),
+        step.hands,
+        step.tilts,
     )
 
 
@@ -389,6 +396,10 @@ def run_sheet(
         ],
         sheet.in_hands_of,
         list(WaitsFor),
+        _stance(sheet.stance),
+        _hands(sheet),
+        [PoseShape(pose, caution_of(pose)) for pose in Pose],
+        list(Aside),
         visit.wants,
         visit.ride_in,
         visit.ride_out,
@@ -399,6 +410,23 @@ def _waits(waits: Waits | None) -> WaitsShape | None:
     if waits is None:
         return None
     return WaitsShape(waits.step, waits_for(waits), waits.since.isoformat(), waits.by)
+
+
+def _stance(stance: Stance | None) -> StanceShape | None:
+    if stance is None:
+        return None
+    since = stance.at.isoformat()
+    caution = "" if stance.strapped else caution_of(stance.pose)
+    return StanceShape(stance.pose, stance.strapped, caution, stance.words, stance.by, since)
+
+
+def _hands(sheet: Sheet) -> HandsShape | None:
+    hands = sheet.hands
+    if hands is None:
+        return None
+    state, since = sheet.step(hands.step), hands.since.isoformat()
+    title, what = (state.step.title, state.step.hands) if state else ("", "")
+    return HandsShape(hands.step, title, what, hands.by, since, hands.lent_by)
 
 
 def stamp(row: EntryRow) -> Stamp:

@@ -1,7 +1,9 @@
 """Visits: one bike, one stay. Entries are the truth; everything else is worked out from them."""
 
 import uuid
+from dataclasses import dataclass
 from decimal import Decimal
+from typing import Any
 
 from django.conf import settings
 from django.db import models
@@ -13,6 +15,18 @@ from shelf.models import Fluid
 from workshop.models import Fact
 
 person = settings.AUTH_USER_MODEL
+
+
+# what the shelf is told apart by: how many fluids, the newest, their versions, the newest line of stock
+Shelf = tuple[int | None, ...]
+
+
+@dataclass(frozen=True)
+class Counted:
+    """What a run sheet is worked out from, counted."""
+
+    facts: list[Any]
+    shelf: Shelf
 
 
 class Visit(models.Model):
@@ -44,8 +58,9 @@ class Visit(models.Model):
     order = models.JSONField(default=list)
     learned = models.JSONField(default=dict)
     stands = models.JSONField(default=dict)
-    # how it stood when it was last worked out in this request; no column
+    # how it stood when it was last worked out in this request, and what was counted then; no columns
     worked_out: Closing | None = None
+    counted: Counted | None = None
 
     class Meta:
         ordering = ["-opened_at"]

@@ -1,4 +1,4 @@
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 from functools import lru_cache
 from uuid import UUID
@@ -9,28 +9,26 @@ from garage.mapping import model_spec
 from garage.models import Bike, OdometerReading, SpecSheet
 from garage.odometer.selectors import corrections, follow
 from garage.selectors import schools_of, specs_of
-from oilward_core.bench import Closing, Entry, Sheet, VisitPlan, fold, kept
+from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
 from oilward_core.order import Stamp, hands_on, learned_minutes, waited
 from oilward_core.renewals import variants
 from oilward_core.runsheet import TaskPlan
 from oilward_core.schools import Schools
-from oilward_core.spec import ReservoirSpec, why_not_serviceable
+from oilward_core.spec import Requirement, ReservoirKind, ReservoirSpec, why_not_serviceable
 from shelf.models import Fluid, StockLine
-from shelf.selectors import fitting, on_shelf
+from shelf.selectors import fitting
 from shelf.stock.selectors import stock_words
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
-from workshop.repeated import digest
 
 from . import mapping
-from .models import ClosingRow, EntryRow, Service, Task, Tip, TopUp, Visit
+from .marks import counted
+from .models import ClosingRow, EntryRow, Service, Shelf, Task, Tip, TopUp, Visit
 from .shapes import FluidChoice, MapPlug, Offer, RunSheet
 
 
 def visits() -> QuerySet[Visit]:
-    return Visit.objects.select_related(
-        "bike__model", "sheet", "odometer", "opened_by", "closed_by"
-    )
+    return Visit.objects.select_related("bike__model", "sheet", "odometer", "closed_by")
 
 
 def _read(visit: Visit) -> OdometerReading:
@@ -65,10 +63,6 @@ def entries_of(visit: Visit, plans: Sequence[TaskPlan]) -> list[Entry]:
     return mapping.entries(rows, plans)
 
 
-def sheet_of(visit: Visit, plan: VisitPlan) -> Sheet:
-    return fold(plan, entries_of(visit, plan.tasks), mapping.bench())
-
-
 def standing(visit: Visit) -> Closing:
     """A visit as it stands: a closed one as it was closed, an open one folded now."""
     row = ClosingRow.objects.filter(visit=visit).first()
@@ -77,26 +71,45 @@ def standing(visit: Visit) -> Closing:
     if visit.worked_out is None:
         tasks = tasks_of(visit)
         plan = plan_of(visit, tasks)
-        visit.worked_out = mapping.closing(visit, tasks, plan, sheet_of(visit, plan))
+        sheet = fold(plan, entries_of(visit, plan.tasks), mapping.bench())
+        visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
     return visit.worked_out
 
 
-def _fluids(stands: Closing, unit: str) -> dict[str, list[FluidChoice]]:
+def _shelf() -> Shelf:
+    fluids = Fluid.objects.aggregate(Count("pk"), Max("pk"), Sum("version"))
+    return (*fluids.values(), StockLine.objects.aggregate(Max("pk"))["pk__max"])
+
+
+def _fluids(stands: Closing, unit: str, shelf: Shelf) -> dict[str, list[FluidChoice]]:
     """What fits each reservoir of a visit, best first, with what stands of it on the shelf."""
-    stock, shelf = stock_words(unit), on_shelf()
     return {
-        one.plan.reservoir.key: _fitting(one.plan.reservoir, one.plan.schools, shelf, stock)
+        one.plan.reservoir.key: _fitting(one.plan.reservoir, one.plan.schools, unit, shelf)
         for one in stands.tasks
     }
 
 
-def _fitting(
-    spec: ReservoirSpec, schools: Schools, shelf: Sequence[Fluid], stock: Mapping[int, str]
+def _fitting(spec: ReservoirSpec, schools: Schools, unit: str, shelf: Shelf) -> list[FluidChoice]:
+    return _asked(spec.requirement, spec.kind, schools, unit, shelf) if spec.facts.poured else []
+
+
+@lru_cache(maxsize=512)
+def _asked(
+    need: Requirement,
+    kind: ReservoirKind,
+    schools: Schools,
+    unit: str,
+    shelf: Shelf,
 ) -> list[FluidChoice]:
-    if not spec.facts.poured:
-        return []
-    fluids = fitting(spec.requirement, spec.kind, schools, shelf)
+    """Each is asked on every entry, and a shelf stays as it is for many of them."""
+    stock = _stock(unit, shelf)
+    fluids = fitting(need, kind, schools)
     return [FluidChoice(fluid.name, stock.get(fluid.pk, "none on the shelf")) for fluid in fluids]
+
+
+@lru_cache(maxsize=16)
+def _stock(unit: str, shelf: Shelf) -> dict[int, str]:
+    return stock_words(unit)
 
 
 def _variants(spec: ReservoirSpec, schools: Schools, services: Sequence[Service]) -> list[str]:
@@ -112,13 +125,13 @@ def offers(bike_id: UUID, person: Person) -> list[Offer]:
         raise Http404
     spec = specs_of([bike]).get(bike.pk)
     services, schools = services_of([bike.pk]), schools_of([bike.pk])[bike.pk]
-    stock, shelf = stock_words(speaker(person).volume), on_shelf()
+    unit, shelf = speaker(person).volume, _shelf()
     return [
         Offer(
             reservoir.key,
             reservoir.label,
             _variants(reservoir, schools, services.get((bike.pk, reservoir.key), [])),
-            _fitting(reservoir, schools, shelf, stock),
+            _fitting(reservoir, schools, unit, shelf),
         )
         for reservoir in (spec.reservoirs if spec else ())
         if not why_not_serviceable(reservoir)
@@ -134,9 +147,9 @@ def _plugs(sheet_id: int, approved_at: datetime | None) -> list[MapPlug]:
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     stands, is_open, speaks = standing(visit), visit.state == Visit.State.OPEN, speaker(person)
     around = mapping.Around(
-        _read(visit),
+        visit.odometer if is_open else _read(visit),
         _plugs(visit.sheet_id, visit.sheet.approved_at),
-        _fluids(stands, speaks.volume) if is_open else {},
+        _fluids(stands, speaks.volume, counted(visit).shelf) if is_open else {},
         tips_of(visit.bike.model_id) if is_open else {},
     )
     return mapping.run_sheet(visit, stands, around, speaks, now)
@@ -149,34 +162,11 @@ def tips_of(model_id: int) -> dict[str, Tip]:
     return {step: tip for step, tip in newest.items() if tip.text or tip.tools}
 
 
-def mark(visit: Visit, person: Person) -> str:
-    """What a run sheet is told apart by: as long as it is the same, so is the sheet, but for the
-    clock. What happened is only added to, so it is counted, not read."""
-    bike = visit.bike
-    tasks = Task.objects.filter(visit=visit).values_list(
-        "reservoir", "variant", "fluid", "taken_out"
-    )
-    shelf = Fluid.objects.aggregate(Count("pk"), Sum("version"))
-    return digest(
-        [
-            [str(visit.pk), visit.state, seconds_per_minute()],
-            [bike.name, bike.model_id, bike.model.layout, bike.odometer_unit, bike.offset_km],
-            [person.pk, person.volume_unit, person.torque_unit],
-            [list(task) for task in tasks],
-            [*shelf.values(), StockLine.objects.aggregate(Max("pk"))["pk__max"]],
-            [str(wrench) for wrench in mapping.bench().wrenches],
-            EntryRow.objects.filter(visit=visit).count(),
-            Tip.objects.filter(model=bike.model_id).count(),
-            OdometerReading.objects.filter(bike=bike).count(),
-        ]
-    )
-
-
 def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service]]:
     """Every service of each reservoir of these bikes, oldest first."""
     ids = list(bike_ids)
     rows = list(Service.objects.filter(bike_id__in=ids).select_related("reading"))
-    follow(rows, corrections(ids))
+    follow(rows, corrections(ids) if rows else {})
     grouped: dict[tuple[UUID, str], list[Service]] = {}
     for row in sorted(rows, key=lambda row: (row.done_on, row.km)):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)

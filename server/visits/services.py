@@ -9,6 +9,7 @@ from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from oilward_core.bench import (
+    Bench,
     Entry,
     Sheet,
     Speaker,
@@ -33,8 +34,9 @@ from workshop.models import Person
 from workshop.repeated import digest
 
 from . import mapping
+from .marks import counted
 from .models import EntryRow, Task, Visit
-from .selectors import entries_of, plan_of, sheet_of, tasks_of, visits
+from .selectors import entries_of, plan_of, tasks_of, visits
 from .shapes import NewEntry
 
 
@@ -50,7 +52,7 @@ def stands_of(visit: Visit) -> tuple[list[Task], VisitPlan, Sheet]:
     """A visit as it stands: its tasks, what it is worked out from, and what its entries come to."""
     tasks = tasks_of(visit)
     plan = plan_of(visit, tasks)
-    return tasks, plan, sheet_of(visit, plan)
+    return tasks, plan, fold(plan, entries_of(visit, plan.tasks), mapping.bench())
 
 
 def note_standing(visit: Visit) -> Visit:
@@ -60,6 +62,7 @@ def note_standing(visit: Visit) -> Visit:
 
 def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
     visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
+    counted(visit)
     visit.stands = mapping.in_short(sheet, plan.tasks)
     visit.save(update_fields=["stands"])
     announce(f"visit/{visit.pk}")
@@ -150,9 +153,11 @@ def _against(unmet: tuple[str, ...], new: NewEntry) -> dict[str, Any]:
     return {"despite": list(unmet)}
 
 
-def _reopened(plan: VisitPlan, entries: list[Entry], correction: Entry, new: NewEntry) -> None:
+def _reopened(
+    plan: VisitPlan, entries: list[Entry], correction: Entry, new: NewEntry, bench: Bench
+) -> None:
     """Raises the question ``sheet.reopens`` with the steps a correction undoes, unless it was asked."""
-    titles = reopens(plan, entries, correction, mapping.bench())
+    titles = reopens(plan, entries, correction, bench)
     said = ", ".join(titles)
     if titles and new.accepts != said:
         raise Question("sheet.reopens", field="accepts", text=said, options=[said], sure=said)
@@ -207,7 +212,8 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     tasks = tasks_of(visit)
     plan = plan_of(visit, tasks)
     entries = entries_of(visit, plan.tasks)
-    sheet = fold(plan, entries, mapping.bench())
+    bench = mapping.bench()
+    sheet = fold(plan, entries, bench)
     step, unmet = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
     if old is not None:
         _same_kind(entries, old, new, step)
@@ -217,10 +223,10 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     data |= _as_it_was(new, old)
     if old is not None:
         corrects = Entry(str(entry_id), new.step, new.kind, data, at, actor.name, str(old.pk))
-        _reopened(plan, entries, corrects, new)
+        _reopened(plan, entries, corrects, new, bench)
     try:
         with transaction.atomic():
-            EntryRow.objects.create(
+            row = EntryRow.objects.create(
                 id=entry_id,
                 visit=visit,
                 step=new.step,
@@ -233,4 +239,4 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error
-    return _note(visit, tasks, plan, sheet_of(visit, plan))
+    return _note(visit, tasks, plan, fold(plan, [*entries, mapping.entry(row)], bench))

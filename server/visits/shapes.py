@@ -7,7 +7,7 @@ from findings.mapping import PlugPart
 from oilward_core.bench import Status
 from oilward_core.debris import Form, LevelWord, Matter, OilLook
 from oilward_core.fill import Action
-from oilward_core.runsheet import Ask, WaitsFor
+from oilward_core.runsheet import Aside, Ask, Pose, WaitsFor
 from workshop.shapes import Why, upto
 
 VisitState = Literal["open", "signed", "left"]
@@ -78,7 +78,8 @@ class StepShape:
     nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
     in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
     ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
-    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one."""
+    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one; ``hands``
+    what a second person does, if one is needed; ``tilts``: the bike may be tilted here."""
 
     id: str
     reservoir: str
@@ -110,6 +111,8 @@ class StepShape:
     reopened: bool
     taken_by: str
     tip: TipShape | None
+    hands: str
+    tilts: bool
 
 
 @dataclass(frozen=True)
@@ -248,6 +251,39 @@ class WaitsShape:
 
 
 @dataclass(frozen=True)
+class PoseShape:
+    """A way to stand, and what to be careful of when it is not strapped down so."""
+
+    pose: Pose
+    caution: str
+
+
+@dataclass(frozen=True)
+class StanceShape:
+    """How the bike stands, in words as well, since when, and who said so; ``caution`` as long as it
+    is not strapped down."""
+
+    pose: Pose
+    strapped: bool
+    caution: str
+    words: str
+    by: str
+    since: str
+
+
+@dataclass(frozen=True)
+class HandsShape:
+    """A second pair of hands that is called for, or lent; ``what`` they do, if the step says it."""
+
+    step: str
+    title: str
+    what: str
+    by: str
+    since: str
+    lent_by: str
+
+
+@dataclass(frozen=True)
 class OpenPointShape:
     """Something that must not be forgotten; ``touch``: whoever takes over puts a hand on it."""
 
@@ -270,7 +306,8 @@ class Offer:
 class RunSheet:
     """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
     odometer really showed, where a closed visit was signed on another reading; ``open_points`` what is
-    open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last."""
+    open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last,
+    ``asides`` the kinds of entries that are no work at their step."""
 
     id: str
     state: VisitState
@@ -296,6 +333,10 @@ class RunSheet:
     open_points: list[OpenPointShape]
     in_hands_of: str
     waits_for: list[WaitsFor]
+    stance: StanceShape | None
+    hands: HandsShape | None
+    poses: list[PoseShape]
+    asides: list[Aside]
     wants: str
     ride_in: str
     ride_out: str

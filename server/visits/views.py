@@ -12,7 +12,7 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigner, person_of
 
-from . import selectors, services
+from . import marks, selectors, services
 from .models import Visit
 from .opening import services as opening
 from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, RunSheet, Signature
@@ -49,15 +49,19 @@ class ReasonSerializer(DataclassSerializer[Reason]):
         dataclass = Reason
 
 
-def said(sheet: RunSheet) -> dict[str, Any]:
-    """Plain words and numbers already: the serializer describes them, and would take as long as all the
-    rest."""
-    return asdict(sheet)
-
-
-def _answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
-    sheet = selectors.run_sheet(visit, person_of(request), timezone.now())
-    return Response(said(sheet), status=code)
+def answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
+    """A visit's run sheet and its mark, with which whoever has it asks whether it still holds."""
+    person = person_of(request)
+    mark = f'"{marks.mark(visit, person)}"'
+    now = timezone.now()
+    if request.headers.get("If-None-Match") == mark:
+        # the clock goes on all the same
+        headers = {"ETag": mark, "Oil-Ward-Now": now.isoformat()}
+        return Response(status=status.HTTP_304_NOT_MODIFIED, headers=headers)
+    sheet = selectors.run_sheet(visit, person, now)
+    # plain words and numbers already: the serializer describes them, and would take as long as all
+    # the rest
+    return Response(asdict(sheet), status=code, headers={"ETag": mark})
 
 
 class OfferSerializer(DataclassSerializer[Offer]):
@@ -88,7 +92,7 @@ class VisitsView(APIView):
         visit = opening.open_visit(
             given.validated_data, actor=person_of(request), now=timezone.now()
         )
-        return _answer(visit, request, status.HTTP_201_CREATED)
+        return answer(visit, request, status.HTTP_201_CREATED)
 
 
 class VisitView(APIView):
@@ -100,16 +104,7 @@ class VisitView(APIView):
     )
     def get(self, request: Request, visit_id: UUID) -> Response:
         """With the mark of an earlier answer (``If-None-Match``), only whether it still holds."""
-        visit = get_object_or_404(selectors.visits(), pk=visit_id)
-        mark = f'"{selectors.mark(visit, person_of(request))}"'
-        if request.headers.get("If-None-Match") == mark:
-            # the clock goes on all the same
-            answer = Response(status=status.HTTP_304_NOT_MODIFIED)
-            answer["Oil-Ward-Now"] = timezone.now().isoformat()
-        else:
-            answer = _answer(visit, request)
-        answer["ETag"] = mark
-        return answer
+        return answer(get_object_or_404(selectors.visits(), pk=visit_id), request)
 
 
 class EntriesView(APIView):
@@ -124,7 +119,7 @@ class EntriesView(APIView):
         visit = services.record_entry(
             visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
         )
-        return _answer(visit, request)
+        return answer(visit, request)
 
 
 class TasksView(APIView):
@@ -139,7 +134,7 @@ class TasksView(APIView):
         visit = opening.add_task(
             visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
         )
-        return _answer(visit, request)
+        return answer(visit, request)
 
 
 class TaskView(APIView):
@@ -147,7 +142,7 @@ class TaskView(APIView):
 
     @extend_schema(operation_id="task_take_out", responses={200: RunSheetSerializer})
     def delete(self, request: Request, visit_id: UUID, reservoir: str) -> Response:
-        return _answer(opening.take_out(visit_id, reservoir, actor=person_of(request)), request)
+        return answer(opening.take_out(visit_id, reservoir, actor=person_of(request)), request)
 
 
 class SignatureView(APIView):
@@ -174,7 +169,7 @@ class SignatureView(APIView):
             beside=beside,
             ride_out=named.ride_out,
         )
-        return _answer(visit, request)
+        return answer(visit, request)
 
 
 class LeaveView(APIView):
@@ -189,4 +184,4 @@ class LeaveView(APIView):
         visit = signing.leave(
             visit_id, given.validated_data.reason, actor=person_of(request), now=timezone.now()
         )
-        return _answer(visit, request)
+        return answer(visit, request)

@@ -12,6 +12,7 @@ from .handing import OpenPoint, check_hands, open_points
 from .judged import TorqueCard, judge_finding
 from .known import VisitPlan
 from .reading import read_entry
+from .stance import Hands, Stance, caution_of
 from .state import Sheet, Status, StepState, Stop, TaskState, Waits, check_entry, fold
 from .upgrade import upgrade
 from .words import Standing, next_words, result, standing, waits_for
@@ -24,9 +25,11 @@ __all__ = [
     "Facts",
     "FastenerState",
     "Flow",
+    "Hands",
     "OpenPoint",
     "Sheet",
     "Speaker",
+    "Stance",
     "Standing",
     "Stands",
     "Status",
@@ -40,6 +43,7 @@ __all__ = [
     "Way",
     "ahead",
     "as_before",
+    "caution_of",
     "check_entry",
     "check_hands",
     "expected_at",

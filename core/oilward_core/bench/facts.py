@@ -13,6 +13,7 @@ from enum import StrEnum
 from ..guard import Sound, guarded
 from ..runsheet import FILTER, OPEN, SEIZED, Aside, Name, StepId
 from .entries import ANSWERED, DRY, SKIP, Entry, ordered
+from .stance import Hands, Stance, hands_after, stance_after
 
 DRAIN_PLUG, FILL_PLUG = "drain plug", "fill plug"
 AT_THE_PLUG = "at the drain plug"
@@ -94,7 +95,8 @@ class Facts:
     ``events`` by reservoir what a filling consists of, oldest first; ``opened`` the reservoirs of
     which anything was opened; ``undone`` which steps something undid; ``despite`` the entries that
     were written down against a need, ``answered`` what was said of them; ``taken`` by step who has it
-    in hand, ``waits`` what the visit waits for, ``newest`` what happened last.
+    in hand, ``waits`` what the visit waits for, ``newest`` what happened last, ``stance`` how the bike
+    stands, ``hands`` a second pair of them.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -110,6 +112,8 @@ class Facts:
     taken: dict[str, Entry] = field(default_factory=dict)
     waits: Entry | None = None
     newest: Entry | None = None
+    stance: Stance | None = None
+    hands: Hands | None = None
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
 
     def fastener(self, reservoir: str, part: str) -> FastenerFact | None:
@@ -141,6 +145,8 @@ class _Fold:
         facts, step = self.facts, StepId.of(entry.step)
         facts.newest = entry
         facts.by_step.setdefault(entry.step, []).append(entry)
+        facts.stance = stance_after(facts.stance, entry, step)
+        facts.hands = hands_after(facts.hands, entry)
         if entry.data.get("despite"):
             facts.despite.append(entry)
         if entry.kind == ANSWERED:
@@ -156,6 +162,8 @@ class _Fold:
         self.facts.taken.pop(entry.step, None)
         if self.facts.waits and self.facts.waits.step == entry.step:
             self.facts.waits = None
+        if self.facts.hands and self.facts.hands.step == entry.step:
+            self.facts.hands = None
 
     def _takes(self, entry: Entry, step: StepId) -> None:
         self.facts.taken[entry.step] = entry
@@ -169,8 +177,9 @@ class _Fold:
     def _goes_on(self, entry: Entry, step: StepId) -> None:
         self.facts.waits = None
 
-    def _takes_over(self, entry: Entry, step: StepId) -> None:
-        """Nothing changes but whose hands it is in, and that is the newest entry's."""
+    def _aside(self, entry: Entry, step: StepId) -> None:
+        """No work at its step: whose hands it is in is the newest entry's, how the bike stands and who
+        lends a hand is taken of every entry."""
 
     def _note(self, entry: Entry, step: StepId) -> None:
         self._complete(entry)
@@ -314,7 +323,11 @@ _TAKES = {
     Aside.GIVES_UP: _Fold._gives_up,
     Aside.WAITS: _Fold._waits,
     Aside.GOES_ON: _Fold._goes_on,
-    Aside.TAKES_OVER: _Fold._takes_over,
+    Aside.TAKES_OVER: _Fold._aside,
+    Aside.STANDS: _Fold._aside,
+    Aside.CALLS: _Fold._aside,
+    Aside.LENDS: _Fold._aside,
+    Aside.LETS_GO: _Fold._aside,
 }
 
 

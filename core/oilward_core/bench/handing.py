@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ..errors import CoreError
 from ..guard import guarded
-from ..runsheet import Name, TaskPlan
+from ..runsheet import Name, Pose, TaskPlan
 from .entries import Data
 from .facts import Stands
 from .state import Sheet, Status, TaskState
@@ -47,6 +47,8 @@ def open_points(tasks: Iterable[TaskPlan], sheet: Sheet) -> tuple[OpenPoint, ...
     labels = {task.reservoir.key: task.reservoir.label for task in tasks}
     runs = any(s.step.name == Name.RUN and s.status == Status.RUNNING for s in sheet.steps)
     found = [OpenPoint("the engine runs; stop it before you go")] if runs else []
+    if sheet.stance and sheet.stance.pose == Pose.TILTED:
+        found.append(OpenPoint("the bike is tilted, not strapped; nobody goes under it"))
     for task in sheet.tasks:
         found += _points(labels.get(task.key, task.key), task)
     return tuple(found)

@@ -162,6 +162,11 @@ def _poured(reservoir: str, known: Known) -> bool:
     return bool(known.facts.poured(reservoir))
 
 
+def _strapped(reservoir: str, known: Known) -> bool:
+    """Before anybody has said how it stands, its support is what is missing."""
+    return known.facts.stance is None or known.facts.stance.strapped
+
+
 def _right(reservoir: str, known: Known) -> bool:
     return known.fillings[reservoir].right
 
@@ -177,6 +182,7 @@ CHECKS: dict[Fact, _Check] = whole_table(
         Fact.RAN: _ran,
         Fact.POURED: _poured,
         Fact.RIGHT: _right,
+        Fact.STRAPPED: _strapped,
     },
 )
 

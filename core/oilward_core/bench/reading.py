@@ -10,7 +10,7 @@ from ..errors import CoreError
 from ..expected import Expected, hold_against
 from ..guard import guarded, whole_table
 from ..quantity import Kind, Measure, parse, parse_single, read_count, read_number
-from ..runsheet import Aside, Ask, Step, WaitsFor
+from ..runsheet import Aside, Ask, Pose, Step, WaitsFor
 from ..spec import field_of, read_value
 from .entries import ANSWERED, DRY, SKIP, Data, Speaker, part_data
 
@@ -307,6 +307,12 @@ def _takes_over(
     return {"hands": [str(one)[:MOST_WORDS] for one in hands[:MOST_PIECES]]}
 
 
+def _stands(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    """Nothing that is tilted is strapped."""
+    pose = _one_of(raw.get("pose"), Pose, "pose")
+    return {"pose": pose.value, "strapped": raw.get("strapped") is True and pose != Pose.TILTED}
+
+
 _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]
 # raw field that a quantity error belongs to, and the reader, by entry kind
 _READERS: dict[str, tuple[str, _Reader]] = {
@@ -332,6 +338,10 @@ _READERS: dict[str, tuple[str, _Reader]] = {
     Aside.WAITS: ("words", _waits),
     Aside.GOES_ON: ("", _nothing),
     Aside.TAKES_OVER: ("hands", _takes_over),
+    Aside.STANDS: ("pose", _stands),
+    Aside.CALLS: ("", _nothing),
+    Aside.LENDS: ("", _nothing),
+    Aside.LETS_GO: ("", _nothing),
 }
 
 

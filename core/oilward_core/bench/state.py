@@ -11,8 +11,10 @@ from ..errors import CoreError
 from ..fill import Advice
 from ..guard import Sound, guarded
 from ..runsheet import (
+    FACTS,
     Aside,
     Ask,
+    Fact,
     Job,
     Name,
     Rounds,
@@ -29,6 +31,7 @@ from .fasteners import FastenerState, fasteners
 from .filling import Bench, Filling, fillings_of
 from .judged import TorqueCard, drained_remark, judge_finding, torque_card, turned_wrong
 from .known import Known, VisitPlan, all_unmet, is_complete, run_since, settling
+from .stance import Hands, Stance
 
 
 class Status(StrEnum):
@@ -123,6 +126,8 @@ class Sheet(Sound):
     set_aside: tuple[Entry, ...]
     waits: Waits | None = None
     in_hands_of: str = ""
+    stance: Stance | None = None
+    hands: Hands | None = None
 
     @property
     def opened_drain(self) -> bool:
@@ -410,6 +415,8 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
         _waits(facts),
         facts.newest.by if facts.newest else "",
+        facts.stance,
+        facts.hands,
     )
 
 
@@ -438,12 +445,14 @@ def _finding(key: str, known: Known) -> Verdict | None:
 
 
 def _focus(states: Sequence[StepState]) -> str | None:
-    """The first step that is ready, in the planned order; else the first wait that runs."""
+    """The first step that is ready, in the planned order; else the first wait that runs; else what
+    only waits for the bike to be strapped down."""
     for status in (Status.READY, Status.RUNNING):
         for state in states:
             if state.status == status and state.step.ask != Ask.WAIT:
                 return str(state.step.id)
-    return None
+    loose = (FACTS[Fact.STRAPPED].unmet,)
+    return next((str(state.step.id) for state in states if state.unmet == loose), None)
 
 
 @guarded

@@ -97,6 +97,8 @@ def next_words(sheet: Sheet) -> str:
     focus = sheet.step(sheet.focus or "")
     if sheet.waits:
         return f"Waits for {waits_for(sheet.waits)}"
+    if sheet.hands and not sheet.hands.lent_by:
+        return f"{sheet.hands.by} needs a second pair of hands"
     if focus is not None:
         return focus.step.title
     return "Sign" if sheet.ready_to_sign else "Stopped"

@@ -1,7 +1,7 @@
 """What a visit consists of: jobs, the steps in them, and what each step needs."""
 
 from .build import build, jobs_for
-from .ids import Aside, Name, StepId, WaitsFor, of_bike
+from .ids import Aside, Name, Pose, StepId, WaitsFor, of_bike
 from .jobs import (
     CHANGE_MINUTES,
     COLD_JOBS,
@@ -44,6 +44,7 @@ __all__ = [
     "Need",
     "Place",
     "PlannedTask",
+    "Pose",
     "Round",
     "Rounds",
     "RunSheet",

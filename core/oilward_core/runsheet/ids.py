@@ -41,14 +41,19 @@ class Name(StrEnum):
 
 
 class Aside(StrEnum):
-    """What is written down at a step and is no work on it: who has it, what the visit waits for, and
-    that somebody took the visit over."""
+    """What is written down at a step and is no work on it: who has it, what the visit waits for, that
+    somebody took the visit over, how the bike stands now, and a second pair of hands that is called
+    for, lent and let go again."""
 
     TAKES = "takes"
     GIVES_UP = "gives up"
     WAITS = "waits"
     GOES_ON = "goes on"
     TAKES_OVER = "takes over"
+    STANDS = "stands"
+    CALLS = "calls"
+    LENDS = "lends"
+    LETS_GO = "lets go"
 
 
 class WaitsFor(StrEnum):
@@ -58,6 +63,15 @@ class WaitsFor(StrEnum):
     COLD = "a cold engine"
     ANSWER = "an answer"
     ELSE = "something else"
+
+
+class Pose(StrEnum):
+    """How a bike can stand."""
+
+    UPRIGHT = "upright"
+    SIDE_STAND = "side stand"
+    LIFTED = "lifted"
+    TILTED = "tilted"
 
 
 class StepId(NamedTuple):

@@ -19,6 +19,7 @@ class Fact(StrEnum):
     RAN = "ran"
     POURED = "poured"
     RIGHT = "right"
+    STRAPPED = "strapped"
 
 
 @dataclass(frozen=True)
@@ -44,6 +45,7 @@ FACTS: dict[Fact, FactWords] = whole_table(
         Fact.RAN: FactWords("the engine has not run for the {label}'s level", (Name.RUN,), False),
         Fact.POURED: FactWords("nothing is poured into the {label} yet", (Name.FILL,), False),
         Fact.RIGHT: FactWords("the {label}'s level is not right", (Name.LEVEL, Name.FILL), False),
+        Fact.STRAPPED: FactWords("the bike is not strapped down", (Name.SUPPORT,), False),
     },
 )
 

@@ -69,7 +69,8 @@ class Step:
     ``turn`` what follows the wrench, ``spot`` where it is on the bike map, ``unchecked`` the values
     it works with that no second person has checked, ``path`` the value a look-up asks for;
     ``draws``: oil is taken out, not poured in; ``places`` where a leak is looked for; ``measured``
-    what is measured."""
+    what is measured; ``hands`` what a second person does for a minute, if one is needed; ``tilts``:
+    the bike may be tilted here to empty its corners."""
 
     id: StepId
     job: str
@@ -92,6 +93,8 @@ class Step:
     draws: bool = False
     places: tuple[Place, ...] = ()
     measured: tuple[Measured, ...] = ()
+    hands: str = ""
+    tilts: bool = False
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

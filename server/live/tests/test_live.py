@@ -147,6 +147,7 @@ class MarkTests(RaceTestCase):
         changes = {
             "an entry": mira.tick,
             "a bottle": lambda: self.drawn(mira),
+            "a tip": lambda: self.tip(mira),
             "a reservoir": lambda: mira._post(f"{url}tasks/", {"reservoir": "front brake"}),
             "left": lambda: mira.leave("wrong bike"),
         }
@@ -157,6 +158,25 @@ class MarkTests(RaceTestCase):
                 self.assertEqual(answer.status_code, 200)
                 self.assertNotEqual(answer["ETag"], mark)
                 mark = answer["ETag"]
+
+    def test_who_writes_is_told_what_the_answer_is_told_apart_by(self) -> None:
+        mira = Technician(self.signed_in("mira"), self.heron.pk)
+        mira.open()
+        url = f"/api/visits/{mira.visit}/"
+        answer = mira.tick()
+        same = mira.api.get(url, headers={"If-None-Match": answer["ETag"]})
+        self.assertEqual(same.status_code, 304)
+        # what a colleague writes meanwhile is not mistaken for it
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.now, oda.sheet = mira.visit, mira.now, mira.sheet
+        oda.entry("takes")
+        told = mira.api.get(url, headers={"If-None-Match": answer["ETag"]})
+        self.assertEqual(told.status_code, 200)
+        self.assertIn("Oda", [step["taken_by"] for step in told.json()["steps"]])
+
+    def tip(self, mira: Technician) -> object:
+        tip = {"id": str(uuid4()), "step": mira.sheet["focus"], "text": "panel first", "tools": ""}
+        return mira.api.post(f"/api/visits/{mira.visit}/tips/", tip, format="json")
 
     def drawn(self, mira: Technician) -> object:
         bottle = mira.api.get("/api/shelf/stock/").json()["bottles"][0]["id"]

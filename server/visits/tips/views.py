@@ -1,6 +1,5 @@
 from uuid import UUID
 
-from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -8,8 +7,7 @@ from rest_framework.views import APIView
 from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
-from visits import selectors
-from visits.views import RunSheetSerializer, said
+from visits.views import RunSheetSerializer, answer
 
 from . import services
 from .shapes import NewTip
@@ -28,4 +26,4 @@ class TipsView(APIView):
         given = NewTipSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         visit = services.write_tip(visit_id, given.validated_data, actor=person_of(request))
-        return Response(said(selectors.run_sheet(visit, person_of(request), timezone.now())))
+        return answer(visit, request)

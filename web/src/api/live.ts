@@ -34,12 +34,8 @@ function useLive(topics: readonly string[], changed: () => void): boolean {
   return told;
 }
 
-/** A visit's run sheet is asked for as soon as something is written down in it. */
-export function useLiveVisit(visit: string): boolean {
-  const client = useQueryClient();
-  const [changed] = useState(() => () => {
-    void client.invalidateQueries({ queryKey: keys.visit(visit) });
-  });
+/** Calls `changed` as soon as something is written down in a visit. */
+export function useLiveVisit(visit: string, changed: () => void): boolean {
   return useLive([`visit/${visit}`], changed);
 }
 

@@ -967,6 +967,19 @@ export interface components {
             bottles: components["schemas"]["BottlesRequest"][];
             count: number;
         };
+        /**
+         * @description * `takes` - TAKES
+         *     * `gives up` - GIVES_UP
+         *     * `waits` - WAITS
+         *     * `goes on` - GOES_ON
+         *     * `takes over` - TAKES_OVER
+         *     * `stands` - STANDS
+         *     * `calls` - CALLS
+         *     * `lends` - LENDS
+         *     * `lets go` - LETS_GO
+         * @enum {string}
+         */
+        AsidesEnum: "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
         Ask: {
             reservoir: string;
             label: string;
@@ -1348,6 +1361,14 @@ export interface components {
             reasons: components["schemas"]["Why"][];
             plug: components["schemas"]["Plug"] | null;
         };
+        HandsShape: {
+            step: string;
+            title: string;
+            what: string;
+            by: string;
+            since: string;
+            lent_by: string;
+        };
         JobShape: {
             id: string;
             label: string;
@@ -1694,6 +1715,18 @@ export interface components {
             /** Format: double */
             largest_mm: number | null;
         };
+        /**
+         * @description * `upright` - UPRIGHT
+         *     * `side stand` - SIDE_STAND
+         *     * `lifted` - LIFTED
+         *     * `tilted` - TILTED
+         * @enum {string}
+         */
+        Pose: "upright" | "side stand" | "lifted" | "tilted";
+        PoseShape: {
+            pose: components["schemas"]["Pose"];
+            caution: string;
+        };
         Prices: {
             coldest_start: string;
             hour_price: string;
@@ -1827,6 +1860,10 @@ export interface components {
             open_points: components["schemas"]["OpenPointShape"][];
             in_hands_of: string;
             waits_for: components["schemas"]["WaitsForEnum"][];
+            stance: components["schemas"]["StanceShape"] | null;
+            hands: components["schemas"]["HandsShape"] | null;
+            poses: components["schemas"]["PoseShape"][];
+            asides: components["schemas"]["AsidesEnum"][];
             wants: string;
             ride_in: string;
             ride_out: string;
@@ -1966,6 +2003,14 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        StanceShape: {
+            pose: components["schemas"]["Pose"];
+            strapped: boolean;
+            caution: string;
+            words: string;
+            by: string;
+            since: string;
+        };
         StandingShape: {
             part: string;
             word: string;
@@ -2024,6 +2069,8 @@ export interface components {
             reopened: boolean;
             taken_by: string;
             tip: components["schemas"]["TipShape"] | null;
+            hands: string;
+            tilts: boolean;
         };
         /**
          * @description * `done` - DONE

@@ -11,6 +11,7 @@ import { WaitsFor } from "./Hands";
 import { inHand, isAside, isClosed, isOpen, taskOf, type Step } from "./sheet";
 import { SidePanel } from "./SidePanel";
 import { StepFocus } from "./StepFocus";
+import { HandsCalled, NotStrapped } from "./Stance";
 import { StepList } from "./StepList";
 import { Stops } from "./Stops";
 import { useClock } from "./useClock";
@@ -105,6 +106,8 @@ function BenchTop(props: Props) {
           look={go}
         />
         <WaitsFor sheet={sheet} send={aside} />
+        <NotStrapped sheet={sheet} step={step} send={aside} />
+        <HandsCalled sheet={sheet} send={aside} />
         <Stops
           sheet={sheet}
           answer={mayWork ? (stop, data) => send(stop, "answered", data) : null}
@@ -130,8 +133,8 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
   const [looking, setLooking] = useState<string | null>(null);
   const [last, setLast] = useState<string | null>(null);
   const [turn, setTurn] = useState(0);
-  const mine = useCallback(({ step, kind }: NewEntry) => {
-    if (isAside(kind)) return;
+  const mine = useCallback(({ step, kind }: NewEntry, told: Sheet) => {
+    if (isAside(told, kind)) return;
     setLooking((looked) => (looked === step ? null : looked));
     setLast((was) => (was === step ? null : was));
     setTurn((count) => count + 1);

@@ -8,6 +8,7 @@ import { LetItWait, TakeOver } from "./Hands";
 import { Leave } from "./Leave";
 import type { Sheet } from "./outbox";
 import { ledTo, running, type Step, type Task } from "./sheet";
+import { StandsNow } from "./Stance";
 import { AddTask, TakeOut } from "./Tasks";
 import { useCall } from "./useCall";
 import { useTick } from "./useClock";
@@ -147,28 +148,28 @@ function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: bo
   );
 }
 
-/** The state of the bike and the running timers, for whoever comes back to it. */
-export function SidePanel({
-  sheet,
-  now,
-  aside,
-  look,
-}: {
-  sheet: Sheet;
-  now: () => number;
-  /** Writes down what is no work at a step; nothing where one only looks. */
-  aside: ((kind: string, data: Record<string, unknown>) => void) | null;
-  look: (step: string) => void;
-}) {
-  const mayWork = aside !== null;
-  const open = mayWork && sheet.state === "open";
+type Aside = (kind: string, data: Record<string, unknown>) => void;
+
+/** What can be said of an open visit besides its steps. */
+function Doings({ sheet, aside }: { sheet: Sheet; aside: Aside }) {
   return (
-    <aside className="side" aria-label="State of the bike">
-      <Timers sheet={sheet} now={now} look={look} />
-      {sheet.state === "open" && <Ahead sheet={sheet} />}
-      {sheet.tasks.map((task) => (
-        <Standing key={task.key} sheet={sheet} task={task} mayWork={mayWork} />
-      ))}
+    <>
+      <TakeOver sheet={sheet} send={aside} />
+      {!sheet.waits && <LetItWait sheet={sheet} send={aside} />}
+      {!sheet.hands && (
+        <Button block onClick={() => aside("calls", {})}>
+          I need a second pair of hands
+        </Button>
+      )}
+      <AddTask sheet={sheet} />
+    </>
+  );
+}
+
+/** What was asked for, and what no longer belongs to the visit. */
+function Besides({ sheet }: { sheet: Sheet }) {
+  return (
+    <>
       {sheet.wants && (
         <p>
           <b>Asked for:</b> {sheet.wants}
@@ -179,15 +180,40 @@ export function SidePanel({
           Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
         </p>
       )}
-      {open && <TakeOver sheet={sheet} send={aside} />}
-      {open && !sheet.waits && <LetItWait sheet={sheet} send={aside} />}
-      {open && <AddTask sheet={sheet} />}
+    </>
+  );
+}
+
+/** The state of the bike and the running timers, for whoever comes back to it. */
+export function SidePanel({
+  sheet,
+  now,
+  aside,
+  look,
+}: {
+  sheet: Sheet;
+  now: () => number;
+  /** Writes down what is no work at a step; nothing where one only looks. */
+  aside: Aside | null;
+  look: (step: string) => void;
+}) {
+  const doing = sheet.state === "open" ? aside : null;
+  return (
+    <aside className="side" aria-label="State of the bike">
+      <Timers sheet={sheet} now={now} look={look} />
+      {sheet.state === "open" && <Ahead sheet={sheet} />}
+      <StandsNow sheet={sheet} send={doing} />
+      {sheet.tasks.map((task) => (
+        <Standing key={task.key} sheet={sheet} task={task} mayWork={aside !== null} />
+      ))}
+      <Besides sheet={sheet} />
+      {doing && <Doings sheet={sheet} aside={doing} />}
       <p className="soft side-sheet">
         {sheet.odometer}
         {sheet.corrected && ` (the reading was corrected since: ${sheet.corrected})`} · spec sheet
         version {sheet.sheet_version}. The service manual comes first.
       </p>
-      {open && sheet.may_leave && <Leave sheet={sheet} />}
+      {doing && sheet.may_leave && <Leave sheet={sheet} />}
     </aside>
   );
 }

@@ -8,6 +8,7 @@ import { Earlier } from "./Earlier";
 import { Taken } from "./Hands";
 import type { Kept, NewEntry, Sheet } from "./outbox";
 import { isClosed, type Step, type StepProps } from "./sheet";
+import { SecondHands, TiltIt } from "./Stance";
 import { TipNote, WriteTip } from "./TipNote";
 import { AmountStep } from "./steps/AmountStep";
 import { CheckStep } from "./steps/CheckStep";
@@ -253,6 +254,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
         {step.title}
       </h1>
       <Instruction sheet={sheet} step={step} />
+      <SecondHands sheet={sheet} step={step} send={readOnly ? null : send} />
       <Sentence refused={refused} accept={accept} />
       {showForm ? (
         <Form {...props} problem={problem} send={record} />
@@ -268,6 +270,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
         <Beside step={step} problem={problem} readOnly={readOnly} send={record}>
           <Earlier when={when} change={setWhen} />
           <WriteTip visit={sheet.id} step={step} />
+          <TiltIt sheet={sheet} step={step} send={send} />
         </Beside>
       )}
     </div>

@@ -14,7 +14,7 @@ export interface Kept {
 /** What came of sending an entry: taken; never, as it stands; our fault, perhaps better next time;
  * nobody signed in; or no answer, with how many seconds to wait if the server said so. */
 export type Outcome =
-  | { kind: "taken"; sheet: Sheet }
+  | { kind: "taken"; sheet: Sheet; mark: string }
   | { kind: "refused"; problem: Problem }
   | { kind: "fault"; problem: Problem }
   | { kind: "signed out" }
@@ -56,11 +56,15 @@ function problemOf(status: number, body: unknown): Problem {
 }
 
 /** What an answer of the server means for the entry that was sent. */
-export function outcomeOf(status: number, body: unknown, retryAfter: string | null): Outcome {
-  if (status < 300) return { kind: "taken", sheet: body as Sheet };
+export function outcomeOf(
+  status: number,
+  body: unknown,
+  header: (name: string) => string | null,
+): Outcome {
+  if (status < 300) return { kind: "taken", sheet: body as Sheet, mark: header("ETag") ?? "" };
   if (status === 401) return { kind: "signed out" };
   if (LATER.has(status)) {
-    return { kind: "unreachable", seconds: retryAfter ? Number(retryAfter) || null : null };
+    return { kind: "unreachable", seconds: Number(header("Retry-After")) || null };
   }
   const problem = problemOf(status, body);
   return { kind: status >= 500 ? "fault" : "refused", problem };

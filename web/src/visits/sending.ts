@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { api } from "../api/client";
 import { keys } from "../api/hooks";
+import { keepSheet } from "./asking";
 import { Outbox, outcomeOf, type NewEntry, type Outcome, type State } from "./outbox";
 
 async function post(visit: string, entry: NewEntry): Promise<Outcome> {
@@ -11,7 +12,7 @@ async function post(visit: string, entry: NewEntry): Promise<Outcome> {
   try {
     const sent = api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body });
     const { data, error, response } = await sent;
-    return outcomeOf(response.status, data ?? error, response.headers.get("Retry-After"));
+    return outcomeOf(response.status, data ?? error, (name) => response.headers.get(name));
   } catch {
     return { kind: "unreachable", seconds: null };
   }
@@ -50,7 +51,7 @@ export function useSending(person: string): void {
       const queryKey = keys.visit(visit);
       if (outcome.kind === "taken") {
         await client.cancelQueries({ queryKey });
-        client.setQueryData(queryKey, outcome.sheet);
+        keepSheet(client, outcome.sheet, outcome.mark);
       } else if (outcome.kind === "signed out") {
         void client.invalidateQueries({ queryKey: keys.session });
       } else if (outcome.kind === "refused") {

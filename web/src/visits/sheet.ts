@@ -22,11 +22,9 @@ export function isClosed(step: Step): boolean {
   return CLOSED.includes(step.status);
 }
 
-const ASIDE = ["takes", "gives up", "waits", "goes on", "takes over"];
-
 /** Whether an entry is no work at its step: whose it is, what the visit waits for. */
-export function isAside(kind: string): boolean {
-  return ASIDE.includes(kind);
+export function isAside(sheet: Sheet, kind: string): boolean {
+  return sheet.asides.some((aside) => aside === kind);
 }
 
 /** Something a person can do now, or a wait of theirs that runs. */

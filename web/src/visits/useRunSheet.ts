@@ -1,8 +1,8 @@
-import { useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect } from "react";
-import { api, taken } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
 import { keys } from "../api/hooks";
 import { useLiveVisit } from "../api/live";
+import { askSheet } from "./asking";
 import type { NewEntry, Sheet } from "./outbox";
 import { outbox, useOutbox } from "./sending";
 
@@ -10,42 +10,36 @@ import { outbox, useOutbox } from "./sending";
 const TOLD = 30_000;
 const UNTOLD = 2000;
 
-/** What the newest answer about each visit is told apart by. */
-const marks = new Map<string, string>();
-
-/** A visit's run sheet. One that is as it was is not sent again; only its clock goes on. */
-async function ask(client: QueryClient, visit: string): Promise<Sheet> {
-  const before = client.getQueryData<Sheet>(keys.visit(visit));
-  const mark = before && marks.get(visit);
-  const asked = api.GET("/api/visits/{visit_id}/", {
-    params: { path: { visit_id: visit } },
-    headers: mark ? { "If-None-Match": mark } : {},
-  });
-  const { response } = await asked;
-  const now = response.headers.get("Oil-Ward-Now");
-  if (response.status === 304 && before && now) return { ...before, now };
-  const sheet = await taken(asked);
-  marks.set(visit, response.headers.get("ETag") ?? "");
-  return sheet;
-}
-
 /** A visit's run sheet and this device's entries on their way to it; `mine` is told of each that the
  * server has taken. */
-export function useRunSheet(visit: string, mine: (entry: NewEntry) => void) {
+export function useRunSheet(visit: string, mine: (entry: NewEntry, sheet: Sheet) => void) {
   const client = useQueryClient();
-  const told = useLiveVisit(visit);
+  // told of a change while an entry is on its way: its answer most likely brings it
+  const heard = useRef(false);
+  const askAgain = useCallback(() => {
+    heard.current = false;
+    void client.invalidateQueries({ queryKey: keys.visit(visit) });
+  }, [client, visit]);
+  const changed = useCallback(() => {
+    heard.current = outbox.state().waiting.some((kept) => kept.visit === visit);
+    if (!heard.current) askAgain();
+  }, [visit, askAgain]);
+  const told = useLiveVisit(visit, changed);
   const sheet = useQuery({
     queryKey: keys.visit(visit),
-    queryFn: () => ask(client, visit),
-    refetchInterval: told ? TOLD : UNTOLD,
+    queryFn: () => askSheet(client, visit),
+    // without an answer, who told may be away as well
+    refetchInterval: ({ state }) => (told && state.status !== "error" ? TOLD : UNTOLD),
   });
   const { waiting, held, unreachable } = useOutbox();
   useEffect(
     () =>
       outbox.hear((kept, outcome) => {
-        if (kept.visit === visit && outcome.kind === "taken") mine(kept.entry);
+        if (kept.visit !== visit) return;
+        if (outcome.kind === "taken") mine(kept.entry, outcome.sheet);
+        if (heard.current) askAgain();
       }),
-    [visit, mine],
+    [visit, mine, askAgain],
   );
   const send = useCallback(
     (entry: Omit<NewEntry, "id">) => outbox.add(visit, { ...entry, id: crypto.randomUUID() }),

@@ -17,6 +17,7 @@ OPEN, SEIZED = "open", "seized"
 NEW, TURNED = "new", "turned over"
 REUSED = ("reused, looks good", "reused, nothing else there")
 FILTER = "filter"
+STRAPPED = Need(Fact.STRAPPED)
 
 
 def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> None:
@@ -79,7 +80,12 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             place=where(plug),
             spot=plug.spot if plug else None,
             minutes=Decimal(minutes_of(JobKind.DRAIN, work.learned)[1]),
-            needs=(Need(Fact.PROVEN, key), *(done(look_up_id(path)) for path in task.asks)),
+            tilts=True,
+            needs=(
+                STRAPPED,
+                Need(Fact.PROVEN, key),
+                *(done(look_up_id(path)) for path in task.asks),
+            ),
         )
     )
     _read(work, spec, done(drain))
@@ -146,7 +152,7 @@ def _close_up(work: Work, task: PlannedTask) -> None:
             place=where(plug),
             spot=plug.spot if plug else None,
             items=("Runs in by hand to contact",),
-            needs=(done(washer), inspected),
+            needs=(STRAPPED, done(washer), inspected),
         )
     )
     _tighten(work, spec, plug, done(refit))
@@ -176,7 +182,7 @@ def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need
             fastener=None if by_hand else plug,
             turn=turned,
             unchecked=unchecked(spec, f"{plug.key or plug.role}/torque") if plug else (),
-            needs=(refit,),
+            needs=(STRAPPED, refit),
         )
     )
 
@@ -205,6 +211,10 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
             spot=unit.spot if unit else None,
             unchecked=unchecked(spec, f"{unit.key or unit.role}/torque") if unit else (),
             items=("Old gasket came off with the old filter",),
-            needs=(done(StepId(spec.key, Name.DRAIN)), done(StepId(spec.key, Name.TORQUE))),
+            needs=(
+                STRAPPED,
+                done(StepId(spec.key, Name.DRAIN)),
+                done(StepId(spec.key, Name.TORQUE)),
+            ),
         )
     )

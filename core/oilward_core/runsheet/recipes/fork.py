@@ -30,6 +30,7 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             title=words,
             instruction="Front lifted and held, calliper hung up by a strap, never by its hose.",
             items=("Front is held and cannot tip", "Wheel out, calliper hung up"),
+            hands="holds the front while the axle comes out",
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
@@ -44,6 +45,7 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             title=words,
             instruction="Axle, pinch bolts and calliper by the manual's values. Pump the brake up.",
             items=("Axle and pinch bolts torqued", "Brake lever is hard", SECOND_PERSON),
+            hands="holds the wheel up while the axle goes in, then looks at axle and brake",
             needs=tuple(done(step) for step in legs_in),
         )
     )

@@ -102,6 +102,7 @@ def _level(
         title="Read the level",
         instruction=f"{engine} {posed(level.attitude)}, eye level with the {held}.",
         options=stands,
+        hands="holds it upright while you read" if level.attitude == UPRIGHT else "",
         unchecked=unchecked(task.spec, "/level.between"),
         needs=needs,
     )
