@@ -18,6 +18,7 @@ async function gone(running: ChildProcess | null): Promise<void> {
 export class Server {
   private process: ChildProcess | null = null;
   private events: ChildProcess | null = null;
+  private ahead: ChildProcess | null = null;
   private readonly port: string;
   private readonly eventsPort: string;
 
@@ -51,6 +52,7 @@ export class Server {
     this.process = this.run(...words);
     const where = ["--host", "127.0.0.1", "--port", this.eventsPort, "--log-level", "warning"];
     this.events ??= this.run("uvicorn", "config.events:application", ...where);
+    this.ahead ??= this.run("manage", "look_ahead");
     const until = Date.now() + 30_000;
     while (Date.now() < until) {
       try {
@@ -72,6 +74,7 @@ export class Server {
   async end(): Promise<void> {
     await this.kill();
     await gone(this.events);
+    await gone(this.ahead);
   }
 }
 

@@ -98,6 +98,52 @@ test("a colleague's tablet: whose a step is, what is typed stays, the visit is h
   await other.close();
 });
 
+test("tilted, nobody goes under it; a second pair of hands is called for and lent", async ({
+  page,
+  browser,
+}) => {
+  await begun(page, "Turnstone");
+  const other = await colleague(browser, page);
+  await tickAll(page);
+  await opened(page);
+  const stands = page.getByRole("region", { name: "How the bike stands" });
+  await expect(stands).toContainText("upright, strapped down");
+  await press(page, "Plug is out");
+  await press(page, "Tilt it, to empty the corners");
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("two hands or two people on it, nobody under it");
+  await expect(dialog.getByRole("checkbox", { name: "Strapped down" })).toBeDisabled();
+  await dialog.getByRole("button", { name: "So it stands" }).click();
+  const loose = other.getByRole("region", { name: "The bike is not strapped" });
+  await expect(loose).toContainText("tilted, not strapped (Mira,");
+
+  await press(page, "I need a second pair of hands");
+  await expect(other.getByText("Mira needs a second pair of hands")).toBeVisible();
+  await press(other, "I lend a hand");
+  const hands = page.getByRole("region", { name: "A second pair of hands" });
+  await expect(hands).toContainText("Oda lends a hand at “Drain the engine”");
+  await press(page, "That was it");
+  await expect(hands).toHaveCount(0);
+
+  await press(page, "Dripping has stopped");
+  await page.getByLabel("Amount, as the jug shows it").fill("3100 ml");
+  await press(page, "Write it down");
+  const right = page.getByRole("button", { name: /is right$/ });
+  await expect(
+    right.or(page.getByRole("heading", { name: "Read the plug" })).first(),
+  ).toBeVisible();
+  if (await right.isVisible()) await right.click();
+  await press(page, "Usual paste");
+  await press(page, "New seal on");
+  await step(page, "Refit the plug by hand");
+  await expect(page.getByText("the bike is not strapped down")).toBeVisible();
+  await press(page, "It stands upright, strapped down");
+  await expect(loose).toHaveCount(0);
+  await tickAll(page);
+  await step(page, "Torque the plug");
+  await other.close();
+});
+
 test("it waits for a part, and goes on the next day; what was forgotten is remembered", async ({
   page,
 }) => {

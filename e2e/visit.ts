@@ -200,6 +200,14 @@ async function again(page: Page): Promise<boolean> {
   return (await focus(page).locator(".remark").count()) > 0;
 }
 
+/** After a reading on the side stand nobody goes under the bike until it is strapped down again. */
+async function strapped(page: Page, hand: Hand): Promise<void> {
+  const strap = button(page, "It stands upright, strapped down");
+  if (!(await strap.isVisible())) return;
+  await hand.press(strap);
+  await expect(strap).toHaveCount(0);
+}
+
 /** From where the visit stands to its last step, or `until` something; `at` is called before each. */
 export async function walk(
   page: Page,
@@ -211,6 +219,7 @@ export async function walk(
     const title = (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
     if (title.startsWith("All done") || (await until())) return;
     await at(title);
+    await strapped(page, hand);
     await usual(page, hand);
   }
   throw new Error("the visit never came to its end");

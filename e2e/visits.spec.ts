@@ -9,7 +9,13 @@ test.describe.configure({ mode: "parallel" });
 const V_TWIN = "Brackwell Colossine 1640, 2018";
 
 /** Chooses these in the plan, and only these, and starts the visit from it. */
-async function fromPlan(page: Page, hand: Hand, name: string, wanted: string[]): Promise<void> {
+async function fromPlan(
+  page: Page,
+  hand: Hand,
+  name: string,
+  wanted: string[],
+  owner?: { wants: string; rideIn: string },
+): Promise<void> {
   const row = page.getByRole("row").filter({ hasText: name });
   const list = page.locator(".ward-list li, .ward-list > *").filter({ hasText: name });
   const plan = row.or(list).getByRole("link", { name: "Plan a visit" }).first();
@@ -25,6 +31,11 @@ async function fromPlan(page: Page, hand: Hand, name: string, wanted: string[]):
   await hand.press(page.getByRole("button", { name: "Start this visit" }));
   await hand.fill(page.getByLabel("Odometer now"), "20 010");
   await expect(page.getByLabel(/^Which oil, /).first()).toBeVisible();
+  if (owner) {
+    await hand.press(page.getByRole("button", { name: /^What does the owner say/ }));
+    await hand.fill(page.getByLabel("What it is for, in the owner's words"), owner.wants);
+    await hand.fill(page.getByLabel("How it felt on the ride in"), owner.rideIn);
+  }
   await hand.press(page.getByRole("button", { name: "Start the run sheet" }));
   await step(page, "Cold checks");
 }
@@ -95,7 +106,11 @@ test("cold valves, two drains and both fork legs, on a tablet held upright", asy
   const hand = mouse();
   const valves = "Valve clearances, engine cold six hours";
   const wanted = ["engine", "primary", "fork, left", "fork, right", valves];
-  await fromPlan(page, hand, "Tystie", wanted);
+  await fromPlan(page, hand, "Tystie", wanted, {
+    wants: "Shifts badly cold",
+    rideIn: "First gear hard",
+  });
+  await expect(page.getByText("Asked for: Shifts badly cold")).toBeVisible();
   const seen: string[] = [];
   await walk(page, hand, (title) => {
     seen.push(title);
@@ -105,8 +120,12 @@ test("cold valves, two drains and both fork legs, on a tablet held upright", asy
   expect(at("Valve clearances")).toBeLessThan(at("Warm it up"));
   expect(at("Lift the front")).toBeGreaterThan(0);
   expect(seen.filter((title) => title.includes("draw down to the air gap"))).toHaveLength(2);
+  // what it was for and how it rode in come back for the ride out
+  await expect(page.getByText("On the ride in: First gear hard")).toBeVisible();
+  await page.getByLabel("And on the ride out?").fill("Shifts cleanly");
   await press(page, "Sign");
   await step(page, "Signed and closed");
+  await expect(page.getByText("On the ride out: Shifts cleanly")).toBeVisible();
   await expect(page.getByText("fork, left").first()).toBeVisible();
 });
 

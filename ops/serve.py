@@ -65,6 +65,18 @@ def keep_rolling(env: dict[str, str]) -> subprocess.Popen[bytes]:
     return child(command, cwd=SERVER, env={**os.environ, **env})
 
 
+def keep_looking_ahead(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    """Works out when open visits will be through."""
+    command = [sys.executable, "manage.py", "look_ahead"]
+    return child(command, cwd=SERVER, env={**os.environ, **env})
+
+
+def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
+    """What runs beside the API: it tells, rolls what is due forward, and looks ahead."""
+    events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
+    return [events, keep_rolling(env), keep_looking_ahead(env)]
+
+
 def wait_until_up(url: str, process: subprocess.Popen[bytes], seconds: float = 30) -> None:
     until = time.monotonic() + seconds
     while time.monotonic() < until:
@@ -128,7 +140,7 @@ def demo(words: list[str]) -> int:
     postgres = Postgres("demo")
     if options.fresh:
         postgres.remove()
-    process = roller = events = None
+    process, beside = None, list[subprocess.Popen[bytes]]()
     try:
         build_web()
         env = prepare(postgres, options.practice)
@@ -136,8 +148,8 @@ def demo(words: list[str]) -> int:
         if port != options.port:
             print(f"· Port {options.port} is taken: using {port}", flush=True)
         env["OILWARD_EVENTS_PORT"] = str(free_port(port + 1))
-        process, roller = spawn(env, port), keep_rolling(env)
-        events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
+        process = spawn(env, port)
+        beside = spawn_beside(env)
         url = f"http://127.0.0.1:{port}/"
         wait_until_up(url, process)
         print(f"\nOil Ward is up after {time.time() - begun:.0f} s: {url}\n{SIGN_INS}")
@@ -148,9 +160,8 @@ def demo(words: list[str]) -> int:
         print("\n· Stopping", flush=True)
         return 0
     finally:
-        end(events)
-        end(roller)
-        end(process)
+        for one in (*beside, process):
+            end(one)
         postgres.stop()
 
 
@@ -161,16 +172,15 @@ def serve(words: list[str]) -> int:
     if taken(port):
         raise SystemExit(f"Port {port} is taken. Stop what runs there, or name another one.")
     env = {"OILWARD_EVENTS_PORT": str(free_port(port + 1))}
-    process = roller = events = None
+    process, beside = None, list[subprocess.Popen[bytes]]()
     try:
-        process, roller = spawn(env, port), keep_rolling(env)
-        events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
+        process = spawn(env, port)
+        beside = spawn_beside(env)
         wait_until_up(f"http://127.0.0.1:{port}/", process)
         print(f"http://127.0.0.1:{port}/", flush=True)
         return process.wait()
     except KeyboardInterrupt:
         return 0
     finally:
-        end(events)
-        end(roller)
-        end(process)
+        for one in (*beside, process):
+            end(one)

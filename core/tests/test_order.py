@@ -20,6 +20,7 @@ from oilward_core.order import (
     in_turn,
     kind_of_step,
     learned_minutes,
+    slack,
     solve,
     solve_as_wished,
 )
@@ -327,3 +328,52 @@ class RuleTests(TestCase):
         said = " ".join(broken_rules(crowded, 1, 1))
         for words in ("jobs at once", "begins before", "pans in use", "move the bike"):
             self.assertIn(words, said)
+
+
+class SlackTests(TestCase):
+    """How much later a job may begin."""
+
+    def test_the_critical_path_of_a_worked_example(self) -> None:
+        # A textbook network, worked by hand: A 3, then B 2 and C 4 side by side, then D 1; 8 in all,
+        # A, C and D critical, B with 2 to spare.
+        network = [
+            Job("A", "A", "a", 3),
+            Job("B", "B", "b", 2, after=("A",)),
+            Job("C", "C", "c", 4, after=("A",)),
+            Job("D", "D", "d", 1, after=("B", "C")),
+        ]
+        found = solve(network, technicians=2)
+        self.assertEqual(found.minutes, 8)
+        spare = slack(found)
+        self.assertEqual({key: spare[key] for key in "ACD"}, {"A": 0, "C": 0, "D": 0})
+        start = {one.job.id: one.start for one in found.placed}
+        self.assertEqual(start["B"] + spare["B"], 5)
+
+    def test_alone_nothing_but_a_wait_leaves_time(self) -> None:
+        drips = [
+            Job("drain", "drain", "drain", 3, wait=10),
+            Job("refit", "refit", "refit", 4, after=("drain",)),
+            Job("look", "look", "look", 2),
+        ]
+        found = solve(drips)
+        self.assertEqual((found.minutes, slack(found)["drain"]), (17, 0))
+        start = {one.job.id: one.start for one in found.placed}
+        self.assertEqual(start["look"] + slack(found)["look"], 11)
+
+    @settings(max_examples=12, deadline=None)
+    @given(st.data())
+    def test_begun_so_much_later_the_whole_is_as_soon(self, data: st.DataObject) -> None:
+        chosen = data.draw(st.lists(st.sampled_from(SEVEN), min_size=2, max_size=4, unique_by=id))
+        people = data.draw(st.integers(1, 2))
+        jobs = jobs_for(chosen)
+        found = solve(jobs, technicians=people)
+        spare = slack(found)
+        self.assertEqual(min(spare.values()), 0)
+        late = data.draw(st.sampled_from(sorted(found.placed, key=lambda one: one.job.id)))
+        held = Job("held", "held", "held", 0, wait=late.start + spare[late.job.id])
+        delayed = [
+            replace(job, after=(*job.after, "held")) if job.id == late.job.id else job
+            for job in jobs
+        ]
+        again = solve([held, *delayed], technicians=people, seconds=10)
+        self.assertEqual(again.minutes, found.minutes)

@@ -32,9 +32,11 @@ class SharedTests(TestCase):
         clerk.entries[-1] = remembered
         self.assertEqual(clerk.sheet.stops, ())
 
-    def test_a_tip_stands_at_a_step_whatever_its_round(self) -> None:
+    def test_a_tip_stands_at_its_fastener_or_at_a_step_whatever_its_round(self) -> None:
         self.assertEqual(StepId.of("engine/level.2").place, "engine/level")
-        self.assertEqual(StepId.of("engine/torque").place, "engine/torque")
+        self.assertEqual(StepId.of("support").place, "support")
+        at_the_plug = {StepId("engine", name).place for name in ("drain", "refit", "torque")}
+        self.assertEqual(at_the_plug, {"engine/drain plug"})
 
     def test_a_step_taken_shows_whose_it_is_until_it_is_done_or_given_up(self) -> None:
         clerk = Clerk()

@@ -3,11 +3,10 @@
 import asyncio
 import contextlib
 from collections.abc import Iterator
-from typing import Any
 
 import psycopg
 from django.conf import settings
-from workshop.announce import CHANNEL
+from workshop.announce import CHANNEL, listening_to
 
 AGAIN = "again"  # something may have been missed: ask for everything
 _MOST = 100
@@ -68,15 +67,8 @@ class Hub:
             await asyncio.sleep(_RETRY)
 
     async def _hear(self) -> None:
-        at: dict[str, Any] = settings.DATABASES["default"]
-        connection = await psycopg.AsyncConnection.connect(
-            host=at["HOST"],
-            port=at["PORT"],
-            dbname=at["NAME"],
-            user=at["USER"],
-            password=at["PASSWORD"],
-            autocommit=True,
-        )
+        at = listening_to(settings.DATABASES["default"])
+        connection = await psycopg.AsyncConnection.connect(**at)
         async with connection:
             await connection.execute(f"LISTEN {CHANNEL}")
             self.listening.set()

@@ -179,6 +179,7 @@ def _step(
         state.reopened,
         state.taken_by,
         _tip(tips.get(step.id.place)),
+        step.id.place_words or step.title,
         step.hands,
         step.tilts,
     )

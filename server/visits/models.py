@@ -119,9 +119,19 @@ class EntryRow(Fact):
         ordering = ["at", "id"]
 
 
+class AheadRow(models.Model):
+    """When an open visit will be through, as it was last worked out from ``of``."""
+
+    visit = models.OneToOneField(Visit, models.CASCADE, primary_key=True, related_name="+")
+    of = models.CharField(max_length=64)
+    worked_out = models.DateTimeField()
+    document = models.JSONField()
+
+
 class Tip(Fact):
-    """What helps whoever does a step next on a bike of this model: what comes off first, which tool fits
-    (``tools``, parted by commas). The newest counts; an empty one takes the last one away."""
+    """What helps whoever is next at a fastener, or a step, on a bike of this model: what comes off first,
+    which tool fits (``tools``, parted by commas). The newest counts; an empty one takes the last one
+    away."""
 
     id = models.UUIDField(primary_key=True)
     model = models.ForeignKey(BikeModel, models.PROTECT, related_name="+")

@@ -1,9 +1,9 @@
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from datetime import datetime, timedelta
 from functools import lru_cache
 from uuid import UUID
 
-from django.db.models import Count, Max, QuerySet, Sum
+from django.db.models import Count, Exists, Max, OuterRef, QuerySet, Sum
 from django.http import Http404
 from garage.mapping import model_spec
 from garage.models import Bike, OdometerReading, SpecSheet
@@ -28,7 +28,7 @@ from .shapes import FluidChoice, MapPlug, Offer, RunSheet
 
 
 def visits() -> QuerySet[Visit]:
-    return Visit.objects.select_related("bike__model", "sheet", "odometer", "closed_by")
+    return Visit.objects.select_related("bike__model", "sheet", "odometer")
 
 
 def _read(visit: Visit) -> OdometerReading:
@@ -65,9 +65,10 @@ def entries_of(visit: Visit, plans: Sequence[TaskPlan]) -> list[Entry]:
 
 def standing(visit: Visit) -> Closing:
     """A visit as it stands: a closed one as it was closed, an open one folded now."""
-    row = ClosingRow.objects.filter(visit=visit).first()
-    if row is not None:
-        return kept(row.document)
+    if visit.state != Visit.State.OPEN:
+        row = ClosingRow.objects.filter(visit=visit).first()
+        if row is not None:
+            return kept(row.document)
     if visit.worked_out is None:
         tasks = tasks_of(visit)
         plan = plan_of(visit, tasks)
@@ -156,7 +157,7 @@ def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
 
 
 def tips_of(model_id: int) -> dict[str, Tip]:
-    """The tip that counts at each step of a model's bikes."""
+    """The tip that counts at each place of a model's bikes."""
     rows = Tip.objects.filter(model=model_id).select_related("by")
     newest = {tip.step: tip for tip in rows}
     return {step: tip for step, tip in newest.items() if tip.text or tip.tools}
@@ -190,12 +191,15 @@ def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
 LEARNED_FROM = 60  # visits
 
 
-def learned() -> dict[str, tuple[int, int]]:
+def learned(people: Collection[int] = ()) -> dict[str, tuple[int, int]]:
     """Minutes of work and of waiting by kind, as the latest signed visits took them, with how many
-    say so."""
+    say so; with ``people``, as it took these where nobody else was at it."""
     latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
     # what was written down from memory says little of how long it took
     latest = latest.exclude(entries__data__remembered=True)
+    if people:
+        others = EntryRow.objects.filter(visit=OuterRef("pk")).exclude(by__in=people)
+        latest = latest.filter(~Exists(others))
     ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
     stamps: dict[UUID, list[Stamp]] = {}
     for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):

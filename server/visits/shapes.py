@@ -78,7 +78,8 @@ class StepShape:
     nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
     in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
     ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
-    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one; ``hands``
+    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one
+    at ``tip_at``; ``hands``
     what a second person does, if one is needed; ``tilts``: the bike may be tilted here."""
 
     id: str
@@ -111,6 +112,7 @@ class StepShape:
     reopened: bool
     taken_by: str
     tip: TipShape | None
+    tip_at: str
     hands: str
     tilts: bool
 

@@ -1,7 +1,7 @@
-from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
+from cattrs.preconf.json import make_converter
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiResponse, extend_schema
@@ -17,6 +17,8 @@ from .models import Visit
 from .opening import services as opening
 from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, RunSheet, Signature
 from .signing import services as signing
+
+_plain = make_converter()
 
 
 class RunSheetSerializer(DataclassSerializer[RunSheet]):
@@ -61,7 +63,7 @@ def answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Re
     sheet = selectors.run_sheet(visit, person, now)
     # plain words and numbers already: the serializer describes them, and would take as long as all
     # the rest
-    return Response(asdict(sheet), status=code, headers={"ETag": mark})
+    return Response(_plain.unstructure(sheet), status=code, headers={"ETag": mark})
 
 
 class OfferSerializer(DataclassSerializer[Offer]):

@@ -1,6 +1,7 @@
 """The run order: the shortest way through a visit's jobs, and how long they really take."""
 
 from .learned import Stamp, hands_on, kind_of_step, learned_minutes, waited
+from .slack import slack
 from .solve import Order, Placed, Wish, broken_rules, in_turn, solve, solve_as_wished
 
 __all__ = [
@@ -13,6 +14,7 @@ __all__ = [
     "in_turn",
     "kind_of_step",
     "learned_minutes",
+    "slack",
     "solve",
     "solve_as_wished",
     "waited",

@@ -93,13 +93,32 @@ class StepId(NamedTuple):
 
     @property
     def place(self) -> str:
-        """The step whatever the round: where a tip for it stands."""
-        return str(self._replace(round=0))
+        """Where a tip for it stands: the fastener it is about (``engine/drain plug``), or else the step
+        whatever the round."""
+        part = _FASTENER.get(self.name)
+        return f"{self.reservoir}/{part}" if part else str(self._replace(round=0))
+
+    @property
+    def place_words(self) -> str:
+        """``the engine's drain plug``; empty where it is about no fastener."""
+        part = _FASTENER.get(self.name)
+        return f"the {self.reservoir}'s {part}" if part else ""
 
     @classmethod
     def of(cls, text: str) -> "StepId":
         """Read what ``str`` wrote."""
         return _read(text)
+
+
+_FASTENER = {
+    Name.FILLER: "fill plug",
+    Name.DRAIN: "drain plug",
+    Name.WASHER: "drain plug",
+    Name.REFIT: "drain plug",
+    Name.TORQUE: "drain plug",
+    Name.FILTER: "filter",
+    Name.CLOSE: "fill plug",
+}
 
 
 @lru_cache(maxsize=4096)

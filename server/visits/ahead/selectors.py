@@ -1,40 +1,32 @@
-"""What is ahead in a visit: solved over what is left of it, outside the way of any entry."""
+"""When an open visit will be through, as it was last worked out."""
 
 from datetime import datetime, timedelta
+from typing import Any
 
-from oilward_core.bench import ahead, pans_held
-from oilward_core.order import solve
-from workshop.mapping import seconds_per_minute
+from django.utils import timezone
+from workshop.announce import announce
 
-from visits import mapping
-from visits.models import EntryRow, Visit
-from visits.selectors import entries_of, plan_of, tasks_of
+from visits.models import AheadRow, Visit
 
-from .shapes import Finish
+from .shapes import NOT_YET, Finish, NextJob
 
-AT_WORK = timedelta(hours=1)
-PANS, MOST_PEOPLE, SECONDS, NEXT = 2, 4, 1.0, 3
+STALE = timedelta(seconds=60)
 
 
-def people_at(visit: Visit, now: datetime) -> int:
-    """How many have written something down in the last hour; at least one is at work."""
-    lately = EntryRow.objects.filter(visit=visit, recorded_at__gte=now - AT_WORK)
-    return min(max(lately.values("by").distinct().count(), 1), MOST_PEOPLE)
+def wanted(visit: Visit) -> str:
+    """The topic by which somebody asks that it is worked out."""
+    return f"ahead/{visit.pk}"
 
 
-def finish(visit: Visit, now: datetime) -> Finish:
-    """When the visit will be through if it goes on in the shortest order there is."""
-    plan = plan_of(visit, tasks_of(visit))
-    jobs = ahead(plan, entries_of(visit, plan.tasks), mapping.bench(), now)
-    people = people_at(visit, now)
-    pans = min(max(PANS, pans_held(jobs)), 8)
-    order = solve(jobs, technicians=people, pans=pans, seconds=SECONDS)
-    todo = sorted((one for one in order.placed if not one.job.begun), key=lambda one: one.start)
-    return Finish(
-        (now + timedelta(seconds=order.minutes * seconds_per_minute())).isoformat(),
-        order.minutes,
-        order.hands_on,
-        0 if order.proven else order.minutes - order.bound,
-        [one.job.label for one in todo[:NEXT]],
-        people,
-    )
+def finish(visit: Visit) -> Finish:
+    """When the visit will be through if it goes on in the shortest order there is. Where that is long
+    ago, or nobody has worked it out yet, it is asked for; who watches is told."""
+    row = AheadRow.objects.filter(visit=visit).first()
+    if row is None or timezone.now() - row.worked_out > STALE:
+        announce(wanted(visit))
+    return NOT_YET if row is None else _shape(row.document, row.worked_out)
+
+
+def _shape(document: dict[str, Any], worked_out: datetime) -> Finish:
+    then = [NextJob(**one) for one in document["then"]]
+    return Finish(**{**document, "then": then}, worked_out=worked_out.isoformat())

@@ -1,7 +1,6 @@
 from uuid import UUID
 
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -22,11 +21,11 @@ class FinishSerializer(DataclassSerializer[Finish]):
 
 
 class FinishView(APIView):
-    """When an open visit will be through, worked out on its own: no entry waits for it."""
+    """When an open visit will be through, as a process of its own worked it out."""
 
     permission_classes = [MayWork]
 
     @extend_schema(operation_id="visit_finish", responses=FinishSerializer)
     def get(self, request: Request, visit_id: UUID) -> Response:
         visit = get_object_or_404(visits().filter(state=Visit.State.OPEN), pk=visit_id)
-        return Response(FinishSerializer(finish(visit, timezone.now())).data)
+        return Response(FinishSerializer(finish(visit)).data)

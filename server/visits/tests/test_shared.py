@@ -1,10 +1,13 @@
 """A visit in several hands: interrupted, handed over, written down late."""
 
 from datetime import timedelta
-from unittest import mock
+from typing import Any
+from uuid import UUID
 
 from config.testing import tampered
+from workshop.models import Person
 
+from visits.ahead.services import look_ahead
 from visits.models import EntryRow
 from visits.selectors import learned
 from visits.tests.bench import Technician
@@ -56,13 +59,22 @@ class SharedTests(VisitTestCase):
         self.assertEqual(mira.last.status_code, 200, mira.last.content)
         self.assertEqual(mira.sheet["stops"], [])
 
-    def test_what_was_remembered_is_not_learned_from(self) -> None:
+    def test_minutes_are_learned_by_person_but_not_of_what_was_remembered(self) -> None:
         for number in range(3):
             mira = Technician(self.api, self.heron.pk)
             mira.now = self.mira.now + timedelta(days=number)
             mira.whole()
             self.assertEqual(mira.sign().status_code, 200, mira.last.content)
         self.assertTrue(learned())
+        mine, hers = (Person.objects.get(username=name).pk for name in ("mira", "oda"))
+        self.assertEqual(learned([mine]), learned())
+        self.assertEqual(learned([hers]), {})
+        with tampered():
+            # she was at one of them too: what they did together says nothing of one
+            other = EntryRow.objects.filter(kind="leaks").exclude(visit=mira.visit).first()
+            assert other is not None
+            EntryRow.objects.filter(pk=other.pk).update(by=hers)
+        self.assertEqual(learned([mine]), {})
         with tampered():
             rows = EntryRow.objects.filter(visit=mira.visit, kind="leaks")
             rows.update(data={"result": "dry", "remembered": True})
@@ -139,19 +151,24 @@ class SharedTests(VisitTestCase):
         mira = self.mira
         mira.open()
 
-        def finish() -> dict[str, object]:
-            with mock.patch("django.utils.timezone.now", return_value=mira.now):
-                answer = self.api.get(f"/api/visits/{mira.visit}/finish/")
+        def finish() -> dict[str, Any]:
+            look_ahead(UUID(mira.visit), mira.now)
+            answer = self.api.get(f"/api/visits/{mira.visit}/finish/")
             self.assertEqual(answer.status_code, 200, answer.content)
             return dict(answer.json())
 
+        self.assertEqual(self.api.get(f"/api/visits/{mira.visit}/finish/").json()["at"], "")
+        mira.entry("takes")
         first = finish()
         self.assertEqual((first["people"], first["less"]), (1, 0))
-        self.assertEqual(first["then"][0], "Look it over cold, lay out")  # type: ignore[index]
+        self.assertEqual(first["then"][0], {"label": "Look it over cold, lay out", "spare": 0})
+        self.assertFalse(look_ahead(UUID(mira.visit), mira.now))  # nothing has changed
+        mira.entry("takes", step="engine/torque")
+        self.assertFalse(look_ahead(UUID(mira.visit), mira.now))  # nor has any work
         mira.until_drained()
         later = finish()
-        self.assertLess(later["minutes"], first["minutes"])  # type: ignore[operator]
-        at = mira.now + timedelta(minutes=int(str(later["minutes"])))
+        self.assertLess(later["minutes"], first["minutes"])
+        at = mira.now + timedelta(minutes=later["minutes"])
         self.assertEqual(later["at"], at.isoformat())
         self.oda().entry("takes", step="engine/torque")
         self.assertEqual(finish()["people"], 2)

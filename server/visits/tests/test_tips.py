@@ -26,14 +26,16 @@ class TipTests(VisitTestCase):
         plan = self.api.post(f"/api/bikes/{self.heron.pk}/plan/", asked, format="json")
         return list(plan.json()["kit"]["tools"])
 
-    def test_it_is_shown_at_that_step_on_the_next_bike_of_the_model_only(self) -> None:
+    def test_it_is_shown_at_that_fastener_on_the_next_bike_of_the_model_only(self) -> None:
         self.mira.open()
         self.tip(tools=" 8 mm swivel,foil ,")
         said = self.mira.step("engine/torque")["tip"]
         self.assertEqual(
             (said["text"], said["tools"], said["by"]), (TEXT, "8 mm swivel, foil", "Mira")
         )
-        self.assertIsNone(self.mira.step("engine/washer")["tip"])
+        # at every step about that plug, and at no other
+        self.assertEqual(self.mira.step("engine/drain")["tip"], said)
+        self.assertIsNone(self.mira.step("engine/filter")["tip"])
         sister = Bike.objects.get(pk=self.heron.pk)
         sister.pk, sister.name = uuid4(), "Grey Heron's sister"
         sister.save(force_insert=True)

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { keys, useSession } from "./hooks";
 
 // how long a burst of changes is gathered before many things are asked for at once, ms
@@ -16,7 +16,7 @@ function address(port: number, topics: readonly string[]): string {
  * Calls `changed` as soon as one of these topics changes (none named: any), and whenever something may
  * have been missed. Answers whether somebody tells; where nobody does, one has to ask every so often.
  */
-function useLive(topics: readonly string[], changed: () => void): boolean {
+function useLive(topics: readonly string[], changed: (topic: string) => void): boolean {
   const port = useSession().data?.events ?? 0;
   const [told, setTold] = useState(false);
   const url = address(port, topics);
@@ -25,7 +25,7 @@ function useLive(topics: readonly string[], changed: () => void): boolean {
     const source = new EventSource(url, { withCredentials: true });
     source.onopen = () => setTold(true);
     source.onerror = () => setTold(false);
-    source.onmessage = changed;
+    source.onmessage = (told: MessageEvent<string>) => changed(told.data);
     return () => {
       source.close();
       setTold(false);
@@ -34,9 +34,17 @@ function useLive(topics: readonly string[], changed: () => void): boolean {
   return told;
 }
 
-/** Calls `changed` as soon as something is written down in a visit. */
-export function useLiveVisit(visit: string, changed: () => void): boolean {
-  return useLive([`visit/${visit}`], changed);
+/** Calls `changed` as soon as something is written down in a visit, and `finish` when it is known anew
+ * when it will be through. */
+export function useLiveVisit(visit: string, changed: () => void, finish: () => void): boolean {
+  const told = useCallback(
+    (topic: string) => {
+      if (!topic.startsWith("visit/")) finish();
+      if (!topic.startsWith("finish/")) changed();
+    },
+    [changed, finish],
+  );
+  return useLive([`visit/${visit}`, `finish/${visit}`], told);
 }
 
 /** The ward is asked for again soon after anything changes anywhere. */
@@ -44,7 +52,8 @@ export function useLiveWard(): boolean {
   const client = useQueryClient();
   const [changed] = useState(() => {
     let soon: ReturnType<typeof setTimeout> | undefined;
-    return () => {
+    return (topic: string) => {
+      if (/^(finish|ahead)\//.test(topic)) return;
       soon ??= setTimeout(() => {
         soon = undefined;
         void client.invalidateQueries({ queryKey: keys.wards });

@@ -780,7 +780,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description When an open visit will be through, worked out on its own: no entry waits for it. */
+        /** @description When an open visit will be through, as a process of its own worked it out. */
         get: operations["visit_finish"];
         put?: never;
         post?: never;
@@ -1244,8 +1244,9 @@ export interface components {
             minutes: number;
             hands_on: number;
             less: number;
-            then: string[];
+            then: components["schemas"]["NextJob"][];
             people: number;
+            worked_out: string;
         };
         FluidCard: {
             id: number;
@@ -1550,6 +1551,10 @@ export interface components {
             sure?: string[];
             wants?: string;
             ride_in?: string;
+        };
+        NextJob: {
+            label: string;
+            spare: number;
         };
         NextPlanned: {
             id: string;
@@ -2069,6 +2074,7 @@ export interface components {
             reopened: boolean;
             taken_by: string;
             tip: components["schemas"]["TipShape"] | null;
+            tip_at: string;
             hands: string;
             tilts: boolean;
         };

@@ -1,28 +1,44 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, taken } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { timeWords } from "../workshop/days";
 import type { Sheet } from "./outbox";
 
-/** How far the visit has come: asked again when that changes, not with every entry. */
-function come(sheet: Sheet): string {
-  return sheet.steps.map((step) => step.status).join();
+// ms between two looks: it is told when it changes; while nobody works, the time goes on
+const LATER = 60_000;
+const SOON = 3000;
+
+type Next = Shape["NextJob"];
+
+/** What comes next, and what it costs to leave it. */
+function Then({ first, rest }: { first: Next; rest: Next[] }) {
+  const wait = ({ label, spare }: Next) => (spare > 0 ? `${label} (can wait ${spare} min)` : label);
+  return (
+    <p className="soft">
+      Next: <b>{first.label}</b>
+      {first.spare > 0
+        ? `; it can wait ${first.spare} min`
+        : "; every minute lost there makes it later"}
+      .{rest.length > 0 && ` Then ${rest.map(wait).join(", ")}.`}
+    </p>
+  );
 }
 
 /** When the bike will be done, and what to do next to keep it. */
 export function Ahead({ sheet }: { sheet: Sheet }) {
   const found = useQuery({
-    queryKey: keys.finish(sheet.id, come(sheet)),
+    queryKey: keys.finish(sheet.id),
     queryFn: () =>
       taken(
         api.GET("/api/visits/{visit_id}/finish/", { params: { path: { visit_id: sheet.id } } }),
       ),
     enabled: sheet.state === "open" && !sheet.waits && !sheet.ready_to_sign,
-    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data?.at ? LATER : SOON),
     retry: false,
   });
-  if (!found.data || sheet.waits || sheet.ready_to_sign) return null;
+  if (!found.data?.at || sheet.waits || sheet.ready_to_sign) return null;
   const { at, minutes, hands_on, less, then, people } = found.data;
+  const [first, ...rest] = then;
   return (
     <section className="ahead" aria-label="When it will be done">
       <p>
@@ -30,7 +46,7 @@ export function Ahead({ sheet }: { sheet: Sheet }) {
         {people > 1 && ` for ${people}`}
         {less > 0 && `; perhaps ${less} min less`}.
       </p>
-      {then.length > 0 && <p className="soft">To keep it: {then.join("; then ")}.</p>}
+      {first && <Then first={first} rest={rest} />}
     </section>
   );
 }

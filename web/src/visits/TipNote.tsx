@@ -54,7 +54,7 @@ export function WriteTip({ visit, step }: { visit: string; step: Step }) {
       </Button>
       <Dialog
         open={asking !== ""}
-        title={`A tip for the next one: ${step.title}`}
+        title={`A tip for the next one at ${step.tip_at}`}
         okText="Keep it"
         onOk={() => write.mutate()}
         confirmLoading={write.isPending}

@@ -24,7 +24,11 @@ export function useRunSheet(visit: string, mine: (entry: NewEntry, sheet: Sheet)
     heard.current = outbox.state().waiting.some((kept) => kept.visit === visit);
     if (!heard.current) askAgain();
   }, [visit, askAgain]);
-  const told = useLiveVisit(visit, changed);
+  const finish = useCallback(
+    () => void client.invalidateQueries({ queryKey: keys.finish(visit) }),
+    [client, visit],
+  );
+  const told = useLiveVisit(visit, changed, finish);
   const sheet = useQuery({
     queryKey: keys.visit(visit),
     queryFn: () => askSheet(client, visit),

@@ -1,0 +1,58 @@
+"""What can wait and what cannot: how much later each job of an order may begin without making the whole
+later. The critical path method, over the order's own sequence."""
+
+from collections.abc import Iterator, Sequence
+
+from ..guard import guarded
+from ..runsheet import CHANGE_MINUTES
+from .solve import Order, Placed
+
+
+def _gaps(a: Placed, b: Placed, at: dict[str, Placed]) -> Iterator[int]:
+    """The least minutes from the start of ``a`` to that of ``b``, which begins no earlier, for each
+    reason that holds them apart."""
+    if a.job.id in b.job.after:
+        yield a.free - a.start
+    if a.technician == b.technician and a.job.minutes and b.start >= a.end:
+        yield a.end - a.start
+    if a.job.attitude and b.job.attitude and a.job.attitude != b.job.attitude:
+        held = a.free if a.job.pan_until else a.end
+        yield held - a.start + CHANGE_MINUTES
+    # who gives the bike back does so before it is moved
+    holder = next((one for one in at.values() if one.job.held_until == a.job.id), None)
+    moved = holder and b.job.attitude and b.job.attitude != holder.job.attitude
+    if moved and b.start >= a.end:
+        yield a.end - a.start + CHANGE_MINUTES
+
+
+def _pans(a: Placed, b: Placed, placed: Sequence[Placed]) -> bool:
+    """Whether ``b`` takes a pan that ``a`` gave back."""
+    returns = any(one.job.pan_until == a.job.id for one in placed)
+    return returns and bool(b.job.pan_until) and b.start >= a.end
+
+
+@guarded
+def slack(order: Order) -> dict[str, int]:
+    """By job, how many minutes later it may begin with everything else in its order and the whole as
+    soon as now; 0: every minute lost there makes it later. What has begun has none to give.
+
+    Pans are taken in the order they come free, so the figure is never too large.
+    """
+    at = {one.job.id: one for one in order.placed}
+    latest: dict[str, int] = {}
+    # what takes no time comes before what begins in the same minute
+    for a in reversed(sorted(order.placed, key=lambda one: (one.start, one.free))):
+        limit = order.minutes - (a.free - a.start)
+        for b in order.placed:
+            if b.job.id == a.job.id or b.job.id not in latest or b.start < a.start:
+                continue
+            gaps = list(_gaps(a, b, at))
+            if _pans(a, b, order.placed):
+                gaps.append(a.end - a.start)
+            if gaps:
+                limit = min(limit, latest[b.job.id] - max(gaps))
+        latest[a.job.id] = limit
+    return {
+        key: 0 if at[key].job.begun else max(0, limit - at[key].start)
+        for key, limit in latest.items()
+    }

@@ -1,0 +1,81 @@
+"""Solves over what is left of a visit, outside the way of any entry."""
+
+from collections.abc import Collection
+from dataclasses import asdict, replace
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from oilward_core.bench import ahead, pans_held
+from oilward_core.order import Order, slack, solve
+from workshop.announce import announce
+from workshop.mapping import seconds_per_minute
+from workshop.repeated import digest
+
+from visits import mapping
+from visits.models import AheadRow, EntryRow, Visit
+from visits.selectors import entries_of, learned, plan_of, standing, tasks_of, visits
+
+from .selectors import STALE
+from .shapes import NextJob
+
+AT_WORK = timedelta(hours=1)
+PANS, MOST_PEOPLE, MOST_PANS, SECONDS, NEXT = 2, 4, 8, 1.0, 3
+
+
+def people_at(visit: Visit, now: datetime) -> list[int]:
+    """Who has written something down in the last hour."""
+    lately = EntryRow.objects.filter(visit=visit, recorded_at__gte=now - AT_WORK)
+    return sorted(set(lately.values_list("by", flat=True)))
+
+
+def _come_so_far(visit: Visit, people: Collection[int]) -> str:
+    """What a finish is told apart by: it is solved again when a job is done or begun, when somebody
+    joins in, not with every entry."""
+    sheet = standing(visit).sheet
+    return digest(
+        [sorted(people), bool(sheet.waits), [[str(s.step.id), s.status] for s in sheet.steps]]
+    )
+
+
+def _then(order: Order) -> list[dict[str, Any]]:
+    todo = sorted((one for one in order.placed if not one.job.begun), key=lambda one: one.start)
+    spare = slack(order)
+    return [asdict(NextJob(one.job.label, spare[one.job.id])) for one in todo[:NEXT]]
+
+
+def _worked_out(visit: Visit, people: Collection[int], now: datetime) -> dict[str, Any]:
+    tasks = tasks_of(visit)
+    plan = plan_of(visit, tasks)
+    theirs = {kind: minutes for kind, (minutes, _) in learned(people).items()}
+    plan = replace(plan, learned={**plan.learned, **theirs})
+    jobs = ahead(plan, entries_of(visit, plan.tasks), mapping.bench(), now)
+    number = min(max(len(people), 1), MOST_PEOPLE)
+    pans = min(max(PANS, pans_held(jobs)), MOST_PANS)
+    order = solve(jobs, technicians=number, pans=pans, seconds=SECONDS)
+    return {
+        "at": (now + timedelta(seconds=order.minutes * seconds_per_minute())).isoformat(),
+        "minutes": order.minutes,
+        "hands_on": order.hands_on,
+        "less": 0 if order.proven else order.minutes - order.bound,
+        "then": _then(order),
+        "people": number,
+    }
+
+
+def look_ahead(visit_id: UUID, now: datetime) -> bool:
+    """Works out anew when an open visit will be through, if that may have changed, and tells who
+    watches. Answers whether it did."""
+    visit = visits().filter(pk=visit_id, state=Visit.State.OPEN).first()
+    if visit is None:
+        return False
+    people = people_at(visit, now)
+    of, row = _come_so_far(visit, people), AheadRow.objects.filter(visit=visit).first()
+    if row is not None and row.of == of and now - row.worked_out < STALE:
+        return False
+    document = _worked_out(visit, people, now)
+    AheadRow.objects.update_or_create(
+        visit=visit, defaults={"of": of, "worked_out": now, "document": document}
+    )
+    announce(f"finish/{visit.pk}")
+    return True
