@@ -119,6 +119,9 @@ test("tilted, nobody goes under it; a second pair of hands is called for and len
 
   await press(page, "I need a second pair of hands");
   await expect(other.getByText("Mira needs a second pair of hands")).toBeVisible();
+  // she is told at whatever she does, and one press brings her there
+  await other.getByRole("link", { name: "Shelf", exact: true }).click();
+  await other.getByRole("status").getByText("Mira needs a second pair of hands").click();
   await press(other, "I lend a hand");
   const hands = page.getByRole("region", { name: "A second pair of hands" });
   await expect(hands).toContainText("Oda lends a hand at “Drain the engine”");

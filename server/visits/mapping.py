@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
-from typing import cast
+from typing import Any, cast
 
 from findings.mapping import plug_part
 from garage.mapping import BikeSpec, odometer_at, when_new
@@ -434,12 +434,15 @@ def stamp(row: EntryRow) -> Stamp:
     return Stamp(row.step, row.kind, row.at)
 
 
-def in_short(sheet: Sheet, tasks: Iterable[TaskPlan]) -> dict[str, str | None]:
-    """Where a visit stands, as the ward says it."""
-    ends = sheet.soonest
+def in_short(sheet: Sheet, tasks: Iterable[TaskPlan]) -> dict[str, Any]:
+    """Where a visit stands, as the ward says it, and who calls for a hand there."""
+    ends, hands = sheet.soonest, sheet.hands
     return {
         "title": title(tasks),
         "step": next_words(sheet),
         "ends_at": ends.isoformat() if ends else None,
         "since": sheet.waits.since.isoformat() if sheet.waits else None,
+        "hands": {"by": hands.by, "since": hands.since.isoformat()}
+        if hands and not hands.lent_by
+        else None,
     }

@@ -1,6 +1,7 @@
 from collections.abc import Collection, Iterable, Sequence
 from datetime import datetime, timedelta
 from functools import lru_cache
+from typing import Any
 from uuid import UUID
 
 from django.db.models import Count, Exists, Max, OuterRef, QuerySet, Sum
@@ -167,7 +168,7 @@ def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service
     """Every service of each reservoir of these bikes, oldest first."""
     ids = list(bike_ids)
     rows = list(Service.objects.filter(bike_id__in=ids).select_related("reading"))
-    follow(rows, corrections(ids) if rows else {})
+    follow(rows, corrections(ids))
     grouped: dict[tuple[UUID, str], list[Service]] = {}
     for row in sorted(rows, key=lambda row: (row.done_on, row.km)):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
@@ -210,13 +211,13 @@ def learned(people: Collection[int] = ()) -> dict[str, tuple[int, int]]:
     )
 
 
-def in_short(visit_id: UUID) -> dict[str, str | None]:
+def in_short(visit_id: UUID) -> dict[str, Any]:
     """Where a visit stands in short, worked out."""
     closed = standing(visits().get(pk=visit_id))
     return mapping.in_short(closed.sheet, [one.plan for one in closed.tasks])
 
 
-def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, str | None]]]:
+def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, Any]]]:
     """The open visit of each bike that has one, with where it stands in short: as it was written down
     with its last entry, or worked out for one of the last release that has had none since."""
     rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)

@@ -63,9 +63,12 @@ def note_standing(visit: Visit) -> Visit:
 def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
     visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
     counted(visit)
+    called = visit.stands.get("hands")
     visit.stands = mapping.in_short(sheet, plan.tasks)
     visit.save(update_fields=["stands"])
     announce(f"visit/{visit.pk}")
+    if visit.stands["hands"] != called:
+        announce("hands")
     return visit
 
 

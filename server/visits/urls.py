@@ -2,6 +2,7 @@ from django.urls import path
 
 from .ahead.views import FinishView
 from .elsewhere.views import ElsewhereView
+from .hands.views import HandsView
 from .tips.views import TipsView
 from .views import (
     EntriesView,
@@ -18,6 +19,7 @@ urlpatterns = [
     path("bikes/<uuid:bike_id>/elsewhere/", ElsewhereView.as_view()),
     path("bikes/<uuid:bike_id>/offers/", OffersView.as_view()),
     path("visits/", VisitsView.as_view()),
+    path("visits/hands/", HandsView.as_view()),
     path("visits/<uuid:visit_id>/", VisitView.as_view()),
     path("visits/<uuid:visit_id>/entries/", EntriesView.as_view()),
     path("visits/<uuid:visit_id>/tasks/", TasksView.as_view()),

@@ -20,6 +20,7 @@ def listening_to(database: dict[str, Any]) -> dict[str, Any]:
 
 
 def announce(topic: str) -> None:
-    """``visit/…``: who shows it asks again."""
+    """``visit/…``: who shows it asks again; ``ahead/…``: when it will be through is wanted, and
+    ``finish/…``: is known; ``hands``: somebody calls for a second pair of them."""
     with connection.cursor() as cursor:
         cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, topic])

@@ -3,6 +3,7 @@ import { Route, Routes, useLocation } from "react-router";
 import type { Shape } from "./api/client";
 import { useSession } from "./api/hooks";
 import { Ward } from "./planning/Ward";
+import { Called } from "./visits/Called";
 import { useSending } from "./visits/sending";
 import { Boundary } from "./workshop/Boundary";
 import { Frame } from "./workshop/Frame";
@@ -57,6 +58,7 @@ export function App() {
   if (!session.data.signed_in) return <SignIn workshop={session.data.workshop} />;
   return (
     <Frame session={session.data}>
+      <Called me={session.data.name} />
       <Boundary place={pathname}>
         <Suspense fallback={<Waiting what="Opening the door" />}>
           <Rooms session={session.data} />

@@ -135,6 +135,47 @@ class SharedTests(VisitTestCase):
         rides = (said["ride_in"], said["ride_out"])
         self.assertEqual(rides, ("first gear hard", "shifts freely"))
 
+    def test_a_call_for_hands_is_heard_in_the_whole_house_until_somebody_comes(self) -> None:
+        mira = self.mira
+        mira.open()
+        oda = self.oda()
+
+        def called() -> list[str]:
+            found = oda.api.get("/api/visits/hands/").json()
+            return [f"{one['by']} {one['bike']} {one['since']}" for one in found]
+
+        self.assertEqual(called(), [])
+        since = mira.now
+        mira.entry("calls")
+        self.assertEqual(called(), [f"Mira Grey Heron {since.isoformat()}"])
+        row = next(b for b in self.api.get("/api/ward/").json()["bikes"] if b["visit"])
+        self.assertEqual(row["visit"]["step"], "Mira needs a second pair of hands")
+        oda.now = mira.now
+        oda.entry("lends")
+        self.assertEqual((called(), oda.sheet["hands"]["lent_by"]), ([], "Oda"))
+        mira.entry("lets go")
+        self.assertIsNone(mira.sheet["hands"])
+        self.assertEqual(mira.sheet["focus"], "cold")  # none of it is work
+
+    def test_who_goes_under_a_bike_that_is_tilted_is_asked_first(self) -> None:
+        mira = self.mira
+        mira.open()
+        mira.until_drained()
+        mira.entry("stands", {"pose": "tilted", "strapped": True})
+        self.assertEqual(mira.sheet["stance"]["words"], "tilted, not strapped")
+        self.assertIn("nobody under it", mira.sheet["stance"]["caution"])
+        self.assertIn(
+            "the bike is tilted, not strapped; nobody goes under it",
+            [point["text"] for point in mira.sheet["open_points"]],
+        )
+        under = {step["id"]: step["unmet"] for step in mira.sheet["steps"]}
+        self.assertIn("the bike is not strapped down", under["engine/refit"])
+        items = mira.step("engine/refit")["items"]
+        asked = mira.entry("confirm", {"items": items}, step="engine/refit")
+        self.assertIn("the bike is not strapped down", asked.json()["detail"])
+        mira.entry("stands", {"pose": "upright", "strapped": True})
+        self.assertEqual(mira.sheet["stance"]["caution"], "")
+
     def test_a_step_taken_is_shown_to_the_other_and_given_up(self) -> None:
         mira = self.mira
         mira.open()

@@ -26,6 +26,7 @@ export const keys = {
   booked: (visit: string) => ["booked", visit] as const,
   offers: (bike: string) => ["bike", bike, "offers"] as const,
   visit: (id: string) => ["visit", id] as const,
+  hands: ["hands"] as const,
   finish: (visit: string) => ["finish", visit] as const,
   shelf: ["shelf"] as const,
   stock: ["stock"] as const,

@@ -4,6 +4,7 @@ import { keys, useSession } from "./hooks";
 
 // how long a burst of changes is gathered before many things are asked for at once, ms
 const GATHER = 300;
+const HANDS = ["hands"];
 
 /** The address where changes are told as they happen; empty where nobody tells. */
 function address(port: number, topics: readonly string[]): string {
@@ -45,6 +46,11 @@ export function useLiveVisit(visit: string, changed: () => void, finish: () => v
     [changed, finish],
   );
   return useLive([`visit/${visit}`, `finish/${visit}`], told);
+}
+
+/** Calls `changed` when somebody calls for a second pair of hands, or has them. */
+export function useLiveHands(changed: () => void): boolean {
+  return useLive(HANDS, changed);
 }
 
 /** The ward is asked for again soon after anything changes anywhere. */

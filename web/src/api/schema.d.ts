@@ -870,6 +870,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/hands/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who calls for a second pair of hands, anywhere in the house. */
+        get: operations["hands_called"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ward/": {
         parameters: {
             query?: never;
@@ -1133,6 +1150,12 @@ export interface components {
             weeks: components["schemas"]["Week"][];
             shopping: components["schemas"]["Shopping"][];
             feed: string;
+        };
+        CalledHands: {
+            visit: string;
+            bike: string;
+            by: string;
+            since: string;
         };
         CellWriteRequest: {
             path: string;
@@ -4425,6 +4448,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hands_called: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalledHands"][];
                 };
             };
             /** @description Refused */
