@@ -111,7 +111,7 @@ test("tilted, nobody goes under it; a second pair of hands is called for and len
   await press(page, "Plug is out");
   await press(page, "Tilt it, to empty the corners");
   const dialog = page.getByRole("dialog");
-  await expect(dialog).toContainText("two hands or two people on it, nobody under it");
+  await expect(dialog).toContainText("Two hands or two people on it, nobody under it");
   await expect(dialog.getByRole("checkbox", { name: "Strapped down" })).toBeDisabled();
   await dialog.getByRole("button", { name: "So it stands" }).click();
   const loose = other.getByRole("region", { name: "The bike is not strapped" });

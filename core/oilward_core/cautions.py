@@ -5,7 +5,7 @@ Common practice, no source. The manual, local codes and licensed practice come f
 
 RUNNING = "Running engine indoors: exhaust extraction on. Oil and exhaust get hot."
 STRAPPED = "Nobody goes under a bike that is not strapped. Not even for a minute."
-TILTED = "Unstrapped: two hands or two people on it, nobody under it. Then strap it again."
+TILTED = "Two hands or two people on it, nobody under it. Then strap it down again."
 HOT_OIL = "Hot oil. Gloves and glasses. Used oil never goes to ground or drain."
 SOLVENT = "Solvents near heat burn. Never petrol for cleaning."
 WHEEL = "Exhaust extraction on. Keep hands off wheel and chain."

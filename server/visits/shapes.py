@@ -254,9 +254,10 @@ class WaitsShape:
 
 @dataclass(frozen=True)
 class PoseShape:
-    """A way to stand, and what to be careful of when it is not strapped down so."""
+    """A way to stand, in words as well, and what to be careful of when it is not strapped down so."""
 
     pose: Pose
+    words: str
     caution: str
 
 

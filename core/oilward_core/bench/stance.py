@@ -20,8 +20,7 @@ class Stance:
     @property
     def words(self) -> str:
         """``upright, strapped down``."""
-        stands = "on the side stand" if self.pose == Pose.SIDE_STAND else self.pose
-        return f"{stands}, {'strapped down' if self.strapped else 'not strapped'}"
+        return f"{self.pose.words}, {'strapped down' if self.strapped else 'not strapped'}"
 
 
 def caution_of(pose: Pose) -> str:

@@ -73,6 +73,11 @@ class Pose(StrEnum):
     LIFTED = "lifted"
     TILTED = "tilted"
 
+    @property
+    def words(self) -> str:
+        """As a sentence says it."""
+        return "on the side stand" if self == Pose.SIDE_STAND else str(self)
+
 
 class StepId(NamedTuple):
     """A step: whose (empty: the whole bike's), which, of what part, in which round (0: none)."""

@@ -1753,6 +1753,7 @@ export interface components {
         Pose: "upright" | "side stand" | "lifted" | "tilted";
         PoseShape: {
             pose: components["schemas"]["Pose"];
+            words: string;
             caution: string;
         };
         Prices: {

@@ -42,7 +42,7 @@ function AskStance({
         block
         size="large"
         value={pose}
-        options={sheet.poses.map((one) => one.pose)}
+        options={sheet.poses.map(({ pose: value, words }) => ({ value, label: words }))}
         onChange={setPose}
       />
       <Checkbox
@@ -102,7 +102,7 @@ function SayStance({ sheet, first, words, block = false, send }: SayProps) {
 /** How the bike stands, for whoever comes back to it. */
 export function StandsNow({ sheet, send }: { sheet: Sheet; send: Send | null }) {
   const { stance } = sheet;
-  if (!stance) return null;
+  if (!stance || sheet.state !== "open") return null;
   return (
     <section className="stance" aria-label="How the bike stands">
       <p>
@@ -212,7 +212,7 @@ export function HandsCalled({ sheet, send }: { sheet: Sheet; send: Send | null }
   if (!hands || sheet.state !== "open") return null;
   const [who, since] = handsWords(hands, me);
   return (
-    <section className="waits" aria-label="A second pair of hands">
+    <section className="waits hands" aria-label="A second pair of hands">
       <p>
         <b>{who}</b> at “{hands.title}”{hands.what && `: somebody ${hands.what}`}
         {since}.
