@@ -15,6 +15,7 @@ from tests.clerk import BENCH, full_visit  # core/tests
 
 from .bench_order import many, proofs
 from .bench_tablets import tablets_figures
+from .bench_wear import wear_figures
 from .postgres import OWNER, Postgres
 from .serve import manage, migrate
 from .tests import browser_tests
@@ -118,9 +119,19 @@ def load_figure() -> None:
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named: parse, fold, roll, order, load, taps, ward, tablets (with how many
-    seconds each way, else five minutes)."""
-    wanted = set(words) or {"parse", "fold", "roll", "order", "load", "taps", "ward", "tablets"}
+    """All figures, or those named: parse, fold, roll, order, load, taps, ward, wear, tablets (with how
+    many seconds each way, else five minutes)."""
+    wanted = set(words) or {
+        "parse",
+        "fold",
+        "roll",
+        "order",
+        "load",
+        "taps",
+        "ward",
+        "tablets",
+        "wear",
+    }
     if "parse" in wanted:
         print(parse_figures(), flush=True)
     if "fold" in wanted:
@@ -135,6 +146,8 @@ def bench(words: list[str]) -> int:
         taps_figure()
     if "ward" in wanted:
         ward_figures()
+    if "wear" in wanted:
+        wear_figures()
     if "tablets" in wanted:
         tablets_figures(next((float(word) for word in words if word.isdigit()), 300.0))
     return 0

@@ -1,5 +1,6 @@
 """Every rule with a case that fires and one that does not. Common practice, no source."""
 
+from dataclasses import replace
 from decimal import Decimal
 from typing import NamedTuple
 from unittest import TestCase
@@ -13,6 +14,7 @@ from oilward_core.debris import (
     Observation,
     OilLook,
     Part,
+    Place,
     running_in,
     verdict,
     wear_index,
@@ -35,10 +37,14 @@ def part(
 
 
 def seen(
-    *parts: Part, where: R = R.ENGINE, first: bool = False, oil: tuple[OilLook, ...] = ()
+    *parts: Part,
+    where: R = R.ENGINE,
+    first: bool = False,
+    oil: tuple[OilLook, ...] = (),
+    **more: bool,
 ) -> Observation:
     """An observation 8000 km after the last wipe."""
-    return Observation(where, parts, frozenset(oil), Decimal(8000), first)
+    return Observation(where, parts, frozenset(oil), Decimal(8000), first, **more)
 
 
 class Case(NamedTuple):
@@ -50,15 +56,22 @@ class Case(NamedTuple):
 
 
 F, M, L = Form, Matter, Level
+BRIGHT = part(F.FLAKES, M.ALUMINIUM)
+IN_PAN = replace(part(F.CHIPS), place=Place.PAN)
 CASES = (
     Case("D1", seen(), L.ROUTINE),
     Case("D1", seen(part(F.PASTE, share="0.5")), L.ROUTINE),
     Case("D1", seen(part(F.PASTE, share="0.51")), None),
     Case("D1", seen(part(F.FUZZ)), None),
     Case("D2", seen(part(F.PASTE, share="0.6")), L.NOTE),
-    Case("D2", seen(part(F.FUZZ), where=R.GEARBOX), L.WATCH),
+    Case("D2", seen(part(F.FUZZ), where=R.GEARBOX), L.NOTE),
+    Case("D2", seen(part(F.FUZZ), where=R.GEARBOX, fine_last_time=True), L.WATCH),
+    Case("D2", seen(part(F.PASTE, share="0.6"), where=R.GEARBOX, fine_last_time=True), L.WATCH),
+    Case("D2", seen(part(F.FUZZ), fine_last_time=True), L.NOTE),  # an engine's is not so sure
+    Case("D2", seen(part(F.FUZZ), where=R.PRIMARY), L.NOTE),
     Case("D2", seen(part(F.PASTE, share="0.9"), where=R.FINAL_DRIVE), None),
-    Case("D2", seen(part(F.FUZZ), where=R.FINAL_DRIVE), L.WATCH),
+    Case("D2", seen(part(F.FUZZ), where=R.FINAL_DRIVE), L.NOTE),
+    Case("D2", seen(part(F.FUZZ), where=R.FINAL_DRIVE, fine_last_time=True), L.WATCH),
     Case("D2", seen(part(F.PASTE, share="0.4")), None),
     Case("D3", seen(part(F.SLIVERS, largest="1"), first=True), L.ROUTINE),
     Case("D3", seen(part(F.SLIVERS, largest="1.5"), first=True), None),
@@ -84,6 +97,9 @@ CASES = (
     Case("D9", seen(part(F.PASTE, M.FRICTION, "1"), where=R.PRIMARY), L.ROUTINE),
     Case("D9", seen(part(F.SLIVERS, M.FRICTION), where=R.PRIMARY), L.WATCH),
     Case("D9", seen(part(F.PASTE, M.FRICTION, "1")), None),
+    Case("D9", seen(part(F.PASTE, M.FRICTION, "0.5"), wet_clutch=True), L.ROUTINE),
+    Case("D9", seen(part(F.PASTE, M.FRICTION, "0.6"), wet_clutch=True), L.WATCH),
+    Case("D4", seen(part(F.SLIVERS), where=R.PRIMARY), L.WATCH),  # chain, tensioner, compensator
     Case("D10", seen(part(F.FLAKES), where=R.FINAL_DRIVE), L.INVESTIGATE),
     Case("D10", seen(part(F.PASTE, share="1"), where=R.FINAL_DRIVE), None),
     Case("D11", seen(oil=(OilLook.MILKY,)), L.HOLD),
@@ -95,6 +111,20 @@ CASES = (
     Case("D12", seen(oil=(OilLook.CLEAR,)), None),
     Case("D13", seen(part(F.FRAGMENTS, M.SEALANT)), L.WATCH),
     Case("D13", seen(part(F.PASTE)), None),
+    Case("D4", seen(part(F.SLIVERS), where=R.GEARBOX, dipstick_flakes=True), L.NOTE),
+    Case("D14", seen(part(F.SLIVERS), where=R.GEARBOX, dipstick_flakes=True), L.NOTE),
+    Case("D7", seen(BRIGHT, where=R.GEARBOX, dipstick_flakes=True), L.WATCH),
+    Case("D7", seen(BRIGHT, where=R.GEARBOX, dipstick_flakes=True, excused=True), L.INVESTIGATE),
+    Case("D14", seen(BRIGHT, where=R.GEARBOX, dipstick_flakes=True, excused=True), None),
+    Case("D14", seen(part(F.SLIVERS), where=R.ENGINE, dipstick_flakes=True), None),
+    Case("D5", seen(part(F.FLAKES), where=R.GEARBOX, dipstick_flakes=True), L.INVESTIGATE),
+    Case("D16", seen(IN_PAN, pan_clean=False), L.NOTE),
+    Case("D6", seen(IN_PAN, pan_clean=False), L.INVESTIGATE),
+    Case("D6", seen(IN_PAN, pan_clean=True), L.HOLD),
+    Case("D6", seen(IN_PAN), L.HOLD),  # nobody said: the safe side
+    Case("D6", seen(part(F.CHIPS), IN_PAN, pan_clean=False), L.HOLD),  # the plug stands
+    Case("D16", seen(part(F.CHIPS), pan_clean=False), None),
+    Case("D11", seen(oil=(OilLook.MILKY,), pan_clean=False), L.INVESTIGATE),
 )
 
 

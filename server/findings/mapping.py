@@ -1,13 +1,23 @@
 """Between findings' rows and the core."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
-from oilward_core.bench import part_from
-from oilward_core.debris import Form, LevelWord, Matter, Observation, OilLook
+from oilward_core.debris import (
+    Form,
+    Found,
+    LevelWord,
+    Matter,
+    Observation,
+    OilLook,
+    Part,
+    Place,
+    chance_words,
+)
 from oilward_core.spec import ReservoirKind
 
-from .models import Finding
+from .models import Debris, Finding
 
 
 @dataclass(frozen=True)
@@ -22,7 +32,7 @@ class PlugPart:
 
 @dataclass(frozen=True)
 class Plug:
-    """A finding as the plug tip shows it."""
+    """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if known."""
 
     found_on: str
     level: LevelWord
@@ -33,23 +43,63 @@ class Plug:
     oil: list[OilLook]
     rules: list[str]
     again: str
+    chance: str
+
+
+MOST_TIMES = 1e6  # likelier than that is that
+
+
+def part(row: Debris) -> Part:
+    return Part(
+        Form(row.form),
+        Matter(row.matter),
+        row.share,
+        row.largest_mm,
+        row.count,
+        row.magnetic,
+        Place(row.place),
+    )
+
+
+def parts(row: Finding) -> tuple[Part, ...]:
+    """What was seen, in the order it was written down."""
+    return tuple(part(one) for one in row.debris.all())
+
+
+def debris(row: Finding, seen: Part) -> Debris:
+    return Debris(
+        finding=row,
+        place=seen.place,
+        form=seen.form,
+        matter=seen.matter,
+        share=seen.share,
+        largest_mm=seen.largest_mm,
+        count=seen.count,
+        magnetic=seen.magnetic,
+    )
+
+
+def found(row: Finding) -> Found:
+    """A finding as the growth filter reads it."""
+    return Found(row.found_on, parts(row), row.km_since_wiped, str(row.found_by_id), row.run_in)
+
+
+def counting(rows: Iterable[Finding]) -> list[Finding]:
+    """Findings with each that was regraded left out: its newest regrade counts instead."""
+    all_of = list(rows)
+    regraded = {row.regrade_of_id for row in all_of}
+    return [row for row in all_of if row.pk not in regraded]
 
 
 def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
     """What was seen, for judging it on another distance."""
-    return Observation(
-        kind,
-        tuple(part_from(part) for part in row.parts),
-        frozenset(OilLook(look) for look in row.oil),
-        km_since_wiped,
-        first,
-    )
+    looks = frozenset(OilLook(look) for look in row.oil)
+    return Observation(kind, parts(row), looks, km_since_wiped, first)
 
 
-def plug_part(data: dict[str, object]) -> PlugPart:
-    part = part_from(data)
-    largest = None if part.largest_mm is None else float(part.largest_mm)
-    return PlugPart(part.form, part.matter, float(part.share), largest)
+def plug_part(one: Part) -> PlugPart:
+    largest = None if one.largest_mm is None else float(one.largest_mm)
+    return PlugPart(one.form, one.matter, float(one.share), largest)
 
 
 def plug(row: Finding, again: str = "") -> Plug:
@@ -60,8 +110,9 @@ def plug(row: Finding, again: str = "") -> Plug:
         row.origin,
         row.action,
         row.note,
-        [plug_part(part) for part in row.parts],
+        [plug_part(one) for one in parts(row)],
         [OilLook(look) for look in row.oil],
         list(row.rules),
         again,
+        "" if row.said is None else chance_words(row.said),
     )

@@ -1,6 +1,7 @@
 """What plugs and oil showed, service after service."""
 
 import uuid
+from typing import ClassVar
 
 from django.conf import settings
 from django.db import models
@@ -10,15 +11,19 @@ from workshop.models import Fact
 
 class Finding(Fact):
     """``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict at the time, on
-    ``km_since_wiped`` as known then; ``parts`` and ``oil`` are what was seen."""
+    ``km_since_wiped`` as known then; ``oil`` is what it looked and smelt like, ``run_in`` whether fine
+    shavings were to be expected. ``chance`` is the chance that a fault was growing, as worked out and
+    ``said``, with how many times likelier the form and the amount made it; none of older findings.
+    ``found_by`` graded it; a ``regrade_of`` another counts instead of it, and both stand."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
     reservoir = models.CharField(max_length=40)
+    kind = models.CharField(max_length=20, blank=True)
     found_on = models.DateField()
     reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")
     km_since_wiped = models.DecimalField(max_digits=12, decimal_places=3)
-    parts = models.JSONField()
+    run_in = models.BooleanField(default=False)
     oil = models.JSONField()
     note = models.TextField(blank=True)
     level = models.CharField(max_length=12)
@@ -26,8 +31,34 @@ class Finding(Fact):
     action = models.CharField(max_length=200)
     rules = models.JSONField()
     wear = models.JSONField()
+    chance = models.FloatField(null=True)
+    said = models.FloatField(null=True)
+    form_times = models.FloatField(null=True)
+    amount_times = models.FloatField(null=True)
     found_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    regrade_of = models.ForeignKey("self", models.PROTECT, related_name="regrades", null=True)
 
     class Meta:
-        ordering = ["found_on", "reading__km"]
-        indexes = [models.Index(fields=["bike", "reservoir"])]
+        ordering: ClassVar[list[str]] = ["found_on", "reading__km"]
+        indexes: ClassVar[list[models.Index]] = [
+            models.Index(fields=["bike", "reservoir"]),
+            models.Index(fields=["kind", "found_on"], name="finding_by_kind"),
+        ]
+
+
+class Debris(Fact):
+    """One kind of debris of a finding: where it was, its form and matter, its share of the magnet's face
+    (0 to 1), how high it stood, its largest piece, how many, and whether a magnet held it."""
+
+    finding = models.ForeignKey(Finding, models.PROTECT, related_name="debris")
+    place = models.CharField(max_length=8)
+    form = models.CharField(max_length=12)
+    matter = models.CharField(max_length=12)
+    share = models.DecimalField(max_digits=7, decimal_places=5)
+    pile_mm = models.DecimalField(max_digits=6, decimal_places=2, null=True)
+    largest_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
+    count = models.PositiveIntegerField(null=True)
+    magnetic = models.BooleanField(null=True)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["pk"]

@@ -25,6 +25,7 @@ from oilward_core.bench import (
     caution_of,
     next_words,
     open_points,
+    part_from,
     result,
     standing,
     upgrade,
@@ -102,6 +103,7 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         running_in(km, when_new(task.visit.bike) is not None, bool(before)),
         cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
+        fine_last_time=task.fine_last_time,
     ).asking()
 
 
@@ -292,7 +294,7 @@ def _verdict(key: str, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
     found, state = stands.finding, sheet.step(str(StepId(key, Name.INSPECT)))
     if found is None or state is None or state.entry is None:
         return None
-    parts = [plug_part(part) for part in state.entry.data["parts"]]
+    parts = [plug_part(part_from(part)) for part in state.entry.data["parts"]]
     return VerdictShape(found.level.word, found.origin, found.action, parts, whys(found.reasons))
 
 

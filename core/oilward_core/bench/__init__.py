@@ -9,7 +9,7 @@ from .facts import Facts, Flow, Stands, Way, facts_of
 from .fasteners import FastenerState
 from .filling import Bench
 from .handing import OpenPoint, check_hands, open_points
-from .judged import TorqueCard, judge_finding
+from .judged import TorqueCard, judge_finding, observed
 from .known import VisitPlan
 from .reading import read_entry
 from .stance import Hands, Stance, caution_of
@@ -55,6 +55,7 @@ __all__ = [
     "keep",
     "kept",
     "next_words",
+    "observed",
     "open_points",
     "pans_held",
     "part_data",

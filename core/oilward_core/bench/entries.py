@@ -6,7 +6,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
-from ..debris import Form, Matter, Part
+from ..debris import Form, Matter, Part, Place
 from ..guard import guarded
 from ..quantity import Preference
 
@@ -80,6 +80,7 @@ def part_data(part: Part) -> dict[str, Any]:
         "largest_mm": None if part.largest_mm is None else str(part.largest_mm),
         "count": part.count,
         "magnetic": part.magnetic,
+        "place": part.place.value,
     }
 
 
@@ -94,4 +95,5 @@ def part_from(data: Data) -> Part:
         None if largest is None else Decimal(largest),
         data.get("count"),
         data.get("magnetic"),
+        Place(data.get("place", Place.PLUG)),
     )

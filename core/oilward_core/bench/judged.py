@@ -8,6 +8,7 @@ from ..guard import Sound, guarded
 from ..quantity import show
 from ..runsheet import TaskPlan
 from ..schools import torque_aim
+from ..spec import ReservoirKind
 from ..torque import (
     Setting,
     TorqueSpec,
@@ -21,6 +22,8 @@ from ..torque import (
 from .entries import Entry, part_from
 from .facts import DRAIN_PLUG
 from .filling import Bench
+
+WET_CLUTCH = "MA"  # JASO T903: oil that a wet clutch runs in
 
 
 @dataclass(frozen=True)
@@ -37,16 +40,24 @@ class TorqueCard(Sound):
 
 
 @guarded
-def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:
-    """The verdict on a finding entry."""
-    seen = Observation(
+def observed(task: TaskPlan, entry: Entry) -> Observation:
+    """What a finding entry saw, with what is known of its reservoir."""
+    friction = task.reservoir.requirement.friction
+    return Observation(
         task.reservoir.kind,
         tuple(part_from(part) for part in entry.data["parts"]),
         frozenset(OilLook(look) for look in entry.data["oil"]),
         task.km_since_wiped,
         task.first_service,
+        task.fine_last_time,
+        task.reservoir.kind == ReservoirKind.ENGINE and friction.startswith(WET_CLUTCH),
     )
-    return verdict(seen)
+
+
+@guarded
+def judge_finding(task: TaskPlan, entry: Entry) -> Verdict:
+    """The verdict on a finding entry, without the chance that a fault grows."""
+    return verdict(observed(task, entry))
 
 
 @guarded

@@ -6,8 +6,7 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from garage.models import OdometerReading
-from oilward_core.bench import part_data
-from oilward_core.debris import Form, Matter, Observation, Part, verdict
+from oilward_core.debris import Form, Matter, Observation, OilLook, Part
 from oilward_core.spec import ReservoirKind
 from workshop.models import Person
 
@@ -21,16 +20,17 @@ FLAKES = Part(Form.FLAKES, Matter.STEEL, Decimal("0.2"), Decimal("1.5"))
 
 class KeepTests(WorkshopTestCase):
     def keep(self, finding_id=None) -> Finding:
-        seen = Observation(ReservoirKind.ENGINE, (FLAKES,), frozenset(), Decimal(8000), False)
+        seen = Observation(
+            ReservoirKind.ENGINE, (FLAKES,), frozenset({OilLook.DARK}), Decimal(8000), False
+        )
         return keep_finding(
             self.heron,
             "engine",
-            {"parts": [part_data(FLAKES)], "oil": ["dark"], "note": "sample in jar 3"},
-            verdict(seen),
+            seen,
+            "sample in jar 3",
             finding_id=finding_id or uuid4(),
             found_on=date(2030, 1, 1),
             reading=OdometerReading.objects.filter(bike=self.heron).latest("km"),
-            km_since_wiped=Decimal(8000),
             actor=Person.objects.get(username="mira"),
         )
 

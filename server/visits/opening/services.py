@@ -6,6 +6,7 @@ from uuid import UUID
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
+from findings.selectors import fine_last_time
 from garage.locks import lock_bike
 from garage.mapping import BikeSpec
 from garage.models import Bike
@@ -92,6 +93,7 @@ def _add(
             "fluid": _fluid(reservoir, fluid, schools),
             "spec": pack(spec.cells_of(reservoir.key)),
             "schools": [vars(choice) for choice in schools.choices],
+            "fine_last_time": fine_last_time(visit.bike_id, reservoir),
             "taken_out": False,
         },
     )

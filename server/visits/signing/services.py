@@ -16,6 +16,7 @@ from oilward_core.bench import (
     TaskClosing,
     in_order,
     keep,
+    observed,
     result,
     why_not_learned,
 )
@@ -93,12 +94,11 @@ def _keep_service(
         keep_finding(
             visit.bike,
             plan.reservoir.key,
-            dict(entry.data),
-            task.finding,
+            observed(plan, entry),
+            str(entry.data.get("note", "")),
             finding_id=uuid5(visit.pk, entry.id),
             found_on=day_of(now),
             reading=visit.odometer,
-            km_since_wiped=plan.km_since_wiped,
             actor=actor,
         )
 

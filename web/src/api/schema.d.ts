@@ -1734,6 +1734,7 @@ export interface components {
             oil: components["schemas"]["OilLook"][];
             rules: string[];
             again: string;
+            chance: string;
         };
         PlugPart: {
             form: components["schemas"]["DebrisForm"];

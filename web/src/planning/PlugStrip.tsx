@@ -31,6 +31,9 @@ export function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
             {rule}
           </span>
         ))}
+        {plug.chance && (
+          <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
+        )}
         {plug.again && <b className="rule">{plug.again}</b>}
       </p>
     </div>

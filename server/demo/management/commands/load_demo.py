@@ -15,8 +15,7 @@ from garage.services import choose_school, write_own
 from garage.shapes import SchoolChoice
 from garage.sheets.services import approve, import_document
 from garage.sheets.shapes import CellWrite
-from oilward_core.bench import part_data
-from oilward_core.debris import Form, Matter, Observation, OilLook, Part, verdict
+from oilward_core.debris import Form, Matter, Observation, OilLook, Part
 from oilward_core.quantity import UNITS
 from oilward_core.spec import (
     Requirement,
@@ -144,16 +143,11 @@ class Loader:
         keep_finding(
             bike,
             past.tank,
-            {
-                "parts": [part_data(part) for part in parts],
-                "oil": list(past.oil),
-                "note": past.note,
-            },
-            verdict(seen),
+            seen,
+            past.note,
             finding_id=uuid5(bike.id, f"finding-{past.tank}-{past.days}"),
             found_on=day,
             reading=reading,
-            km_since_wiped=since,
             actor=self.mira,
         )
 

@@ -1,88 +1,18 @@
-"""What plug and oil show, and what it means.
+"""The rules D1 to D16: what plug and oil show, and what it means.
 
-Rules D1–D13 are common practice, no source; the wear index is our own definition.
+Common practice, no source; the wear index is our own definition.
 """
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import IntEnum, StrEnum
 
-from .errors import CoreError
-from .guard import Sound, guarded, whole_table
-from .reasons import Reason, Source
-from .spec import KINDS, ReservoirKind
-
-
-class Form(StrEnum):
-    """Shape of the debris, from the most harmless up."""
-
-    PASTE = "paste"
-    FUZZ = "fuzz"
-    SLIVERS = "slivers"
-    FLAKES = "flakes"
-    CHIPS = "chips"
-    FRAGMENTS = "fragments"
-
-
-FORM_WEIGHT = {
-    Form.PASTE: 1,
-    Form.FUZZ: 3,
-    Form.SLIVERS: 10,
-    Form.FLAKES: 30,
-    Form.CHIPS: 100,
-    Form.FRAGMENTS: 300,
-}
-
-
-class Matter(StrEnum):
-    """What the debris is made of."""
-
-    STEEL = "steel"
-    ALUMINIUM = "aluminium"
-    BRASS = "brass"
-    BRONZE = "bronze"
-    FRICTION = "friction"
-    SEALANT = "sealant"
-    RUBBER = "rubber"
-    UNKNOWN = "unknown"
-
-
-class Family(StrEnum):
-    """Which rules a matter falls under."""
-
-    FERROUS = "ferrous"
-    LIGHT = "light metal"
-    YELLOW = "yellow metal"
-    FRICTION = "friction matter"
-    PIECES = "pieces of a seal"
-
-
-FAMILY: dict[Matter, Family] = whole_table(
-    Matter,
-    {
-        Matter.STEEL: Family.FERROUS,
-        Matter.ALUMINIUM: Family.LIGHT,
-        Matter.BRASS: Family.YELLOW,
-        Matter.BRONZE: Family.YELLOW,
-        Matter.FRICTION: Family.FRICTION,
-        Matter.SEALANT: Family.PIECES,
-        Matter.RUBBER: Family.PIECES,
-        # until a magnet says otherwise
-        Matter.UNKNOWN: Family.FERROUS,
-    },
-)
-
-
-class OilLook(StrEnum):
-    """What the drained oil looks or smells like."""
-
-    CLEAR = "clear"
-    DARK = "dark"
-    MILKY = "milky"
-    SPARKLE = "sparkle"
-    FUEL = "fuel smell"
-    BURNT = "burnt smell"
+from ..guard import Sound, guarded
+from ..reasons import Reason, Source
+from ..spec import KINDS
+from .growth import Growth
+from .seen import FAMILY, FORM_WEIGHT, Family, Form, Matter, Observation, OilLook, Part, Place
 
 
 class Level(IntEnum):
@@ -123,42 +53,6 @@ ACTIONS = {
 
 
 @dataclass(frozen=True)
-class Part(Sound):
-    """One kind of debris: its share of the magnet face (0–1), a count where it can be counted,
-    the largest piece in mm, and whether the magnet holds it (None: not tested)."""
-
-    form: Form
-    matter: Matter
-    share: Decimal
-    largest_mm: Decimal | None = None
-    count: int | None = None
-    magnetic: bool | None = None
-
-    def __post_init__(self) -> None:
-        """Raises CoreError ``finding.share`` outside 0–1 and ``finding.largest`` below zero."""
-        super().__post_init__()
-        if not 0 <= self.share <= 1:
-            raise CoreError("finding.share", field="share")
-        if self.largest_mm is not None and self.largest_mm < 0:
-            raise CoreError("finding.largest", field="largest")
-
-
-@dataclass(frozen=True)
-class Observation(Sound):
-    """What one service showed on one reservoir's plug and in its oil.
-
-    ``km_since_wiped`` is how far the bike ran since the magnet was last clean;
-    ``first_service`` marks running-in (also taken below 1500 km on the odometer).
-    """
-
-    reservoir: ReservoirKind
-    parts: tuple[Part, ...]
-    oil: frozenset[OilLook]
-    km_since_wiped: Decimal
-    first_service: bool
-
-
-@dataclass(frozen=True)
 class RuleSpoke:
     """A rule that fits the observation: its level, likely origin, and sentence."""
 
@@ -170,7 +64,8 @@ class RuleSpoke:
 
 @dataclass(frozen=True)
 class Verdict(Sound):
-    """The highest rule's level, its origin and action, every rule that spoke, and wear by matter."""
+    """The highest rule's level, its origin and action, every rule that spoke, wear by matter, and tests
+    that would confirm it."""
 
     level: Level
     origin: str
@@ -178,6 +73,7 @@ class Verdict(Sound):
     spoke: tuple[RuleSpoke, ...]
     wear: dict[Matter, Decimal]
     reasons: tuple[Reason, ...]
+    confirm: tuple[str, ...] = ()
 
 
 RUN_IN_KM = Decimal(1500)
@@ -194,6 +90,7 @@ def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
 
 _FORMS = list(Form)
 _PASTY = (Form.PASTE, Form.FUZZ)
+_HALF = Decimal("0.5")
 Spoken = RuleSpoke | None
 
 
@@ -218,25 +115,31 @@ def _running_in(part: Part, seen: Observation) -> bool:
 
 
 def _d1(seen: Observation) -> Spoken:
-    if all(part.form == Form.PASTE and _steel(part) for part in seen.parts) and _covers(
-        seen.parts
-    ) <= Decimal("0.5"):
+    pasty = all(part.form == Form.PASTE and _steel(part) for part in seen.parts)
+    if pasty and _covers(seen.parts) <= _HALF:
         what = "Grey paste, the usual amount." if seen.parts else "Clean magnet."
         return RuleSpoke("D1", Level.ROUTINE, "normal wear", what)
     return None
 
 
-def _d2(seen: Observation) -> Spoken:
+def fine_steel(seen: Observation) -> str:
+    """What a finding shows of fine steel beyond the usual, in words; empty: no more than usual."""
     pasty = [p for p in seen.parts if p.form in _PASTY and _steel(p) and not _running_in(p, seen)]
-    if KINDS[seen.reservoir].clutch or not pasty:
+    if any(part.form == Form.FUZZ for part in pasty):
+        return "Fuzz on the magnet."
+    # dark paste belongs to a primary and to a final drive
+    if KINDS[seen.reservoir].clutch or KINDS[seen.reservoir].hypoid:
+        return ""
+    return "Paste over more than half the magnet." if _covers(pasty) > _HALF else ""
+
+
+def _d2(seen: Observation) -> Spoken:
+    text = fine_steel(seen)
+    if not text:
         return None
-    fuzz = any(p.form == Form.FUZZ for p in pasty)
-    drive_paste = KINDS[seen.reservoir].hypoid and not fuzz
-    if drive_paste or not (fuzz or _covers(pasty) > Decimal("0.5")):
-        return None
-    level = Level.WATCH if KINDS[seen.reservoir].gears else Level.NOTE
-    text = "Fuzz on the magnet." if fuzz else "Paste over more than half the magnet."
-    return RuleSpoke("D2", level, "more fine steel than usual", text)
+    again = KINDS[seen.reservoir].gears and seen.fine_last_time
+    said = f"{text} So it was last time." if again else text
+    return RuleSpoke("D2", Level.WATCH if again else Level.NOTE, "more fine steel than usual", said)
 
 
 def _d3(seen: Observation) -> Spoken:
@@ -308,14 +211,17 @@ def _d8(seen: Observation) -> Spoken:
 
 
 def _d9(seen: Observation) -> Spoken:
-    if not KINDS[seen.reservoir].clutch:
+    primary = KINDS[seen.reservoir].clutch
+    if not (primary or seen.wet_clutch):
         return None
-    dust = [p for p in seen.parts if FAMILY[p.matter] == Family.FRICTION or p.form == Form.PASTE]
-    if not dust:
-        return None
-    if any(FAMILY[p.matter] == Family.FRICTION and p.form != Form.PASTE for p in dust):
+    friction = [part for part in seen.parts if FAMILY[part.matter] == Family.FRICTION]
+    paste = [part for part in seen.parts if part.form == Form.PASTE]
+    stringy = any(part.form != Form.PASTE for part in friction)
+    if stringy or (not primary and _covers(friction) > _HALF):
         text = "Heavy or stringy friction matter: clutch slipped or dragging."
         return RuleSpoke("D9", Level.WATCH, "clutch plates", text)
+    if not friction and not (primary and paste):
+        return None
     return RuleSpoke("D9", Level.ROUTINE, "clutch plates", "Friction dust, always there.")
 
 
@@ -381,18 +287,119 @@ def wear_index(parts: Iterable[Part], km_since_wiped: Decimal) -> dict[Matter, D
     return {matter: value.quantize(Decimal("0.001")) for matter, value in wear.items()}
 
 
+_EXCUSED = ("D4", "D7")  # what a flaking dipstick can explain
+
+
+def _lowered(rule: RuleSpoke) -> RuleSpoke:
+    return replace(rule, level=Level(max(rule.level - 1, Level.ROUTINE)))
+
+
+def _d14(seen: Observation, spoke: list[RuleSpoke]) -> list[RuleSpoke]:
+    """A flaking plated dipstick in a gearbox explains bright scales, once."""
+    kind = KINDS[seen.reservoir]
+    bright = any(rule.rule in _EXCUSED for rule in spoke)
+    if not (seen.dipstick_flakes and kind.gears and not kind.hypoid) or seen.excused or not bright:
+        return spoke
+    text = "The dipstick's plating flakes and may be where it comes from, this once. Fit a new one."
+    milder = [_lowered(rule) if rule.rule in _EXCUSED else rule for rule in spoke]
+    return [*milder, RuleSpoke("D14", Level.NOTE, "plated dipstick", text)]
+
+
+_LOOSE = (Place.PAN, Place.OIL)
+
+
+def _d16(seen: Observation, judged: Callable[[Observation], list[RuleSpoke]]) -> list[RuleSpoke]:
+    """What lay in a pan nobody had cleaned, or swam in the oil, may be another bike's: it counts for one
+    level less. What sits on the plug stands."""
+    spoke = judged(seen)
+    loose = [part for part in seen.parts if part.place in _LOOSE]
+    if seen.pan_clean is not False or not (loose or seen.oil):
+        return spoke
+    sure = replace(
+        seen, parts=tuple(p for p in seen.parts if p.place not in _LOOSE), oil=frozenset()
+    )
+    stands = {rule.rule: rule for rule in judged(sure)}
+    held = []
+    for rule in spoke:
+        unsure = rule if rule.level <= Level.NOTE else _lowered(rule)
+        held.append(max(unsure, stands.get(rule.rule, unsure), key=lambda one: one.level))
+    text = "The pan was not clean before: what lay in it or in the oil is unsure."
+    return [*held, RuleSpoke("D16", Level.NOTE, "the pan", text)]
+
+
+def _d15(growing: Growth | None, level: Level) -> RuleSpoke | None:
+    """One level up, at most to investigate, where a fault is more than half as likely as not."""
+    if growing is None or not growing.alarms or level >= Level.INVESTIGATE:
+        return None
+    return RuleSpoke("D15", Level(level + 1), "something may be growing", growing_words(growing))
+
+
+def _times(ratio: float) -> str:
+    return f"{min(ratio, 999):.0f} times" if ratio >= 2 else f"{ratio:.1f} times"
+
+
 @guarded
-def verdict(seen: Observation) -> Verdict:
-    """Judge an observation: the highest of the rules that speak, with all of them as its why."""
-    spoke = tuple(answer for rule in RULES if (answer := rule(seen)))
+def growing_words(growing: Growth) -> str:
+    """The chance as odds, with its two reasons."""
+    likely = min(max(growing.said, 0.001), 0.999)
+    odds = likely / (1 - likely)
+    said = f"{odds:.0f} to 1" if odds >= 1.5 else f"1 to {1 / odds:.0f}" if odds < 0.67 else "even"
+    form = f"what is seen is {_times(growing.form)} as likely with a fault growing as without"
+    much = "" if growing.amount is None else f", its amount {_times(growing.amount)}"
+    return f"Odds {said} that a fault is growing: {form}{much}."
+
+
+@guarded
+def chance_words(said: float) -> str:
+    """``under 1 %``, ``21 %``: no finer than it is known."""
+    held = min(max(said, 0.0), 1.0)
+    if held < 0.01:
+        return "under 1 %"
+    return "over 99 %" if held > 0.99 else f"{held * 100:.0f} %"
+
+
+CONFIRM = {
+    "D2": "Wipe it, ride 500 km, look again.",
+    "D4": "Run a finger over it: slivers prick. Cut the filter open and look between the folds.",
+    "D5": "Cut the filter open. Turn the shaft by hand and listen.",
+    "D6": "Look for the place the piece came from before anything turns again.",
+    "D7": "Try a second, stronger magnet: what it holds is steel.",
+    "D8": "Cut the filter open; brass and bronze stay in its folds.",
+    "D9": "Measure the clutch's free play; smell the oil.",
+    "D10": "Turn the wheel by hand: rough or notchy?",
+    "D11": "A drop on a hot plate crackles if it is water. Look at the coolant's level. Run it warm "
+    "and look again.",
+    "D12": "Sniff it warm; hold it in the sun; send a sample to a laboratory.",
+    "D13": "Count the pieces of the old seal. Clean the pick-up screen.",
+    "D14": "Wipe a new dipstick's place clean and look again.",
+    "D15": "Send a sample to a laboratory. Look again at half the interval.",
+    "D16": "Drain into a clean pan next time.",
+}
+
+
+@guarded
+def verdict(seen: Observation, growing: Growth | None = None) -> Verdict:
+    """Judge an observation: the highest of the rules that speak, with all of them as its why and what
+    would confirm it. ``growing`` is the chance of a growing fault, where it is known; it never says
+    less than the other rules."""
+
+    def judged(one: Observation) -> list[RuleSpoke]:
+        return _d14(one, [answer for rule in RULES if (answer := rule(one))])
+
+    spoke = _d16(seen, judged)
+    plain = max((rule.level for rule in spoke), default=Level.NOTE)
+    raised = _d15(growing, plain)
+    spoke += [raised] if raised else []
     top = max(spoke, key=lambda rule: rule.level, default=None)
-    level = top.level if top else Level.NOTE
+    level = max(plain, top.level) if top else Level.NOTE
     reasons = tuple(Reason(rule.rule, rule.text, Source.TRADE) for rule in spoke)
+    tests = [CONFIRM[rule.rule] for rule in spoke if rule.level and rule.rule in CONFIRM]
     return Verdict(
         level,
         top.origin if top else "not in the rules",
         ACTIONS[level],
-        spoke,
+        tuple(spoke),
         wear_index(seen.parts, seen.km_since_wiped),
         reasons,
+        tuple(dict.fromkeys(tests)),
     )

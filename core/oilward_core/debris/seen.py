@@ -1,0 +1,135 @@
+"""What a plug, a pan, a filter and the oil show, as somebody saw it."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+from enum import StrEnum
+
+from ..errors import CoreError
+from ..guard import Sound, whole_table
+from ..spec import ReservoirKind
+
+
+class Form(StrEnum):
+    """Shape of the debris, from the most harmless up."""
+
+    PASTE = "paste"
+    FUZZ = "fuzz"
+    SLIVERS = "slivers"
+    FLAKES = "flakes"
+    CHIPS = "chips"
+    FRAGMENTS = "fragments"
+
+
+FORM_WEIGHT = {
+    Form.PASTE: 1,
+    Form.FUZZ: 3,
+    Form.SLIVERS: 10,
+    Form.FLAKES: 30,
+    Form.CHIPS: 100,
+    Form.FRAGMENTS: 300,
+}
+
+
+class Matter(StrEnum):
+    """What the debris is made of."""
+
+    STEEL = "steel"
+    ALUMINIUM = "aluminium"
+    BRASS = "brass"
+    BRONZE = "bronze"
+    FRICTION = "friction"
+    SEALANT = "sealant"
+    RUBBER = "rubber"
+    UNKNOWN = "unknown"
+
+
+class Family(StrEnum):
+    """Which rules a matter falls under."""
+
+    FERROUS = "ferrous"
+    LIGHT = "light metal"
+    YELLOW = "yellow metal"
+    FRICTION = "friction matter"
+    PIECES = "pieces of a seal"
+
+
+FAMILY: dict[Matter, Family] = whole_table(
+    Matter,
+    {
+        Matter.STEEL: Family.FERROUS,
+        Matter.ALUMINIUM: Family.LIGHT,
+        Matter.BRASS: Family.YELLOW,
+        Matter.BRONZE: Family.YELLOW,
+        Matter.FRICTION: Family.FRICTION,
+        Matter.SEALANT: Family.PIECES,
+        Matter.RUBBER: Family.PIECES,
+        # until a magnet says otherwise
+        Matter.UNKNOWN: Family.FERROUS,
+    },
+)
+
+
+class OilLook(StrEnum):
+    """What the drained oil looks or smells like."""
+
+    CLEAR = "clear"
+    DARK = "dark"
+    MILKY = "milky"
+    SPARKLE = "sparkle"
+    FUEL = "fuel smell"
+    BURNT = "burnt smell"
+
+
+class Place(StrEnum):
+    """Where debris was found."""
+
+    PLUG = "plug"
+    OIL = "oil"
+    PAN = "pan"
+    FILTER = "filter"
+    SCREEN = "screen"
+
+
+@dataclass(frozen=True)
+class Part(Sound):
+    """One kind of debris: its share of the magnet face (0–1), a count where it can be counted,
+    the largest piece in mm, whether the magnet holds it (None: not tested), and where it was."""
+
+    form: Form
+    matter: Matter
+    share: Decimal
+    largest_mm: Decimal | None = None
+    count: int | None = None
+    magnetic: bool | None = None
+    place: Place = Place.PLUG
+
+    def __post_init__(self) -> None:
+        """Raises CoreError ``finding.share`` outside 0–1 and ``finding.largest`` below zero."""
+        super().__post_init__()
+        if not 0 <= self.share <= 1:
+            raise CoreError("finding.share", field="share")
+        if self.largest_mm is not None and self.largest_mm < 0:
+            raise CoreError("finding.largest", field="largest")
+
+
+@dataclass(frozen=True)
+class Observation(Sound):
+    """What one service showed on one reservoir's plug and in its oil.
+
+    ``km_since_wiped`` is how far the bike ran since the magnet was last clean;
+    ``first_service`` marks running-in (also taken below 1500 km on the odometer);
+    ``fine_last_time``: the last finding showed as much fine steel (D2); ``wet_clutch``: a clutch runs
+    in this oil; ``dipstick_flakes``: its plating was seen to flake, and ``excused``: that has lowered
+    a verdict before (D14); ``pan_clean``: None where nobody said (D16).
+    """
+
+    reservoir: ReservoirKind
+    parts: tuple[Part, ...]
+    oil: frozenset[OilLook]
+    km_since_wiped: Decimal
+    first_service: bool
+    fine_last_time: bool = False
+    wet_clutch: bool = False
+    dipstick_flakes: bool = False
+    excused: bool = False
+    pan_clean: bool | None = None

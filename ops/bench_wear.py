@@ -1,0 +1,194 @@
+"""./ward bench wear: does the product notice a fault that grows? Simulated workshops whose truth is
+known: thresholds are set on one half of them, figures come from the other."""
+
+import random
+import time
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import log10
+from statistics import median
+
+from oilward_core.debris import (
+    Cohort,
+    Found,
+    Growth,
+    Level,
+    Matter,
+    Observation,
+    cohort_of,
+    growth,
+    quarter_start,
+    verdict,
+    wear_index,
+)
+from oilward_core.debris.histories import Fault, History, cohort
+from oilward_core.spec import ReservoirKind
+
+RATES = (0.3, 0.5, 1.0)  # false alarms per 100 healthy findings
+BEFORE = 2  # services before the end
+EWMA = 0.3
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A finding with its hidden truth and what each way of looking makes of it."""
+
+    bike: str
+    service: int
+    km: float
+    fault: Fault | None
+    scores: Mapping[str, float]
+    said: float
+    investigates: bool
+
+    @property
+    def in_time(self) -> bool:
+        """Whether an alarm here would come early enough."""
+        return self.fault is not None and self.service <= self.fault.end - BEFORE
+
+
+def _wear(found: Found) -> float:
+    return float(wear_index(found.parts, found.km_since_wiped).get(Matter.STEEL, 0))
+
+
+def _trends(history: History) -> Iterator[dict[str, float]]:
+    """What one would see of the wear index: itself, its jump, its moving average against the past."""
+    before: list[float] = []
+    smooth = None
+    for one in history.findings:
+        if one.found.run_in:
+            continue
+        now = log10(_wear(one.found) + 0.02)
+        smooth = now if smooth is None else EWMA * now + (1 - EWMA) * smooth
+        past = sum(before) / len(before) if before else now
+        jump = now - before[-1] if before else 0.0
+        yield {"fixed threshold": now, "last-two jump": jump, "moving average": smooth - past}
+        before.append(now)
+
+
+def _verdict_investigates(found: Found, grown: Growth, before: Sequence[Found]) -> bool:
+    fuzz_before = bool(before) and any(part.form == "fuzz" for part in before[-1].parts)
+    seen = Observation(
+        ReservoirKind.GEARBOX,
+        found.parts,
+        frozenset(),
+        found.km_since_wiped,
+        found.run_in,
+        fine_last_time=fuzz_before,
+    )
+    return verdict(seen, grown).level >= Level.INVESTIGATE
+
+
+def judged(workshop: Sequence[History]) -> Iterator[Judged]:
+    """Every finding of a workshop, judged with what was known on its day."""
+    everything = {history.key: [one.found for one in history.findings] for history in workshop}
+
+    @lru_cache
+    def known(quarter: object) -> Cohort:
+        return cohort_of(everything, quarter)  # type: ignore[arg-type]
+
+    for history in workshop:
+        trends = list(_trends(history))
+        used = [one for one in history.findings if not one.found.run_in]
+        for number, (one, trend) in enumerate(zip(used, trends, strict=True)):
+            day = one.found.day
+            last = growth(everything[history.key], known(quarter_start(day)), day)[-1]
+            before = [earlier.found for earlier in used[:number]]
+            yield Judged(
+                history.key,
+                one.service,
+                float(one.km),
+                history.fault_at(one.service),
+                {"growth filter": last.said, **trend},
+                last.said,
+                _verdict_investigates(one.found, last, before),
+            )
+
+
+def workshops(seeds: Iterable[int]) -> list[Judged]:
+    found: list[Judged] = []
+    for seed in seeds:
+        bikes = random.Random(seed).randint(5, 30)
+        found += judged(cohort(seed, bikes))
+    return found
+
+
+Alarms = Callable[[Judged], bool]
+
+
+def threshold(findings: Sequence[Judged], name: str, rate: float) -> float:
+    """The score that so many of 100 healthy findings exceed."""
+    healthy = sorted((one.scores[name] for one in findings if one.fault is None), reverse=True)
+    allowed = int(len(healthy) * rate / 100)
+    return healthy[min(allowed, len(healthy) - 1)]
+
+
+def caught(findings: Sequence[Judged], alarms: Alarms) -> tuple[int, int, list[tuple[int, float]]]:
+    """Faults alarmed in time, all faults, and the leads of the first alarms: services, km."""
+    faults: dict[tuple[str, int], tuple[Fault, float]] = {}
+    first: dict[tuple[str, int], Judged] = {}
+    for one in findings:
+        if one.fault is None:
+            continue
+        key = (one.bike, one.fault.onset)
+        faults[key] = (one.fault, max(one.km, faults.get(key, (one.fault, 0.0))[1]))
+        if one.in_time and alarms(one):
+            first.setdefault(key, one)
+    leads = [
+        (faults[key][0].end - one.service, faults[key][1] - one.km) for key, one in first.items()
+    ]
+    return len(first), len(faults), leads
+
+
+def false_alarms(findings: Sequence[Judged], alarms: Alarms) -> float:
+    healthy = [one for one in findings if one.fault is None]
+    return 100 * sum(map(alarms, healthy)) / len(healthy)
+
+
+def brier(findings: Sequence[Judged]) -> tuple[float, float]:
+    """The Brier score of what is said, and its skill over always saying how often it is so."""
+    base = sum(one.fault is not None for one in findings) / len(findings)
+    score = sum((one.said - (one.fault is not None)) ** 2 for one in findings) / len(findings)
+    return score, 1 - score / (base * (1 - base))
+
+
+def _line(findings: Sequence[Judged], name: str, alarms: Alarms) -> str:
+    found, faults, leads = caught(findings, alarms)
+    said = (
+        f"  {name}: {false_alarms(findings, alarms):.2f} false per 100, {found} of {faults} faults"
+    )
+    said += f" in time ({found / faults:.0%})"
+    if leads:
+        said += (
+            f", {median(s for s, _ in leads):g} services and {median(k for _, k in leads):,.0f} km"
+        )
+        said += " ahead (median)"
+    return said
+
+
+def wear_figures(each: int = 60) -> None:
+    """Tunes on even workshops, reports on odd ones."""
+    begun = time.perf_counter()
+    tune, report = workshops(range(0, 2 * each, 2)), workshops(range(1, 2 * each, 2))
+    spent = (time.perf_counter() - begun) * 1000
+    print(f"{each} workshops each; findings {len(tune)} to tune on, {len(report)} reported")
+    for rate in RATES:
+        print(f"at {rate} false alarms per 100 healthy findings, set on the other half:")
+        for name in tune[0].scores:
+            at = threshold(tune, name, rate)
+            print(_line(report, name, lambda one, name=name, at=at: one.scores[name] > at))
+    print("as the product alarms:")
+    print(_line(report, "said to be 1/3 or more", lambda one: one.said >= 1 / 3))
+    print(_line(report, "the whole verdict, investigate or hold", lambda one: one.investigates))
+    score, skill = brier(report)
+    print(f"Brier score {score:.4f}, skill {skill:.2f}")
+    for low, high in ((0, 0.02), (0.02, 0.1), (0.1, 0.33), (0.33, 0.67), (0.67, 1.01)):
+        inside = [one for one in report if low <= one.said < high]
+        if inside:
+            mean = sum(one.said for one in inside) / len(inside)
+            so = sum(one.fault is not None for one in inside) / len(inside)
+            said = f"said {low:.0%} to {min(high, 1):.0%}: {len(inside)}, mean {mean:.1%}"
+            print(f"  {said}, so in {so:.1%}")
+    every = len(tune) + len(report)
+    print(f"{spent / every:.2f} ms a finding, its whole history filtered anew each time")
