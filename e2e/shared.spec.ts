@@ -102,7 +102,7 @@ test("tilted, nobody goes under it; a second pair of hands is called for and len
   page,
   browser,
 }) => {
-  await begun(page, "Turnstone");
+  await begun(page, "Wheatear");
   const other = await colleague(browser, page);
   await tickAll(page);
   await opened(page);

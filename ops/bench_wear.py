@@ -22,8 +22,8 @@ from oilward_core.debris import (
     verdict,
     wear_index,
 )
-from oilward_core.debris.histories import Fault, History, cohort
 from oilward_core.spec import ReservoirKind
+from tests.histories import Fault, History, cohort  # core/tests
 
 RATES = (0.3, 0.5, 1.0)  # false alarms per 100 healthy findings
 BEFORE = 2  # services before the end

@@ -42,9 +42,10 @@ from oilward_core.debris.growth import (
     WORST,
     healthy_row,
 )
-from oilward_core.debris.histories import World, cohort, shown_to
 from oilward_core.spec import ReservoirKind
 from scipy.stats import norm
+
+from .histories import World, cohort, shown_to
 
 START = date(2020, 1, 10)
 LATER = date(2060, 1, 1)

@@ -11,6 +11,7 @@ urlpatterns = [
     path("api/", include("garage.urls")),
     path("api/", include("planning.urls")),
     path("api/", include("visits.urls")),
+    path("api/", include("findings.urls")),
     re_path(r"^api/", NotHereView.as_view()),
     re_path(r"^(?!api/|static/).*$", front_end),
 ]

@@ -7,17 +7,21 @@ from decimal import Decimal
 from oilward_core.debris import (
     Form,
     Found,
+    Level,
     LevelWord,
     Matter,
     Observation,
     OilLook,
+    Outcome,
     Part,
     Place,
+    asks_on,
     chance_words,
+    outcomes_of,
 )
 from oilward_core.spec import ReservoirKind
 
-from .models import Debris, Finding
+from .models import Answer, Debris, Finding
 
 
 @dataclass(frozen=True)
@@ -31,9 +35,21 @@ class PlugPart:
 
 
 @dataclass(frozen=True)
-class Plug:
-    """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if known."""
+class AnswerLine:
+    """What came of looking into a finding."""
 
+    outcome: str
+    words: str
+    by: str
+    at: str
+
+
+@dataclass(frozen=True)
+class Plug:
+    """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if
+    known; ``asks`` until one of the ``outcomes`` is answered."""
+
+    id: str
     found_on: str
     level: LevelWord
     origin: str
@@ -44,6 +60,9 @@ class Plug:
     rules: list[str]
     again: str
     chance: str
+    asks: bool
+    outcomes: list[Outcome]
+    answers: list[AnswerLine]
 
 
 MOST_TIMES = 1e6  # likelier than that is that
@@ -79,9 +98,33 @@ def debris(row: Finding, seen: Part) -> Debris:
     )
 
 
-def found(row: Finding) -> Found:
+def found(row: Finding, repaired: bool = False) -> Found:
     """A finding as the growth filter reads it."""
-    return Found(row.found_on, parts(row), row.km_since_wiped, str(row.found_by_id), row.run_in)
+    grader, km = str(row.found_by_id), row.km_since_wiped
+    return Found(row.found_on, parts(row), km, grader, row.run_in, repaired)
+
+
+def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
+    """A reservoir's findings, oldest first; after a fault was put right the next starts anew. And
+    whether one was since the last."""
+    read, repaired = [], False
+    for row in sorted(counting(rows), key=lambda one: (one.found_on, str(one.pk))):
+        read.append(found(row, repaired))
+        repaired = any(answer.outcome == Outcome.FAULT for answer in row.answers.all())
+    return read, repaired
+
+
+def asks_still(row: Finding) -> bool:
+    """Whether a finding asks for something until it is answered."""
+    return asks_on(level(row), [Outcome(answer.outcome) for answer in row.answers.all()])
+
+
+def level(row: Finding) -> Level:
+    return Level[row.level.upper()]
+
+
+def answer_line(row: Answer) -> AnswerLine:
+    return AnswerLine(row.outcome, row.words, row.by.name, row.at.isoformat())
 
 
 def counting(rows: Iterable[Finding]) -> list[Finding]:
@@ -105,6 +148,7 @@ def plug_part(one: Part) -> PlugPart:
 def plug(row: Finding, again: str = "") -> Plug:
     """``again``: what a later correction makes of it, in words."""
     return Plug(
+        str(row.pk),
         row.found_on.isoformat(),
         LevelWord(row.level),
         row.origin,
@@ -115,4 +159,7 @@ def plug(row: Finding, again: str = "") -> Plug:
         list(row.rules),
         again,
         "" if row.said is None else chance_words(row.said),
+        asks_still(row),
+        list(outcomes_of(level(row))),
+        [answer_line(one) for one in row.answers.all()],
     )

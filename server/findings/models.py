@@ -46,6 +46,21 @@ class Finding(Fact):
         ]
 
 
+class Answer(Fact):
+    """What came of looking into a finding, in words as well; a hold is answered by a lead."""
+
+    id = models.UUIDField(primary_key=True)
+    finding = models.ForeignKey(Finding, models.PROTECT, related_name="answers")
+    outcome = models.CharField(max_length=40)
+    words = models.CharField(max_length=500)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    sent = models.CharField(max_length=64)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["at", "id"]
+
+
 class Debris(Fact):
     """One kind of debris of a finding: where it was, its form and matter, its share of the magnet's face
     (0 to 1), how high it stood, its largest piece, how many, and whether a magnet held it."""

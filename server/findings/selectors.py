@@ -5,11 +5,20 @@ from uuid import UUID
 
 from django.db.models import Count, Max
 from garage.odometer.selectors import corrections, follow
-from oilward_core.debris import Cohort, Found, cohort_of, fine_steel, quarter_start
+from oilward_core.debris import (
+    Cohort,
+    Found,
+    LevelWord,
+    Outcome,
+    cohort_of,
+    fine_steel,
+    onset_rate,
+    quarter_start,
+)
 from oilward_core.spec import ReservoirKind, ReservoirSpec
 
 from . import mapping
-from .models import Finding
+from .models import Answer, Finding
 
 
 def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
@@ -18,7 +27,7 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
         Finding.objects.filter(bike_id__in=list(bike_ids))
         .order_by("bike_id", "reservoir", "-found_on", "-reading__km")
         .distinct("bike_id", "reservoir")
-        .prefetch_related("debris")
+        .prefetch_related("debris", "answers__by")
     )
     return {(row.bike_id, row.reservoir): row for row in rows}
 
@@ -26,7 +35,7 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
 def of_bike(bike_id: UUID) -> list[Finding]:
     """All findings of a bike, newest first."""
     found = Finding.objects.filter(bike_id=bike_id).select_related("reading")
-    rows = list(found.prefetch_related("debris"))
+    rows = list(found.prefetch_related("debris", "answers__by"))
     follow(rows, corrections([bike_id]))
     return sorted(rows, key=lambda row: (row.found_on, row.reading.km), reverse=True)
 
@@ -39,10 +48,24 @@ def fine_last_time(bike_id: UUID, reservoir: ReservoirSpec) -> bool:
     return bool(fine_steel(mapping.seen(row, reservoir.kind, row.km_since_wiped, row.run_in)))
 
 
-def history_of(bike_id: UUID, reservoir: str) -> list[Found]:
-    """A reservoir's findings as the growth filter reads them; a regrade counts instead of the first."""
-    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).prefetch_related("debris")
-    return [mapping.found(row) for row in mapping.counting(rows)]
+def history_of(bike_id: UUID, reservoir: str) -> tuple[list[Found], bool]:
+    """A reservoir's findings as the growth filter reads them; a regrade counts instead of the first.
+    And whether a fault was put right since the last."""
+    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir)
+    return mapping.history(rows.prefetch_related("debris", "answers"))
+
+
+GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]
+
+
+def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Finding]]:
+    """Findings that ask for something until they are answered, by reservoir, the newest first."""
+    rows = Finding.objects.filter(bike_id__in=list(bike_ids), level__in=GRAVE, regrades=None)
+    found: dict[tuple[UUID, str], list[Finding]] = {}
+    for row in rows.order_by("-found_on").prefetch_related("debris", "answers__by"):
+        if mapping.asks_still(row):
+            found.setdefault((row.bike_id, row.reservoir), []).append(row)
+    return found
 
 
 def cohort_at(kind: ReservoirKind, day: date) -> Cohort:
@@ -50,14 +73,17 @@ def cohort_at(kind: ReservoirKind, day: date) -> Cohort:
     quarter."""
     before = quarter_start(day)
     used = Finding.objects.filter(kind=kind.value, found_on__lt=before)
-    counted = used.aggregate(Count("pk"), Max("reading__written_at"))
+    counted = used.aggregate(Count("pk"), Max("reading__written_at"), Count("answers"))
     return _cohort(kind, before, *counted.values())
 
 
 @lru_cache(maxsize=256)
-def _cohort(kind: ReservoirKind, before: date, number: int, newest: object) -> Cohort:
-    rows = Finding.objects.filter(kind=kind.value, found_on__lt=before).prefetch_related("debris")
-    histories: dict[str, list[Found]] = {}
-    for row in mapping.counting(rows):
-        histories.setdefault(f"{row.bike_id}/{row.reservoir}", []).append(mapping.found(row))
-    return cohort_of(histories, before)
+def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told: int) -> Cohort:
+    rows = Finding.objects.filter(kind=kind.value, found_on__lt=before)
+    histories: dict[str, list[Finding]] = {}
+    for row in rows.prefetch_related("debris", "answers"):
+        histories.setdefault(f"{row.bike_id}/{row.reservoir}", []).append(row)
+    answers = Answer.objects.filter(finding__in=rows)
+    faults = answers.filter(outcome=Outcome.FAULT).count()
+    onset = onset_rate(faults, answers.values("finding").distinct().count())
+    return cohort_of({key: mapping.history(of)[0] for key, of in histories.items()}, before, onset)

@@ -12,7 +12,7 @@ from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
 from oilward_core.bench import Speaker
-from oilward_core.debris import ASKING, Level, running_in, verdict
+from oilward_core.debris import ASKING, Level, LevelWord, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
@@ -290,14 +290,16 @@ def missing_words(spec: ReservoirSpec) -> list[str]:
     return [what(path._replace(reservoir="")) for path in missing(spec)]
 
 
-def asks(glasses: Iterable[Glass]) -> list[Ask]:
-    """What the newest findings of a bike ask for, the gravest first."""
+def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> list[Ask]:
+    """What findings of a bike ask for, the gravest first: the newest that says *watch*, and every
+    graver one until it is answered (``still``, by reservoir)."""
     levels = [level.word for level in ASKING]
-    found = [
-        Ask(glass.key, glass.label, glass.plug.level, glass.plug.action)
-        for glass in glasses
-        if glass.plug and glass.plug.level in levels
-    ]
+    found = []
+    for glass in glasses:
+        for row in still.get(glass.key, ()):
+            found.append(Ask(glass.key, glass.label, LevelWord(row.level), row.action))
+        if glass.plug and glass.plug.level == LevelWord.WATCH:
+            found.append(Ask(glass.key, glass.label, glass.plug.level, glass.plug.action))
     return sorted(found, key=lambda ask: -levels.index(ask.level))
 
 
@@ -370,11 +372,16 @@ def _tally(bike: Bike, reservoirs: Sequence[Reservoir], today: date) -> dict[str
     return dict(counts)
 
 
-def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> WardRow:
+def ward_row(
+    known: Known,
+    reservoirs: Sequence[Reservoir],
+    in_shop: bool,
+    still: Mapping[str, Sequence[Finding]],
+) -> WardRow:
     """A bike as the ward keeps it; the visit it may be in and the next one planned are added when it
-    is read."""
-    bike = known.bike
-    held = next((r for r in reservoirs if r.glass.plug and r.glass.plug.level == HOLD), None)
+    is read. ``still``: its findings that ask until they are answered, by reservoir."""
+    bike, asked = known.bike, asks((reservoir.glass for reservoir in reservoirs), still)
+    held = next((ask for ask in asked if ask.level == HOLD), None)
     expected = [r.ahead.on for r in reservoirs if r.ahead]
     baseline = any(r.due.state == DueState.BASELINE for r in reservoirs)
     shape = WardBike(
@@ -384,9 +391,9 @@ def ward_row(known: Known, reservoirs: Sequence[Reservoir], in_shop: bool) -> Wa
         odometer_words(bike, known.now),
         bike.owner,
         bike.use_class,
-        f"{held.spec.label}: {held.glass.plug.action}" if held and held.glass.plug else "",
+        f"{held.label}: {held.action}" if held else "",
         [reservoir.glass for reservoir in reservoirs],
-        asks(reservoir.glass for reservoir in reservoirs),
+        asked,
         None,
         None,
     )

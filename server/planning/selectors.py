@@ -1,4 +1,4 @@
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from datetime import date, datetime, timedelta
 from math import ceil
@@ -9,7 +9,7 @@ from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.http import Http404
 from findings.mapping import plug
 from findings.models import Finding
-from findings.selectors import last_findings, of_bike
+from findings.selectors import last_findings, of_bike, still_asking
 from garage.mapping import BikeSpec, engine_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
@@ -60,17 +60,25 @@ def _worked_out(
     ]
 
 
+def of_one(
+    found: Mapping[tuple[UUID, str], Sequence[Finding]], bike: UUID
+) -> dict[str, Sequence[Finding]]:
+    """What of it is one bike's, by reservoir."""
+    return {reservoir: rows for (whose, reservoir), rows in found.items() if whose == bike}
+
+
 def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[DueRow]]:
     """Everything the ward keeps of these bikes, in a number of queries that does not grow."""
     ids = [bike.pk for bike in bikes]
     specs, schools, read = specs_of(bikes), schools_of(ids), recent_odometer(ids, today)
     services, findings, shop = services_of(ids), last_findings(ids), in_shop(ids)
+    still = still_asking(ids)
     rows: list[WardRow] = []
     dues: list[DueRow] = []
     for bike in bikes:
         known = mapping.known_of(bike, read.get(bike.pk, []), schools[bike.pk], today)
         reservoirs = _worked_out(known, specs.get(bike.pk), services, findings)
-        rows.append(mapping.ward_row(known, reservoirs, bike.pk in shop))
+        rows.append(mapping.ward_row(known, reservoirs, bike.pk in shop, of_one(still, bike.pk)))
         dues += [mapping.due_row(bike, reservoir) for reservoir in reservoirs]
     return rows, dues
 
@@ -259,7 +267,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         sheet.approved_by.name if sheet and sheet.approved_by else "",
         visit,
         _next_planned([bike.id], today).get(bike.id),
-        mapping.asks(page.glass for page in pages),
+        mapping.asks((page.glass for page in pages), of_one(still_asking([bike.pk]), bike.pk)),
         pages,
         plugs(spec) if spec else [],
         photos_of(bike.pk),

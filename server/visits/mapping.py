@@ -103,7 +103,8 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         running_in(km, when_new(task.visit.bike) is not None, bool(before)),
         cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
-        fine_last_time=task.fine_last_time,
+        # rows of the last release, on their way here, have none
+        fine_last_time=getattr(task, "fine_last_time", False),
     ).asking()
 
 
@@ -383,9 +384,9 @@ def run_sheet(
         ],
         [_step(state, labels, around.tips, speaks) for state in sheet.steps],
         sheet.focus,
-        [StopShape(stop.entry, stop.step, stop.text) for stop in sheet.stops],
+        [StopShape(stop.entry, stop.step, stop.text, stop.hold) for stop in sheet.stops],
         sheet.ready_to_sign,
-        not sheet.opened_drain,
+        not sheet.opened_drain or bool(sheet.handed_back),
         WORDS,
         visit.closed_by.name if visit.closed_by else "",
         [_entry_shape(e, speaks) for e in sheet.set_aside],
@@ -406,6 +407,7 @@ def run_sheet(
         visit.wants,
         visit.ride_in,
         visit.ride_out,
+        sheet.handed_back,
     )
 
 

@@ -30,7 +30,7 @@ from shelf.models import Fluid
 from workshop.access import as_id
 from workshop.announce import announce
 from workshop.mapping import speaker
-from workshop.models import Person
+from workshop.models import Person, Role
 from workshop.repeated import digest
 
 from . import mapping
@@ -201,6 +201,16 @@ def _as_it_was(new: NewEntry, old: EntryRow | None) -> dict[str, Any]:
     return said
 
 
+def _check_lead(sheet: Sheet, kind: str, data: dict[str, Any], actor: Person) -> None:
+    """Only a lead lifts a hold, or hands a bike back that is not to be ridden. Raises CoreError
+    ``visit.hold_lead``."""
+    if kind != "answered" or actor.role == Role.LEAD:
+        return
+    holds = [stop for stop in sheet.stops if stop.hold and stop.entry == data["entry"]]
+    if holds or data.get("handed_back"):
+        raise CoreError("visit.hold_lead")
+
+
 @transaction.atomic
 def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> Visit:
     """Write one entry down. Sent twice, it stands once. A correction stands at the time of what it
@@ -221,6 +231,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if old is not None:
         _same_kind(entries, old, new, step)
     data = _read(plan, sheet, step, new, speaks, old) | _against(unmet, new)
+    _check_lead(sheet, new.kind, data, actor)
     if new.kind == Aside.TAKES_OVER:
         check_hands(plan.tasks, sheet, data)
     data |= _as_it_was(new, old)

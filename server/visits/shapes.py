@@ -235,11 +235,13 @@ class TaskShape:
 
 @dataclass(frozen=True)
 class StopShape:
-    """Something that should not have happened, until somebody says what was found of it."""
+    """Something that should not have happened, until somebody says what was found of it; ``hold``: a
+    finding says so, and only a lead lifts it."""
 
     entry: str
     step: str
     text: str
+    hold: bool
 
 
 @dataclass(frozen=True)
@@ -310,7 +312,8 @@ class RunSheet:
     """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
     odometer really showed, where a closed visit was signed on another reading; ``open_points`` what is
     open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last,
-    ``asides`` the kinds of entries that are no work at their step."""
+    ``asides`` the kinds of entries that are no work at their step, ``handed_back`` why the bike goes
+    back to its owner, not to be ridden."""
 
     id: str
     state: VisitState
@@ -343,6 +346,7 @@ class RunSheet:
     wants: str
     ride_in: str
     ride_out: str
+    handed_back: str
 
 
 @dataclass(frozen=True)

@@ -185,7 +185,8 @@ def _measure(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
 
 
 def _answered(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    return {"entry": str(raw.get("entry") or "")[:40], "reason": _words(raw, "reason")}
+    said = {"entry": str(raw.get("entry") or "")[:40], "reason": _words(raw, "reason")}
+    return said | ({"handed_back": True} if raw.get("handed_back") is True else {})
 
 
 def _one_of(value: Any, words: type[StrEnum], field: str) -> Any:

@@ -6,7 +6,7 @@ from datetime import datetime
 from decimal import Decimal
 from enum import StrEnum
 
-from ..debris import Verdict
+from ..debris import Level, Verdict
 from ..errors import CoreError
 from ..fill import Advice
 from ..guard import Sound, guarded
@@ -94,11 +94,13 @@ class TaskState(Sound):
 
 @dataclass(frozen=True)
 class Stop:
-    """Something happened that should not have, and nobody has said yet what was found of it."""
+    """Something happened that should not have, and nobody has said yet what was found of it; or a
+    finding says ``hold``, and no lead has lifted it."""
 
     entry: str
     step: str
     text: str
+    hold: bool = False
 
 
 @dataclass(frozen=True)
@@ -116,7 +118,7 @@ class Waits:
 class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
     ``set_aside`` are entries whose step is not part of the visit; ``in_hands_of`` who wrote something
-    down last."""
+    down last; ``handed_back`` why it goes back to its owner, not to be ridden."""
 
     tasks: tuple[TaskState, ...]
     steps: tuple[StepState, ...]
@@ -128,6 +130,7 @@ class Sheet(Sound):
     in_hands_of: str = ""
     stance: Stance | None = None
     hands: Hands | None = None
+    handed_back: str = ""
 
     @property
     def opened_drain(self) -> bool:
@@ -287,6 +290,24 @@ def _stops(known: Known, written: Sequence[Entry]) -> tuple[Stop, ...]:
     return tuple(found)
 
 
+def _holds(known: Known, findings: Mapping[str, Verdict | None]) -> tuple[Stop, ...]:
+    """Findings that say hold: nothing is run and nothing signed until a lead lifts them."""
+    found = []
+    for key, verdict in findings.items():
+        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        if verdict is None or entry is None or verdict.level < Level.HOLD:
+            continue
+        if entry.id not in known.facts.answered:
+            text = f"{known.label(key).capitalize()}: {verdict.origin}. {verdict.action}"
+            found.append(Stop(entry.id, entry.step, text, hold=True))
+    return tuple(found)
+
+
+def _handed_back(facts: Facts) -> str:
+    back = [e for e in facts.answered.values() if e.data.get("handed_back") is True]
+    return str(back[-1].data.get("reason", "")) if back else ""
+
+
 def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
     key, facts = task.reservoir.key, known.facts
     filling = known.fillings.get(key)
@@ -323,6 +344,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
     )
 
 
+HANDED_BACK = "it goes back to its owner, not to be ridden"
 SEIZED_STOP = (
     "The {label}'s filler is seized. Do not drain it. Free it, or close the visit as it stands."
 )
@@ -399,8 +421,10 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     known = known_of(plan, facts, bench)
     findings = {key: _finding(key, known) for key in known.tasks}
     order = _in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
-    stops = _stops(known, written)
-    states = tuple(_held(_state(step, known, findings), stops) for step in order)
+    stops = (*_stops(known, written), *_holds(known, findings))
+    back = _handed_back(facts)
+    against = (*(stop.text for stop in stops), *((HANDED_BACK,) if back else ()))
+    states = tuple(_held(_state(step, known, findings), against) for step in order)
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
     names = {str(step.id) for step in order}
     aside = [e for step, found in facts.by_step.items() if step not in names for e in found]
@@ -411,12 +435,13 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         states,
         _focus(states),
         stops,
-        closed and filled and not stops,
+        closed and filled and not stops and not back,
         tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
         _waits(facts),
         facts.newest.by if facts.newest else "",
         facts.stance,
         facts.hands,
+        back,
     )
 
 
@@ -428,13 +453,14 @@ def _waits(facts: Facts) -> Waits | None:
     return Waits(entry.step, what, words, entry.by, entry.at)
 
 
-def _held(state: StepState, stops: Sequence[Stop]) -> StepState:
-    """While something that should not have happened is open, no engine is run and nothing signed."""
-    if not stops or state.step.name not in (Name.RUN, Name.FINISH):
+def _held(state: StepState, against: tuple[str, ...]) -> StepState:
+    """While something that should not have happened is open, or a finding says hold, no engine is run
+    and nothing signed."""
+    if not against or state.step.name not in (Name.RUN, Name.FINISH):
         return state
     if state.status != Status.READY:
         return state
-    return replace(state, status=Status.BLOCKED, unmet=tuple(stop.text for stop in stops))
+    return replace(state, status=Status.BLOCKED, unmet=against)
 
 
 def _finding(key: str, known: Known) -> Verdict | None:

@@ -2,6 +2,7 @@
 
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
+from .outcomes import Outcome, asks_on, outcomes_of
 from .rules import (
     ACTIONS,
     ASKING,
@@ -40,11 +41,13 @@ __all__ = [
     "Matter",
     "Observation",
     "OilLook",
+    "Outcome",
     "Part",
     "Place",
     "RuleSpoke",
     "Verdict",
     "amount",
+    "asks_on",
     "category",
     "chance_words",
     "cohort_of",
@@ -52,6 +55,7 @@ __all__ = [
     "growing_words",
     "growth",
     "onset_rate",
+    "outcomes_of",
     "quarter_start",
     "running_in",
     "verdict",

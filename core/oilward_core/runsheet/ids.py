@@ -115,7 +115,7 @@ class StepId(NamedTuple):
         return _read(text)
 
 
-_FASTENER = {
+_FASTENER: dict[str, str] = {
     Name.FILLER: "fill plug",
     Name.DRAIN: "drain plug",
     Name.WASHER: "drain plug",

@@ -6,6 +6,7 @@ from uuid import UUID, uuid4
 
 from demo.testing import WorkshopTestCase
 from django.urls import URLPattern, URLResolver, get_resolver
+from findings.models import Finding
 from garage.models import OdometerReading, SpecSheet
 from rest_framework.test import APIClient
 from workshop.models import Workshop
@@ -42,6 +43,7 @@ class DoorTests(WorkshopTestCase):
         self.there = {
             "<uuid:bike_id>": str(self.heron.pk),
             "<uuid:reading_id>": str(OdometerReading.objects.latest("id").pk),
+            "<uuid:finding_id>": str(Finding.objects.latest("found_on").pk),
             "<uuid:act>": str(UUID(int=7)),
             "<int:sheet_id>": str(sheet.pk),
             "<int:model_id>": str(sheet.model_id),

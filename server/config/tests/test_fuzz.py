@@ -8,6 +8,7 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from django.db import transaction
+from findings.models import Finding
 from garage.models import Bike, SpecSheet
 from rest_framework.test import APIClient
 from shelf.models import Fluid, StockLine
@@ -98,6 +99,10 @@ class FuzzTests(WorkshopTestCase):
             "on": None,
         }
         yield "/api/bikes/{bike_id}/plan/", "post", f"{heron}plan/", asked
+        grave = Finding.objects.filter(level="investigate").earliest("found_on").pk
+        answered = {"id": str(uuid4()), "outcome": "nothing found", "words": "looked"}
+        path = "/api/findings/{finding_id}/answers/"
+        yield path, "post", f"/api/findings/{grave}/answers/", answered
         planned = {"id": str(uuid4()), "bike": str(self.heron.pk), "on": today, "version": 0}
         yield "/api/calendar/", "post", "", {**planned, "asked": {**asked, "wishes": []}}
 

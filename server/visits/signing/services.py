@@ -6,7 +6,7 @@ from uuid import UUID, uuid5
 
 from config.problems import Conflict
 from django.db import transaction
-from findings.services import keep_finding
+from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
 from garage.sheets.services import note_looked_up
 from oilward_core.bench import (
@@ -20,6 +20,7 @@ from oilward_core.bench import (
     result,
     why_not_learned,
 )
+from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId
 from oilward_core.spec import Cell, Path
@@ -31,7 +32,7 @@ from workshop.services import countersign
 from workshop.touched import touch
 
 from visits import mapping
-from visits.models import ClosingRow, Service, Visit
+from visits.models import ClosingRow, EntryRow, Service, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 
@@ -67,6 +68,40 @@ def _found(one: TaskClosing, sheet: Sheet) -> str:
     return "; ".join(said)[:200]
 
 
+def _keep_findings(visit: Visit, stands: Closing, *, actor: Person, now: datetime) -> None:
+    """What the plugs showed, and what a lead answered to it at the bench."""
+    rows = EntryRow.objects.filter(visit=visit, kind="answered").select_related("by")
+    answers = {str(row.data.get("entry")): row for row in rows}
+    for one in stands.tasks:
+        plan, inspect = one.plan, StepId(one.plan.reservoir.key, Name.INSPECT)
+        state = stands.sheet.step(str(inspect))
+        entry = state.entry if state else None
+        if entry is None or entry.kind != "finding":
+            continue
+        finding = keep_finding(
+            visit.bike,
+            plan.reservoir.key,
+            observed(plan, entry),
+            str(entry.data.get("note", "")),
+            finding_id=uuid5(visit.pk, entry.id),
+            found_on=day_of(now),
+            reading=visit.odometer,
+            actor=actor,
+        )
+        lifted = answers.get(entry.id)
+        if lifted is not None:
+            back = lifted.data.get("handed_back") is True
+            keep_answer(
+                finding,
+                Outcome.HANDED_BACK if back else Outcome.LIFTED,
+                str(lifted.data["reason"]),
+                lifted.pk,
+                "",
+                actor=lifted.by,
+                at=lifted.at,
+            )
+
+
 def _keep_service(
     visit: Visit, one: TaskClosing, stands: Closing, *, actor: Person, now: datetime
 ) -> None:
@@ -88,19 +123,6 @@ def _keep_service(
         found=_found(one, stands.sheet),
         done_by=actor.name,
     )
-    inspected = stands.sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
-    entry = inspected.entry if inspected else None
-    if task.finding and entry and entry.kind == "finding":
-        keep_finding(
-            visit.bike,
-            plan.reservoir.key,
-            observed(plan, entry),
-            str(entry.data.get("note", "")),
-            finding_id=uuid5(visit.pk, entry.id),
-            found_on=day_of(now),
-            reading=visit.odometer,
-            actor=actor,
-        )
 
 
 def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
@@ -157,6 +179,7 @@ def sign(
     stands = mapping.closing(visit, tasks, plan, sheet, why)
     for one in stands.tasks:
         _keep_service(visit, one, stands, actor=actor, now=now)
+    _keep_findings(visit, stands, actor=actor, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
@@ -165,7 +188,8 @@ def sign(
 
 @transaction.atomic
 def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit:
-    """Close a visit in which nothing was drained, with a reason."""
+    """Close a visit in which nothing was drained, with a reason; or one that a finding holds, whose bike
+    a lead hands back, not to be ridden: what its plugs showed is kept."""
     visit = locked(visit_id)
     if visit.state == Visit.State.LEFT:
         return visit
@@ -174,8 +198,11 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
     if not reason.strip():
         raise CoreError("sheet.reason", field="reason")
     stands = standing(visit)
-    if stands.sheet.opened_drain:
+    back = bool(stands.sheet.handed_back)
+    if stands.sheet.opened_drain and not back:
         raise Conflict("visit.oil_is_out")
+    if back:
+        _keep_findings(visit, stands, actor=actor, now=now)
     why = reason.strip()
     _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
     return visit

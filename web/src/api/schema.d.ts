@@ -233,6 +233,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/findings/{finding_id}/answers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finding_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health/": {
         parameters: {
             query?: never;
@@ -969,6 +985,12 @@ export interface components {
             number: number;
             nudges: components["schemas"]["Nudge"][];
         };
+        AnswerLine: {
+            outcome: string;
+            words: string;
+            by: string;
+            at: string;
+        };
         AnswerRequest: {
             rule: string;
             reservoir: string;
@@ -1512,6 +1534,11 @@ export interface components {
             label: string;
             count: number;
         };
+        NewAnswerRequest: {
+            id: string;
+            outcome: string;
+            words?: string;
+        };
         NewEntryRequest: {
             id: string;
             step: string;
@@ -1629,6 +1656,14 @@ export interface components {
             gap: string;
             learned: string[];
         };
+        /**
+         * @description * `nothing found` - NOTHING
+         *     * `a fault was found, and put right` - FAULT
+         *     * `lifted` - LIFTED
+         *     * `handed back, not to be ridden` - HANDED_BACK
+         * @enum {string}
+         */
+        OutcomesEnum: "nothing found" | "a fault was found, and put right" | "lifted" | "handed back, not to be ridden";
         PartBlock: {
             key: string;
             role: string;
@@ -1725,6 +1760,7 @@ export interface components {
             rows: components["schemas"]["Row"][];
         };
         Plug: {
+            id: string;
             found_on: string;
             level: components["schemas"]["LevelWord"];
             origin: string;
@@ -1735,6 +1771,9 @@ export interface components {
             rules: string[];
             again: string;
             chance: string;
+            asks: boolean;
+            outcomes: components["schemas"]["OutcomesEnum"][];
+            answers: components["schemas"]["AnswerLine"][];
         };
         PlugPart: {
             form: components["schemas"]["DebrisForm"];
@@ -1897,6 +1936,7 @@ export interface components {
             wants: string;
             ride_in: string;
             ride_out: string;
+            handed_back: string;
         };
         Scale: {
             name: string;
@@ -2120,6 +2160,7 @@ export interface components {
             entry: string;
             step: string;
             text: string;
+            hold: boolean;
         };
         TableLine: {
             line: number;
@@ -2936,6 +2977,40 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finding_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAnswerRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerLine"];
                 };
             };
             /** @description Refused */

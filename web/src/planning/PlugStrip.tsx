@@ -1,10 +1,19 @@
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
-import { monthWords } from "../workshop/days";
+import { AnswerFinding } from "../findings/AnswerFinding";
+import { dayWords, monthWords } from "../workshop/days";
 
 /** The plug's findings as a strip of tips, newest first; the chosen one says what it means. */
-export function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
+export function PlugStrip({
+  bike,
+  findings,
+  mayWork,
+}: {
+  bike: string;
+  findings: Shape["Plug"][];
+  mayWork: boolean;
+}) {
   const [shown, setShown] = useState(0);
   const plug = findings[shown];
   if (!plug) return <p className="soft">No plug on record yet.</p>;
@@ -13,7 +22,7 @@ export function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
       <div className="strip-tips">
         {findings.map((finding, index) => (
           <button
-            key={`${finding.found_on}-${index}`}
+            key={finding.id}
             className={index === shown ? "tip tip-shown" : "tip"}
             onClick={() => setShown(index)}
             aria-pressed={index === shown}
@@ -35,7 +44,13 @@ export function PlugStrip({ findings }: { findings: Shape["Plug"][] }) {
           <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
         )}
         {plug.again && <b className="rule">{plug.again}</b>}
+        {plug.answers.map(({ outcome, words, by, at }) => (
+          <span key={at} className="rule">
+            <b>{outcome}:</b> {words} ({by}, {dayWords(at)})
+          </span>
+        ))}
       </p>
+      {mayWork && <AnswerFinding key={plug.id} bike={bike} plug={plug} />}
     </div>
   );
 }

@@ -81,11 +81,19 @@ function Start({ reservoir, start }: { reservoir: Reservoir; start: () => void }
 }
 
 /** What was done and found here, and what was done elsewhere. */
-function Past({ reservoir, tell }: { reservoir: Reservoir; tell: (() => void) | null }) {
+function Past({
+  bike,
+  reservoir,
+  tell,
+}: {
+  bike: string;
+  reservoir: Reservoir;
+  tell: (() => void) | null;
+}) {
   return (
     <div>
       <h3>Plug, newest first</h3>
-      <PlugStrip findings={reservoir.findings} />
+      <PlugStrip bike={bike} findings={reservoir.findings} mayWork={tell !== null} />
       <h3>Services</h3>
       <Services services={reservoir.services} />
       <TopUps lines={reservoir.top_ups} />
@@ -122,7 +130,11 @@ export function ReservoirPanel({
             <Standing reservoir={reservoir} match={() => setOpen("matches")} />
           </div>
           {start && <Start reservoir={reservoir} start={start} />}
-          <Past reservoir={reservoir} tell={mayWork ? () => setOpen("elsewhere") : null} />
+          <Past
+            bike={bike.id}
+            reservoir={reservoir}
+            tell={mayWork ? () => setOpen("elsewhere") : null}
+          />
         </div>
         <div>
           <Warnings reservoir={reservoir} />

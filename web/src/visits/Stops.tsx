@@ -1,6 +1,9 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
+import { useSession } from "../api/hooks";
 import type { Sheet } from "./outbox";
+
+type Answer = (data: { reason: string; handed_back?: boolean }) => void;
 
 const FOUND = ["Looked at it: all right", "Put right since", "Asked the lead"];
 
@@ -35,6 +38,42 @@ function Stop({ text, answer }: { text: string; answer: ((reason: string) => voi
   );
 }
 
+/** A finding that says hold: only a lead goes past it, one way or the other. */
+function Hold({ text, answer }: { text: string; answer: Answer | null }) {
+  const lead = useSession().data?.role === "lead";
+  const [reason, setReason] = useState("");
+  const missing = !reason.trim();
+  return (
+    <div className="stop" role="alert">
+      <p>
+        <b>Hold</b> {text}
+      </p>
+      {answer && !lead && (
+        <p>
+          Not to be run, ridden or signed. A lead lifts it with a reason, or hands the bike back.
+        </p>
+      )}
+      {answer && lead && (
+        <div className="choices">
+          <Input
+            className="stop-words"
+            aria-label="Why, in a lead's words"
+            placeholder="what was looked at, and what was found"
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+          <Button disabled={missing} onClick={() => answer({ reason })}>
+            Lift the hold
+          </Button>
+          <Button disabled={missing} onClick={() => answer({ reason, handed_back: true })}>
+            Hand it back, not to be ridden
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
 /** What should not have happened, until somebody says what was found of it. */
 export function Stops({
   sheet,
@@ -43,6 +82,7 @@ export function Stops({
   sheet: Sheet;
   answer: ((step: string, data: Record<string, unknown>) => void) | null;
 }) {
+  const open = answer && sheet.state === "open";
   const seized = sheet.tasks.map((task) => task.stopped).filter(Boolean);
   return (
     <>
@@ -51,17 +91,22 @@ export function Stops({
           <b>Stop</b> {text}
         </p>
       ))}
-      {sheet.stops.map((stop) => (
-        <Stop
-          key={stop.entry}
-          text={stop.text}
-          answer={
-            answer && sheet.state === "open"
-              ? (reason) => answer(stop.step, { entry: stop.entry, reason })
-              : null
-          }
-        />
-      ))}
+      {sheet.stops.map((stop) => {
+        const say = open
+          ? (data: object) => answer(stop.step, { entry: stop.entry, ...data })
+          : null;
+        return stop.hold ? (
+          <Hold key={stop.entry} text={stop.text} answer={say} />
+        ) : (
+          <Stop key={stop.entry} text={stop.text} answer={say && ((reason) => say({ reason }))} />
+        );
+      })}
+      {sheet.handed_back && (
+        <p className="caution" role="alert">
+          <b>Not to be ridden</b> It goes back to its owner as it stands: {sheet.handed_back} Leave
+          the visit with what was agreed.
+        </p>
+      )}
     </>
   );
 }

@@ -14,9 +14,8 @@ from datetime import date, timedelta
 from decimal import Decimal
 from math import log
 
-from ..guard import Sound, guarded
-from .growth import Found
-from .seen import Form, Matter, Part
+from oilward_core.debris import Form, Found, Matter, Part
+from oilward_core.guard import Sound
 
 FIRST_DAY = date(2016, 3, 1)
 STEP = Decimal("0.05")  # nobody grades finer
@@ -200,7 +199,6 @@ def _parts(
     return tuple(parts)
 
 
-@guarded
 def cohort(seed: int, bikes: int, world: World | None = None) -> tuple[History, ...]:
     """So many reservoirs of one kind in one workshop, 5 to 30 as a rule. The same seed gives the same."""
     rng, world = random.Random(seed), world or World()
@@ -213,7 +211,6 @@ def cohort(seed: int, bikes: int, world: World | None = None) -> tuple[History, 
     return tuple(found)
 
 
-@guarded
 def shown_to(history: History, day: date) -> tuple[Found, ...]:
     """What was known of a reservoir on a day."""
     return tuple(replace(one.found) for one in history.findings if one.found.day <= day)

@@ -1,0 +1,37 @@
+"""What a finding asks for until somebody answers it. Common practice, no source."""
+
+from collections.abc import Iterable
+from enum import StrEnum
+
+from ..guard import guarded
+from .rules import Level
+
+
+class Outcome(StrEnum):
+    """What came of looking into a finding."""
+
+    NOTHING = "nothing found"
+    FAULT = "a fault was found, and put right"
+    LIFTED = "lifted"
+    HANDED_BACK = "handed back, not to be ridden"
+
+
+# what ends a finding's asking; a bike handed back stays on hold until a lead lifts it
+_CLOSES = (Outcome.NOTHING, Outcome.FAULT, Outcome.LIFTED)
+
+
+@guarded
+def outcomes_of(level: Level) -> tuple[Outcome, ...]:
+    """What may be answered to a finding of a level: *investigate* is closed by what was found, *hold*
+    by a lead as well; anything milder asks for nothing beyond the next look."""
+    found = (Outcome.NOTHING, Outcome.FAULT)
+    if level == Level.INVESTIGATE:
+        return found
+    return (*found, Outcome.LIFTED, Outcome.HANDED_BACK) if level == Level.HOLD else ()
+
+
+@guarded
+def asks_on(level: Level, answers: Iterable[Outcome]) -> bool:
+    """Whether a finding still asks: *investigate* and *hold* do until they are answered, whatever the
+    next finding shows; *watch* asks for the next look only."""
+    return level >= Level.INVESTIGATE and not any(answer in _CLOSES for answer in answers)

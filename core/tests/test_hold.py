@@ -1,0 +1,85 @@
+"""A finding that says hold stops running and signing, until a lead lifts it or hands the bike back."""
+
+import random
+from unittest import TestCase
+
+from oilward_core.bench import Status, next_words
+from oilward_core.debris import Level, Outcome, asks_on, outcomes_of
+
+from .clerk import Clerk, finished
+
+FRAGMENT = {"form": "fragments", "matter": "steel", "share_percent": 5}
+
+
+def held() -> Clerk:
+    """An engine drained, with a fragment on its plug, done up to the run."""
+    clerk = Clerk()
+    clerk.until_open()
+    clerk.record("start", step="engine/drain")
+    clerk.record("stop", step="engine/drain")
+    clerk.record("amount", {"amount": "2.6 l"})
+    clerk.record("finding", {"parts": [FRAGMENT], "oil": ["dark"]})
+    return clerk
+
+
+class HoldTests(TestCase):
+    """The stop that only a lead goes past."""
+
+    def test_nothing_is_signed_until_it_is_lifted(self) -> None:
+        clerk = held()
+        (stop,) = clerk.sheet.stops
+        self.assertTrue(stop.hold)
+        self.assertEqual(stop.step, "engine/inspect")
+        self.assertIn("Do not run it", stop.text)
+        finished(clerk, random.Random(1))
+        self.assertFalse(clerk.sheet.ready_to_sign)
+        run = next(s for s in clerk.sheet.steps if s.step.name == "run")
+        self.assertEqual(run.status, Status.BLOCKED)
+        clerk.record(
+            "answered", {"entry": stop.entry, "reason": "Old tooth, oil pump fine"}, stop.step
+        )
+        self.assertEqual(clerk.sheet.stops, ())
+        finished(clerk, random.Random(1))
+        self.assertTrue(clerk.sheet.ready_to_sign)
+
+    def test_a_finding_corrected_to_something_grave_holds_anew(self) -> None:
+        clerk = held()
+        (stop,) = clerk.sheet.stops
+        clerk.record("answered", {"entry": stop.entry, "reason": "looked at"}, stop.step)
+        clerk.record(
+            "finding", {"parts": [FRAGMENT], "oil": []}, "engine/inspect", supersedes=stop.entry
+        )
+        self.assertEqual(len(clerk.sheet.stops), 1)
+
+    def test_handed_back_it_is_neither_run_nor_signed(self) -> None:
+        clerk = held()
+        (stop,) = clerk.sheet.stops
+        back = {"entry": stop.entry, "reason": "Owner fetches it by van", "handed_back": True}
+        clerk.record("answered", back, stop.step)
+        self.assertEqual(clerk.sheet.handed_back, "Owner fetches it by van")
+        finished(clerk, random.Random(1))
+        self.assertFalse(clerk.sheet.ready_to_sign)
+        self.assertEqual(next_words(clerk.sheet), "Stopped")
+
+
+class OutcomeTests(TestCase):
+    """What a finding asks for until it is answered."""
+
+    def test_investigate_and_hold_ask_on_watch_does_not(self) -> None:
+        cases = {
+            (Level.WATCH, ()): False,
+            (Level.INVESTIGATE, ()): True,
+            (Level.INVESTIGATE, (Outcome.NOTHING,)): False,
+            (Level.INVESTIGATE, (Outcome.FAULT,)): False,
+            (Level.HOLD, ()): True,
+            (Level.HOLD, (Outcome.HANDED_BACK,)): True,  # nobody rides it yet
+            (Level.HOLD, (Outcome.HANDED_BACK, Outcome.LIFTED)): False,
+        }
+        for (level, answers), asks in cases.items():
+            with self.subTest(level=level, answers=answers):
+                self.assertEqual(asks_on(level, answers), asks)
+
+    def test_only_a_hold_is_lifted_or_handed_back(self) -> None:
+        self.assertEqual(outcomes_of(Level.WATCH), ())
+        self.assertNotIn(Outcome.LIFTED, outcomes_of(Level.INVESTIGATE))
+        self.assertEqual(outcomes_of(Level.HOLD), tuple(Outcome))

@@ -1,0 +1,15 @@
+"""What the API takes about findings."""
+
+from dataclasses import dataclass
+
+from workshop.shapes import upto
+
+
+@dataclass(frozen=True)
+class NewAnswer:
+    """What came of looking into a finding: one of its outcomes, and a word on it. ``id`` is the
+    client's."""
+
+    id: str
+    outcome: str = upto(40)
+    words: str = upto(500, blank=True, default="")
