@@ -114,9 +114,18 @@ def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
     return read, repaired
 
 
-def asks_still(row: Finding) -> bool:
-    """Whether a finding asks for something until it is answered."""
-    return asks_on(level(row), [Outcome(answer.outcome) for answer in row.answers.all()])
+def asking(rows: Iterable[Finding]) -> list[Finding]:
+    """The findings of a reservoir, given newest first, that ask for something until they are answered.
+    What was found for one answers the earlier ones that were no graver."""
+    still: list[Finding] = []
+    answered: Level | None = None
+    for row in counting(rows):
+        asked, answers = level(row), [Outcome(one.outcome) for one in row.answers.all()]
+        if asks_on(asked, answers):
+            still += [row] if answered is None or asked > answered else []
+        elif answers and (answered is None or asked > answered):
+            answered = asked
+    return still
 
 
 def level(row: Finding) -> Level:
@@ -145,8 +154,8 @@ def plug_part(one: Part) -> PlugPart:
     return PlugPart(one.form, one.matter, float(one.share), largest)
 
 
-def plug(row: Finding, again: str = "") -> Plug:
-    """``again``: what a later correction makes of it, in words."""
+def plug(row: Finding, again: str = "", asks: bool = False) -> Plug:
+    """``again``: what a later correction makes of it, in words; ``asks``: until it is answered."""
     return Plug(
         str(row.pk),
         row.found_on.isoformat(),
@@ -158,8 +167,9 @@ def plug(row: Finding, again: str = "") -> Plug:
         [OilLook(look) for look in row.oil],
         list(row.rules),
         again,
-        "" if row.said is None else chance_words(row.said),
-        asks_still(row),
+        # where something has broken already, what may be growing is no news
+        "" if row.said is None or row.level == LevelWord.HOLD else chance_words(row.said),
+        asks,
         list(outcomes_of(level(row))),
         [answer_line(one) for one in row.answers.all()],
     )

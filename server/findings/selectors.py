@@ -61,11 +61,10 @@ GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]
 def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Finding]]:
     """Findings that ask for something until they are answered, by reservoir, the newest first."""
     rows = Finding.objects.filter(bike_id__in=list(bike_ids), level__in=GRAVE, regrades=None)
-    found: dict[tuple[UUID, str], list[Finding]] = {}
-    for row in rows.order_by("-found_on").prefetch_related("debris", "answers__by"):
-        if mapping.asks_still(row):
-            found.setdefault((row.bike_id, row.reservoir), []).append(row)
-    return found
+    grouped: dict[tuple[UUID, str], list[Finding]] = {}
+    for row in rows.order_by("-found_on").prefetch_related("answers"):
+        grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
+    return {key: mapping.asking(of) for key, of in grouped.items()}
 
 
 def cohort_at(kind: ReservoirKind, day: date) -> Cohort:

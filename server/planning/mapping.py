@@ -296,9 +296,12 @@ def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> li
     levels = [level.word for level in ASKING]
     found = []
     for glass in glasses:
-        for row in still.get(glass.key, ()):
+        grave = sorted(
+            still.get(glass.key, ()), key=lambda row: -levels.index(LevelWord(row.level))
+        )
+        for row in grave[:1]:
             found.append(Ask(glass.key, glass.label, LevelWord(row.level), row.action))
-        if glass.plug and glass.plug.level == LevelWord.WATCH:
+        if not grave and glass.plug and glass.plug.level == LevelWord.WATCH:
             found.append(Ask(glass.key, glass.label, glass.plug.level, glass.plug.action))
     return sorted(found, key=lambda ask: -levels.index(ask.level))
 

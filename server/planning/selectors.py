@@ -7,7 +7,7 @@ from uuid import UUID
 
 from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.http import Http404
-from findings.mapping import plug
+from findings.mapping import asking, plug
 from findings.models import Finding
 from findings.selectors import last_findings, of_bike, still_asking
 from garage.mapping import BikeSpec, engine_words
@@ -188,7 +188,7 @@ def _reservoir_page(
     doubted: list[str],
 ) -> ReservoirPage:
     shape, _, _ = mapping.glass(known, reservoir, services, found[0] if found else None)
-    why_not = why_not_serviceable(reservoir)
+    why_not, still = why_not_serviceable(reservoir), asking(found)
     unit = known.bike.odometer_unit
     return ReservoirPage(
         shape,
@@ -196,7 +196,7 @@ def _reservoir_page(
         reservoir.fill_rule.value,
         mapping.spec_groups(spec, reservoir, speaks, known.bike),
         [mapping.service_line(s, speaks, unit) for s in reversed(services)],
-        [plug(f, mapping.worked_again(known, reservoir, f, services)) for f in found],
+        [plug(f, mapping.worked_again(known, reservoir, f, services), f in still) for f in found],
         [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
         not why_not,
         why_not,

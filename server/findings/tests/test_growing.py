@@ -7,7 +7,7 @@ from uuid import uuid4
 from config.testing import MigrationTestCase
 from demo.testing import WorkshopTestCase
 from garage.mapping import BikeSpec
-from garage.models import OdometerReading
+from garage.models import Bike, OdometerReading
 from garage.selectors import specs_of
 from oilward_core.debris import Form, Matter, Observation, Part
 from oilward_core.spec import ReservoirKind
@@ -16,7 +16,7 @@ from visits.tests.bench import Technician
 from workshop.models import Person
 
 from findings.models import Debris, Finding
-from findings.selectors import cohort_at, fine_last_time
+from findings.selectors import cohort_at, fine_last_time, history_of
 from findings.services import keep_finding
 
 START = date(2031, 1, 1)
@@ -95,6 +95,43 @@ class GrowingTests(WorkshopTestCase):
 
     def spec(self) -> BikeSpec:
         return specs_of([self.heron])[self.heron.pk]
+
+
+class AnswerTests(WorkshopTestCase):
+    """A follow-up stays on bike and ward until it is answered."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.ferry = Bike.objects.get(name="Ferry Bell")
+
+    def asks(self) -> list[tuple[str, str]]:
+        page = self.api.get(f"/api/bikes/{self.ferry.pk}/").json()
+        ward = self.api.get("/api/ward/?search=Ferry+Bell").json()["bikes"][0]
+        self.assertEqual(page["asks"], ward["asks"])
+        return [(ask["label"], ask["level"]) for ask in page["asks"]]
+
+    def test_what_was_found_answers_it_and_what_came_before(self) -> None:
+        self.assertIn(("gearbox", "investigate"), self.asks())
+        newest = Finding.objects.filter(bike=self.ferry, reservoir="gearbox").latest("found_on")
+        url = f"/api/findings/{newest.pk}/answers/"
+        for body, code in (
+            ({"outcome": "lifted", "words": "fine"}, "sheet.choose"),
+            ({"outcome": "a fault was found, and put right", "words": " "}, "sheet.reason"),
+        ):
+            refused = self.api.post(url, {"id": str(uuid4()), **body}, format="json")
+            self.assertEqual((refused.status_code, refused.json()["code"]), (422, code))
+        body = {"id": str(uuid4()), "outcome": "a fault was found, and put right"}
+        body |= {"words": "Layshaft bearing pitted, renewed"}
+        self.assertEqual(self.api.post(url, body, format="json").status_code, 201)
+        self.assertNotIn("gearbox", [label for label, _ in self.asks()])
+        page = self.api.get(f"/api/bikes/{self.ferry.pk}/").json()
+        plugs = next(r for r in page["reservoirs"] if r["glass"]["key"] == "gearbox")["findings"]
+        self.assertFalse(any(plug["asks"] for plug in plugs))
+        self.assertIn("Layshaft", plugs[0]["answers"][0]["words"])
+        # with another bearing it starts anew
+        history, repaired = history_of(self.ferry.pk, "gearbox")
+        self.assertTrue(repaired)
+        self.assertFalse(any(found.repaired for found in history))
 
 
 class RowsTests(MigrationTestCase):

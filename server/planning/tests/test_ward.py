@@ -172,8 +172,8 @@ class BikePageTests(WorkshopTestCase):
             self.page("Grey Heron")
         with CaptureQueriesContext(connection) as no_history:
             self.page("Lamplighter")
-        # one more where there are findings: what was seen at them
-        self.assertEqual(len(long_history), len(no_history) + 1)
+        # two more where there are findings: what was seen at them, and what was answered
+        self.assertEqual(len(long_history), len(no_history) + 2)
 
 
 class DemoTests(WorkshopTestCase):

@@ -145,8 +145,12 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
 function Left({ sheet }: { sheet: Sheet }) {
   return (
     <div className="finished">
-      <h1>Left without service</h1>
-      <p>{sheet.closed_by} closed this visit before anything was drained.</p>
+      <h1>{sheet.handed_back ? "Handed back, not to be ridden" : "Left without service"}</h1>
+      <p>
+        {sheet.handed_back
+          ? `${sheet.closed_by} closed this visit: ${sheet.handed_back}`
+          : `${sheet.closed_by} closed this visit before anything was drained.`}
+      </p>
       <Link to="/">Back to the ward</Link>
     </div>
   );

@@ -39,7 +39,11 @@ export function Leave({ sheet }: { sheet: Sheet }) {
         confirmLoading={leave.isPending}
         onCancel={() => setAsking(false)}
       >
-        <label htmlFor="leave-reason">Nothing has been drained. Why is it not done?</label>
+        <label htmlFor="leave-reason">
+          {sheet.handed_back
+            ? "What was agreed with the owner?"
+            : "Nothing has been drained. Why is it not done?"}
+        </label>
         <Input
           id="leave-reason"
           value={reason}
