@@ -3,7 +3,7 @@
 import random
 from unittest import TestCase
 
-from oilward_core.bench import Status, next_words
+from oilward_core.bench import Speaker, Status, next_words, result
 from oilward_core.debris import Level, Outcome, asks_on, outcomes_of
 
 from .clerk import Clerk, finished
@@ -83,3 +83,37 @@ class OutcomeTests(TestCase):
         self.assertEqual(outcomes_of(Level.WATCH), ())
         self.assertNotIn(Outcome.LIFTED, outcomes_of(Level.INVESTIGATE))
         self.assertEqual(outcomes_of(Level.HOLD), tuple(Outcome))
+
+
+class SeenTests(TestCase):
+    """What is said of a whole finding reaches the rules."""
+
+    def judged(self, **more: object) -> dict[str, Level]:
+        """The rules that speak of a chip seen in the pan of an engine."""
+        clerk = Clerk()
+        clerk.until_open()
+        clerk.wait(10)
+        clerk.record("amount", {"amount": "2.6 l"})
+        chip = {"form": "chips", "matter": "steel", "share_percent": 0, "count": 1, "place": "pan"}
+        clerk.record("finding", {"parts": [chip], "oil": [], **more})
+        found = clerk.stands.finding
+        assert found is not None
+        return {rule.rule: rule.level for rule in found.spoke}
+
+    def test_a_chip_in_a_pan_that_was_not_clean_is_unsure(self) -> None:
+        self.assertEqual(self.judged()["D6"], Level.HOLD)
+        self.assertEqual(self.judged(pan_clean=True)["D6"], Level.HOLD)
+        unsure = self.judged(pan_clean=False)
+        self.assertEqual((unsure["D6"], unsure["D16"]), (Level.INVESTIGATE, Level.NOTE))
+
+    def test_only_what_sits_on_the_plug_covers_it(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        clerk.wait(10)
+        clerk.record("amount", {"amount": "2.6 l"})
+        paste = {"form": "paste", "matter": "steel", "share_percent": 80}
+        parts = [paste, {**paste, "place": "filter"}]
+        clerk.record("finding", {"parts": parts, "oil": [], "pan_clean": False})
+        said = result(clerk.last("finding"), Speaker())
+        self.assertIn("paste of steel, 80% (filter)", said)
+        self.assertIn("pan not clean before", said)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from oilward_core.debris import (
+    CONFIRM,
     Form,
     Found,
     Level,
@@ -47,7 +48,7 @@ class AnswerLine:
 @dataclass(frozen=True)
 class Plug:
     """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if
-    known; ``asks`` until one of the ``outcomes`` is answered."""
+    known; ``asks`` until one of the ``outcomes`` is answered, and so long ``confirm`` names tests."""
 
     id: str
     found_on: str
@@ -62,6 +63,7 @@ class Plug:
     chance: str
     asks: bool
     outcomes: list[Outcome]
+    confirm: list[str]
     answers: list[AnswerLine]
 
 
@@ -154,6 +156,11 @@ def plug_part(one: Part) -> PlugPart:
     return PlugPart(one.form, one.matter, float(one.share), largest)
 
 
+def on_plug(seen: Iterable[Part]) -> list[PlugPart]:
+    """What is drawn on the plug's tip: what sat there."""
+    return [plug_part(one) for one in seen if one.place == Place.PLUG]
+
+
 def plug(row: Finding, again: str = "", asks: bool = False) -> Plug:
     """``again``: what a later correction makes of it, in words; ``asks``: until it is answered."""
     return Plug(
@@ -163,7 +170,7 @@ def plug(row: Finding, again: str = "", asks: bool = False) -> Plug:
         row.origin,
         row.action,
         row.note,
-        [plug_part(one) for one in parts(row)],
+        on_plug(parts(row)),
         [OilLook(look) for look in row.oil],
         list(row.rules),
         again,
@@ -171,5 +178,8 @@ def plug(row: Finding, again: str = "", asks: bool = False) -> Plug:
         "" if row.said is None or row.level == LevelWord.HOLD else chance_words(row.said),
         asks,
         list(outcomes_of(level(row))),
+        [CONFIRM[name] for rule in row.rules if (name := rule.split(":")[0]) in CONFIRM]
+        if asks
+        else [],
         [answer_line(one) for one in row.answers.all()],
     )

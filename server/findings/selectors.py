@@ -48,6 +48,14 @@ def fine_last_time(bike_id: UUID, reservoir: ReservoirSpec) -> bool:
     return bool(fine_steel(mapping.seen(row, reservoir.kind, row.km_since_wiped, row.run_in)))
 
 
+def dipstick_excused(bike_id: UUID, reservoir: str) -> bool:
+    """Whether a flaking dipstick has explained a finding there before: it does so once."""
+    rules = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).values_list(
+        "rules", flat=True
+    )
+    return any(rule.startswith("D14") for of_one in rules for rule in of_one)
+
+
 def history_of(bike_id: UUID, reservoir: str) -> tuple[list[Found], bool]:
     """A reservoir's findings as the growth filter reads them; a regrade counts instead of the first.
     And whether a fault was put right since the last."""

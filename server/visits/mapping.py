@@ -6,7 +6,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any, cast
 
-from findings.mapping import plug_part
+from findings.mapping import on_plug
 from garage.mapping import BikeSpec, odometer_at, when_new
 from garage.models import OdometerReading
 from oilward_core.bench import (
@@ -31,7 +31,7 @@ from oilward_core.bench import (
     upgrade,
     waits_for,
 )
-from oilward_core.debris import Form, Matter, OilLook, running_in
+from oilward_core.debris import Form, Matter, OilLook, Place, running_in
 from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
@@ -71,7 +71,7 @@ from .shapes import (
     WrenchShape,
 )
 
-WORDS = FindingWords(list(Form), list(Matter), list(OilLook))
+WORDS = FindingWords(list(Form), list(Matter), list(OilLook), list(Place))
 
 
 def bench() -> Bench:
@@ -103,8 +103,9 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         running_in(km, when_new(task.visit.bike) is not None, bool(before)),
         cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
-        # rows of the last release, on their way here, have none
+        # rows of the last release, on their way here, have neither
         fine_last_time=getattr(task, "fine_last_time", False),
+        dipstick_excused=getattr(task, "dipstick_excused", False),
     ).asking()
 
 
@@ -295,7 +296,7 @@ def _verdict(key: str, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
     found, state = stands.finding, sheet.step(str(StepId(key, Name.INSPECT)))
     if found is None or state is None or state.entry is None:
         return None
-    parts = [plug_part(part_from(part)) for part in state.entry.data["parts"]]
+    parts = on_plug(part_from(part) for part in state.entry.data["parts"])
     return VerdictShape(found.level.word, found.origin, found.action, parts, whys(found.reasons))
 
 

@@ -79,7 +79,7 @@ class Task(models.Model):
     """One reservoir's service in a visit. ``spec`` are its values as they were when it was added, the
     bike's own ones included, and ``schools`` the choices that counted then. ``taken_out``: it was
     taken out again before anything of it was opened. ``fine_last_time``: the last finding there showed
-    much fine steel."""
+    much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
     reservoir = models.CharField(max_length=40)
@@ -88,6 +88,7 @@ class Task(models.Model):
     variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
     fine_last_time = models.BooleanField(default=False)
+    dipstick_excused = models.BooleanField(default=False)
     taken_out = models.BooleanField(default=False)
 
     class Meta:

@@ -5,7 +5,7 @@ from typing import Any, Literal, get_args
 
 from findings.mapping import PlugPart
 from oilward_core.bench import Status
-from oilward_core.debris import Form, LevelWord, Matter, OilLook
+from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
 from oilward_core.fill import Action
 from oilward_core.runsheet import Aside, Ask, Pose, WaitsFor
 from workshop.shapes import Why, upto
@@ -186,6 +186,7 @@ class FindingWords:
     forms: list[Form]
     matters: list[Matter]
     looks: list[OilLook]
+    places: list[Place]
 
 
 @dataclass(frozen=True)

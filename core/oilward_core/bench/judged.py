@@ -51,6 +51,9 @@ def observed(task: TaskPlan, entry: Entry) -> Observation:
         task.first_service,
         task.fine_last_time,
         task.reservoir.kind == ReservoirKind.ENGINE and friction.startswith(WET_CLUTCH),
+        entry.data.get("dipstick_flakes") is True,
+        task.dipstick_excused,
+        entry.data.get("pan_clean"),
     )
 
 

@@ -5,7 +5,7 @@ from decimal import Decimal, InvalidOperation
 from enum import StrEnum
 from typing import Any
 
-from ..debris import Form, Matter, OilLook, Part
+from ..debris import Form, Matter, OilLook, Part, Place
 from ..errors import CoreError
 from ..expected import Expected, hold_against
 from ..guard import guarded, whole_table
@@ -230,18 +230,22 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
         largest,
         _count(raw.get("count")),
         magnetic if isinstance(magnetic, bool) else None,
+        _one_of(raw.get("place") or Place.PLUG, Place, "place"),
     )
 
 
 def _finding(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     parts = [read_part(part, speaker) for part in _listed(raw, "parts") if isinstance(part, dict)]
-    if sum(part.share for part in parts) > 1:
+    if sum(part.share for part in parts if part.place == Place.PLUG) > 1:
         raise CoreError("finding.share_sum", field="share")
     oil = [_one_of(look, OilLook, "oil") for look in _listed(raw, "oil")]
+    pan = raw.get("pan_clean")
     return {
         "parts": [part_data(part) for part in parts],
         "oil": [look.value for look in oil],
         "note": str(raw.get("note") or "")[:2000],
+        "pan_clean": pan if isinstance(pan, bool) else None,
+        "dipstick_flakes": raw.get("dipstick_flakes") is True,
     }
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
+from ..debris import Place
 from ..guard import guarded
 from ..quantity import show
 from ..runsheet import WaitsFor
@@ -12,8 +13,15 @@ from .state import Sheet, TaskState, Waits
 
 def _finding(entry: Entry) -> str:
     parts = [part_from(part) for part in entry.data["parts"]]
-    seen = [f"{part.form} of {part.matter}, {part.share:.0%}" for part in parts]
-    return "; ".join([*(seen or ["clean magnet"]), *(f"oil {look}" for look in entry.data["oil"])])
+    seen = [
+        f"{part.form} of {part.matter}, {part.share:.0%}"
+        + ("" if part.place == Place.PLUG else f" ({part.place})")
+        for part in parts
+    ]
+    pan = ["pan not clean before"] if entry.data.get("pan_clean") is False else []
+    dipstick = ["dipstick flakes"] if entry.data.get("dipstick_flakes") else []
+    oil = [f"oil {look}" for look in entry.data["oil"]]
+    return "; ".join([*(seen or ["clean magnet"]), *oil, *pan, *dipstick])
 
 
 def _volume(entry: Entry, speaker: Speaker) -> str:

@@ -122,9 +122,9 @@ class PlannedTask:
 @dataclass(frozen=True)
 class TaskPlan(Sound):
     """A task with what is known of its reservoir: what it ``took`` before, what went in last time,
-    how far it ran since the plug was wiped, and whether fine steel was seen there then
-    (``fine_last_time``). ``cells`` are the values behind the spec and ``asks`` those that were missing
-    when it began."""
+    how far it ran since the plug was wiped, whether fine steel was seen there then
+    (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``).
+    ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
     variant: Variant
@@ -136,6 +136,7 @@ class TaskPlan(Sound):
     asks: tuple[Path, ...] = ()
     schools: Schools = field(default_factory=Schools)
     fine_last_time: bool = False
+    dipstick_excused: bool = False
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""

@@ -16,7 +16,7 @@ from visits.tests.bench import Technician
 from workshop.models import Person
 
 from findings.models import Debris, Finding
-from findings.selectors import cohort_at, fine_last_time, history_of
+from findings.selectors import cohort_at, dipstick_excused, fine_last_time, history_of
 from findings.services import keep_finding
 
 START = date(2031, 1, 1)
@@ -92,6 +92,33 @@ class GrowingTests(WorkshopTestCase):
         mira = Technician(self.api, self.heron.pk)
         mira.open_for([{"reservoir": "gearbox", "variant": "drain only"}], "61 300")
         self.assertTrue(Task.objects.get(visit=mira.visit).fine_last_time)
+
+    def test_a_flaking_dipstick_explains_bright_scales_once(self) -> None:
+        slivers = Part(Form.SLIVERS, Matter.STEEL, Decimal("0.05"))
+        seen = Observation(
+            ReservoirKind.GEARBOX,
+            (slivers,),
+            frozenset(),
+            Decimal(8000),
+            False,
+            dipstick_flakes=True,
+        )
+        self.assertFalse(dipstick_excused(self.heron.pk, "gearbox"))
+        row = keep_finding(
+            self.heron,
+            "gearbox",
+            seen,
+            "",
+            finding_id=uuid4(),
+            found_on=START,
+            reading=OdometerReading.objects.filter(bike=self.heron).latest("km"),
+            actor=Person.objects.get(username="mira"),
+        )
+        self.assertEqual(row.level, "note")
+        self.assertTrue(dipstick_excused(self.heron.pk, "gearbox"))
+        mira = Technician(self.api, self.heron.pk)
+        mira.open_for([{"reservoir": "gearbox", "variant": "drain only"}], "61 300")
+        self.assertTrue(Task.objects.get(visit=mira.visit).dipstick_excused)
 
     def spec(self) -> BikeSpec:
         return specs_of([self.heron])[self.heron.pk]

@@ -15,4 +15,9 @@ class Migration(migrations.Migration):
             name='fine_last_time',
             field=models.BooleanField(default=False),
         ),
+        migrations.AddField(
+            model_name="task",
+            name="dipstick_excused",
+            field=models.BooleanField(default=False),
+        ),
     ]

@@ -6,7 +6,7 @@ from uuid import UUID
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
-from findings.selectors import fine_last_time
+from findings.selectors import dipstick_excused, fine_last_time
 from garage.locks import lock_bike
 from garage.mapping import BikeSpec
 from garage.models import Bike
@@ -94,6 +94,7 @@ def _add(
             "spec": pack(spec.cells_of(reservoir.key)),
             "schools": [vars(choice) for choice in schools.choices],
             "fine_last_time": fine_last_time(visit.bike_id, reservoir),
+            "dipstick_excused": dipstick_excused(visit.bike_id, reservoir.key),
             "taken_out": False,
         },
     )

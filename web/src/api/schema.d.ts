@@ -1283,6 +1283,7 @@ export interface components {
             forms: components["schemas"]["DebrisForm"][];
             matters: components["schemas"]["Matter"][];
             looks: components["schemas"]["OilLook"][];
+            places: components["schemas"]["PlacesEnum"][];
         };
         Finish: {
             at: string;
@@ -1701,6 +1702,15 @@ export interface components {
             picture: string;
             caption?: string;
         };
+        /**
+         * @description * `plug` - PLUG
+         *     * `oil` - OIL
+         *     * `pan` - PAN
+         *     * `filter` - FILTER
+         *     * `screen` - SCREEN
+         * @enum {string}
+         */
+        PlacesEnum: "plug" | "oil" | "pan" | "filter" | "screen";
         PlanAsked: {
             proposed?: boolean;
             tasks?: components["schemas"]["TaskChoice"][];
@@ -1773,6 +1783,7 @@ export interface components {
             chance: string;
             asks: boolean;
             outcomes: components["schemas"]["OutcomesEnum"][];
+            confirm: string[];
             answers: components["schemas"]["AnswerLine"][];
         };
         PlugPart: {

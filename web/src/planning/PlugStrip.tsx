@@ -44,6 +44,11 @@ export function PlugStrip({
           <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
         )}
         {plug.again && <b className="rule">{plug.again}</b>}
+        {plug.confirm.length > 0 && (
+          <span className="rule">
+            <b>To make sure:</b> {plug.confirm.join(" ")}
+          </span>
+        )}
         {plug.answers.map(({ outcome, words, by, at }) => (
           <span key={at} className="rule">
             <b>{outcome}:</b> {words} ({by}, {dayWords(at)})

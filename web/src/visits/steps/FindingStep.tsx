@@ -12,8 +12,11 @@ const USUAL: Draft = {
   largest: "",
   count: "",
   magnet: "",
+  place: "plug",
 };
 const MAGNET = ["holds", "ignores"] as const;
+const PAN = ["clean before", "not clean"] as const;
+const FLAKES = "its plating flakes";
 
 type Words = Shape["FindingWords"];
 
@@ -25,6 +28,13 @@ interface Draft {
   count: string;
   /** What a second magnet does; empty: not tried. */
   magnet: "" | (typeof MAGNET)[number];
+  place: Shape["PlacesEnum"];
+}
+
+/** What is said of the whole finding besides its parts. */
+interface Around {
+  pan: "" | (typeof PAN)[number];
+  dipstick: boolean;
 }
 
 function Chips<Word extends string>({
@@ -77,6 +87,49 @@ function Tried({ draft, change }: { draft: Draft; change: (draft: Draft) => void
   );
 }
 
+function Size({
+  draft,
+  share,
+  largest,
+  change,
+}: {
+  draft: Draft;
+  /** What was refused of either. */
+  share: string;
+  largest: string;
+  change: (draft: Draft) => void;
+}) {
+  return (
+    <div className="share">
+      <label htmlFor="share">Share, %</label>
+      <Slider
+        aria-label="Share of the face"
+        min={0}
+        max={100}
+        step={5}
+        value={Number(draft.share) || 0}
+        onChange={(value) => change({ ...draft, share: String(value) })}
+      />
+      <Input
+        id="share"
+        className="small-input"
+        inputMode="decimal"
+        value={draft.share}
+        status={share ? "error" : undefined}
+        onChange={(event) => change({ ...draft, share: event.target.value })}
+      />
+      <label htmlFor="largest">Largest, mm</label>
+      <Input
+        id="largest"
+        className="small-input"
+        value={draft.largest}
+        status={largest ? "error" : undefined}
+        onChange={(event) => change({ ...draft, largest: event.target.value })}
+      />
+    </div>
+  );
+}
+
 function PartEditor({
   draft,
   words,
@@ -99,38 +152,18 @@ function PartEditor({
         toggle={(form) => change({ ...draft, form })}
       />
       <Chips
+        label="Where"
+        words={words.places}
+        on={[draft.place]}
+        toggle={(place) => change({ ...draft, place })}
+      />
+      <Chips
         label="Matter"
         words={words.matters}
         on={[draft.matter]}
         toggle={(matter) => change({ ...draft, matter })}
       />
-      <div className="share">
-        <label htmlFor="share">Share, %</label>
-        <Slider
-          aria-label="Share of the face"
-          min={0}
-          max={100}
-          step={5}
-          value={Number(draft.share) || 0}
-          onChange={(value) => change({ ...draft, share: String(value) })}
-        />
-        <Input
-          id="share"
-          className="small-input"
-          inputMode="decimal"
-          value={draft.share}
-          status={share ? "error" : undefined}
-          onChange={(event) => change({ ...draft, share: event.target.value })}
-        />
-        <label htmlFor="largest">Largest, mm</label>
-        <Input
-          id="largest"
-          className="small-input"
-          value={draft.largest}
-          status={largest ? "error" : undefined}
-          onChange={(event) => change({ ...draft, largest: event.target.value })}
-        />
-      </div>
+      <Size draft={draft} share={share} largest={largest} change={change} />
       <Tried draft={draft} change={change} />
       <Refused said={share || largest || fieldSentence(problem, "count")} />
     </>
@@ -144,6 +177,7 @@ function asPart(draft: Draft) {
     share_percent: draft.share,
     largest: draft.largest,
     count: draft.count,
+    place: draft.place,
     ...(draft.magnet && { magnetic: draft.magnet === "holds" }),
   };
 }
@@ -162,7 +196,9 @@ function Tip({
   drop: (index: number) => void;
   usual: (parts: Draft[]) => void;
 }) {
-  const drawn = all.map((part) => ({ ...part, share: (Number(part.share) || 0) / 100 }));
+  const drawn = all
+    .filter((part) => part.place === "plug")
+    .map((part) => ({ ...part, share: (Number(part.share) || 0) / 100 }));
   return (
     <div className="finding-tip">
       <PlugTip parts={drawn} size={160} label="The magnet as described" />
@@ -181,15 +217,53 @@ function Tip({
   );
 }
 
+/** The pan it was caught in, and a gearbox's plated dipstick. */
+function WholeFinding({
+  gearbox,
+  around,
+  change,
+}: {
+  gearbox: boolean;
+  around: Around;
+  change: (around: Around) => void;
+}) {
+  return (
+    <>
+      <Chips
+        label="Pan"
+        words={[...PAN]}
+        on={around.pan ? [around.pan] : []}
+        toggle={(pan) => change({ ...around, pan: around.pan === pan ? "" : pan })}
+      />
+      {gearbox && (
+        <Chips
+          label="Dipstick"
+          words={[FLAKES]}
+          on={around.dipstick ? [FLAKES] : []}
+          toggle={() => change({ ...around, dipstick: !around.dipstick })}
+        />
+      )}
+    </>
+  );
+}
+
 /** What the plug and the oil showed: form, matter, share, largest; the common cases are one tap. */
-export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
+export function FindingStep({ sheet, step, task, problem, busy, send }: StepProps) {
   const key = `${sheet.id}.${step.id}`;
   const [draft, setDraft] = useDraft<Draft>(`${key}.part`, USUAL);
   const [kept, setKept] = useDraft<Draft[]>(`${key}.kept`, []);
   const [oil, setOil] = useDraft<Words["looks"]>(`${key}.oil`, []);
   const all = [...kept, draft];
   const [note, setNote] = useDraft(`${key}.note`, "");
-  const write = (parts: Draft[]) => send("finding", { parts: parts.map(asPart), oil, note });
+  const [around, setAround] = useDraft<Around>(`${key}.around`, { pan: "", dipstick: false });
+  const write = (parts: Draft[]) =>
+    send("finding", {
+      parts: parts.map(asPart),
+      oil,
+      note,
+      ...(around.pan && { pan_clean: around.pan === PAN[0] }),
+      dipstick_flakes: around.dipstick,
+    });
   const toggle = (look: Words["looks"][number]) =>
     setOil(oil.includes(look) ? oil.filter((word) => word !== look) : [...oil, look]);
   const another = () => {
@@ -208,6 +282,7 @@ export function FindingStep({ sheet, step, problem, busy, send }: StepProps) {
       <div>
         <PartEditor draft={draft} words={sheet.words} problem={problem} change={setDraft} />
         <Chips label="Oil" words={sheet.words.looks} on={oil} toggle={toggle} />
+        <WholeFinding gearbox={task?.kind === "gearbox"} around={around} change={setAround} />
         <Input
           aria-label="Note on the finding"
           placeholder="Note, if there is one"
