@@ -4,7 +4,7 @@ import random
 from unittest import TestCase
 
 from oilward_core.bench import Speaker, Status, next_words, result
-from oilward_core.debris import Level, Outcome, asks_on, outcomes_of
+from oilward_core.debris import Level, Outcome, asks_on, outcomes_of, still_asking
 
 from .clerk import Clerk, finished
 
@@ -61,6 +61,17 @@ class HoldTests(TestCase):
         self.assertFalse(clerk.sheet.ready_to_sign)
         self.assertEqual(next_words(clerk.sheet), "Stopped")
 
+    def test_a_finding_that_was_typed_wrong_is_not_handed_back_once_it_is_corrected(self) -> None:
+        clerk = held()
+        (stop,) = clerk.sheet.stops
+        back = {"entry": stop.entry, "reason": "Owner fetches it", "handed_back": True}
+        clerk.record("answered", back, stop.step)
+        paste = {"parts": [{**FRAGMENT, "form": "paste"}], "oil": []}
+        clerk.record("finding", paste, "engine/inspect", supersedes=stop.entry)
+        self.assertEqual(clerk.sheet.handed_back, "")
+        finished(clerk, random.Random(1))
+        self.assertTrue(clerk.sheet.ready_to_sign)
+
 
 class OutcomeTests(TestCase):
     """What a finding asks for until it is answered."""
@@ -78,6 +89,19 @@ class OutcomeTests(TestCase):
         for (level, answers), asks in cases.items():
             with self.subTest(level=level, answers=answers):
                 self.assertEqual(asks_on(level, answers), asks)
+
+    def test_an_answer_closes_what_came_before_unless_that_was_graver(self) -> None:
+        asks, found, hold = Level.INVESTIGATE, (Outcome.NOTHING,), Level.HOLD
+        # newest first
+        for findings, still in (
+            ([(asks, ()), (asks, ())], [True, True]),
+            ([(asks, found), (asks, ())], [False, False]),
+            ([(asks, found), (hold, ())], [False, True]),
+            ([(asks, ()), (asks, found)], [True, False]),
+            ([(Level.ROUTINE, ()), (asks, ())], [False, True]),
+        ):
+            with self.subTest(findings):
+                self.assertEqual(still_asking(findings), tuple(still))
 
     def test_only_a_hold_is_lifted_or_handed_back(self) -> None:
         self.assertEqual(outcomes_of(Level.WATCH), ())

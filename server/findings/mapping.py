@@ -16,9 +16,9 @@ from oilward_core.debris import (
     Outcome,
     Part,
     Place,
-    asks_on,
     chance_words,
     outcomes_of,
+    still_asking,
 )
 from oilward_core.spec import ReservoirKind
 
@@ -117,17 +117,11 @@ def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
 
 
 def asking(rows: Iterable[Finding]) -> list[Finding]:
-    """The findings of a reservoir, given newest first, that ask for something until they are answered.
-    What was found for one answers the earlier ones that were no graver."""
-    still: list[Finding] = []
-    answered: Level | None = None
-    for row in counting(rows):
-        asked, answers = level(row), [Outcome(one.outcome) for one in row.answers.all()]
-        if asks_on(asked, answers):
-            still += [row] if answered is None or asked > answered else []
-        elif answers and (answered is None or asked > answered):
-            answered = asked
-    return still
+    """The findings of a reservoir, given newest first, that ask for something until they are answered."""
+    counted = counting(rows)
+    answers = (tuple(Outcome(one.outcome) for one in row.answers.all()) for row in counted)
+    still = still_asking(zip(map(level, counted), answers, strict=True))
+    return [row for row, asks in zip(counted, still, strict=True) if asks]
 
 
 def level(row: Finding) -> Level:

@@ -403,7 +403,7 @@ def run_sheet(
         list(WaitsFor),
         _stance(sheet.stance),
         _hands(sheet),
-        [PoseShape(pose, pose.words, caution_of(pose)) for pose in Pose],
+        [PoseShape(pose, pose.words, pose.straps, caution_of(pose)) for pose in Pose],
         list(Aside),
         visit.wants,
         visit.ride_in,

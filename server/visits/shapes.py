@@ -257,10 +257,12 @@ class WaitsShape:
 
 @dataclass(frozen=True)
 class PoseShape:
-    """A way to stand, in words as well, and what to be careful of when it is not strapped down so."""
+    """A way to stand, in words as well, whether it can be strapped down so (``straps``), and what to be
+    careful of when it is not."""
 
     pose: Pose
     words: str
+    straps: bool
     caution: str
 
 

@@ -315,7 +315,7 @@ def _takes_over(
 def _stands(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     """Nothing that is tilted is strapped."""
     pose = _one_of(raw.get("pose"), Pose, "pose")
-    return {"pose": pose.value, "strapped": raw.get("strapped") is True and pose != Pose.TILTED}
+    return {"pose": pose.value, "strapped": raw.get("strapped") is True and pose.straps}
 
 
 _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]

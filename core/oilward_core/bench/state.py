@@ -303,9 +303,14 @@ def _holds(known: Known, findings: Mapping[str, Verdict | None]) -> tuple[Stop, 
     return tuple(found)
 
 
-def _handed_back(facts: Facts) -> str:
-    back = [e for e in facts.answered.values() if e.data.get("handed_back") is True]
-    return str(back[-1].data.get("reason", "")) if back else ""
+def _handed_back(known: Known) -> str:
+    """Why it goes back: what a lead said of a finding that stands. One corrected since says it anew."""
+    for key in known.tasks:
+        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        answer = known.facts.answered.get(entry.id) if entry else None
+        if answer and answer.data.get("handed_back") is True:
+            return str(answer.data.get("reason", ""))
+    return ""
 
 
 def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
@@ -422,7 +427,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     findings = {key: _finding(key, known) for key in known.tasks}
     order = _in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
     stops = (*_stops(known, written), *_holds(known, findings))
-    back = _handed_back(facts)
+    back = _handed_back(known)
     against = (*(stop.text for stop in stops), *((HANDED_BACK,) if back else ()))
     states = tuple(_held(_state(step, known, findings), against) for step in order)
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())

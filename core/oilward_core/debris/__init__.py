@@ -2,7 +2,7 @@
 
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
-from .outcomes import Outcome, asks_on, outcomes_of
+from .outcomes import Outcome, asks_on, outcomes_of, still_asking
 from .rules import (
     ACTIONS,
     ASKING,
@@ -58,6 +58,7 @@ __all__ = [
     "outcomes_of",
     "quarter_start",
     "running_in",
+    "still_asking",
     "verdict",
     "wear_index",
 ]

@@ -35,3 +35,17 @@ def asks_on(level: Level, answers: Iterable[Outcome]) -> bool:
     """Whether a finding still asks: *investigate* and *hold* do until they are answered, whatever the
     next finding shows; *watch* asks for the next look only."""
     return level >= Level.INVESTIGATE and not any(answer in _CLOSES for answer in answers)
+
+
+@guarded
+def still_asking(findings: Iterable[tuple[Level, tuple[Outcome, ...]]]) -> tuple[bool, ...]:
+    """Which findings of a reservoir, newest first with their answers, still ask. What was found for one
+    answers the earlier ones that were no graver."""
+    said: list[bool] = []
+    answered: Level | None = None
+    for level, answers in findings:
+        asks = asks_on(level, answers) and (answered is None or level > answered)
+        said.append(asks)
+        if answers and not asks_on(level, answers):
+            answered = level if answered is None else max(answered, level)
+    return tuple(said)

@@ -78,6 +78,11 @@ class Pose(StrEnum):
         """As a sentence says it."""
         return "on the side stand" if self == Pose.SIDE_STAND else str(self)
 
+    @property
+    def straps(self) -> bool:
+        """Whether a bike can be strapped down so."""
+        return self != Pose.TILTED
+
 
 class StepId(NamedTuple):
     """A step: whose (empty: the whole bike's), which, of what part, in which round (0: none)."""

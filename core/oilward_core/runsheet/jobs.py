@@ -10,10 +10,10 @@ from enum import StrEnum
 from .. import cautions as careful
 from ..guard import Sound, whole_table
 from ..spec import ReservoirSpec
-from .ids import Name
+from .ids import Name, Pose
 
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
-UPRIGHT, LIFTED = "upright", "lifted"
+UPRIGHT, LIFTED = Pose.UPRIGHT.value, Pose.LIFTED.value
 IDLE_MINUTES, COOL_MINUTES = 10, 5  # ten minutes at idle, five to cool
 
 

@@ -1805,6 +1805,7 @@ export interface components {
         PoseShape: {
             pose: components["schemas"]["Pose"];
             words: string;
+            straps: boolean;
             caution: string;
         };
         Prices: {

@@ -36,7 +36,8 @@ export function Ahead({ sheet }: { sheet: Sheet }) {
     refetchInterval: ({ state }) => (state.data?.at ? LATER : SOON),
     retry: false,
   });
-  if (!found.data?.at || sheet.waits || sheet.ready_to_sign) return null;
+  const held = sheet.handed_back !== "" || sheet.stops.some((stop) => stop.hold);
+  if (!found.data?.at || sheet.waits || sheet.ready_to_sign || held) return null;
   const { at, minutes, hands_on, less, then, people } = found.data;
   const [first, ...rest] = then;
   return (

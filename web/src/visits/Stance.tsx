@@ -27,7 +27,8 @@ function AskStance({
 }) {
   const [pose, setPose] = useState<Pose>(first);
   const [ticked, setTicked] = useState(false);
-  const strapped = ticked && pose !== "tilted";
+  const chosen = sheet.poses.find((one) => one.pose === pose);
+  const strapped = ticked && chosen?.straps === true;
   return (
     <Dialog
       open
@@ -48,14 +49,14 @@ function AskStance({
       <Checkbox
         className="strapped"
         checked={strapped}
-        disabled={pose === "tilted"}
+        disabled={!chosen?.straps}
         onChange={(event) => setTicked(event.target.checked)}
       >
         Strapped down
       </Checkbox>
       {!strapped && (
         <p className="caution">
-          <b>Caution</b> {sheet.poses.find((one) => one.pose === pose)?.caution}
+          <b>Caution</b> {chosen?.caution}
         </p>
       )}
     </Dialog>

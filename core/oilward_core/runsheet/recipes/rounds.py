@@ -3,7 +3,7 @@
 from math import ceil
 
 from ...spec import ATTITUDES, IDLING, FillRule, LevelCheck
-from ..ids import Name, StepId
+from ..ids import Name, Pose, StepId
 from ..jobs import UPRIGHT, JobKind
 from ..needs import Fact, Need, done
 from ..steps import Ask, PlannedTask, Step, unchecked
@@ -14,7 +14,7 @@ _STANDS = ("upright", "side stand")
 
 def posed(attitude: str) -> str:
     """How the bike stands, in a sentence."""
-    return "on the side stand" if attitude == "side stand" else attitude
+    return Pose(attitude).words if attitude in tuple(Pose) else attitude
 
 
 def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
