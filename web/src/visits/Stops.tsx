@@ -58,7 +58,7 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
           <Input
             className="stop-words"
             aria-label="Why, in a lead's words"
-            placeholder="what was looked at, and what was found"
+            placeholder="why, in your words"
             value={reason}
             onChange={(event) => setReason(event.target.value)}
           />
