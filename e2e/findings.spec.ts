@@ -17,6 +17,7 @@ test("a fragment on the plug holds the visit; a lead hands the bike back, and la
   await press(page, "Write it down");
   await step(page, "Read the plug");
   await press(page, "fragments");
+  await page.getByLabel("Share, %").fill("5");
   await press(page, "Write it down");
   const hold = page.getByRole("alert").filter({ hasText: "Hold" });
   await expect(hold).toContainText("Engine: gear tooth or broken part. Do not run it.");

@@ -97,12 +97,18 @@ def oil_age(limits: DueLimits, last: Meter | None, now: Meter) -> Decimal:
     return min(max(Decimal(gone) / max(span, 1), Decimal(0)), Decimal(1)).quantize(Decimal("0.01"))
 
 
+HALF = Decimal("0.5")
+WATCHED = Reason("watch", "Half the interval: its last plug asked for another look.", Source.TRADE)
+
+
 def _limits_for(
-    limits: DueLimits, first: bool, severity: Decimal
+    limits: DueLimits, first: bool, severity: Decimal, watched: bool
 ) -> tuple[Decimal | None, int | None, Decimal | None]:
-    """km, months, hours that count now. Severity scales the repeat limits only."""
+    """km, months, hours that count now. Severity and a plug to be watched scale the repeat limits
+    only."""
     if first and (limits.first_km is not None or limits.first_months is not None):
         return limits.first_km, limits.first_months, None
+    severity = severity * HALF if watched else severity
     km = None if limits.repeat_km is None else limits.repeat_km * severity
     hours = None if limits.repeat_hours is None else limits.repeat_hours * severity
     months = limits.repeat_months
@@ -118,12 +124,14 @@ def due(
     first: bool = False,
     severity: Decimal = Decimal(1),
     unit: str = "km",
+    watched: bool = False,
 ) -> Due:
     """How a reservoir stands at ``now``: ``left = min over limits of (limit − used)/limit``.
 
     ``last`` is the actual last service (an early or late one rebases), or the day the bike was new
     with ``first`` set; None means unknown history: *baseline*, due now. ``severity`` 0.5–1 shortens
-    the repeat limits [trade]; reasons are said in ``unit``. Raises CoreError ``due.severity``
+    the repeat limits [trade], and ``watched``, that the last finding asks for another look, halves them
+    once more; reasons are said in ``unit``. Raises CoreError ``due.severity``
     outside 0.5–1.
     """
     if not Decimal("0.5") <= severity <= 1:
@@ -138,7 +146,7 @@ def due(
             None,
             (Reason("unknown history", text, Source.TRADE),),
         )
-    km, months, hours = _limits_for(limits, first, severity)
+    km, months, hours = _limits_for(limits, first, severity, watched)
     shares: list[tuple[Decimal, Reason]] = []
     due_km = due_on = due_hours = None
 
@@ -161,6 +169,8 @@ def due(
     left = shares[0][0]
     state = DueState.DUE if left <= 0 else DueState.SOON if left < SOON_BELOW else DueState.FINE
     reasons = tuple(reason for _, reason in shares)
+    if watched and not first:
+        reasons = (*reasons, WATCHED)
     return Due(state, left.quantize(Decimal("0.001")), due_on, due_km, due_hours, reasons)
 
 

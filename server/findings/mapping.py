@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from oilward_core.debris import (
+    ACTIONS,
     CONFIRM,
     Form,
     Found,
@@ -19,10 +20,12 @@ from oilward_core.debris import (
     chance_words,
     outcomes_of,
     still_asking,
+    watched,
+    would_change,
 )
 from oilward_core.spec import ReservoirKind
 
-from .models import Answer, Debris, Finding
+from .models import Answer, Debris, Finding, Overruling
 
 
 @dataclass(frozen=True)
@@ -33,6 +36,7 @@ class PlugPart:
     matter: Matter
     share: float
     largest_mm: float | None
+    pile_mm: float | None
 
 
 @dataclass(frozen=True)
@@ -46,16 +50,49 @@ class AnswerLine:
 
 
 @dataclass(frozen=True)
+class OverruledLine:
+    """A lead saw a finding otherwise."""
+
+    level: LevelWord
+    reason: str
+    by: str
+    at: str
+
+
+@dataclass(frozen=True)
+class PictureLine:
+    """A picture of a finding, with the spot marked on it, as shares of its width and height."""
+
+    id: str
+    x: float | None
+    y: float | None
+
+
+@dataclass(frozen=True)
+class FirstReading:
+    """What somebody read of a plug before another reading counted instead."""
+
+    by: str
+    level: LevelWord
+    parts: list[PlugPart]
+
+
+@dataclass(frozen=True)
 class Plug:
     """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if
-    known; ``asks`` until one of the ``outcomes`` is answered, and so long ``confirm`` names tests."""
+    known; ``asks`` until one of the ``outcomes`` is answered, and so long ``confirm`` names tests.
+    ``level`` is the one that counts, ``judged`` the one the rules gave; ``changes`` what would have
+    changed it; ``first`` how it was read at first, if it was regraded."""
 
     id: str
     found_on: str
     level: LevelWord
+    judged: LevelWord
     origin: str
     action: str
+    by: str
     note: str
+    kept: str
     parts: list[PlugPart]
     oil: list[OilLook]
     rules: list[str]
@@ -64,7 +101,11 @@ class Plug:
     asks: bool
     outcomes: list[Outcome]
     confirm: list[str]
+    changes: list[str]
     answers: list[AnswerLine]
+    overruled: list[OverruledLine]
+    pictures: list[PictureLine]
+    first: FirstReading | None
 
 
 MOST_TIMES = 1e6  # likelier than that is that
@@ -79,6 +120,7 @@ def part(row: Debris) -> Part:
         row.count,
         row.magnetic,
         Place(row.place),
+        row.pile_mm,
     )
 
 
@@ -97,6 +139,7 @@ def debris(row: Finding, seen: Part) -> Debris:
         largest_mm=seen.largest_mm,
         count=seen.count,
         magnetic=seen.magnetic,
+        pile_mm=seen.pile_mm,
     )
 
 
@@ -125,7 +168,23 @@ def asking(rows: Iterable[Finding]) -> list[Finding]:
 
 
 def level(row: Finding) -> Level:
-    return Level[row.level.upper()]
+    """The level that counts: the rules', or a lead's."""
+    return Level[level_word(row).upper()]
+
+
+def level_word(row: Finding) -> LevelWord:
+    overruled = list(row.overrulings.all())
+    return LevelWord(overruled[-1].level if overruled else row.level)
+
+
+def action(row: Finding) -> str:
+    """What is to be done about it: the verdict's, or that of the level a lead gave it."""
+    return ACTIONS[level(row)] if list(row.overrulings.all()) else row.action
+
+
+def is_watched(row: Finding) -> bool:
+    """Whether it asks for the next look at half the interval, and for a sample."""
+    return watched(level(row), (Outcome(one.outcome) for one in row.answers.all()))
 
 
 def answer_line(row: Answer) -> AnswerLine:
@@ -139,15 +198,31 @@ def counting(rows: Iterable[Finding]) -> list[Finding]:
     return [row for row in all_of if row.pk not in regraded]
 
 
+def regraded(rows: Iterable[Finding]) -> list[Found]:
+    """First readings that another counts instead of."""
+    all_of = list(rows)
+    counted = {row.pk for row in counting(all_of)}
+    return [found(row) for row in all_of if row.pk not in counted]
+
+
 def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
     """What was seen, for judging it on another distance."""
-    looks = frozenset(OilLook(look) for look in row.oil)
-    return Observation(kind, parts(row), looks, km_since_wiped, first)
+    return Observation(
+        kind,
+        parts(row),
+        frozenset(OilLook(look) for look in row.oil),
+        km_since_wiped,
+        first,
+        dipstick_flakes=row.dipstick_flakes,
+        pan_clean=row.pan_clean,
+        seal_missing=row.seal_missing,
+    )
 
 
 def plug_part(one: Part) -> PlugPart:
     largest = None if one.largest_mm is None else float(one.largest_mm)
-    return PlugPart(one.form, one.matter, float(one.share), largest)
+    pile = None if one.pile_mm is None else float(one.pile_mm)
+    return PlugPart(one.form, one.matter, float(one.share), largest, pile)
 
 
 def on_plug(seen: Iterable[Part]) -> list[PlugPart]:
@@ -155,25 +230,52 @@ def on_plug(seen: Iterable[Part]) -> list[PlugPart]:
     return [plug_part(one) for one in seen if one.place == Place.PLUG]
 
 
-def plug(row: Finding, again: str = "", asks: bool = False) -> Plug:
-    """``again``: what a later correction makes of it, in words; ``asks``: until it is answered."""
+def plug(row: Finding, again: str = "", asks: bool = False, whole: bool = False) -> Plug:
+    """``again``: what a later correction makes of it, in words; ``asks``: until it is answered;
+    ``whole``: with what would have changed it."""
     return Plug(
         str(row.pk),
         row.found_on.isoformat(),
+        level_word(row),
         LevelWord(row.level),
         row.origin,
-        row.action,
+        action(row),
+        row.found_by.name,
         row.note,
+        row.kept,
         on_plug(parts(row)),
         [OilLook(look) for look in row.oil],
         list(row.rules),
         again,
         # where something has broken already, what may be growing is no news
-        "" if row.said is None or row.level == LevelWord.HOLD else chance_words(row.said),
+        "" if row.said is None or level(row) == Level.HOLD else chance_words(row.said),
         asks,
         list(outcomes_of(level(row))),
         [CONFIRM[name] for rule in row.rules if (name := rule.split(":")[0]) in CONFIRM]
         if asks
         else [],
+        _changes(row) if whole else [],
         [answer_line(one) for one in row.answers.all()],
+        [overruled_line(one) for one in row.overrulings.all()],
+        [PictureLine(str(one.picture_id), one.x, one.y) for one in row.pictured.all()],
+        _first(row),
     )
+
+
+def _changes(row: Finding) -> list[str]:
+    """What would have changed its verdict, by the rules."""
+    if not row.kind:
+        return []
+    found = would_change(seen(row, ReservoirKind(row.kind), row.km_since_wiped, row.run_in))
+    return [one.words for one in found]
+
+
+def _first(row: Finding) -> FirstReading | None:
+    before = row.regrade_of
+    if before is None:
+        return None
+    return FirstReading(before.found_by.name, LevelWord(before.level), on_plug(parts(before)))
+
+
+def overruled_line(row: Overruling) -> OverruledLine:
+    return OverruledLine(LevelWord(row.level), row.reason, row.by.name, row.at.isoformat())

@@ -14,7 +14,8 @@ class Finding(Fact):
     ``km_since_wiped`` as known then; ``oil`` is what it looked and smelt like, ``run_in`` whether fine
     shavings were to be expected. ``chance`` is the chance that a fault was growing, as worked out and
     ``said``, with how many times likelier the form and the amount made it; none of older findings.
-    ``found_by`` graded it; a ``regrade_of`` another counts instead of it, and both stand."""
+    ``found_by`` graded it; a ``regrade_of`` another counts instead of it, and both stand. ``kept``: where
+    debris and sample are; ``pan_clean``: None where nobody said."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
@@ -25,6 +26,10 @@ class Finding(Fact):
     km_since_wiped = models.DecimalField(max_digits=12, decimal_places=3)
     run_in = models.BooleanField(default=False)
     oil = models.JSONField()
+    pan_clean = models.BooleanField(null=True)
+    dipstick_flakes = models.BooleanField(default=False)
+    seal_missing = models.BooleanField(default=False)
+    kept = models.CharField(max_length=200, blank=True)
     note = models.TextField(blank=True)
     level = models.CharField(max_length=12)
     origin = models.CharField(max_length=120)
@@ -74,6 +79,44 @@ class Debris(Fact):
     largest_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     count = models.PositiveIntegerField(null=True)
     magnetic = models.BooleanField(null=True)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["pk"]
+
+
+class Overruling(Fact):
+    """A lead sees a finding otherwise, for a reason: the newest level counts, the verdict stands."""
+
+    id = models.UUIDField(primary_key=True)
+    finding = models.ForeignKey(Finding, models.PROTECT, related_name="overrulings")
+    level = models.CharField(max_length=12)
+    reason = models.CharField(max_length=500)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    sent = models.CharField(max_length=64)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["at", "id"]
+
+
+class Picture(Fact):
+    """A picture of a plug, a pan or a filter, cleaned of what a camera writes into it. It is taken before
+    its finding is written down."""
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="plug_pictures")
+    jpeg = models.BinaryField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+
+class Pictured(Fact):
+    """A picture of a finding, with the spot that was marked on it, as shares of its width and height."""
+
+    finding = models.ForeignKey(Finding, models.PROTECT, related_name="pictured")
+    picture = models.ForeignKey(Picture, models.PROTECT, related_name="+")
+    x = models.FloatField(null=True)
+    y = models.FloatField(null=True)
 
     class Meta:
         ordering: ClassVar[list[str]] = ["pk"]

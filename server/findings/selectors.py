@@ -3,7 +3,9 @@ from datetime import date
 from functools import lru_cache
 from uuid import UUID
 
-from django.db.models import Count, Max
+from django.db.models import Count, Max, Q, QuerySet
+from django.http import Http404
+from garage.models import Bike
 from garage.odometer.selectors import corrections, follow
 from oilward_core.debris import (
     Cohort,
@@ -18,26 +20,46 @@ from oilward_core.debris import (
 from oilward_core.spec import ReservoirKind, ReservoirSpec
 
 from . import mapping
-from .models import Answer, Finding
+from .models import Answer, Finding, Picture
+
+
+def whole(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+    """With everything a finding is shown with."""
+    return rows.select_related("found_by", "regrade_of__found_by").prefetch_related(
+        "debris", "answers__by", "overrulings__by", "pictured", "regrade_of__debris"
+    )
+
+
+def picture_or_404(picture_id: UUID) -> bytes:
+    row = Picture.objects.filter(pk=picture_id).first()
+    if row is None:
+        raise Http404
+    return bytes(row.jpeg)
 
 
 def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
     """The latest finding of each reservoir of each bike."""
     rows = (
-        Finding.objects.filter(bike_id__in=list(bike_ids))
+        whole(Finding.objects.filter(bike_id__in=list(bike_ids), regrades=None))
         .order_by("bike_id", "reservoir", "-found_on", "-reading__km")
         .distinct("bike_id", "reservoir")
-        .prefetch_related("debris", "answers__by")
     )
     return {(row.bike_id, row.reservoir): row for row in rows}
 
 
 def of_bike(bike_id: UUID) -> list[Finding]:
-    """All findings of a bike, newest first."""
-    found = Finding.objects.filter(bike_id=bike_id).select_related("reading")
-    rows = list(found.prefetch_related("debris", "answers__by"))
+    """All findings of a bike that count, newest first."""
+    found = Finding.objects.filter(bike_id=bike_id, regrades=None).select_related("reading")
+    rows = list(whole(found))
     follow(rows, corrections([bike_id]))
     return sorted(rows, key=lambda row: (row.found_on, row.reading.km), reverse=True)
+
+
+def of_reservoir(bike_id: UUID, reservoir: str) -> list[Finding]:
+    """The findings of one reservoir that count, newest first."""
+    if not Bike.objects.filter(pk=bike_id).exists():
+        raise Http404
+    return [row for row in of_bike(bike_id) if row.reservoir == reservoir]
 
 
 def fine_last_time(bike_id: UUID, reservoir: ReservoirSpec) -> bool:
@@ -48,6 +70,12 @@ def fine_last_time(bike_id: UUID, reservoir: ReservoirSpec) -> bool:
     return bool(fine_steel(mapping.seen(row, reservoir.kind, row.km_since_wiped, row.run_in)))
 
 
+def watched_last_time(bike_id: UUID, reservoir: str) -> bool:
+    """Whether the last finding there asks for a sample of the oil with the next drain."""
+    row = last_findings([bike_id]).get((bike_id, reservoir))
+    return row is not None and mapping.is_watched(row)
+
+
 def dipstick_excused(bike_id: UUID, reservoir: str) -> bool:
     """Whether a flaking dipstick has explained a finding there before: it does so once."""
     rules = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).values_list(
@@ -56,10 +84,12 @@ def dipstick_excused(bike_id: UUID, reservoir: str) -> bool:
     return any(rule.startswith("D14") for of_one in rules for rule in of_one)
 
 
-def history_of(bike_id: UUID, reservoir: str) -> tuple[list[Found], bool]:
+def history_of(
+    bike_id: UUID, reservoir: str, without: UUID | None = None
+) -> tuple[list[Found], bool]:
     """A reservoir's findings as the growth filter reads them; a regrade counts instead of the first.
-    And whether a fault was put right since the last."""
-    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir)
+    And whether a fault was put right since the last. ``without`` one that is being regraded."""
+    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).exclude(pk=without)
     return mapping.history(rows.prefetch_related("debris", "answers"))
 
 
@@ -68,9 +98,10 @@ GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]
 
 def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Finding]]:
     """Findings that ask for something until they are answered, by reservoir, the newest first."""
-    rows = Finding.objects.filter(bike_id__in=list(bike_ids), level__in=GRAVE, regrades=None)
+    grave = Q(level__in=GRAVE) | Q(overrulings__level__in=GRAVE)
+    rows = Finding.objects.filter(grave, bike_id__in=list(bike_ids), regrades=None).distinct()
     grouped: dict[tuple[UUID, str], list[Finding]] = {}
-    for row in rows.order_by("-found_on").prefetch_related("answers"):
+    for row in rows.order_by("-found_on").prefetch_related("answers", "overrulings"):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
     return {key: mapping.asking(of) for key, of in grouped.items()}
 
@@ -90,7 +121,9 @@ def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told
     histories: dict[str, list[Finding]] = {}
     for row in rows.prefetch_related("debris", "answers"):
         histories.setdefault(f"{row.bike_id}/{row.reservoir}", []).append(row)
+    read = {key: mapping.history(of)[0] for key, of in histories.items()}
+    regraded = {key: mapping.regraded(of) for key, of in histories.items()}
     answers = Answer.objects.filter(finding__in=rows)
     faults = answers.filter(outcome=Outcome.FAULT).count()
     onset = onset_rate(faults, answers.values("finding").distinct().count())
-    return cohort_of({key: mapping.history(of)[0] for key, of in histories.items()}, before, onset)
+    return cohort_of(read, before, onset, regraded)

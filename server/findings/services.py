@@ -1,5 +1,6 @@
 """Keeping what plugs and oil showed, with the verdict of the day."""
 
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from typing import Any
 from uuid import UUID
@@ -12,6 +13,7 @@ from oilward_core.debris import (
     Found,
     Growth,
     Level,
+    LevelWord,
     Observation,
     Outcome,
     growth,
@@ -19,22 +21,29 @@ from oilward_core.debris import (
     verdict,
 )
 from oilward_core.errors import CoreError
-from workshop.access import as_id
+from workshop.access import as_id, require_lead
 from workshop.models import Person, Role
+from workshop.pictures import clean_picture
 from workshop.repeated import digest
 from workshop.touched import touch
 
 from . import mapping
-from .models import Answer, Debris, Finding
+from .models import Answer, Debris, Finding, Overruling, Picture, Pictured
 from .selectors import cohort_at, history_of
-from .shapes import NewAnswer
+from .shapes import NewAnswer, NewOverruling
 
 
 def chance_of(
-    bike: Bike, reservoir: str, seen: Observation, day: date, grader: Person
+    bike: Bike,
+    reservoir: str,
+    seen: Observation,
+    day: date,
+    grader: Person,
+    instead_of: UUID | None = None,
 ) -> Growth | None:
-    """The chance after this finding that a fault is growing there; none while running in."""
-    before, repaired = history_of(bike.pk, reservoir)
+    """The chance after this finding that a fault is growing there; none while running in. It counts
+    ``instead_of`` the one it regrades."""
+    before, repaired = history_of(bike.pk, reservoir, instead_of)
     now = Found(day, seen.parts, seen.km_since_wiped, str(grader.pk), seen.first_service, repaired)
     said = growth([*before, now], cohort_at(seen.reservoir, day), day)
     return said[-1] if said and not seen.first_service else None
@@ -97,13 +106,17 @@ def keep_finding(
     found_on: date,
     reading: OdometerReading,
     actor: Person,
+    regrade_of: Finding | None = None,
+    kept: str = "",
+    pictures: Sequence[Mapping[str, Any]] = (),
 ) -> Finding:
     """Keep what a plug showed, with its verdict and the chance that something grows. Same id, same row:
-    safe to repeat."""
-    kept = Finding.objects.filter(pk=finding_id).first()
-    if kept is not None:
-        return kept
-    grown = chance_of(bike, reservoir, seen, found_on, actor)
+    safe to repeat. ``pictures`` by their id, with the spot marked on each."""
+    before = Finding.objects.filter(pk=finding_id).first()
+    if before is not None:
+        return before
+    instead_of = regrade_of.pk if regrade_of else None
+    grown = chance_of(bike, reservoir, seen, found_on, actor, instead_of)
     judged = verdict(seen, grown)
     chance: dict[str, Any] = {}
     if grown is not None:
@@ -123,6 +136,10 @@ def keep_finding(
         km_since_wiped=seen.km_since_wiped,
         run_in=seen.first_service,
         oil=sorted(seen.oil),
+        pan_clean=seen.pan_clean,
+        dipstick_flakes=seen.dipstick_flakes,
+        seal_missing=seen.seal_missing,
+        kept=kept,
         note=note,
         level=judged.level.word,
         origin=judged.origin,
@@ -130,7 +147,69 @@ def keep_finding(
         rules=[f"{rule.rule}: {rule.text}" for rule in judged.spoke],
         wear={matter.value: str(value) for matter, value in judged.wear.items()},
         found_by=actor,
+        regrade_of=regrade_of,
         **chance,
     )
     Debris.objects.bulk_create(mapping.debris(row, part) for part in seen.parts)
+    _keep_pictured(row, pictures)
     return row
+
+
+def _keep_pictured(row: Finding, pictures: Sequence[Mapping[str, Any]]) -> None:
+    """Only pictures of this bike; one that never arrived is not there."""
+    named = {as_id(str(one["id"])): one for one in pictures}
+    there = Picture.objects.filter(pk__in=named, bike_id=row.bike_id).values_list("pk", flat=True)
+    Pictured.objects.bulk_create(
+        Pictured(finding=row, picture_id=pk, x=named[pk].get("x"), y=named[pk].get("y"))
+        for pk in named
+        if pk in set(there)
+    )
+
+
+@transaction.atomic
+def overrule(new: NewOverruling, finding_id: UUID, *, actor: Person, now: datetime) -> Overruling:
+    """A lead sees a finding otherwise, for a reason; what was said of it stands. Sent twice, it stands
+    once. Raises CoreError ``sheet.choose`` and ``sheet.reason``; Conflict ``finding.id_taken``."""
+    require_lead(actor)
+    finding = Finding.objects.filter(pk=finding_id).first()
+    if finding is None:
+        raise Http404
+    row_id, sent = as_id(new.id), digest([str(finding_id), new.level, new.reason])
+    before = Overruling.objects.filter(pk=row_id).first()
+    if before is not None:
+        if before.sent != sent:
+            raise Conflict("finding.id_taken")
+        return before
+    if new.level not in tuple(LevelWord):
+        raise CoreError("sheet.choose", field="level", options=[str(one) for one in LevelWord])
+    if not new.reason.strip():
+        raise CoreError("sheet.reason", field="reason")
+    row = Overruling.objects.create(
+        id=row_id,
+        finding=finding,
+        level=new.level,
+        reason=new.reason.strip(),
+        by=actor,
+        at=now,
+        sent=sent,
+    )
+    touch(finding.bike_id)
+    return row
+
+
+@transaction.atomic
+def add_picture(
+    bike_id: UUID, picture_id: UUID, raw: bytes, *, actor: Person, now: datetime
+) -> UUID:
+    """Keep a picture of a plug, cleaned. The same id again keeps the first. Raises CoreError
+    ``picture.large`` and ``picture.kind``; Conflict ``finding.id_taken`` where it is another bike's."""
+    if not Bike.objects.filter(pk=bike_id).exists():
+        raise Http404
+    before = Picture.objects.filter(pk=picture_id).values_list("bike_id", flat=True).first()
+    if before is not None:
+        if before != bike_id:
+            raise Conflict("finding.id_taken")
+        return picture_id
+    told = {"bike_id": bike_id, "jpeg": clean_picture(raw), "by": actor, "at": now}
+    Picture.objects.get_or_create(pk=picture_id, defaults=told)
+    return picture_id

@@ -7,7 +7,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from findings.mapping import plug, seen
+from findings.mapping import action, is_watched, level_word, plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
@@ -69,13 +69,20 @@ def done_at(service: Service) -> Meter:
 
 
 def how_due(
-    bike: Bike, spec: ReservoirSpec, services: Sequence[Service], now: Meter, schools: Schools
+    bike: Bike,
+    spec: ReservoirSpec,
+    services: Sequence[Service],
+    now: Meter,
+    schools: Schools,
+    finding: Finding | None = None,
 ) -> Due:
+    """``finding``: the last one; found at the last service, it may ask for half the interval."""
     interval = schools.of(spec.kind, INTERVAL)
     severity, unit = severity_with(bike.severity, interval), bike.odometer_unit
     if services:
         last = services[-1]
-        answer = due(spec.limits, done_at(last), now, severity=severity, unit=unit)
+        asked = finding is not None and finding.found_on >= last.done_on and is_watched(finding)
+        answer = due(spec.limits, done_at(last), now, severity=severity, unit=unit, watched=asked)
         if last.by_word:
             answer = replace(answer, reasons=(*answer.reasons, BY_WORD))
     else:
@@ -115,7 +122,7 @@ def glass(
     known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
 ) -> tuple[Glass, Due, Forecast | None]:
     bike = known.bike
-    answer = how_due(bike, spec, services, known.now, known.schools)
+    answer = how_due(bike, spec, services, known.now, known.schools, finding)
     ahead = forecast(answer, known.read, known.rate, known.hours)
     level = min(max(float(answer.left), 0.0), 1.0)
     changed = done_at(services[-1]) if services else when_new(bike)
@@ -296,11 +303,9 @@ def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> li
     levels = [level.word for level in ASKING]
     found = []
     for glass in glasses:
-        grave = sorted(
-            still.get(glass.key, ()), key=lambda row: -levels.index(LevelWord(row.level))
-        )
+        grave = sorted(still.get(glass.key, ()), key=lambda row: -levels.index(level_word(row)))
         for row in grave[:1]:
-            found.append(Ask(glass.key, glass.label, LevelWord(row.level), row.action))
+            found.append(Ask(glass.key, glass.label, level_word(row), action(row)))
         if not grave and glass.plug and glass.plug.level == LevelWord.WATCH:
             found.append(Ask(glass.key, glass.label, glass.plug.level, glass.plug.action))
     return sorted(found, key=lambda ask: -levels.index(ask.level))

@@ -196,7 +196,10 @@ def _reservoir_page(
         reservoir.fill_rule.value,
         mapping.spec_groups(spec, reservoir, speaks, known.bike),
         [mapping.service_line(s, speaks, unit) for s in reversed(services)],
-        [plug(f, mapping.worked_again(known, reservoir, f, services), f in still) for f in found],
+        [
+            plug(f, mapping.worked_again(known, reservoir, f, services), f in still, whole=True)
+            for f in found
+        ],
         [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
         not why_not,
         why_not,

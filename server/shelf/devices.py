@@ -4,6 +4,7 @@ import random
 from decimal import Decimal
 from typing import Protocol
 
+from oilward_core.drained import USUAL_DENSITY
 from oilward_core.kit import Size
 from oilward_core.torque import Wrench
 
@@ -12,6 +13,13 @@ class TorqueSource(Protocol):
     """Anything that reports the peak of a pull, in N·m."""
 
     def peak(self, wrench: Wrench, aim: Decimal) -> Decimal: ...
+
+
+class DrainScale(Protocol):
+    """Anything that weighs a pan with oil and says how warm that is: grams with the pan, grams of the pan
+    alone, °C."""
+
+    def weigh(self, ml: Decimal) -> tuple[int, int, int]: ...
 
 
 class PartsCounter(Protocol):
@@ -55,3 +63,19 @@ class SimulatedWrench:
     def peak(self, wrench: Wrench, aim: Decimal) -> Decimal:
         spread = float(wrench.accuracy) / 3
         return (aim * Decimal(str(round(self.rng.gauss(1.0, spread), 4)))).quantize(Decimal("0.1"))
+
+
+class SimulatedScale:
+    """A scale and a thermometer under a drain pan that should hold so much oil; a little of it stays in
+    the bike."""
+
+    PAN = 640
+    HOT, SPREAD = 62, 6
+
+    def __init__(self, rng: random.Random | None = None) -> None:
+        self.rng = rng or random.Random()
+
+    def weigh(self, ml: Decimal) -> tuple[int, int, int]:
+        out = float(ml) * min(self.rng.gauss(0.985, 0.01), 1.0)
+        grams = round(float(USUAL_DENSITY) / 1000 * out)
+        return grams + self.PAN, self.PAN, round(self.rng.gauss(self.HOT, self.SPREAD))

@@ -11,10 +11,10 @@ from workshop.mapping import speaker
 from workshop.models import Person, Workshop
 
 from . import mapping
-from .devices import SimulatedWrench, TorqueSource
+from .devices import DrainScale, SimulatedScale, SimulatedWrench, TorqueSource
 from .mapping import fluid_card, scales, wrench
 from .models import Fluid, WrenchRow
-from .shapes import Blend, Matches, Peak, Shelf
+from .shapes import Blend, Matches, Peak, Shelf, Weighed
 
 CAVEAT = "Grade limits are recalled, not quoted: compare with the current edition."
 
@@ -27,6 +27,13 @@ def pull(wrench_id: int, aim: str, source: TorqueSource | None = None) -> Peak:
     target = _typed("aim", aim, Kind.TORQUE, row.unit)
     peak: Decimal = (source or SimulatedWrench()).peak(wrench(row), target)
     return Peak(show(peak, row.unit, 1), row.simulated)
+
+
+def weigh(expected: str, scale: DrainScale | None = None) -> Weighed:
+    """What a scale and a thermometer show of a pan that should hold so much oil (any volume unit)."""
+    should = _typed("expected", expected, Kind.VOLUME, "ml")
+    weight, pan, celsius = (scale or SimulatedScale()).weigh(should)
+    return Weighed(f"{weight} g", f"{pan} g", f"{celsius} °C", scale is None)
 
 
 def shelf() -> Shelf:

@@ -14,6 +14,16 @@ class Peak:
 
 
 @dataclass(frozen=True)
+class Weighed:
+    """Oil in its pan as the scale and the thermometer show it, as it would be typed."""
+
+    weight: str
+    pan: str
+    celsius: str
+    simulated: bool
+
+
+@dataclass(frozen=True)
 class CurvePoint:
     """Viscosity in cSt at a temperature in °C."""
 

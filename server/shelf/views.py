@@ -8,7 +8,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
-from .shapes import Blend, FluidForm, Peak, Shelf
+from .shapes import Blend, FluidForm, Peak, Shelf, Weighed
 
 _TEXTS = (
     *("name", "family", "bottle", "grade", "friction_class", "service", "base", "approvals"),
@@ -85,6 +85,26 @@ class BlendView(APIView):
             person_of(request),
         )
         return Response(BlendSerializer(answer).data)
+
+
+class WeighedSerializer(DataclassSerializer[Weighed]):
+    class Meta:
+        dataclass = Weighed
+
+
+class ScaleView(APIView):
+    """The simulated scale under a drain pan, with its thermometer. Writes nothing down."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="scale_read",
+        parameters=[OpenApiParameter("expected", str, required=True)],
+        responses=WeighedSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        weighed = selectors.weigh(request.query_params.get("expected", ""))
+        return Response(WeighedSerializer(weighed).data)
 
 
 class WrenchPullView(APIView):

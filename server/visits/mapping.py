@@ -4,6 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
+from itertools import pairwise
 from typing import Any, cast
 
 from findings.mapping import on_plug
@@ -23,7 +24,9 @@ from oilward_core.bench import (
     VisitPlan,
     Waits,
     caution_of,
+    may_regrade,
     next_words,
+    observed,
     open_points,
     part_from,
     result,
@@ -31,7 +34,18 @@ from oilward_core.bench import (
     upgrade,
     waits_for,
 )
-from oilward_core.debris import Form, Matter, OilLook, Place, running_in
+from oilward_core.debris import (
+    SMELLS,
+    Form,
+    Matter,
+    OilLook,
+    Otherwise,
+    Place,
+    Verdict,
+    running_in,
+    would_change,
+)
+from oilward_core.drained import Out, Warmth, expected_out
 from oilward_core.fill import say, say_belief
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
@@ -71,7 +85,14 @@ from .shapes import (
     WrenchShape,
 )
 
-WORDS = FindingWords(list(Form), list(Matter), list(OilLook), list(Place))
+WORDS = FindingWords(
+    list(Form),
+    list(Matter),
+    [look for look in OilLook if look not in SMELLS],
+    list(SMELLS),
+    list(Place),
+    list(Warmth),
+)
 
 
 def bench() -> Bench:
@@ -84,6 +105,15 @@ def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal,
         s.took_ml
         for s in services
         if s.variant == variant and not s.not_learned and s.took_ml is not None
+    )
+
+
+def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
+    """What came out at each service of what the one before had put in, oldest first."""
+    return tuple(
+        Out(last.took_ml, one.drained_ml, one.km - last.km)
+        for last, one in pairwise(services)
+        if last.took_ml and one.drained_ml and last.variant == one.variant == variant
     )
 
 
@@ -103,9 +133,13 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         running_in(km, when_new(task.visit.bike) is not None, bool(before)),
         cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
-        # rows of the last release, on their way here, have neither
+        # rows of the last release, on their way here, have none of these
         fine_last_time=getattr(task, "fine_last_time", False),
         dipstick_excused=getattr(task, "dipstick_excused", False),
+        topped_up=getattr(task, "topped_up", Decimal(0)),
+        outs=outs(before, Variant(task.variant)),
+        density15=getattr(task, "density15", None),
+        sample=getattr(task, "sample", False),
     ).asking()
 
 
@@ -149,7 +183,11 @@ def _tip(tip: Tip | None) -> TipShape | None:
 
 
 def _step(
-    state: StepState, labels: Mapping[str, str], tips: Mapping[str, Tip], speaks: Speaker
+    state: StepState,
+    labels: Mapping[str, str],
+    tips: Mapping[str, Tip],
+    speaks: Speaker,
+    mentor: str | None,
 ) -> StepShape:
     step = state.step
     return StepShape(
@@ -186,6 +224,9 @@ def _step(
         step.id.place_words or step.title,
         step.hands,
         step.tilts,
+        list(step.stood),
+        step.name == Name.MEASURE,
+        mentor is not None and may_regrade(state, mentor),
     )
 
 
@@ -292,12 +333,24 @@ def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> To
     )
 
 
-def _verdict(key: str, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
-    found, state = stands.finding, sheet.step(str(StepId(key, Name.INSPECT)))
+def _verdict(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
+    found = stands.finding
+    state = sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
     if found is None or state is None or state.entry is None:
         return None
-    parts = on_plug(part_from(part) for part in state.entry.data["parts"])
-    return VerdictShape(found.level.word, found.origin, found.action, parts, whys(found.reasons))
+    return verdict_shape(found, state.entry, would_change(observed(plan, state.entry)))
+
+
+def verdict_shape(found: Verdict, entry: Entry, changes: Iterable[Otherwise]) -> VerdictShape:
+    return VerdictShape(
+        found.level.word,
+        found.origin,
+        found.action,
+        on_plug(part_from(part) for part in entry.data["parts"]),
+        whys(found.reasons),
+        list(found.confirm),
+        [one.words for one in changes],
+    )
 
 
 def _gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
@@ -331,13 +384,13 @@ def _task(
         _volume(one.plan.capacity, speaks),
         _volume(stands.drained, speaks),
         _volume(stands.added, speaks) if stands.added else "",
-        _volume(one.plan.last_put_in or one.plan.capacity, speaks) if spec.facts.drained else "",
+        _volume(_should_come_out(one.plan), speaks),
         _volume(spec.prefill or None, speaks),
         stands.stopped,
         _coach(one, stands, speaks),
         _torque(stands.torque, spec, speaks),
         _gauge(spec, speaks),
-        _verdict(spec.key, stands, sheet),
+        _verdict(one.plan, stands, sheet),
         [
             StandingShape(s.part, s.word, s.open, s.by, s.at)
             for s in standing(sheet, spec.key, speaks)
@@ -345,6 +398,15 @@ def _task(
         one.not_learned,
         not stands.opened,
     )
+
+
+def _should_come_out(plan: TaskPlan) -> Decimal | None:
+    """To the next 10 ml: nobody reads a jug finer."""
+    if not plan.reservoir.facts.drained:
+        return None
+    if plan.put_in is None:
+        return plan.capacity
+    return round(expected_out(plan.put_in, plan.outs).value, -1)
 
 
 def title(tasks: Iterable[TaskPlan]) -> str:
@@ -357,12 +419,14 @@ def title(tasks: Iterable[TaskPlan]) -> str:
 @dataclass(frozen=True)
 class Around:
     """What the bench shows besides the visit itself: the odometer ``read`` as it stands now, the
-    plugs on the map, fluids that fit by reservoir, and tips by step."""
+    plugs on the map, fluids that fit by reservoir, tips by step, and whoever looks, where they may read
+    a plug anew (``mentor``)."""
 
     read: OdometerReading
     placed: list[MapPlug]
     fluids: Mapping[str, list[FluidChoice]]
     tips: Mapping[str, Tip]
+    mentor: str | None = None
 
 
 def run_sheet(
@@ -383,7 +447,7 @@ def run_sheet(
             _task(one, stands, around.fluids.get(one.plan.reservoir.key, []), speaks)
             for one in stands.tasks
         ],
-        [_step(state, labels, around.tips, speaks) for state in sheet.steps],
+        [_step(state, labels, around.tips, speaks, around.mentor) for state in sheet.steps],
         sheet.focus,
         [StopShape(stop.entry, stop.step, stop.text, stop.hold) for stop in sheet.stops],
         sheet.ready_to_sign,

@@ -79,7 +79,8 @@ class Task(models.Model):
     """One reservoir's service in a visit. ``spec`` are its values as they were when it was added, the
     bike's own ones included, and ``schools`` the choices that counted then. ``taken_out``: it was
     taken out again before anything of it was opened. ``fine_last_time``: the last finding there showed
-    much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before."""
+    much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before; ``sample``: the
+    last finding asks for one; ``topped_up`` since the last service; ``density15`` of what is in it."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
     reservoir = models.CharField(max_length=40)
@@ -88,6 +89,9 @@ class Task(models.Model):
     variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
     fine_last_time = models.BooleanField(default=False)
+    sample = models.BooleanField(default=False)
+    topped_up = models.DecimalField(max_digits=12, decimal_places=3, default=0)
+    density15 = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     dipstick_excused = models.BooleanField(default=False)
     taken_out = models.BooleanField(default=False)
 

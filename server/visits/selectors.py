@@ -1,5 +1,6 @@
 from collections.abc import Collection, Iterable, Sequence
 from datetime import datetime, timedelta
+from decimal import Decimal
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
@@ -19,6 +20,7 @@ from oilward_core.spec import Requirement, ReservoirKind, ReservoirSpec, why_not
 from shelf.models import Fluid, StockLine
 from shelf.selectors import fitting
 from shelf.stock.selectors import stock_words
+from workshop.access import stands_alone
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
@@ -153,6 +155,7 @@ def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
         _plugs(visit.sheet_id, visit.sheet.approved_at),
         _fluids(stands, speaks.volume, counted(visit).shelf) if is_open else {},
         tips_of(visit.bike.model_id) if is_open else {},
+        person.name if is_open and stands_alone(person) else None,
     )
     return mapping.run_sheet(visit, stands, around, speaks, now)
 
@@ -181,6 +184,21 @@ def top_ups_of(bike_id: UUID) -> dict[str, list[TopUp]]:
     for row in TopUp.objects.filter(bike_id=bike_id).select_related("reading").order_by("-done_on"):
         grouped.setdefault(row.reservoir, []).append(row)
     return grouped
+
+
+def topped_up(bike_id: UUID, reservoir: str) -> Decimal:
+    """What was added to a reservoir since its last service, ml."""
+    last = services_of([bike_id]).get((bike_id, reservoir), [])
+    since = top_ups_of(bike_id).get(reservoir, [])
+    # one of the very day of the service belongs to the service
+    return sum((one.ml for one in since if not last or one.done_on > last[-1].done_on), Decimal(0))
+
+
+def density_of_last(bike_id: UUID, reservoir: str) -> Decimal | None:
+    """What the oil weighs that went in at the last service, kg/m³ at 15 °C, if its sheet says."""
+    last = Service.objects.filter(bike=bike_id, reservoir=reservoir).exclude(fluid="")
+    name = last.order_by("-done_on", "-reading__km").values_list("fluid", flat=True).first()
+    return Fluid.objects.filter(name=name).values_list("density15", flat=True).first()
 
 
 def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:

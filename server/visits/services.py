@@ -9,6 +9,7 @@ from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from oilward_core.bench import (
+    REGRADE,
     Bench,
     Entry,
     Sheet,
@@ -17,6 +18,7 @@ from oilward_core.bench import (
     as_before,
     check_entry,
     check_hands,
+    check_regrade,
     expected_at,
     fold,
     held_by,
@@ -27,7 +29,7 @@ from oilward_core.bench import (
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Aside, Step
 from shelf.models import Fluid
-from workshop.access import as_id
+from workshop.access import as_id, stands_alone
 from workshop.announce import announce
 from workshop.mapping import speaker
 from workshop.models import Person, Role
@@ -234,6 +236,9 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     _check_lead(sheet, new.kind, data, actor)
     if new.kind == Aside.TAKES_OVER:
         check_hands(plan.tasks, sheet, data)
+    if new.kind == REGRADE and old is None:
+        lead = actor.role == Role.LEAD
+        check_regrade(sheet, new.step, actor.name, stands_alone(actor), lead)
     data |= _as_it_was(new, old)
     if old is not None:
         corrects = Entry(str(entry_id), new.step, new.kind, data, at, actor.name, str(old.pk))

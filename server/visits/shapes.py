@@ -6,6 +6,7 @@ from typing import Any, Literal, get_args
 from findings.mapping import PlugPart
 from oilward_core.bench import Status
 from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
+from oilward_core.drained import Warmth
 from oilward_core.fill import Action
 from oilward_core.runsheet import Aside, Ask, Pose, WaitsFor
 from workshop.shapes import Why, upto
@@ -79,8 +80,9 @@ class StepShape:
     in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
     ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
     ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one
-    at ``tip_at``; ``hands``
-    what a second person does, if one is needed; ``tilts``: the bike may be tilted here."""
+    at ``tip_at``; ``hands`` what a second person does, if one is needed; ``tilts``: the bike may be
+    tilted here; ``stood``: how its level can have stood as it came; ``drained``: what came out is
+    measured here; ``regrade``: a second reading of it may count instead."""
 
     id: str
     reservoir: str
@@ -115,6 +117,9 @@ class StepShape:
     tip_at: str
     hands: str
     tilts: bool
+    stood: list[str]
+    drained: bool
+    regrade: bool
 
 
 @dataclass(frozen=True)
@@ -172,21 +177,28 @@ class GaugeShape:
 
 @dataclass(frozen=True)
 class VerdictShape:
+    """What the rules make of a finding: ``confirm`` tests that would make sure, ``changes`` what would
+    have changed it."""
+
     level: LevelWord
     origin: str
     action: str
     parts: list[PlugPart]
     rules: list[Why]
+    confirm: list[str]
+    changes: list[str]
 
 
 @dataclass(frozen=True)
 class FindingWords:
-    """What a plug and its oil can show, in the order it is offered."""
+    """What a plug and its oil can show, in the order it is offered, and how warm oil can be."""
 
     forms: list[Form]
     matters: list[Matter]
     looks: list[OilLook]
+    smells: list[OilLook]
     places: list[Place]
+    warmths: list[Warmth]
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@ from django.urls import path
 from .ahead.views import FinishView
 from .elsewhere.views import ElsewhereView
 from .hands.views import HandsView
+from .plug.views import VerdictView
 from .tips.views import TipsView
 from .views import (
     EntriesView,
@@ -24,6 +25,7 @@ urlpatterns = [
     path("visits/<uuid:visit_id>/entries/", EntriesView.as_view()),
     path("visits/<uuid:visit_id>/tasks/", TasksView.as_view()),
     path("visits/<uuid:visit_id>/tasks/<str:reservoir>/", TaskView.as_view()),
+    path("visits/<uuid:visit_id>/verdict/", VerdictView.as_view()),
     path("visits/<uuid:visit_id>/finish/", FinishView.as_view()),
     path("visits/<uuid:visit_id>/tips/", TipsView.as_view()),
     path("visits/<uuid:visit_id>/signature/", SignatureView.as_view()),

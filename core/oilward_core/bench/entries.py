@@ -14,6 +14,9 @@ Data = Mapping[str, Any]
 DRY = "dry"
 # what a correction may never turn into anything else
 SKIP, ANSWERED = "skip", "answered"
+# how a plug was read: by whoever did it, and by a second pair of eyes, whose reading then counts
+REGRADE = "regrade"
+GRADINGS = ("finding", REGRADE)
 
 
 @dataclass(frozen=True)
@@ -81,13 +84,14 @@ def part_data(part: Part) -> dict[str, Any]:
         "count": part.count,
         "magnetic": part.magnetic,
         "place": part.place.value,
+        "pile_mm": None if part.pile_mm is None else str(part.pile_mm),
     }
 
 
 @guarded
 def part_from(data: Data) -> Part:
     """A part from stored data."""
-    largest = data.get("largest_mm")
+    largest, pile = data.get("largest_mm"), data.get("pile_mm")
     return Part(
         Form(data["form"]),
         Matter(data["matter"]),
@@ -96,4 +100,5 @@ def part_from(data: Data) -> Part:
         data.get("count"),
         data.get("magnetic"),
         Place(data.get("place", Place.PLUG)),
+        None if pile is None else Decimal(pile),
     )

@@ -2,13 +2,13 @@
 
 from decimal import Decimal
 
+from ..drained import expected_out
 from ..errors import Question
 from ..expected import Expected, as_typed
 from ..guard import guarded
 from ..quantity import convert, show
 from ..runsheet import Ask, Name, Step, TaskPlan
 from .entries import Data
-from .judged import DRAINED_SPREAD
 from .state import TaskState
 
 _LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
@@ -18,12 +18,13 @@ _FAR_OVER = "That much can hurt the thread: take it out and look at it."
 
 
 def _drained(task: TaskPlan) -> Expected | None:
-    last, book = task.last_put_in, task.capacity
+    last, book = task.put_in, task.capacity
     value = last or book
     if value is None:
         return None
     words = f"{show(value, 'ml')} {'went in last time' if last else 'is the book capacity'}"
-    return Expected(value, value * DRAINED_SPREAD, words, _LESS_OUT, _MORE_OUT)
+    should = expected_out(value, task.outs if last else ())
+    return Expected(should.value, should.spread, words, _LESS_OUT, _MORE_OUT)
 
 
 def _poured(task: TaskPlan, state: TaskState) -> Expected | None:

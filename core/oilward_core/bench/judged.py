@@ -1,11 +1,12 @@
 """What a reservoir's readings come to: the wrench card, the verdict on a finding, what came out."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
 from ..debris import Observation, OilLook, Verdict, verdict
+from ..drained import drained_words
 from ..guard import Sound, guarded
-from ..quantity import show
 from ..runsheet import TaskPlan
 from ..schools import torque_aim
 from ..spec import ReservoirKind
@@ -54,6 +55,7 @@ def observed(task: TaskPlan, entry: Entry) -> Observation:
         entry.data.get("dipstick_flakes") is True,
         task.dipstick_excused,
         entry.data.get("pan_clean"),
+        entry.data.get("seal_missing") is True,
     )
 
 
@@ -101,19 +103,9 @@ def turned_wrong(spec: TorqueSpec, entry: Entry) -> str:
     return f"Turned {turned.normalize():f}°; the manual says {spec.then_words}."
 
 
-# what of the drained amount is usual: within ± 7 % (common practice, no source)
-DRAINED_SPREAD = Decimal("0.07")
-
-
 @guarded
-def drained_remark(task: TaskPlan, ml: Decimal) -> str:
-    """Against what went in last time."""
-    if task.last_put_in is None:
-        return "Nothing on record to compare with."
-    off = (ml - task.last_put_in) / task.last_put_in if task.last_put_in else Decimal(0)
-    put = show(task.last_put_in, "ml")
-    if abs(off) <= DRAINED_SPREAD:
-        return f"As expected: {put} went in last time."
-    if off < 0:
-        return f"{-off:.0%} less than the {put} put in last time: burnt, leaked or underfilled."
-    return f"{off:.0%} more than the {put} put in last time: overfilled, water or fuel."
+def drained_remark(
+    task: TaskPlan, ml: Decimal, stood: str = "", looks: Sequence[OilLook] = ()
+) -> str:
+    """What came out, against what went in last time and since."""
+    return drained_words(task.put_in, ml, task.km_since_wiped, task.outs, stood, looks)

@@ -1,18 +1,20 @@
 """Raw input of an entry as canonical data: what was typed, ticked, dragged or tapped."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from decimal import Decimal, InvalidOperation
 from enum import StrEnum
 from typing import Any
 
 from ..debris import Form, Matter, OilLook, Part, Place
+from ..drained import DEGREES, USUAL_DENSITY, Warmth, at_20, weighed
 from ..errors import CoreError
 from ..expected import Expected, hold_against
 from ..guard import guarded, whole_table
 from ..quantity import Kind, Measure, parse, parse_single, read_count, read_number
 from ..runsheet import Aside, Ask, Pose, Step, WaitsFor
 from ..spec import field_of, read_value
-from .entries import ANSWERED, DRY, SKIP, Data, Speaker, part_data
+from .entries import ANSWERED, DRY, GRADINGS, SKIP, Data, Speaker, part_data
 
 # which entries a step takes; the first one completes it
 KINDS: dict[Ask, tuple[str, ...]] = whole_table(
@@ -24,7 +26,7 @@ KINDS: dict[Ask, tuple[str, ...]] = whole_table(
         Ask.GATE: ("answer",),
         Ask.DRAIN: ("stop", "start"),
         Ask.AMOUNT: ("amount",),
-        Ask.FINDING: ("finding",),
+        Ask.FINDING: GRADINGS,
         Ask.CHOICE: ("answer",),
         Ask.TORQUE: ("torque",),
         Ask.FILTER: ("filter",),
@@ -97,14 +99,77 @@ def _nothing(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
 
 
 def _answer(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    value = raw.get("value")
+    value, stood = raw.get("value"), raw.get("stood") or ""
     if value not in step.options:
         raise CoreError("sheet.choose", field="value", options=list(step.options))
-    return {"value": value}
+    if stood and stood not in step.stood:
+        raise CoreError("sheet.choose", field="stood", options=list(step.stood))
+    return {"value": value, **({"stood": stood} if stood else {})}
+
+
+SCALE = "scale"
+_GRAMS = (Kind.MASS, "g")
+
+
+def _in_hand(said: str, by: Any, speaker: Speaker) -> Measure:
+    """What a jug shows, or a scale; of what was weighed the answer to a question is a volume."""
+    volume = (Kind.VOLUME, speaker.volume, speaker.preference)
+    if by != SCALE:
+        return parse_single(said, *volume)
+    try:
+        return parse_single(said, *_GRAMS, speaker.preference)
+    except CoreError as weight:
+        try:
+            return parse_single(said, *volume)
+        except CoreError:
+            raise weight from None
+
+
+_COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
+
+
+def _celsius(raw: Data) -> Decimal | None:
+    """How warm the oil is: by the thermometer, or else by the hand."""
+    said = str(raw.get("celsius") or "").strip()
+    if said:
+        try:
+            found = parse_single(said, Kind.TEMPERATURE, "°C").low
+        except CoreError as error:
+            raise error.at("celsius") from error
+        if not _COLDEST <= found <= _HOTTEST:
+            raise CoreError("drained.celsius", field="celsius")
+        return found
+    warmth = raw.get("warmth") or ""
+    return Decimal(DEGREES[_one_of(warmth, Warmth, "warmth")]) if warmth else None
+
+
+def _tare(raw: Data) -> Decimal:
+    said = str(raw.get("tare") or "").strip()
+    try:
+        return parse_single(said, *_GRAMS).low if said else Decimal(0)
+    except CoreError as error:
+        raise error.at("tare") from error
 
 
 def _amount(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
-    return _volume(raw, speaker, expected)
+    """What came out: by volume or by weight, less its pan; brought to 20 °C where its warmth is said."""
+    found = _in_hand(str(raw.get("amount") or ""), raw.get("by"), speaker)
+    celsius, density = _celsius(raw), step.density15 or USUAL_DENSITY
+    by_weight = found.kind == Kind.MASS
+    if by_weight:
+        grams = found.low - _tare(raw)
+        if grams <= 0:
+            raise CoreError("drained.tare", field="tare")
+        ml = weighed(grams, density)
+    else:
+        ml = found.low if celsius is None else at_20(found.low, celsius, density)
+    as_volume = found if ml == found.low else replace(found, kind=Kind.VOLUME, low=ml, high=ml)
+    if by_weight:
+        as_volume = replace(as_volume, kind=Kind.VOLUME, unit="ml")
+    warm = {} if celsius is None else {"celsius": str(celsius)}
+    scale = {"by": SCALE} if by_weight else {}
+    held = _held(as_volume, raw, expected)
+    return {"ml": str(ml), "said": found.text, "unit": as_volume.unit, **warm, **scale, **held}
 
 
 def _filter(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
@@ -212,16 +277,19 @@ def _percent(raw: Any) -> Decimal:
         raise CoreError("finding.share", field="share") from error
 
 
+def _length(raw: Data, name: str, speaker: Speaker) -> Decimal | None:
+    said = str(raw.get(name) or "").strip()
+    try:
+        return parse_single(said, Kind.LENGTH, "mm", speaker.preference).low if said else None
+    except CoreError as error:
+        raise error.at(name) from error
+
+
 def read_part(raw: Data, speaker: Speaker) -> Part:
-    """One kind of debris as typed: share in percent, largest piece with or without a unit (mm)."""
+    """One kind of debris as typed: share in percent, largest piece and pile with or without a unit
+    (mm)."""
     share = _percent(raw.get("share_percent", 0))
-    said = str(raw.get("largest") or "").strip()
-    largest = None
-    if said:
-        try:
-            largest = parse_single(said, Kind.LENGTH, "mm", speaker.preference).low
-        except CoreError as error:
-            raise error.at("largest") from error
+    largest = _length(raw, "largest", speaker)
     magnetic = raw.get("magnetic")
     return Part(
         _one_of(raw.get("form"), Form, "form"),
@@ -231,7 +299,28 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
         _count(raw.get("count")),
         magnetic if isinstance(magnetic, bool) else None,
         _one_of(raw.get("place") or Place.PLUG, Place, "place"),
+        _length(raw, "pile", speaker),
     )
+
+
+MOST_PICTURES, MOST_SAID = 6, 200
+
+
+def _pictures(raw: Data) -> list[dict[str, str]]:
+    """Pictures by their id, each with the spot marked on it as shares of its width and height."""
+    found = []
+    for one in _listed(raw, "pictures")[:MOST_PICTURES]:
+        if not isinstance(one, dict) or not str(one.get("id") or ""):
+            raise CoreError("finding.picture", field="pictures")
+        spot = {
+            axis: str(number(one[axis], "pictures", "finding.picture"))
+            for axis in ("x", "y")
+            if one.get(axis) is not None
+        }
+        if any(not 0 <= Decimal(place) <= 1 for place in spot.values()):
+            raise CoreError("finding.picture", field="pictures")
+        found.append({"id": str(one["id"])[:40], **spot})
+    return found
 
 
 def _finding(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
@@ -246,6 +335,9 @@ def _finding(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
         "note": str(raw.get("note") or "")[:2000],
         "pan_clean": pan if isinstance(pan, bool) else None,
         "dipstick_flakes": raw.get("dipstick_flakes") is True,
+        "seal_missing": raw.get("seal_missing") is True,
+        "kept": str(raw.get("kept") or "").strip()[:MOST_SAID],
+        "pictures": _pictures(raw),
     }
 
 
@@ -333,6 +425,7 @@ _READERS: dict[str, tuple[str, _Reader]] = {
     "filter": ("amount", _filter),
     "torque": ("reading", _torque),
     "finding": ("parts", _finding),
+    "regrade": ("parts", _finding),
     "level": ("position", _level),
     "cause": ("cause", _cause),
     "leaks": ("result", _leaks),

@@ -6,7 +6,7 @@ from datetime import datetime
 from decimal import Decimal
 from enum import StrEnum
 
-from ..debris import Level, Verdict
+from ..debris import Level, OilLook, Verdict
 from ..errors import CoreError
 from ..fill import Advice
 from ..guard import Sound, guarded
@@ -25,7 +25,7 @@ from ..runsheet import (
     look_up_id,
 )
 from ..spec import Cell, Path, Recipe
-from .entries import DRY, SKIP, Entry, ordered
+from .entries import DRY, GRADINGS, REGRADE, SKIP, Entry, ordered
 from .facts import DRAIN_PLUG, FILL_PLUG, Facts, Stands, gathered
 from .fasteners import FastenerState, fasteners
 from .filling import Bench, Filling, fillings_of
@@ -181,12 +181,21 @@ def _remark(step: Step, entry: Entry | None, known: Known, finding: Verdict | No
     if step.ask == Ask.FINDING and finding:
         return f"{finding.level.word.capitalize()}: {finding.action}"
     if step.name == Name.MEASURE and task:
-        return drained_remark(task, Decimal(entry.data["ml"]))
+        return _drained_remark(task, entry, known)
     if step.ask == Ask.LEAKS and entry.data["result"] != DRY:
         where = str(entry.data["result"]).lower()
         return f"Leak at the {where}. Put it right, wipe, run, look again."
     filling = known.fillings.get(step.id.reservoir)
     return filling.unused.get(entry.id, "") if filling else ""
+
+
+def _drained_remark(task: TaskPlan, entry: Entry, known: Known) -> str:
+    """With how the level stood as it came and what the oil looks like, as far as they are known."""
+    key, last = task.reservoir.key, known.facts.last
+    filler, plug = last.get(str(StepId(key, Name.FILLER))), last.get(str(StepId(key, Name.INSPECT)))
+    stood = str(filler.data.get("stood", "")) if filler else ""
+    looks = [OilLook(look) for look in plug.data.get("oil", ())] if plug else []
+    return drained_remark(task, Decimal(entry.data["ml"]), stood, looks)
 
 
 def _torque_remark(step: Step, entry: Entry, known: Known) -> str:
@@ -470,7 +479,7 @@ def _held(state: StepState, against: tuple[str, ...]) -> StepState:
 
 def _finding(key: str, known: Known) -> Verdict | None:
     entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
-    if entry is None or entry.kind != "finding":
+    if entry is None or entry.kind not in GRADINGS:
         return None
     return judge_finding(known.tasks[key], entry)
 
@@ -505,7 +514,7 @@ def check_entry(
         raise CoreError("sheet.no_such_step", step=step_id)
     title = state.step.title
     aside = kind in tuple(Aside)
-    free = supersedes is not None or aside or kind in ("answered", "cause")
+    free = supersedes is not None or aside or kind in ("answered", "cause", REGRADE)
     if state.closed and (not free or kind == Aside.TAKES):
         raise CoreError("sheet.already_done", step=title)
     if kind == "start" and state.status == Status.RUNNING and state.step.ask != Ask.WAIT:

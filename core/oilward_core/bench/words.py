@@ -7,7 +7,7 @@ from ..debris import Place
 from ..guard import guarded
 from ..quantity import show
 from ..runsheet import WaitsFor
-from .entries import Entry, Speaker, part_from
+from .entries import GRADINGS, Entry, Speaker, part_from
 from .state import Sheet, TaskState, Waits
 
 
@@ -15,22 +15,24 @@ def _finding(entry: Entry) -> str:
     parts = [part_from(part) for part in entry.data["parts"]]
     seen = [
         f"{part.form} of {part.matter}, {part.share:.0%}"
+        + (f", {part.pile_mm.normalize():f} mm high" if part.pile_mm else "")
         + ("" if part.place == Place.PLUG else f" ({part.place})")
         for part in parts
     ]
     pan = ["pan not clean before"] if entry.data.get("pan_clean") is False else []
     dipstick = ["dipstick flakes"] if entry.data.get("dipstick_flakes") else []
+    dipstick += ["a piece of the seal missing"] if entry.data.get("seal_missing") else []
+    dipstick += [f"kept: {entry.data['kept']}"] if entry.data.get("kept") else []
     oil = [f"oil {look}" for look in entry.data["oil"]]
     return "; ".join([*(seen or ["clean magnet"]), *oil, *pan, *dipstick])
 
 
 def _volume(entry: Entry, speaker: Speaker) -> str:
-    ml = Decimal(entry.data["ml"])
-    return (
-        show(ml, "ml")
-        if speaker.volume == "ml"
-        else f"{show(ml, 'ml')} ({show(ml, speaker.volume)})"
-    )
+    ml, data = Decimal(entry.data["ml"]), entry.data
+    base = f" at 20 °C ({data['said']})" if "celsius" in data or "by" in data else ""
+    if speaker.volume == "ml":
+        return show(ml, "ml") + base
+    return f"{show(ml, 'ml')} ({show(ml, speaker.volume)}){base}"
 
 
 _UNSEEN = {"below": "below the low mark", "above": "above the high mark"}
@@ -67,6 +69,13 @@ def result(entry: Entry, speaker: Speaker) -> str:
     return f"{said}; it stands, though {asked['expected']}" if asked else said
 
 
+def _answer(entry: Entry) -> str:
+    """``open; as it came: lower half``."""
+    stood = entry.data.get("stood")
+    value = str(entry.data.get("value") or "")
+    return f"{value}; level as it came: {stood}" if stood else value
+
+
 def _said(entry: Entry, speaker: Speaker) -> str:
     if entry.kind in ("amount", "pour", "draw"):
         return _volume(entry, speaker) + (" out" if entry.kind == "draw" else "")
@@ -75,7 +84,7 @@ def _said(entry: Entry, speaker: Speaker) -> str:
         return "not pre-filled" if dry else f"pre-filled {_volume(entry, speaker)}"
     if entry.kind == "torque":
         return _torque(entry, speaker)
-    if entry.kind == "finding":
+    if entry.kind in GRADINGS:
         return _finding(entry)
     if entry.kind == "level":
         return _level(entry)
@@ -83,7 +92,7 @@ def _said(entry: Entry, speaker: Speaker) -> str:
         return _measured(entry)
     words = {
         "look up": entry.data.get("written"),
-        "answer": entry.data.get("value"),
+        "answer": _answer(entry),
         "leaks": entry.data.get("result"),
         "cause": entry.data.get("cause"),
         "answered": entry.data.get("reason"),

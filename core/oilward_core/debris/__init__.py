@@ -2,7 +2,8 @@
 
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
-from .outcomes import Outcome, asks_on, outcomes_of, still_asking
+from .otherwise import Otherwise, would_change
+from .outcomes import Outcome, asks_on, outcomes_of, still_asking, watched
 from .rules import (
     ACTIONS,
     ASKING,
@@ -19,7 +20,18 @@ from .rules import (
     verdict,
     wear_index,
 )
-from .seen import FAMILY, FORM_WEIGHT, Family, Form, Matter, Observation, OilLook, Part, Place
+from .seen import (
+    FAMILY,
+    FORM_WEIGHT,
+    SMELLS,
+    Family,
+    Form,
+    Matter,
+    Observation,
+    OilLook,
+    Part,
+    Place,
+)
 
 __all__ = [
     "ACTIONS",
@@ -29,6 +41,7 @@ __all__ = [
     "FAMILY",
     "FORM_WEIGHT",
     "RULES",
+    "SMELLS",
     "Category",
     "Cohort",
     "Eye",
@@ -41,6 +54,7 @@ __all__ = [
     "Matter",
     "Observation",
     "OilLook",
+    "Otherwise",
     "Outcome",
     "Part",
     "Place",
@@ -60,5 +74,7 @@ __all__ = [
     "running_in",
     "still_asking",
     "verdict",
+    "watched",
     "wear_index",
+    "would_change",
 ]

@@ -157,26 +157,35 @@ def onset_rate(confirmed: int, asked: int) -> float:
     return min(max(rate, ONSET_LEAST), ONSET_MOST)
 
 
-@guarded
-def cohort_of(
-    histories: Mapping[str, Iterable[Found]], day: date, onset: float = PRIOR.onset
-) -> Cohort:
-    """What the findings of these reservoirs, of one kind and one workshop, say of a healthy one: those
-    before the start of ``day``'s quarter, without those of running in. None: the priors."""
+def _used(histories: Mapping[str, Iterable[Found]], day: date) -> dict[str, list[Found]]:
     before = quarter_start(day)
-    used = {
+    return {
         key: [one for one in history if one.day < before and not one.run_in]
         for key, history in histories.items()
     }
+
+
+@guarded
+def cohort_of(
+    histories: Mapping[str, Iterable[Found]],
+    day: date,
+    onset: float = PRIOR.onset,
+    regraded: Mapping[str, Iterable[Found]] | None = None,
+) -> Cohort:
+    """What the findings of these reservoirs, of one kind and one workshop, say of a healthy one: those
+    before the start of ``day``'s quarter, without those of running in. None: the priors. ``regraded``:
+    first readings that somebody else's counts instead of; they teach what their graders see, too."""
+    used, also = _used(histories, day), _used(regraded or {}, day)
     everything = [one for history in used.values() for one in history]
     if not everything:
         return replace(PRIOR, onset=onset)
     rates = _rates(everything, _TABLE, RATE_WEIGHT)
     amounts = _fine_amounts(used)
-    offsets = _offsets(amounts, PRIOR.sigma)
+    both = {key: [*used.get(key, ()), *also.get(key, ())] for key in (*used, *also)}
+    offsets = _offsets(_fine_amounts(both), PRIOR.sigma)
     eyes = {
         grader: _eye(_rates(theirs, rates, GRADER_WEIGHT), offsets.get(grader, 0.0))
-        for grader, theirs in _by_grader(everything).items()
+        for grader, theirs in _by_grader(one for of in both.values() for one in of).items()
     }
     learned = replace(PRIOR, onset=onset, anybody=_eye(rates, 0.0), eyes=eyes)
     if not amounts:

@@ -38,6 +38,13 @@ def asks_on(level: Level, answers: Iterable[Outcome]) -> bool:
 
 
 @guarded
+def watched(level: Level, answers: Iterable[Outcome]) -> bool:
+    """Whether the next look comes at half the interval and starts with a sample of the oil: *watch*
+    asks for it, and so does anything graver in which no fault was put right."""
+    return level >= Level.WATCH and Outcome.FAULT not in answers
+
+
+@guarded
 def still_asking(findings: Iterable[tuple[Level, tuple[Outcome, ...]]]) -> tuple[bool, ...]:
     """Which findings of a reservoir, newest first with their answers, still ask. What was found for one
     answers the earlier ones that were no graver."""

@@ -253,6 +253,9 @@ def _d12(seen: Observation) -> Spoken:
 
 
 def _d13(seen: Observation) -> Spoken:
+    if seen.seal_missing:
+        text = "A piece of the old seal is missing: find it, clean the pick-up screen."
+        return RuleSpoke("D13", Level.WATCH, "sealant, gasket or O-ring", text)
     if not any(FAMILY[part.matter] == Family.PIECES for part in seen.parts):
         return None
     text = "Sealant or rubber: find the missing piece, clean the pick-up screen."

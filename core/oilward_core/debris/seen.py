@@ -80,6 +80,9 @@ class OilLook(StrEnum):
     BURNT = "burnt smell"
 
 
+SMELLS = (OilLook.FUEL, OilLook.BURNT)
+
+
 class Place(StrEnum):
     """Where debris was found."""
 
@@ -93,7 +96,8 @@ class Place(StrEnum):
 @dataclass(frozen=True)
 class Part(Sound):
     """One kind of debris: its share of the magnet face (0–1), a count where it can be counted,
-    the largest piece in mm, whether the magnet holds it (None: not tested), and where it was."""
+    the largest piece in mm, whether the magnet holds it (None: not tested), where it was, and how high
+    it stood on the magnet in mm."""
 
     form: Form
     matter: Matter
@@ -102,14 +106,18 @@ class Part(Sound):
     count: int | None = None
     magnetic: bool | None = None
     place: Place = Place.PLUG
+    pile_mm: Decimal | None = None
 
     def __post_init__(self) -> None:
-        """Raises CoreError ``finding.share`` outside 0–1 and ``finding.largest`` below zero."""
+        """Raises CoreError ``finding.share`` outside 0–1, ``finding.largest`` and ``finding.pile``
+        below zero."""
         super().__post_init__()
         if not 0 <= self.share <= 1:
             raise CoreError("finding.share", field="share")
         if self.largest_mm is not None and self.largest_mm < 0:
             raise CoreError("finding.largest", field="largest")
+        if self.pile_mm is not None and self.pile_mm < 0:
+            raise CoreError("finding.pile", field="pile")
 
 
 @dataclass(frozen=True)
@@ -120,7 +128,8 @@ class Observation(Sound):
     ``first_service`` marks running-in (also taken below 1500 km on the odometer);
     ``fine_last_time``: the last finding showed as much fine steel (D2); ``wet_clutch``: a clutch runs
     in this oil; ``dipstick_flakes``: its plating was seen to flake, and ``excused``: that has lowered
-    a verdict before (D14); ``pan_clean``: None where nobody said (D16).
+    a verdict before (D14); ``pan_clean``: None where nobody said (D16); ``seal_missing``: a piece of the
+    old seal is not there (D13).
     """
 
     reservoir: ReservoirKind
@@ -133,3 +142,4 @@ class Observation(Sound):
     dipstick_flakes: bool = False
     excused: bool = False
     pan_clean: bool | None = None
+    seal_missing: bool = False

@@ -15,6 +15,7 @@ class Name(StrEnum):
     WARM = "warm"
     SUPPORT = "support"
     FILLER = "filler"
+    SAMPLE = "sample"
     DRAIN = "drain"
     MEASURE = "measure"
     INSPECT = "inspect"

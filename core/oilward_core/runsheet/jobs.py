@@ -194,6 +194,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.WARM: JobKind.WARM_UP,
         Name.SUPPORT: JobKind.SUPPORT,
         Name.FILLER: JobKind.PROVE_FILLER,
+        Name.SAMPLE: JobKind.DRAIN,
         Name.DRAIN: JobKind.DRAIN,
         Name.MEASURE: JobKind.READ_PLUG,
         Name.INSPECT: JobKind.READ_PLUG,

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
 
+from ..drained import Out
 from ..errors import CoreError
 from ..guard import Sound, usable
 from ..schools import Schools
@@ -70,7 +71,8 @@ class Step:
     it works with that no second person has checked, ``path`` the value a look-up asks for;
     ``draws``: oil is taken out, not poured in; ``places`` where a leak is looked for; ``measured``
     what is measured; ``hands`` what a second person does for a minute, if one is needed; ``tilts``:
-    the bike may be tilted here to empty its corners."""
+    the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
+    be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known."""
 
     id: StepId
     job: str
@@ -95,6 +97,8 @@ class Step:
     measured: tuple[Measured, ...] = ()
     hands: str = ""
     tilts: bool = False
+    stood: tuple[str, ...] = ()
+    density15: Decimal | None = None
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""
@@ -110,20 +114,25 @@ class Step:
 @dataclass(frozen=True)
 class PlannedTask:
     """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
-    first, ``asks`` the values that have to be looked up, ``schools`` the choices that count."""
+    first, ``asks`` the values that have to be looked up, ``schools`` the choices that count; ``sample``:
+    the last finding asks for one of the oil; ``density15`` of what is drained."""
 
     spec: ReservoirSpec
     variant: Variant
     done: tuple[str, ...] = ()
     asks: tuple[Path, ...] = ()
     schools: Schools = field(default_factory=Schools)
+    sample: bool = False
+    density15: Decimal | None = None
 
 
 @dataclass(frozen=True)
 class TaskPlan(Sound):
     """A task with what is known of its reservoir: what it ``took`` before, what went in last time,
     how far it ran since the plug was wiped, whether fine steel was seen there then
-    (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``).
+    (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``);
+    ``topped_up`` since the last service, ml, ``outs`` what came out of it before, ``density15`` of what
+    is in it, and whether the last finding asks for a ``sample``.
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
@@ -137,6 +146,10 @@ class TaskPlan(Sound):
     schools: Schools = field(default_factory=Schools)
     fine_last_time: bool = False
     dipstick_excused: bool = False
+    topped_up: Decimal = Decimal(0)
+    outs: tuple[Out, ...] = ()
+    density15: Decimal | None = None
+    sample: bool = False
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""
@@ -161,7 +174,14 @@ class TaskPlan(Sound):
     @property
     def task(self) -> PlannedTask:
         """What its recipe needs to know."""
-        return PlannedTask(self.reservoir, self.variant, (), self.asks, self.schools)
+        return PlannedTask(
+            self.reservoir, self.variant, (), self.asks, self.schools, self.sample, self.density15
+        )
+
+    @property
+    def put_in(self) -> Decimal | None:
+        """What went in last time and since, ml, if known."""
+        return None if self.last_put_in is None else self.last_put_in + self.topped_up
 
 
 def look_up_id(path: Path) -> StepId:

@@ -55,9 +55,9 @@ class DoorTests(WorkshopTestCase):
         for name, value in self.there.items():
             unknown = str(UUID(int=7)) if "uuid" in name else "999999"
             route = route.replace(name, value if there else unknown)
-        return "/api/" + route.replace("<uuid:visit_id>", str(UUID(int=7))).replace(
-            "<uuid:photo_id>", str(UUID(int=7))
-        )
+        for name in ("visit_id", "photo_id", "picture_id"):
+            route = route.replace(f"<uuid:{name}>", str(UUID(int=7)))
+        return f"/api/{route}"
 
     def statuses(self, api: APIClient, route: str, body: Any, there: bool = True) -> dict[str, int]:
         url, found = self.url(route, there), {}

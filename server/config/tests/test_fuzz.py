@@ -40,7 +40,7 @@ HOSTILE: tuple[Any, ...] = (
     NEST,
 )
 # sign-in is throttled and has its own tests; pictures are no JSON; leaving a visit has one field
-ELSEWHERE = {"/api/bikes/{bike_id}/photos/"}
+ELSEWHERE = {"/api/bikes/{bike_id}/photos/", "/api/bikes/{bike_id}/plug-pictures/"}
 # what is refused here even when it is well written: nobody signs in so, nothing is ready to be signed
 REFUSED = {"/api/session/", "/api/visits/{visit_id}/signature/"}
 
@@ -103,6 +103,9 @@ class FuzzTests(WorkshopTestCase):
         answered = {"id": str(uuid4()), "outcome": "nothing found", "words": "looked"}
         path = "/api/findings/{finding_id}/answers/"
         yield path, "post", f"/api/findings/{grave}/answers/", answered
+        otherwise = {"id": str(uuid4()), "level": "note", "reason": "flash"}
+        path = "/api/findings/{finding_id}/overrulings/"
+        yield path, "post", f"/api/findings/{grave}/overrulings/", otherwise
         planned = {"id": str(uuid4()), "bike": str(self.heron.pk), "on": today, "version": 0}
         yield "/api/calendar/", "post", "", {**planned, "asked": {**asked, "wishes": []}}
 
@@ -162,12 +165,14 @@ class FuzzTests(WorkshopTestCase):
         new |= {"odometer": "61 300", "hours": "", "order": [], "sure": []}
         yield "/api/visits/", "post", "", new
         part = {"form": "slivers", "matter": "steel", "share_percent": "5", "largest": "1 mm"}
-        part |= {"count": "3", "magnetic": True}
-        amount = {"amount": "3.4 l", "sure": ""}
+        part |= {"count": "3", "magnetic": True, "pile": "1 mm"}
+        spot = {"id": str(uuid4()), "x": "0.5", "y": "0.5"}
+        found = {"parts": [part], "oil": ["dark"], "note": "n", "kept": "k", "pictures": [spot]}
+        amount = {"amount": "3.4 l", "sure": "", "by": "jug", "celsius": "60", "warmth": "hot"}
         readings = {
             "confirm": {},
             "amount": amount,
-            "finding": {"parts": [part], "oil": ["dark"], "note": "n"},
+            "finding": found,
             "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": ""},
             "pour": amount,
             "waits": {"what": "a part", "words": "w"},
@@ -188,6 +193,9 @@ class FuzzTests(WorkshopTestCase):
                     yield path, "post", f"{url}signature/", somebody
                 path = "/api/visits/{visit_id}/entries/"
                 yield path, "post", f"{url}entries/", {**entry, "data": data}
+                if kind == "finding":
+                    read = {"step": mira.sheet["focus"], "data": found}
+                    yield "/api/visits/{visit_id}/verdict/", "post", f"{url}verdict/", read
                 if kind == "confirm":
                     path = "/api/visits/{visit_id}/tasks/"
                     added = {"reservoir": "front brake", "variant": "", "fluid": "", "entry": ""}

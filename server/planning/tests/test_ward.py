@@ -172,8 +172,8 @@ class BikePageTests(WorkshopTestCase):
             self.page("Grey Heron")
         with CaptureQueriesContext(connection) as no_history:
             self.page("Lamplighter")
-        # two more where there are findings: what was seen at them, and what was answered
-        self.assertEqual(len(long_history), len(no_history) + 2)
+        # more where there are findings: what was seen, answered and overruled, and pictures of it
+        self.assertEqual(len(long_history), len(no_history) + 4)
 
 
 class DemoTests(WorkshopTestCase):

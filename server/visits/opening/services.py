@@ -6,7 +6,7 @@ from uuid import UUID
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
-from findings.selectors import dipstick_excused, fine_last_time
+from findings.selectors import dipstick_excused, fine_last_time, watched_last_time
 from garage.locks import lock_bike
 from garage.mapping import BikeSpec
 from garage.models import Bike
@@ -26,7 +26,7 @@ from workshop.touched import touch
 from workshop.traces import trace
 
 from visits.models import EntryRow, Task, Visit
-from visits.selectors import learned, visits
+from visits.selectors import density_of_last, learned, topped_up, visits
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 
@@ -95,6 +95,9 @@ def _add(
             "schools": [vars(choice) for choice in schools.choices],
             "fine_last_time": fine_last_time(visit.bike_id, reservoir),
             "dipstick_excused": dipstick_excused(visit.bike_id, reservoir.key),
+            "sample": watched_last_time(visit.bike_id, reservoir.key),
+            "topped_up": topped_up(visit.bike_id, reservoir.key),
+            "density15": density_of_last(visit.bike_id, reservoir.key),
             "taken_out": False,
         },
     )

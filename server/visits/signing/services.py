@@ -6,14 +6,19 @@ from uuid import UUID, uuid5
 
 from config.problems import Conflict
 from django.db import transaction
+from findings.models import Finding
 from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
 from garage.sheets.services import note_looked_up
 from oilward_core.bench import (
+    ANSWERED,
+    GRADINGS,
     Closing,
+    Entry,
     Sheet,
     Speaker,
     TaskClosing,
+    gradings,
     in_order,
     keep,
     observed,
@@ -22,7 +27,7 @@ from oilward_core.bench import (
 )
 from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
-from oilward_core.runsheet import Name, StepId
+from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.spec import Cell, Path
 from workshop.access import stands_alone
 from workshop.announce import announce
@@ -68,38 +73,54 @@ def _found(one: TaskClosing, sheet: Sheet) -> str:
     return "; ".join(said)[:200]
 
 
-def _keep_findings(visit: Visit, stands: Closing, *, actor: Person, now: datetime) -> None:
-    """What the plugs showed, and what a lead answered to it at the bench."""
-    rows = EntryRow.objects.filter(visit=visit, kind="answered").select_related("by")
-    answers = {str(row.data.get("entry")): row for row in rows}
+def _keep_findings(visit: Visit, stands: Closing, *, now: datetime) -> None:
+    """What the plugs showed, by whom each reading is, and what a lead answered to it at the bench."""
+    rows = EntryRow.objects.filter(visit=visit, kind__in=(*GRADINGS, ANSWERED)).select_related("by")
+    written = {str(row.pk): row for row in rows}
+    answers = {str(row.data.get("entry")): row for row in rows if row.kind == ANSWERED}
+    entries = in_order(entries_of(visit, [one.plan for one in stands.tasks]))
     for one in stands.tasks:
-        plan, inspect = one.plan, StepId(one.plan.reservoir.key, Name.INSPECT)
-        state = stands.sheet.step(str(inspect))
-        entry = state.entry if state else None
-        if entry is None or entry.kind != "finding":
-            continue
-        finding = keep_finding(
-            visit.bike,
-            plan.reservoir.key,
-            observed(plan, entry),
-            str(entry.data.get("note", "")),
-            finding_id=uuid5(visit.pk, entry.id),
-            found_on=day_of(now),
-            reading=visit.odometer,
-            actor=actor,
-        )
-        lifted = answers.get(entry.id)
-        if lifted is not None:
-            back = lifted.data.get("handed_back") is True
-            keep_answer(
-                finding,
-                Outcome.HANDED_BACK if back else Outcome.LIFTED,
-                str(lifted.data["reason"]),
-                lifted.pk,
-                "",
-                actor=lifted.by,
-                at=lifted.at,
-            )
+        inspect = str(StepId(one.plan.reservoir.key, Name.INSPECT))
+        state, before = stands.sheet.step(inspect), None
+        if state is None or state.entry is None or state.entry.kind not in GRADINGS:
+            continue  # skipped in the end
+        for entry in gradings(entries, inspect):
+            row = written.get(entry.id)
+            by = row.by if row else visit.opened_by
+            before = _keep_finding(visit, one.plan, entry, by, before, now)
+            if entry.id in answers:
+                _keep_lifted(before, answers[entry.id])
+
+
+def _keep_finding(
+    visit: Visit, plan: TaskPlan, entry: Entry, by: Person, before: Finding | None, now: datetime
+) -> Finding:
+    return keep_finding(
+        visit.bike,
+        plan.reservoir.key,
+        observed(plan, entry),
+        str(entry.data.get("note", "")),
+        finding_id=uuid5(visit.pk, entry.id),
+        found_on=day_of(now),
+        reading=visit.odometer,
+        actor=by,
+        regrade_of=before,
+        kept=str(entry.data.get("kept", "")),
+        pictures=entry.data.get("pictures", ()),
+    )
+
+
+def _keep_lifted(finding: Finding, lifted: EntryRow) -> None:
+    back = lifted.data.get("handed_back") is True
+    keep_answer(
+        finding,
+        Outcome.HANDED_BACK if back else Outcome.LIFTED,
+        str(lifted.data["reason"]),
+        lifted.pk,
+        "",
+        actor=lifted.by,
+        at=lifted.at,
+    )
 
 
 def _keep_service(
@@ -179,7 +200,7 @@ def sign(
     stands = mapping.closing(visit, tasks, plan, sheet, why)
     for one in stands.tasks:
         _keep_service(visit, one, stands, actor=actor, now=now)
-    _keep_findings(visit, stands, actor=actor, now=now)
+    _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
@@ -202,7 +223,7 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
     if stands.sheet.opened_drain and not back:
         raise Conflict("visit.oil_is_out")
     if back:
-        _keep_findings(visit, stands, actor=actor, now=now)
+        _keep_findings(visit, stands, now=now)
     why = reason.strip()
     _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
     return visit

@@ -75,7 +75,11 @@ export function useQuickSum(text: string) {
 }
 
 /** What a typed amount means, while it is typed. */
-export function useUnderstood(text: string, kind: "volume" | "torque" | "distance", unit = "") {
+export function useUnderstood(
+  text: string,
+  kind: "volume" | "torque" | "distance" | "mass",
+  unit = "",
+) {
   return useQuery({
     queryKey: keys.amount(kind, unit, text),
     queryFn: () => taken(api.GET("/api/amount/", { params: { query: { kind, text, unit } } })),

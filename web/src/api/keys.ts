@@ -27,6 +27,9 @@ export const keys = {
   offers: (bike: string) => ["bike", bike, "offers"] as const,
   visit: (id: string) => ["visit", id] as const,
   hands: ["hands"] as const,
+  plugSoFar: (visit: string, step: string, data: string) =>
+    ["plug-so-far", visit, step, data] as const,
+  findings: (bike: string, reservoir: string) => ["bike", bike, "findings", reservoir] as const,
   finish: (visit: string) => ["finish", visit] as const,
   shelf: ["shelf"] as const,
   stock: ["stock"] as const,

@@ -69,6 +69,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/findings/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What one reservoir's plug has shown, newest first. */
+        get: operations["findings_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/fluids/": {
         parameters: {
             query?: never;
@@ -200,6 +217,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/plug-pictures/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plug_picture_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar/": {
         parameters: {
             query?: never;
@@ -243,6 +276,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["finding_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/{finding_id}/overrulings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finding_overrule"];
         delete?: never;
         options?: never;
         head?: never;
@@ -365,6 +414,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plug-pictures/{picture_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["plug_picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quick-sum/": {
         parameters: {
             query?: never;
@@ -374,6 +439,23 @@ export interface paths {
         };
         /** @description Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml. */
         get: operations["quick_sum"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The simulated scale under a drain pan, with its thermometer. Writes nothing down. */
+        get: operations["scale_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -886,6 +968,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/verdict/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plug_so_far"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/hands/": {
         parameters: {
             query?: never;
@@ -1283,7 +1381,9 @@ export interface components {
             forms: components["schemas"]["DebrisForm"][];
             matters: components["schemas"]["Matter"][];
             looks: components["schemas"]["OilLook"][];
+            smells: components["schemas"]["OilLook"][];
             places: components["schemas"]["PlacesEnum"][];
+            warmths: components["schemas"]["WarmthsEnum"][];
         };
         Finish: {
             at: string;
@@ -1293,6 +1393,11 @@ export interface components {
             then: components["schemas"]["NextJob"][];
             people: number;
             worked_out: string;
+        };
+        FirstReading: {
+            by: string;
+            level: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
         };
         FluidCard: {
             id: number;
@@ -1560,6 +1665,11 @@ export interface components {
             layout: string;
             displacement_cc: string;
         };
+        NewOverrulingRequest: {
+            id: string;
+            level: string;
+            reason?: string;
+        };
         NewPartRequest: {
             kind: string;
             reservoir?: string;
@@ -1665,6 +1775,12 @@ export interface components {
          * @enum {string}
          */
         OutcomesEnum: "nothing found" | "a fault was found, and put right" | "lifted" | "handed back, not to be ridden";
+        OverruledLine: {
+            level: components["schemas"]["LevelWord"];
+            reason: string;
+            by: string;
+            at: string;
+        };
         PartBlock: {
             key: string;
             role: string;
@@ -1701,6 +1817,16 @@ export interface components {
             /** Format: binary */
             picture: string;
             caption?: string;
+        };
+        PictureKept: {
+            id: string;
+        };
+        PictureLine: {
+            id: string;
+            /** Format: double */
+            x: number | null;
+            /** Format: double */
+            y: number | null;
         };
         /**
          * @description * `plug` - PLUG
@@ -1773,9 +1899,12 @@ export interface components {
             id: string;
             found_on: string;
             level: components["schemas"]["LevelWord"];
+            judged: components["schemas"]["LevelWord"];
             origin: string;
             action: string;
+            by: string;
             note: string;
+            kept: string;
             parts: components["schemas"]["PlugPart"][];
             oil: components["schemas"]["OilLook"][];
             rules: string[];
@@ -1784,7 +1913,11 @@ export interface components {
             asks: boolean;
             outcomes: components["schemas"]["OutcomesEnum"][];
             confirm: string[];
+            changes: string[];
             answers: components["schemas"]["AnswerLine"][];
+            overruled: components["schemas"]["OverruledLine"][];
+            pictures: components["schemas"]["PictureLine"][];
+            first: components["schemas"]["FirstReading"] | null;
         };
         PlugPart: {
             form: components["schemas"]["DebrisForm"];
@@ -1793,6 +1926,20 @@ export interface components {
             share: number;
             /** Format: double */
             largest_mm: number | null;
+            /** Format: double */
+            pile_mm: number | null;
+        };
+        PlugPictureUploadRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            picture: string;
+        };
+        PlugSoFarRequest: {
+            step: string;
+            data?: {
+                [key: string]: unknown;
+            };
         };
         /**
          * @description * `upright` - UPRIGHT
@@ -2154,6 +2301,9 @@ export interface components {
             tip_at: string;
             hands: string;
             tilts: boolean;
+            stood: string[];
+            drained: boolean;
+            regrade: boolean;
         };
         /**
          * @description * `done` - DONE
@@ -2278,6 +2428,8 @@ export interface components {
             action: string;
             parts: components["schemas"]["PlugPart"][];
             rules: components["schemas"]["Why"][];
+            confirm: string[];
+            changes: string[];
         };
         /**
          * @description * `open` - open
@@ -2332,10 +2484,23 @@ export interface components {
             visit: components["schemas"]["OpenVisit"] | null;
             planned: components["schemas"]["NextPlanned"] | null;
         };
+        /**
+         * @description * `cold` - COLD
+         *     * `hand-warm` - WARM
+         *     * `hot` - HOT
+         * @enum {string}
+         */
+        WarmthsEnum: "cold" | "hand-warm" | "hot";
         Week: {
             label: string;
             minutes: number;
             visits: components["schemas"]["PlannedLine"][];
+        };
+        Weighed: {
+            weight: string;
+            pan: string;
+            celsius: string;
+            simulated: boolean;
         };
         /**
          * @description * `service` - service
@@ -2545,6 +2710,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findings_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plug"][];
+                };
             };
             /** @description Refused */
             default: {
@@ -2912,6 +3108,40 @@ export interface operations {
             };
         };
     };
+    plug_picture_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PlugPictureUploadRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calendar_get: {
         parameters: {
             query?: never;
@@ -3023,6 +3253,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AnswerLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finding_overrule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOverrulingRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverruledLine"];
                 };
             };
             /** @description Refused */
@@ -3332,6 +3596,36 @@ export interface operations {
             };
         };
     };
+    plug_picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quick_sum: {
         parameters: {
             query: {
@@ -3349,6 +3643,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuickSum"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_read: {
+        parameters: {
+            query: {
+                expected: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
                 };
             };
             /** @description Refused */
@@ -4537,6 +4861,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plug_so_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlugSoFarRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictShape"];
                 };
             };
             /** @description Refused */

@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { Shape } from "../api/client";
 import { colour } from "../theme";
+import { MATTER } from "./matter";
 
 type Form = Shape["DebrisForm"];
 type Level = Shape["LevelWord"];
@@ -10,17 +11,6 @@ export interface PlugPart {
   matter: Shape["Matter"];
   share: number;
 }
-
-const MATTER: Record<Shape["Matter"], string> = {
-  steel: "#4a5153",
-  aluminium: "#b9c2c4",
-  brass: "#c79a2b",
-  bronze: "#9c5a2c",
-  friction: "#3a2f28",
-  sealant: "#a8433a",
-  rubber: "#1d1d1d",
-  unknown: "#77706a",
-};
 
 /** Deterministic scatter, so that the same finding always looks the same. */
 function scatter(count: number, seed: number): { x: number; y: number; turn: number }[] {

@@ -1,22 +1,121 @@
+import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
-import { PlugTip } from "../glass/PlugTip";
+import { useSession } from "../api/hooks";
 import { AnswerFinding } from "../findings/AnswerFinding";
+import { Overrule } from "../findings/Overrule";
+import { MarkedPicture } from "../findings/Pictures";
+import { PlugTip } from "../glass/PlugTip";
 import { dayWords, monthWords } from "../workshop/days";
 
-/** The plug's findings as a strip of tips, newest first; the chosen one says what it means. */
+type Plug = Shape["Plug"];
+
+/** What somebody said of it afterwards: a lead who saw it otherwise, whoever looked into it. */
+function Afterwards({ plug }: { plug: Plug }) {
+  return (
+    <>
+      {plug.overruled.map(({ level, reason, by, at }) => (
+        <span key={at} className="rule">
+          <b>Taken for {level}</b> instead of {plug.judged}: {reason} ({by}, {dayWords(at)})
+        </span>
+      ))}
+      {plug.answers.map(({ outcome, words, by, at }) => (
+        <span key={at} className="rule">
+          <b>{outcome}:</b> {words} ({by}, {dayWords(at)})
+        </span>
+      ))}
+    </>
+  );
+}
+
+/** How it was read at first, beside the reading that counts. */
+function First({ plug }: { plug: Plug }) {
+  if (!plug.first) return null;
+  return (
+    <p className="first-reading">
+      <PlugTip parts={plug.first.parts} level={plug.first.level} size={40} /> {plug.first.by} read
+      it first: {plug.first.level}. {plug.by}&apos;s reading counts.
+    </p>
+  );
+}
+
+function Meaning({ plug }: { plug: Plug }) {
+  return (
+    <p>
+      <b className={`verdict verdict-${plug.level}`}>{plug.level}:</b> {plug.origin}. {plug.action}
+      {plug.rules.map((rule) => (
+        <span key={rule} className="soft rule">
+          {rule}
+        </span>
+      ))}
+      {plug.chance && (
+        <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
+      )}
+      {plug.changes.map((words) => (
+        <span key={words} className="soft rule">
+          {words}
+        </span>
+      ))}
+      {plug.again && <b className="rule">{plug.again}</b>}
+      {plug.confirm.length > 0 && (
+        <span className="rule">
+          <b>To make sure:</b> {plug.confirm.join(" ")}
+        </span>
+      )}
+      <span className="soft rule">
+        {plug.by}, {dayWords(plug.found_on)}
+        {plug.kept && `. Kept: ${plug.kept}`}
+        {plug.note && `. ${plug.note}`}
+      </span>
+      <Afterwards plug={plug} />
+    </p>
+  );
+}
+
+function Shown({ bike, plug, mayWork }: { bike: string; plug: Plug; mayWork: boolean }) {
+  const lead = useSession().data?.role === "lead";
+  return (
+    <>
+      <Meaning plug={plug} />
+      <First plug={plug} />
+      {plug.pictures.length > 0 && (
+        <div className="plug-pictures">
+          {plug.pictures.map(({ id, x, y }) => (
+            <MarkedPicture key={id} picture={{ id, ...(x !== null && y !== null && { x, y }) }} />
+          ))}
+        </div>
+      )}
+      {mayWork && <AnswerFinding key={plug.id} bike={bike} plug={plug} />}
+      {lead && <Overrule key={`${plug.id} otherwise`} bike={bike} plug={plug} />}
+    </>
+  );
+}
+
+/** The plug's findings as a strip of tips, newest first; the chosen one says what it means. Covered while
+ * the plug may still have to be read: whoever reads it has not seen the last one. */
 export function PlugStrip({
   bike,
   findings,
   mayWork,
+  covered,
 }: {
   bike: string;
-  findings: Shape["Plug"][];
+  findings: Plug[];
   mayWork: boolean;
+  covered: boolean;
 }) {
   const [shown, setShown] = useState(0);
+  const [open, setOpen] = useState(!covered);
   const plug = findings[shown];
   if (!plug) return <p className="soft">No plug on record yet.</p>;
+  if (!open) {
+    return (
+      <p className="soft">
+        It is in the shop: read its plug before you look at the last ones.{" "}
+        <Button onClick={() => setOpen(true)}>Show the last plugs</Button>
+      </p>
+    );
+  }
   return (
     <div className="strip">
       <div className="strip-tips">
@@ -32,30 +131,7 @@ export function PlugStrip({
           </button>
         ))}
       </div>
-      <p>
-        <b className={`verdict verdict-${plug.level}`}>{plug.level}:</b> {plug.origin}.{" "}
-        {plug.action}
-        {plug.rules.map((rule) => (
-          <span key={rule} className="soft rule">
-            {rule}
-          </span>
-        ))}
-        {plug.chance && (
-          <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
-        )}
-        {plug.again && <b className="rule">{plug.again}</b>}
-        {plug.confirm.length > 0 && (
-          <span className="rule">
-            <b>To make sure:</b> {plug.confirm.join(" ")}
-          </span>
-        )}
-        {plug.answers.map(({ outcome, words, by, at }) => (
-          <span key={at} className="rule">
-            <b>{outcome}:</b> {words} ({by}, {dayWords(at)})
-          </span>
-        ))}
-      </p>
-      {mayWork && <AnswerFinding key={plug.id} bike={bike} plug={plug} />}
+      <Shown bike={bike} plug={plug} mayWork={mayWork} />
     </div>
   );
 }

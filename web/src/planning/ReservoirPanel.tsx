@@ -86,14 +86,19 @@ function Past({
   reservoir,
   tell,
 }: {
-  bike: string;
+  bike: Shape["BikePage"];
   reservoir: Reservoir;
   tell: (() => void) | null;
 }) {
   return (
     <div>
       <h3>Plug, newest first</h3>
-      <PlugStrip bike={bike} findings={reservoir.findings} mayWork={tell !== null} />
+      <PlugStrip
+        bike={bike.id}
+        findings={reservoir.findings}
+        mayWork={tell !== null}
+        covered={bike.visit !== null}
+      />
       <h3>Services</h3>
       <Services services={reservoir.services} />
       <TopUps lines={reservoir.top_ups} />
@@ -131,7 +136,7 @@ export function ReservoirPanel({
           </div>
           {start && <Start reservoir={reservoir} start={start} />}
           <Past
-            bike={bike.id}
+            bike={bike}
             reservoir={reservoir}
             tell={mayWork ? () => setOpen("elsewhere") : null}
           />

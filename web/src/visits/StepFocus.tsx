@@ -3,11 +3,12 @@ import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Shape } from "../api/client";
 import { fieldSentence } from "../api/client";
+import { AfterGrading } from "../findings/AfterGrading";
 import { BikeMap } from "../glass/BikeMap";
 import { Earlier } from "./Earlier";
 import { Taken } from "./Hands";
 import type { Kept, NewEntry, Sheet } from "./outbox";
-import { isClosed, type Step, type StepProps } from "./sheet";
+import { isClosed, taskOf, type Step, type StepProps } from "./sheet";
 import { SecondHands, TiltIt } from "./Stance";
 import { TipNote, WriteTip } from "./TipNote";
 import { AmountStep } from "./steps/AmountStep";
@@ -103,6 +104,22 @@ function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
   );
 }
 
+/** What goes with a step that is done: of a plug, its verdict and its last tips. */
+function DoneWith({
+  sheet,
+  step,
+  regrade,
+  children,
+}: Pick<StepProps, "sheet" | "step"> & { regrade: () => void; children: React.ReactNode }) {
+  if (step.kind !== "finding") return children;
+  const verdict = taskOf(sheet, step)?.verdict ?? null;
+  return (
+    <AfterGrading bike={sheet.bike.id} step={step} verdict={verdict} regrade={regrade}>
+      {children}
+    </AfterGrading>
+  );
+}
+
 /** What was refused as a whole; what goes against a need, or reopens something, may stand. */
 function Sentence({
   refused,
@@ -160,7 +177,7 @@ function Notes({ step }: { step: Step }) {
           Something undid this. Do it again.
         </p>
       )}
-      {step.remark && (
+      {step.remark && !step.regrade && (
         <p className="remark" role="status">
           {step.remark}
         </p>
@@ -246,6 +263,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
       ...(correcting && { supersedes: step.entry?.id ?? null }),
       ...(when && { at: when, remembered: true }),
     });
+  const [again, setAgain] = useState(false);
   const showForm = !readOnly && (!correcting || opened);
   const problem = refused?.problem ?? null;
   return (
@@ -256,15 +274,19 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
       <Instruction sheet={sheet} step={step} />
       <SecondHands sheet={sheet} step={step} send={readOnly ? null : send} />
       <Sentence refused={refused} accept={accept} />
-      {showForm ? (
+      {again ? (
+        <FindingStep {...props} problem={problem} send={(kind, data) => send(kind, data)} regrade />
+      ) : showForm ? (
         <Form {...props} problem={problem} send={record} />
       ) : (
-        <Done
-          step={step}
-          correct={
-            readOnly || NOT_CORRECTED.has(step.kind) || !step.entry ? null : () => setOpened(true)
-          }
-        />
+        <DoneWith sheet={sheet} step={step} regrade={() => setAgain(true)}>
+          <Done
+            step={step}
+            correct={
+              readOnly || NOT_CORRECTED.has(step.kind) || !step.entry ? null : () => setOpened(true)
+            }
+          />
+        </DoneWith>
       )}
       {!correcting && (
         <Beside step={step} problem={problem} readOnly={readOnly} send={record}>

@@ -14,7 +14,9 @@ const MARK: Record<Step["status"], string> = {
 function Below({ step }: { step: Step }) {
   const result = step.entry?.result ?? "done";
   let said = "";
-  if (isClosed(step)) said = result === "done" ? "" : result;
+  // whoever may read a plug anew does so before they see what it was read as
+  if (step.regrade) said = `read by ${step.entry?.by ?? "somebody"}`;
+  else if (isClosed(step)) said = result === "done" ? "" : result;
   else if (step.status === "blocked") said = step.unmet[0] ? `waits: ${step.unmet[0]}` : "";
   else if (step.reopened) said = "again";
   return said && <span className="step-result">{said}</span>;

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from decimal import Decimal
 
+from ...drained import LEVELS
 from ...quantity import show
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
@@ -64,11 +65,13 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             place=where(filler),
             spot=filler.spot if filler else None,
             options=(OPEN, SEIZED),
+            stood=LEVELS if spec.level else (),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
     words = f"Drain the {label}"
     job = work.job(JobKind.DRAIN, words, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT)
+    sampled = (done(_sample(work, task, job)),) if task.sample else ()
     drain = work.step(
         Step(
             id=StepId(key, Name.DRAIN),
@@ -84,14 +87,33 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             needs=(
                 STRAPPED,
                 Need(Fact.PROVEN, key),
+                *sampled,
                 *(done(look_up_id(path)) for path in task.asks),
             ),
         )
     )
-    _read(work, spec, done(drain))
+    _read(work, task, done(drain))
 
 
-def _read(work: Work, spec: ReservoirSpec, drained: Need) -> None:
+def _sample(work: Work, task: PlannedTask, job: str) -> StepId:
+    """Where the last finding was grave, a sample of the oil is worth more than any plug."""
+    return work.step(
+        Step(
+            id=StepId(task.spec.key, Name.SAMPLE),
+            job=job,
+            ask=Ask.CHECK,
+            title=f"Have a sample bottle ready for the {task.spec.label}",
+            instruction="Its last plug asked to be watched. Let the first third run, catch the middle of "
+            "the stream, close and label it.",
+            items=("Clean bottle at hand, labelled",),
+            skippable=True,
+            needs=(Need(Fact.PROVEN, task.spec.key),),
+        )
+    )
+
+
+def _read(work: Work, task: PlannedTask, drained: Need) -> None:
+    spec = task.spec
     words = f"Measure, read the {spec.label} plug"
     job = work.job(JobKind.READ_PLUG, words, spec, attitude=UPRIGHT)
     work.step(
@@ -103,6 +125,7 @@ def _read(work: Work, spec: ReservoirSpec, drained: Need) -> None:
             instruction="Pour it into the jug, or weigh it. Less: burnt or leaked. More: overfilled, "
             "water, fuel.",
             skippable=True,
+            density15=task.density15,
             needs=(drained,),
         )
     )

@@ -7,7 +7,7 @@ import { FieldAnswer, type Answer } from "../../workshop/FieldAnswer";
 interface Props {
   label: string;
   value: string;
-  kind: "volume" | "torque" | "distance";
+  kind: "volume" | "torque" | "distance" | "mass";
   /** What the server said of what was sent, and the field it says it of. */
   problem: Problem | null;
   field: string;

@@ -1,0 +1,93 @@
+import { Button, Select } from "antd";
+import { useState } from "react";
+import type { Loose, Words } from "./reading";
+
+const HOW_MANY = ["1", "3", "10", "30"] as const;
+
+function Word<One extends string>({
+  label,
+  value,
+  words,
+  set,
+}: {
+  label: string;
+  value: One;
+  words: readonly One[];
+  set: (word: One) => void;
+}) {
+  const options = words.map((word) => ({ value: word, label: word }));
+  return <Select aria-label={label} value={value} options={options} onChange={set} />;
+}
+
+const FIRST: Loose = { place: "filter", form: "flakes", matter: "steel", count: "3" };
+
+/** Debris in the oil, the pan, a filter that was cut open, or the screen. */
+export function Elsewhere({
+  words,
+  loose,
+  set,
+}: {
+  words: Words;
+  loose: Loose[];
+  set: (loose: Loose[]) => void;
+}) {
+  const [next, setNext] = useState(FIRST);
+  const places = words.places.filter((place) => place !== "plug");
+  const take = (more: Partial<Loose>) => setNext({ ...next, ...more });
+  return (
+    <div className="elsewhere">
+      <div className="choices">
+        <Word
+          label="Where else"
+          value={next.place}
+          words={places}
+          set={(place) => take({ place })}
+        />
+        <Word
+          label="Its form"
+          value={next.form}
+          words={words.forms}
+          set={(form) => take({ form })}
+        />
+        <Word
+          label="Its matter"
+          value={next.matter}
+          words={words.matters}
+          set={(matter) => take({ matter })}
+        />
+        <label>
+          about{" "}
+          <Word
+            label="How many"
+            value={next.count}
+            words={HOW_MANY}
+            set={(count) => take({ count })}
+          />
+        </label>
+        <Button onClick={() => set([...loose, next])}>Add it</Button>
+      </div>
+      <Added loose={loose} drop={(index) => set(loose.filter((_, other) => other !== index))} />
+    </div>
+  );
+}
+
+function Added({ loose, drop }: { loose: Loose[]; drop: (index: number) => void }) {
+  return (
+    <ul className="painted">
+      {loose.map((one, index) => (
+        <li key={index}>
+          <span>
+            {one.place}: {one.form} of {one.matter}, about {one.count}
+          </span>
+          <button
+            type="button"
+            aria-label={`Drop ${one.form} of ${one.matter} in the ${one.place}`}
+            onClick={() => drop(index)}
+          >
+            ✕
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
