@@ -4,9 +4,9 @@ import { mouse, walk } from "./visit";
 import type { Browser, Page } from "@playwright/test";
 import { CELLS, fresh, spread, stroke, touched, wipe } from "../web/src/findings/paint";
 
-/** A red square: what a camera gives, for all the server knows. */
-const SQUARE = Buffer.from(
-  "iVBORw0KGgoAAAANSUhEUgAAABAAAAAQCAIAAACQkWg2AAAAFklEQVR4nGM4IGdAEmIY1TCqYfhqAACQwTkB8M0T/wAAAABJRU5ErkJggg==",
+/** A brown picture: what a camera gives, for all the server knows. */
+const PICTURE = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAHgAAABaCAIAAAD8YgW4AAAAjklEQVR42u3QMQ0AMAgAsDE5SEES6lFBwtFKaHTlY99XIFo0okWLRrRoRIsWjWjRiBYtGtGiES1aNKJFI1q0aESLRrRo0YgWjWjRohEtGtGiRSNaNKJFi0a0aESLFo1o0YgWLRrRohEtWjSiRSNatGhEi0a0aNGIFo1o0aIRLRrRokUjWjSiRYtGtGhEXzEiuwGiCG0RRQAAAABJRU5ErkJggg==",
   "base64",
 );
 
@@ -95,18 +95,18 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
   const begun = Date.now();
   // a common finding: eight actions and twenty seconds at most, these are six
   await draw(page, [0.35, 0.4], [0.65, 0.4], [0.35, 0.5], [0.65, 0.5]);
-  await expect(foot(page)).toContainText("Routine");
+  await expect(foot(page)).toContainText("routine: normal wear.");
   await press(page, "slivers");
   await draw(page, [0.6, 0.65], [0.7, 0.65]);
   await press(page, "2 mm");
   await press(page, "dark");
-  await expect(foot(page)).toContainText("Watch: a steel edge being cut.");
+  await expect(foot(page)).toContainText("watch: a steel edge being cut.");
   await expect(foot(page)).toContainText("If a magnet ignores the slivers: note.");
   expect(Date.now() - begun).toBeLessThan(20_000);
   expect(await share(page)).toBeGreaterThan(0);
 
   await page.getByRole("tab", { name: "Pictures" }).click();
-  const file = { name: "plug.png", mimeType: "image/png", buffer: SQUARE };
+  const file = { name: "plug.png", mimeType: "image/png", buffer: PICTURE };
   await page.locator("input[type=file]").setInputFiles({ ...file, buffer: Buffer.from("<svg/>") });
   await expect(page.getByText("That is no picture")).toBeVisible();
   await page.locator("input[type=file]").setInputFiles(file);
@@ -160,7 +160,7 @@ test("the same finding by keyboard alone", async ({ page }) => {
   await expect(page.getByRole("img", { name: "The magnet, 10 % covered" })).toBeVisible();
   await key("2 mm");
   await key("dark");
-  await expect(foot(page)).toContainText("Note: more fine steel than usual.");
+  await expect(foot(page)).toContainText("note: more fine steel than usual.");
   await key("Write it down");
   await step(page, "Seal on the plug");
   await lookBack(page, /Read the plug/);
@@ -180,14 +180,14 @@ test("the same by touch, with debris in a filter that was cut open", async ({
   if (!box) throw new Error("no plug to paint");
   await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
   expect(await share(page)).toBeGreaterThan(0);
-  await expect(foot(page)).toContainText("Investigate: bush or thrust washer.");
+  await expect(foot(page)).toContainText("investigate: bush or thrust washer.");
   await tap("wipe off");
   await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
   await expect(page.getByText("paste of brass")).toHaveCount(0);
   await page.getByRole("tab", { name: "Elsewhere" }).tap();
   await tap("Add it");
   await expect(focus(page)).toContainText("filter: flakes of steel, about 3");
-  await expect(foot(page)).toContainText("Investigate: bearing or gear surface.");
+  await expect(foot(page)).toContainText("investigate: bearing or gear surface.");
   await tap("Write it down");
   await step(page, "Seal on the plug");
   await page.context().close();

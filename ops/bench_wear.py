@@ -23,7 +23,7 @@ from oilward_core.debris import (
     wear_index,
 )
 from oilward_core.spec import ReservoirKind
-from tests.histories import Fault, History, cohort  # core/tests
+from oilward_sim import Fault, History, cohort
 
 RATES = (0.3, 0.5, 1.0)  # false alarms per 100 healthy findings
 BEFORE = 2  # services before the end
@@ -114,6 +114,10 @@ def workshops(seeds: Iterable[int]) -> list[Judged]:
     return found
 
 
+def _life(fault: Fault) -> int:
+    return fault.end - fault.onset + 1
+
+
 Alarms = Callable[[Judged], bool]
 
 
@@ -167,7 +171,7 @@ def _line(findings: Sequence[Judged], name: str, alarms: Alarms) -> str:
     return said
 
 
-def wear_figures(each: int = 60) -> None:
+def wear_figures(each: int = 100) -> None:
     """Tunes on even workshops, reports on odd ones."""
     begun = time.perf_counter()
     tune, report = workshops(range(0, 2 * each, 2)), workshops(range(1, 2 * each, 2))
@@ -181,6 +185,14 @@ def wear_figures(each: int = 60) -> None:
     print("as the product alarms:")
     print(_line(report, "said to be 1/3 or more", lambda one: one.said >= 1 / 3))
     print(_line(report, "the whole verdict, investigate or hold", lambda one: one.investigates))
+    for kind in ("bearing", "gear"):
+        of_kind = [one for one in report if one.fault is None or one.fault.kind == kind]
+        print(_line(of_kind, f"  {kind}s, said to be 1/3 or more", lambda one: one.said >= 1 / 3))
+    for least, most in ((3, 4), (5, 6), (7, 99)):
+        lived = [one for one in report if one.fault and least <= _life(one.fault) <= most]
+        found, faults, _ = caught(lived, lambda one: one.said >= 1 / 3)
+        said = f"{least} to {most}" if most < 99 else f"{least} or more"
+        print(f"    faults that live {said} services: {found} of {faults} in time")
     score, skill = brier(report)
     print(f"Brier score {score:.4f}, skill {skill:.2f}")
     for low, high in ((0, 0.02), (0.02, 0.1), (0.1, 0.33), (0.33, 0.67), (0.67, 1.01)):

@@ -80,7 +80,7 @@ def mypy() -> str:
         for name in ("services.py", "selectors.py", "mapping.py", "ground.py", "kits.py")
         for path in sorted(SERVER.glob(f"**/{name}"))
     ]
-    return _run("mypy", "core/oilward_core", "server/live/hub.py", *typed)
+    return _run("mypy", "core/oilward_core", "core/oilward_sim", "server/live/hub.py", *typed)
 
 
 CHECKS: dict[str, Callable[[], str]] = {

@@ -43,9 +43,8 @@ from oilward_core.debris.growth import (
     healthy_row,
 )
 from oilward_core.spec import ReservoirKind
+from oilward_sim import World, cohort, shown_to
 from scipy.stats import norm
-
-from .histories import World, cohort, shown_to
 
 START = date(2020, 1, 10)
 LATER = date(2060, 1, 1)

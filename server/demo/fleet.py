@@ -19,7 +19,8 @@ Part = tuple[str, str, float]
 
 @dataclass(frozen=True)
 class Past:
-    """A service in the past: days ago, km (and hours), amounts in ml, plug parts, oil looks."""
+    """A service in the past: days ago, km (and hours), amounts in ml, plug parts, oil looks, and who read
+    the plug."""
 
     tank: str
     days: int
@@ -32,6 +33,7 @@ class Past:
     variant: str = "with filter"
     first: bool = False
     note: str = ""
+    by: str = "mira"
 
 
 @dataclass(frozen=True)

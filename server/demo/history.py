@@ -4,24 +4,29 @@ Worked out from each bike's sheet and use; the same every time, however often th
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from random import Random
 
 from oilward_core.spec import ReservoirKind, ReservoirSpec, Variant
+from oilward_sim import Grader, Healthy, World
 
-from .fleet import Machine, Part, Past
+from .fleet import Machine, Past
 
 YEAR = 365.0
 TOGETHER = 75  # days: what falls due so soon is done in the same visit
 LATEST = 20  # days ago: nothing was done after that
 _DRY = (ReservoirKind.FORK, ReservoirKind.SHOCK)
-_PASTE: dict[ReservoirKind, tuple[str, float, float]] = {
-    ReservoirKind.ENGINE: ("steel", 0.1, 0.3),
-    ReservoirKind.ENGINE_DRY: ("steel", 0.1, 0.3),
-    ReservoirKind.PRIMARY: ("friction", 0.35, 0.6),
-    ReservoirKind.GEARBOX: ("steel", 0.15, 0.4),
-    ReservoirKind.FINAL_DRIVE: ("steel", 0.3, 0.5),
+# healthy ones only: what goes wrong on these islands is told as a story
+_QUIET = World(slivers=0.02, flakes=0, pieces=0, service_sd=0.15)
+_CLUTCH = replace(_QUIET, level=-2.3, fuzz=0.02, slivers=0, friction=True, slipped=0)
+_WORLDS: dict[ReservoirKind, World] = {
+    ReservoirKind.ENGINE: replace(_QUIET, level=-1.75),
+    ReservoirKind.ENGINE_DRY: replace(_QUIET, level=-1.75),
+    ReservoirKind.PRIMARY: _CLUTCH,
+    ReservoirKind.GEARBOX: _QUIET,
+    ReservoirKind.FINAL_DRIVE: replace(_QUIET, level=-1.5, fuzz=0.03, slivers=0),
 }
+_EYES = (Grader("mira"), Grader("mira"), Grader("mira"), Grader("oda", 0.05, 1.5, 1.4))
 
 
 @dataclass
@@ -29,6 +34,7 @@ class _Tank:
     """A reservoir on its way: when it was last done, in days since the bike was new, and how often."""
 
     spec: ReservoirSpec
+    wear: Healthy | None
     day: float = 0
     done: int = 0
 
@@ -52,36 +58,39 @@ def _variant(spec: ReservoirSpec) -> Variant:
     return Variant.WITH_FILTER if Variant.WITH_FILTER in spec.capacities else Variant.DRAIN_ONLY
 
 
-def _parts(spec: ReservoirSpec, first: bool, dice: Random) -> tuple[Part, ...]:
-    usual = _PASTE.get(spec.kind)
-    if usual is None:
-        return ()
-    matter, low, high = usual
-    return (("fuzz" if first else "paste", matter, round(dice.uniform(low, high), 2)),)
-
-
 def _service(machine: Machine, tank: _Tank, day: float, dice: Random) -> Past:
     spec, variant = tank.spec, _variant(tank.spec)
     capacity, first = spec.capacities.get(variant), tank.done == 0
-    measured = capacity is not None and spec.kind in _PASTE
+    run_in = first and spec.limits.first_km is not None
+    measured = capacity is not None and tank.wear is not None
     took = round(float(capacity or 0) * dice.uniform(0.985, 1.0) / 5) * 5 if measured else None
-    km = round(day * machine.km_a_day)
+    km, eye = round(day * machine.km_a_day), dice.choice(_EYES)
+    ran = (day - tank.day) * machine.km_a_day
+    shown = tank.wear.shows(ran, eye, run_in=run_in) if tank.wear else ()
     return Past(
         tank=spec.key,
         days=round(machine.age_days - day),
         km=km,
         took=took,
         drained=round(took * dice.uniform(0.955, 0.985) / 5) * 5 if took else None,
-        parts=_parts(spec, first and spec.limits.first_km is not None, dice),
+        parts=tuple((part.form.value, part.matter.value, float(part.share)) for part in shown),
         hours=round(km / machine.km_an_hour) if machine.km_an_hour else None,
         variant=variant.value,
-        first=first and spec.limits.first_km is not None,
+        first=run_in,
+        by=eye.name,
     )
+
+
+def _wear(spec: ReservoirSpec, machine: Machine) -> Healthy | None:
+    """A bike's own plug, the same every time, whatever else is rolled for it."""
+    world = _WORLDS.get(spec.kind)
+    return world and Healthy(Random(f"{machine.name}/{spec.key}"), world, world.level)
 
 
 def history(machine: Machine, reservoirs: Sequence[ReservoirSpec]) -> Iterator[Past]:
     """What was done on a bike known from new, oldest first: what is due soon is done along."""
-    dice, tanks = Random(machine.name), [_Tank(spec) for spec in reservoirs]
+    dice = Random(machine.name)
+    tanks = [_Tank(spec, _wear(spec, machine)) for spec in reservoirs]
     while True:
         dues = []
         for tank in tanks:

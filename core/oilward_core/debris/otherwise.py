@@ -31,7 +31,8 @@ def _with(seen: Observation, number: int, part: Part) -> Observation:
 
 
 def _of_part(seen: Observation, number: int, part: Part) -> Iterator[tuple[str, Observation]]:
-    unsure = FAMILY[part.matter] in (Family.FERROUS, Family.LIGHT) and part.form != Form.PASTE
+    fine = part.form in (Form.PASTE, Form.FUZZ)  # only what a magnet drew there lies so
+    unsure = FAMILY[part.matter] in (Family.FERROUS, Family.LIGHT) and not fine
     if part.magnetic is None and unsure:
         held = FAMILY[part.matter] == Family.FERROUS
         does = "ignores" if held else "holds"

@@ -148,7 +148,7 @@ class Loader:
             finding_id=uuid5(bike.id, f"finding-{past.tank}-{past.days}"),
             found_on=day,
             reading=reading,
-            actor=self.mira,
+            actor=self.oda if past.by == "oda" else self.mira,
         )
 
     def sheet(self, machine: Machine) -> SpecSheet:
