@@ -17,7 +17,7 @@ TOGETHER = 75  # days: what falls due so soon is done in the same visit
 LATEST = 20  # days ago: nothing was done after that
 _DRY = (ReservoirKind.FORK, ReservoirKind.SHOCK)
 # healthy ones only: what goes wrong on these islands is told as a story
-_QUIET = World(slivers=0.02, flakes=0, pieces=0, service_sd=0.15)
+_QUIET = World(fuzz=0.1, slivers=0.012, flakes=0, pieces=0, service_sd=0.15)
 _CLUTCH = replace(_QUIET, level=-2.3, fuzz=0.02, slivers=0, friction=True, slipped=0)
 _WORLDS: dict[ReservoirKind, World] = {
     ReservoirKind.ENGINE: replace(_QUIET, level=-1.75),
