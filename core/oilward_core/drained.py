@@ -92,24 +92,24 @@ def lost_per_1000(put_in: Decimal, drained: Decimal, km: Decimal) -> Decimal | N
 LOW, BELOW_HALF, ABOVE_HALF, HIGH = "below low", "lower half", "upper half", "above high"
 LEVELS = (LOW, BELOW_HALF, ABOVE_HALF, HIGH)  # how a level stood as the bike came
 _LESS = {
-    LOW: "and it stood low as it came: burnt or leaked",
-    BELOW_HALF: "and it had gone down: burnt or leaked",
-    ABOVE_HALF: "yet the level was right as it came: not all out yet?",
-    HIGH: "yet it stood high as it came: not all out yet?",
-    "": "burnt, leaked or underfilled",
+    LOW: "It stood low as it came: burnt or leaked.",
+    BELOW_HALF: "It had gone down as it came: burnt or leaked.",
+    ABOVE_HALF: "Yet the level was right as it came: not all out yet?",
+    HIGH: "Yet it stood high as it came: not all out yet?",
+    "": "Burnt, leaked or underfilled.",
 }
 _MORE = {
-    LOW: "yet it stood low as it came: is all of it this oil?",
-    HIGH: "and it stood high as it came: overfilled, water or fuel",
-    "": "overfilled, water or fuel",
+    LOW: "Yet it stood low as it came: is all of it this oil?",
+    HIGH: "It stood high as it came: overfilled, water or fuel.",
+    "": "Overfilled, water or fuel.",
 }
 
 
 def _why(short: bool, as_found: str, looks: Sequence[OilLook]) -> str:
     if not short and OilLook.MILKY in looks:
-        return "and it is milky: water or coolant"
+        return "It is milky: water or coolant."
     if not short and OilLook.FUEL in looks:
-        return "and it smells of fuel"
+        return "It smells of fuel."
     table = _LESS if short else _MORE
     return table.get(as_found, table[""])
 
@@ -141,15 +141,16 @@ def drained_words(
     should = expected_out(put_in, earlier)
     off = (drained - should.value) / put_in
     put, rates = show(put_in, "ml"), _rates(put_in, drained, km, earlier)
-    own = f"this bike usually gives back {show(should.value, 'ml')} of" if earlier else "against"
     # what is usual lies within two spreads of what was learned, or the 7 % before that
     usual = 2 * should.spread / put_in if earlier else Decimal(str(UNLEARNED))
     if abs(off) <= usual:
         return f"As expected: {put} went in{_learned(should)}.{rates}"
+    than = f"the {put} put in"
+    if earlier:
+        than = f"the {show(should.value, 'ml')} this bike gives back of {put}"
     more = "less" if off < 0 else "more"
-    return (
-        f"{abs(off):.0%} {more}, {own} the {put} put in: {_why(off < 0, as_found, looks)}.{rates}"
-    )
+    why = _why(off < 0, as_found, looks)
+    return f"{abs(off):.0%} {more} than {than}. {why}{rates}"
 
 
 def _learned(should: ExpectedOut) -> str:

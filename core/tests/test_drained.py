@@ -73,11 +73,11 @@ class ExpectedTests(TestCase):
     def test_how_it_stood_and_what_it_looks_like_explain_it(self) -> None:
         for drained, stood, looks, words in (
             (2500, LOW, (), "stood low as it came: burnt or leaked"),
-            (2500, HIGH, (), "not all out yet?"),
-            (2500, "", (), "burnt, leaked or underfilled"),
+            (2500, HIGH, (), "stood high as it came: not all out yet?"),
+            (2500, "", (), "Burnt, leaked or underfilled"),
             (3500, "", (OilLook.MILKY,), "water or coolant"),
             (3500, HIGH, (OilLook.FUEL,), "smells of fuel"),
-            (3500, "", (), "overfilled, water or fuel"),
+            (3500, "", (), "Overfilled, water or fuel"),
         ):
             with self.subTest(drained=drained, stood=stood):
                 self.assertIn(words, drained_words(D(3000), D(drained), D(5000), (), stood, looks))

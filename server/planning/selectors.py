@@ -15,6 +15,7 @@ from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
 from oilward_core.bench import Speaker
+from oilward_core.debris import LevelWord
 from oilward_core.renewals import variants
 from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
@@ -28,7 +29,7 @@ from workshop.touched import generation
 
 from . import mapping
 from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
-from .shapes import BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wanted
+from .shapes import Ask, BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wanted
 
 PAGE = 50
 
@@ -128,6 +129,12 @@ def _next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
     for bike, pk, on in rows.order_by("on", "id").values_list("bike_id", "pk", "on"):
         found.setdefault(bike, NextPlanned(str(pk), mapping.day_words(on), on < today))
     return found
+
+
+def asks_of(bike_id: UUID) -> list[Ask]:
+    """What findings of this bike ask for, as its ward row keeps it."""
+    shape = WardRow.objects.filter(bike=bike_id).values_list("shape", flat=True).first() or {}
+    return [Ask(**{**one, "level": LevelWord(one["level"])}) for one in shape.get("asks", [])]
 
 
 def open_visit(bike_id: UUID) -> OpenVisit | None:

@@ -19,7 +19,7 @@ from workshop.models import Person, Workshop
 
 from planning.mapping import done_so_far
 from planning.models import DueRow, PlannedVisit
-from planning.selectors import open_visit
+from planning.selectors import asks_of, open_visit
 
 from . import kits, mapping
 from .ground import Ground, ground, grounds
@@ -137,6 +137,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
             for visit in visits
             if visit.bike_id == bike_id and visit != booked
         ],
+        asks_of(bike_id),
     )
 
 

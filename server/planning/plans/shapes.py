@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from shelf.stock.shapes import Bottles
 from workshop.shapes import Why, upto
 
-from planning.shapes import OpenVisit
+from planning.shapes import Ask, OpenVisit
 
 
 @dataclass(frozen=True)
@@ -178,7 +178,8 @@ class PlannedLine:
 class PlanPage:
     """The plan of a visit on ``day``: what, in what order, with what, and what to be careful of.
     ``refused`` is why ``order`` is without some of the wishes, or why there is none. ``visit`` is
-    the open one of this bike, ``planned`` what else stands in the calendar for it."""
+    the open one of this bike, ``planned`` what else stands in the calendar for it, ``asks`` what findings
+    ask for until they are answered."""
 
     bike: str
     bike_id: str
@@ -195,6 +196,7 @@ class PlanPage:
     alone: LoadShape
     visit: OpenVisit | None
     planned: list[PlannedLine]
+    asks: list[Ask]
 
 
 @dataclass(frozen=True)

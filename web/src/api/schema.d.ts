@@ -1873,6 +1873,7 @@ export interface components {
             alone: components["schemas"]["LoadShape"];
             visit: components["schemas"]["OpenVisit"] | null;
             planned: components["schemas"]["PlannedLine"][];
+            asks: components["schemas"]["Ask"][];
         };
         PlannedLine: {
             id: string;

@@ -46,14 +46,14 @@ function LastTimes({ bike, reservoir }: { bike: string; reservoir: string }) {
   if (data.length === 0) return <p className="soft">Its first plug on record.</p>;
   return (
     <figure className="last-times">
-      <figcaption>The last times, newest first</figcaption>
+      <figcaption>The last times, newest first, with the chance that a fault grew</figcaption>
       <ul>
         {data.slice(0, 6).map((plug) => (
           <li key={plug.id}>
             <PlugTip parts={plug.parts} level={plug.level} size={64} />
             <span className="tabular">{monthWords(plug.found_on)}</span>
             <span>{plug.level}</span>
-            {plug.chance && <span className="soft">growing: {plug.chance}</span>}
+            {plug.chance && <span className="soft">{plug.chance}</span>}
           </li>
         ))}
       </ul>

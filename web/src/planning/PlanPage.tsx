@@ -11,6 +11,7 @@ import { KitList } from "./KitList";
 import { Order } from "./PlanOrder";
 import { Tasks } from "./PlanTasks";
 import { StartPlanned } from "./StartPlanned";
+import { Asks } from "./WardRow";
 import { ASKED, byHand, useBooked, usePlan, usePlanVisit, type Asked, type Plan } from "./plan";
 
 type Line = Shape["PlannedLine"];
@@ -142,6 +143,11 @@ function Laid({
         )}
       </div>
       <Beside plan={plan} />
+      {plan.asks.length > 0 && (
+        <p className="plan-asks">
+          Findings ask for: <Asks asks={plan.asks} />
+        </p>
+      )}
       <div className="plan">
         <Tasks plan={plan} asked={asked} ask={setAsked} />
         <div>

@@ -118,6 +118,7 @@ function Standing(props: { sheet: Sheet; task: Task; mayWork: boolean }) {
 }
 
 function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: boolean }) {
+  const means = sheet.steps.find((step) => step.drained && step.reservoir === task.key)?.remark;
   return (
     <>
       <h3>
@@ -136,6 +137,7 @@ function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: bo
             <dd className="tabular">{task.drained}</dd>
           </div>
         )}
+        {means && <p className="came-out">{means}</p>}
         {task.capacity && (
           <div className="standing">
             <dt>{task.variant ? `Book, ${task.variant}` : "Book"}</dt>

@@ -177,7 +177,7 @@ function Notes({ step }: { step: Step }) {
           Something undid this. Do it again.
         </p>
       )}
-      {step.remark && !step.regrade && (
+      {step.remark && !(step.kind === "finding" && isClosed(step)) && (
         <p className="remark" role="status">
           {step.remark}
         </p>

@@ -8,6 +8,7 @@ from uuid import uuid4
 from demo.testing import WorkshopTestCase
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from findings.models import Finding
 from garage.models import Bike
 from icalendar import Calendar
 from pypdf import PdfReader
@@ -63,6 +64,19 @@ class ProposalTests(PlanCase):
             self.assertEqual(self.plan("Red Buoy", on=asked).json()["day"], f"{day}")
         later = self.plan("Red Buoy", on=f"{self.today + timedelta(days=600)}").json()
         self.assertTrue(all(line["proposed"] for line in later["tasks"]))
+
+    def test_what_a_finding_asks_for_stands_in_the_plan_until_it_is_answered(self) -> None:
+        (ask,) = self.plan("Ferry Bell").json()["asks"]
+        self.assertEqual((ask["label"], ask["level"]), ("gearbox", "investigate"))
+        grave = Finding.objects.filter(bike__name="Ferry Bell", reservoir="gearbox")
+        newest = grave.latest("found_on").pk
+        body = {
+            "id": str(uuid4()),
+            "outcome": "a fault was found, and put right",
+            "words": "Renewed",
+        }
+        self.api.post(f"/api/findings/{newest}/answers/", body, format="json")
+        self.assertEqual(self.plan("Ferry Bell").json()["asks"], [])
 
     def test_one_tap_overrides(self) -> None:
         page = self.plan(**self.chosen(("gearbox", "drain only"))).json()
