@@ -1,4 +1,4 @@
-import { comesIn, lookBack, press, signIn, step, tablet, untilMeasured } from "./bench";
+import { choose, comesIn, lookBack, press, signIn, step, tablet, untilMeasured } from "./bench";
 import { expect, test } from "./server";
 import { mouse, walk } from "./visit";
 import type { Browser, Page } from "@playwright/test";
@@ -185,10 +185,20 @@ test("the same by touch, with debris in a filter that was cut open", async ({
   await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
   await expect(page.getByText("paste of brass")).toHaveCount(0);
   await page.getByRole("tab", { name: "Elsewhere" }).tap();
+  await choose(page, "Its form", "fragments");
   await tap("Add it");
-  await expect(focus(page)).toContainText("filter: flakes of steel, about 3");
-  await expect(foot(page)).toContainText("investigate: bearing or gear surface.");
+  await expect(focus(page)).toContainText("filter: fragments of steel, about 3");
+  await expect(foot(page)).toContainText("hold: gear tooth or broken part.");
   await tap("Write it down");
   await step(page, "Seal on the plug");
+  const hold = page.getByRole("alert").filter({ hasText: "Hold" });
+  await expect(hold).toBeVisible();
+  const lead = await (await browser.newContext({ baseURL })).newPage();
+  await signIn(lead, "oda");
+  await lead.goto(page.url());
+  await lead.getByLabel("Why, in a lead's words").fill("Old tooth; pump and gears looked at, fine");
+  await press(lead, "Lift the hold");
+  await expect(hold).toHaveCount(0);
+  await lead.context().close();
   await page.context().close();
 });

@@ -22,6 +22,12 @@ async function picture(page: Page, name: string): Promise<void> {
   await page.screenshot({ path: `../docs/screenshots/${name}.png` });
 }
 
+/** A brush, and the share of the magnet it covers. */
+async function painted(page: Page, form: string, share: string): Promise<void> {
+  await press(page, form);
+  await page.getByLabel("Share, %").fill(share);
+}
+
 async function toPlan(page: Page, bike: string): Promise<void> {
   await page.getByRole("link", { name: "Ward", exact: true }).click();
   const row = page.getByRole("row").filter({ hasText: bike });
@@ -127,7 +133,12 @@ test("pictures", async ({ page }) => {
   await picture(page, "bench-torque");
   await lookBack(page, /Read the plug/);
   await press(page, "Correct it");
-  await press(page, "slivers");
+  await painted(page, "paste", "22");
+  await painted(page, "fuzz", "9");
+  await painted(page, "slivers", "3");
+  await press(page, "2 mm");
+  await press(page, "dark");
+  await expect(page.locator(".so-far")).toContainText("watch");
   await picture(page, "bench-finding");
   await press(page, "Back to what is next");
   await press(page, "It is in, filler closed");

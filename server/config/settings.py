@@ -95,7 +95,7 @@ LOGGING = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.8.0",
+    "VERSION": "0.9.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {

@@ -89,7 +89,9 @@ def history_of(
 ) -> tuple[list[Found], bool]:
     """A reservoir's findings as the growth filter reads them; a regrade counts instead of the first.
     And whether a fault was put right since the last. ``without`` one that is being regraded."""
-    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).exclude(pk=without)
+    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir)
+    if without is not None:
+        rows = rows.exclude(pk=without)
     return mapping.history(rows.prefetch_related("debris", "answers"))
 
 

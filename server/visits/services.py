@@ -9,6 +9,7 @@ from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from oilward_core.bench import (
+    GRADINGS,
     REGRADE,
     Bench,
     Entry,
@@ -22,6 +23,7 @@ from oilward_core.bench import (
     expected_at,
     fold,
     held_by,
+    pan_said,
     read_entry,
     reopens,
     result,
@@ -234,6 +236,8 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
         _same_kind(entries, old, new, step)
     data = _read(plan, sheet, step, new, speaks, old) | _against(unmet, new)
     _check_lead(sheet, new.kind, data, actor)
+    if new.kind in GRADINGS and data["pan_clean"] is None:
+        data["pan_clean"] = pan_said(entries, step.id.reservoir)
     if new.kind == Aside.TAKES_OVER:
         check_hands(plan.tasks, sheet, data)
     if new.kind == REGRADE and old is None:

@@ -19,7 +19,7 @@ from .facts import Facts, Flow, Stands, Way, facts_of
 from .fasteners import FastenerState
 from .filling import Bench
 from .handing import OpenPoint, check_hands, open_points
-from .judged import TorqueCard, judge_finding, observed
+from .judged import TorqueCard, judge_finding, observed, pan_said
 from .known import VisitPlan
 from .reading import read_entry
 from .regrade import check_regrade, gradings, may_regrade
@@ -74,6 +74,7 @@ __all__ = [
     "next_words",
     "observed",
     "open_points",
+    "pan_said",
     "pans_held",
     "part_data",
     "part_from",

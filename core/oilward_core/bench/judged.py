@@ -1,13 +1,13 @@
 """What a reservoir's readings come to: the wrench card, the verdict on a finding, what came out."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
 from ..debris import Observation, OilLook, Verdict, verdict
 from ..drained import drained_words
 from ..guard import Sound, guarded
-from ..runsheet import TaskPlan
+from ..runsheet import Name, StepId, TaskPlan
 from ..schools import torque_aim
 from ..spec import ReservoirKind
 from ..torque import (
@@ -20,7 +20,7 @@ from ..torque import (
     judge,
     scale_factor,
 )
-from .entries import Entry, part_from
+from .entries import Entry, ordered, part_from
 from .facts import DRAIN_PLUG
 from .filling import Bench
 
@@ -57,6 +57,18 @@ def observed(task: TaskPlan, entry: Entry) -> Observation:
         entry.data.get("pan_clean"),
         entry.data.get("seal_missing") is True,
     )
+
+
+@guarded
+def pan_said(entries: Iterable[Entry], reservoir: str) -> bool | None:
+    """Whether the pan was clean, as it was said when it was placed; None where nobody said."""
+    drain = str(StepId(reservoir, Name.DRAIN))
+    said = [
+        entry.data["pan_clean"]
+        for entry in ordered(entries)
+        if entry.step == drain and isinstance(entry.data.get("pan_clean"), bool)
+    ]
+    return said[-1] if said else None
 
 
 @guarded

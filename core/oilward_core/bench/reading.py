@@ -98,6 +98,12 @@ def _nothing(step: Step, raw: Data, speaker: Speaker, expected: Expected | None)
     return {}
 
 
+def _start(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
+    """Where oil is caught, whether its pan was clean before."""
+    pan = raw.get("pan_clean")
+    return {"pan_clean": pan} if step.ask == Ask.DRAIN and isinstance(pan, bool) else {}
+
+
 def _answer(step: Step, raw: Data, speaker: Speaker, expected: Expected | None) -> dict[str, Any]:
     value, stood = raw.get("value"), raw.get("stood") or ""
     if value not in step.options:
@@ -415,7 +421,7 @@ _Reader = Callable[[Step, Data, Speaker, Expected | None], dict[str, Any]]
 _READERS: dict[str, tuple[str, _Reader]] = {
     "look up": ("written", _look_up),
     "confirm": ("items", _confirm),
-    "start": ("", _nothing),
+    "start": ("", _start),
     "stop": ("", _nothing),
     "answer": ("value", _answer),
     "amount": ("amount", _amount),

@@ -155,6 +155,31 @@ class SecondLookTests(PlugTestCase):
             self.assertEqual(told.status_code, 422)
         self.assertEqual(Finding.objects.count(), before)
 
+    def test_the_pan_is_asked_when_it_is_placed_and_counts_for_what_lay_in_it(self) -> None:
+        chip = {"form": "flakes", "matter": "steel", "share_percent": "0", "count": "3"}
+        chip |= {"place": "pan"}
+        self.mira.open()
+        for step in ("cold", "warm", "support", "engine/filler"):
+            self.assertEqual(self.mira.sheet["focus"], step)
+            if step == "warm":
+                self.mira.wait(10)
+            elif step == "engine/filler":
+                self.mira.entry("answer", {"value": "open"})
+            else:
+                self.mira.tick()
+        self.mira.entry("start", {"pan_clean": False})
+        self.mira.now += timedelta(minutes=10)
+        self.mira.entry("stop")
+        self.mira.entry("amount", {"amount": self.mira.task["expected_out"]})
+        url = f"/api/visits/{self.mira.visit}/verdict/"
+        body = {"step": "engine/inspect", "data": {"parts": [chip], "oil": []}}
+        self.assertEqual(self.api.post(url, body, format="json").json()["level"], "watch")
+        self.mira.entry("finding", {"parts": [chip], "oil": []})
+        self.assertEqual(self.mira.task["verdict"]["level"], "watch")
+        sure = {"parts": [chip], "oil": [], "pan_clean": True}
+        body["data"] = sure
+        self.assertEqual(self.api.post(url, body, format="json").json()["level"], "investigate")
+
 
 class PictureTests(PlugTestCase):
     def upload(self, raw: bytes, name: str = "plug.jpg", picture: str = "") -> Any:

@@ -3,7 +3,7 @@ finding that is kept."""
 
 from datetime import datetime
 
-from oilward_core.bench import Entry, observed, read_entry
+from oilward_core.bench import Entry, observed, pan_said, read_entry
 from oilward_core.debris import verdict, would_change
 from oilward_core.errors import CoreError
 from workshop.mapping import speaker
@@ -11,7 +11,7 @@ from workshop.models import Person
 
 from visits import mapping
 from visits.models import Visit
-from visits.selectors import standing
+from visits.selectors import entries_of, standing
 from visits.shapes import VerdictShape
 
 from .shapes import PlugSoFar
@@ -25,6 +25,9 @@ def so_far(visit: Visit, plug: PlugSoFar, person: Person, now: datetime) -> Verd
     if state is None or state.step.id.reservoir not in plans:
         raise CoreError("sheet.no_such_step", step=plug.step)
     data = read_entry(state.step, "finding", plug.data, speaker(person))
+    if data["pan_clean"] is None:
+        written = entries_of(visit, list(plans.values()))
+        data["pan_clean"] = pan_said(written, state.step.id.reservoir)
     entry = Entry("", plug.step, "finding", data, now, person.name)
     seen = observed(plans[state.step.id.reservoir], entry)
     return mapping.verdict_shape(verdict(seen), entry, would_change(seen))

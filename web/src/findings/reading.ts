@@ -19,13 +19,15 @@ export interface Pictured {
 }
 
 export const PAN = ["clean before", "not clean"] as const;
+/** How the pan was before; empty: nobody said. */
+export type PanWords = "" | (typeof PAN)[number];
 
 /** A plug as somebody reads it, before it is written down. */
 export interface Reading {
   painted: Painted[];
   loose: Loose[];
   oil: Words["looks"];
-  pan: "" | (typeof PAN)[number];
+  pan: PanWords;
   dipstick: boolean;
   seal: boolean;
   kept: string;

@@ -1,4 +1,7 @@
 import { Button } from "antd";
+import { PAN, type PanWords } from "../../findings/reading";
+import { Chips } from "../../workshop/Chips";
+import { useDraft } from "../draft";
 import { remaining } from "../remaining";
 import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
@@ -36,16 +39,25 @@ function verbs(kind: string): { start: string; stop: string } {
 export function TimerStep({ sheet, step, now, busy, send }: StepProps) {
   useTick(250);
   const { start, stop } = verbs(step.kind);
+  const [pan, setPan] = useDraft<PanWords>(`${sheet.id}.${step.id}.pan`, "");
   const minutes = step.minutes ?? 0;
   if (!step.started_at || !step.ends_at) {
     return (
       <>
         <Ring share={0} words={`${minutes} min`} />
+        {step.kind === "drain" && (
+          <Chips
+            label="Pan"
+            words={PAN}
+            on={pan ? [pan] : []}
+            toggle={(word) => setPan(word === pan ? "" : word)}
+          />
+        )}
         <Button
           type="primary"
           className="big-action"
           disabled={busy}
-          onClick={() => send("start", {})}
+          onClick={() => send("start", pan ? { pan_clean: pan === PAN[0] } : {})}
         >
           {start}
         </Button>
