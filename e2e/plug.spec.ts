@@ -116,7 +116,7 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
   await page.getByLabel("Debris and sample are kept").fill("Bag 14, shelf by the door");
   // nothing of it is lost with a reload
   await page.reload();
-  await expect(page.getByText("slivers of steel")).toBeVisible();
+  await expect(page.getByRole("button", { name: /^slivers, \d/ })).toBeVisible();
   await write.click();
   await step(page, "Seal on the plug");
 

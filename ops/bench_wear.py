@@ -171,7 +171,7 @@ def _line(findings: Sequence[Judged], name: str, alarms: Alarms) -> str:
     return said
 
 
-def wear_figures(each: int = 100) -> None:
+def wear_figures(each: int = 150) -> None:
     """Tunes on even workshops, reports on odd ones."""
     begun = time.perf_counter()
     tune, report = workshops(range(0, 2 * each, 2)), workshops(range(1, 2 * each, 2))

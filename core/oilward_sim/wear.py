@@ -14,7 +14,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from decimal import Decimal
-from math import log
 
 from oilward_core.debris import Form, Found, Matter, Part
 from oilward_core.guard import Sound
@@ -59,9 +58,9 @@ class World:
     """How a simulated workshop is: chances a bike or a service, spreads of log10 amounts. ``friction``: a
     clutch runs in this oil, and ``slipped`` is the chance a service that it was slipped."""
 
-    faulty: float = 0.2
+    faulty: float = 0.1  # about as many as begin at 0.008 a service
     shortest: int = 3
-    longest: int = 10
+    longest: int = 12
     services: tuple[int, int] = (6, 16)
     level: float = -1.68
     cohort_sd: float = 0.12
@@ -204,15 +203,28 @@ def _graders(rng: random.Random, world: World) -> list[Grader]:
     ]
 
 
+# chances a service that an early fault gets worse, and a middling one; then two services are left [trade]
+_WORSE, _WORST, _LATE = 0.35, 0.45, 2
+
+
+def _stays(rng: random.Random, leaves: float) -> int:
+    """How many services a stage lasts that is left with this chance at each."""
+    services = 1
+    while rng.random() >= leaves:
+        services += 1
+    return services
+
+
 def _lives(rng: random.Random, world: World, services: int) -> Fault | None:
     """A fault somewhere in so many services, if there is one and it comes to its end there."""
     if rng.random() >= world.faulty:
         return None
-    life = min(world.longest, max(world.shortest, round(rng.lognormvariate(log(6), 0.3))))
-    onset = rng.randint(1, max(1, services - 1))
-    end = onset + life - 1
-    kind = rng.choice(("bearing", "gear"))
-    return Fault(kind, onset, end) if end < services else None
+    life = _LATE + _stays(rng, _WORST) + _stays(rng, _WORSE)
+    life = min(world.longest, max(world.shortest, life))
+    if life >= services:
+        return None
+    onset = rng.randint(1, services - life)
+    return Fault(rng.choice(("bearing", "gear")), onset, onset + life - 1)
 
 
 def _history(

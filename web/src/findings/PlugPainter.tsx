@@ -270,7 +270,8 @@ function PaintedParts({
       {parts.filter(said).map((part) => (
         <li key={`${part.form} ${part.matter}`}>
           <button type="button" onClick={() => take(part)}>
-            {part.form} of {part.matter}
+            {part.form}
+            {part.matter !== "steel" && ` of ${part.matter}`}
             {part.share && `, ${part.share} %`}
           </button>
           <button
