@@ -23,7 +23,7 @@ from oilward_core.debris import (
     watched,
     would_change,
 )
-from oilward_core.spec import ReservoirKind
+from oilward_core.spec import KINDS, ReservoirKind
 
 from .models import Answer, Debris, Finding, Overruling
 
@@ -143,20 +143,33 @@ def debris(row: Finding, seen: Part) -> Debris:
     )
 
 
-def found(row: Finding, repaired: bool = False) -> Found:
+def found(row: Finding, repaired: bool = False, new_baseline: bool = False) -> Found:
     """A finding as the growth filter reads it."""
     grader, km = str(row.found_by_id), row.km_since_wiped
-    return Found(row.found_on, parts(row), km, grader, row.run_in, repaired)
+    return Found(row.found_on, parts(row), km, grader, row.run_in, repaired, new_baseline)
+
+
+def another_engine(before: Finding | None, row: Finding) -> bool:
+    """Whether another engine was fitted since the finding before: its past is not this one's."""
+    at = row.bike.engine_at_km
+    engine = bool(row.kind) and KINDS[ReservoirKind(row.kind)].runs_engine
+    return bool(engine and at and before and before.reading.km < at <= row.reading.km)
+
+
+def put_right(row: Finding | None) -> bool:
+    """Whether a fault was found there, and put right."""
+    return row is not None and any(one.outcome == Outcome.FAULT for one in row.answers.all())
 
 
 def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
     """A reservoir's findings, oldest first; after a fault was put right the next starts anew. And
     whether one was since the last."""
-    read, repaired = [], False
+    read: list[Found] = []
+    before: Finding | None = None
     for row in sorted(counting(rows), key=lambda one: (one.found_on, str(one.pk))):
-        read.append(found(row, repaired))
-        repaired = any(answer.outcome == Outcome.FAULT for answer in row.answers.all())
-    return read, repaired
+        read.append(found(row, put_right(before), another_engine(before, row)))
+        before = row
+    return read, put_right(before)
 
 
 def asking(rows: Iterable[Finding]) -> list[Finding]:

@@ -92,7 +92,11 @@ def history_of(
     rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir)
     if without is not None:
         rows = rows.exclude(pk=without)
-    return mapping.history(rows.prefetch_related("debris", "answers"))
+    return mapping.history(_for_history(rows))
+
+
+def _for_history(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+    return rows.select_related("bike", "reading").prefetch_related("debris", "answers")
 
 
 GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]
@@ -121,7 +125,7 @@ def cohort_at(kind: ReservoirKind, day: date) -> Cohort:
 def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told: int) -> Cohort:
     rows = Finding.objects.filter(kind=kind.value, found_on__lt=before)
     histories: dict[str, list[Finding]] = {}
-    for row in rows.prefetch_related("debris", "answers"):
+    for row in _for_history(rows):
         histories.setdefault(f"{row.bike_id}/{row.reservoir}", []).append(row)
     read = {key: mapping.history(of)[0] for key, of in histories.items()}
     regraded = {key: mapping.regraded(of) for key, of in histories.items()}
@@ -129,3 +133,13 @@ def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told
     faults = answers.filter(outcome=Outcome.FAULT).count()
     onset = onset_rate(faults, answers.values("finding").distinct().count())
     return cohort_of(read, before, onset, regraded)
+
+
+NEWEST = 400
+
+
+def others_of_kind(kind: str, bike_id: UUID) -> list[Found]:
+    """The newest findings on other bikes of a kind, for what the kind shows."""
+    rows = Finding.objects.filter(kind=kind, run_in=False, regrades=None).exclude(bike=bike_id)
+    newest = rows.order_by("-found_on")[:NEWEST].prefetch_related("debris")
+    return [mapping.found(row) for row in newest]

@@ -24,6 +24,8 @@ const PlanPage = room(() => import("./planning/PlanPage").then((m) => m.PlanPage
 const PlannedPage = room(() => import("./planning/PlanPage").then((m) => m.PlannedPage));
 const CalendarPage = room(() => import("./planning/CalendarPage").then((m) => m.CalendarPage));
 const BikeFormPage = room(() => import("./garage/BikeFormPage").then((m) => m.BikeFormPage));
+const WearPage = room(() => import("./findings/WearPage").then((m) => m.WearPage));
+const FindingsPage = room(() => import("./findings/FindingsPage").then((m) => m.FindingsPage));
 const WorkshopPage = room(() => import("./workshop/WorkshopPage").then((m) => m.WorkshopPage));
 
 function Rooms({ session }: { session: Shape["Session"] }) {
@@ -39,6 +41,8 @@ function Rooms({ session }: { session: Shape["Session"] }) {
       <Route path="/bikes/new" element={<BikeFormPage />} />
       <Route path="/bikes/:id/card" element={<BikeFormPage />} />
       <Route path="/bikes/:id/plan" element={<PlanPage mayWork={mayWork} />} />
+      <Route path="/bikes/:id/wear/:reservoir" element={<WearPage mayWork={mayWork} />} />
+      <Route path="/findings" element={<FindingsPage />} />
       <Route path="/planned/:id" element={<PlannedPage mayWork={mayWork} />} />
       <Route path="/calendar" element={<CalendarPage mayWork={mayWork} />} />
       <Route path="/workshop" element={<WorkshopPage />} />

@@ -26,7 +26,7 @@ from .regrade import check_regrade, gradings, may_regrade
 from .stance import Hands, Stance, caution_of
 from .state import Sheet, Status, StepState, Stop, TaskState, Waits, check_entry, fold
 from .upgrade import upgrade
-from .words import Standing, next_words, result, standing, waits_for
+from .words import Standing, next_words, part_words, result, standing, waits_for
 
 __all__ = [
     "ANSWERED",
@@ -78,6 +78,7 @@ __all__ = [
     "pans_held",
     "part_data",
     "part_from",
+    "part_words",
     "read_entry",
     "reopens",
     "result",

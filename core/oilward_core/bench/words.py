@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..debris import Place
+from ..debris import Part, Place
 from ..guard import guarded
 from ..quantity import show
 from ..runsheet import WaitsFor
@@ -11,14 +11,19 @@ from .entries import GRADINGS, Entry, Speaker, part_from
 from .state import Sheet, TaskState, Waits
 
 
+@guarded
+def part_words(part: Part) -> str:
+    """``fuzz of steel, 10%, 2 mm high``; elsewhere ``flakes of steel, about 3 (filter)``."""
+    much = f"{part.share:.0%}"
+    if part.place != Place.PLUG and part.count:
+        much = f"about {part.count}"
+    pile = f", {part.pile_mm.normalize():f} mm high" if part.pile_mm else ""
+    where = "" if part.place == Place.PLUG else f" ({part.place})"
+    return f"{part.form} of {part.matter}, {much}{pile}{where}"
+
+
 def _finding(entry: Entry) -> str:
-    parts = [part_from(part) for part in entry.data["parts"]]
-    seen = [
-        f"{part.form} of {part.matter}, {part.share:.0%}"
-        + (f", {part.pile_mm.normalize():f} mm high" if part.pile_mm else "")
-        + ("" if part.place == Place.PLUG else f" ({part.place})")
-        for part in parts
-    ]
+    seen = [part_words(part_from(part)) for part in entry.data["parts"]]
     pan = ["pan not clean before"] if entry.data.get("pan_clean") is False else []
     dipstick = ["dipstick flakes"] if entry.data.get("dipstick_flakes") else []
     dipstick += ["a piece of the seal missing"] if entry.data.get("seal_missing") else []

@@ -29,6 +29,9 @@ export const keys = {
   hands: ["hands"] as const,
   plugSoFar: (visit: string, step: string, data: string) =>
     ["plug-so-far", visit, step, data] as const,
+  wear: (bike: string, reservoir: string) => ["bike", bike, "wear", reservoir] as const,
+  ledgerOf: (wanted: object) => ["findings", wanted] as const,
+  compared: (kind: string) => ["findings", "compared", kind] as const,
   findings: (bike: string, reservoir: string) => ["bike", bike, "findings", reservoir] as const,
   finish: (visit: string) => ["finish", visit] as const,
   shelf: ["shelf"] as const,

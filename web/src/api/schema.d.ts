@@ -233,6 +233,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/wear/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wear_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar/": {
         parameters: {
             query?: never;
@@ -258,6 +274,22 @@ export interface paths {
         };
         /** @description The calendar for other programs: the secret in its address is the key. */
         get: operations["calendar_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findings_ledger"];
         put?: never;
         post?: never;
         delete?: never;
@@ -292,6 +324,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["finding_overrule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/compared/{kind}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findings_compared"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1130,6 +1178,11 @@ export interface components {
             /** Format: double */
             high: number | null;
         };
+        BikeAsks: {
+            bike: string;
+            bike_id: string;
+            asks: components["schemas"]["Ask"][];
+        };
         BikeForm: {
             id: string;
             model: number;
@@ -1287,6 +1340,15 @@ export interface components {
         CellWritesRequest: {
             cells: components["schemas"]["CellWriteRequest"][];
         };
+        Changed: {
+            bike: string;
+            bike_id: string;
+            reservoir: string;
+            on: string;
+            was: components["schemas"]["LevelWord"];
+            now: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
+        };
         Choice: {
             name: string;
             count: number;
@@ -1315,6 +1377,10 @@ export interface components {
             label: string;
             minutes: number;
             chosen: boolean;
+        };
+        Comparisons: {
+            fluids: components["schemas"]["GroupClaim"][];
+            eyes: components["schemas"]["EyeLine"][];
         };
         CopyFromRequest: {
             sheet: number;
@@ -1377,6 +1443,27 @@ export interface components {
             result: string;
             remembered: boolean;
         };
+        EyeLine: {
+            name: string;
+            kind: string;
+            graded: number;
+            words: string;
+        };
+        FindingLine: {
+            id: string;
+            on: string;
+            bike: string;
+            bike_id: string;
+            model: string;
+            reservoir: string;
+            kind: string;
+            level: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
+            words: string;
+            chance: string;
+            fluid: string;
+            by: string;
+        };
         FindingWords: {
             forms: components["schemas"]["DebrisForm"][];
             matters: components["schemas"]["Matter"][];
@@ -1384,6 +1471,15 @@ export interface components {
             smells: components["schemas"]["OilLook"][];
             places: components["schemas"]["PlacesEnum"][];
             warmths: components["schemas"]["WarmthsEnum"][];
+        };
+        FindingsLedger: {
+            asking: components["schemas"]["BikeAsks"][];
+            changed: components["schemas"]["Changed"][];
+            lines: components["schemas"]["FindingLine"][];
+            count: number;
+            page: number;
+            pages: number;
+            choices: components["schemas"]["LedgerChoices"];
         };
         Finish: {
             at: string;
@@ -1513,6 +1609,19 @@ export interface components {
             reasons: components["schemas"]["Why"][];
             plug: components["schemas"]["Plug"] | null;
         };
+        GroupClaim: {
+            kind: string;
+            name: string;
+            /** Format: double */
+            ratio: number | null;
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
+            bikes: number;
+            findings: number;
+            words: string;
+        };
         HandsShape: {
             step: string;
             title: string;
@@ -1549,6 +1658,14 @@ export interface components {
         Ledger: {
             lines: components["schemas"]["LedgerLine"][];
         };
+        LedgerChoices: {
+            levels: components["schemas"]["LevelWord"][];
+            matters: components["schemas"]["Matter"][];
+            kinds: string[];
+            models: string[];
+            fluids: string[];
+            graders: string[];
+        };
         LedgerLine: {
             id: number;
             kind: string;
@@ -1584,6 +1701,12 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Mark: {
+            on: string;
+            /** Format: double */
+            km: number;
+            words: string;
         };
         Matches: {
             reservoir: string;
@@ -1747,6 +1870,18 @@ export interface components {
          * @enum {string}
          */
         OilLook: "clear" | "dark" | "milky" | "sparkle" | "fuel smell" | "burnt smell";
+        OilPoint: {
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            /** Format: double */
+            drained: number | null;
+            /** Format: double */
+            took: number | null;
+            fluid: string;
+            changed: boolean;
+        };
         OpenPointShape: {
             text: string;
             touch: boolean;
@@ -2492,6 +2627,55 @@ export interface components {
          * @enum {string}
          */
         WarmthsEnum: "cold" | "hand-warm" | "hot";
+        WearBand: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            middle: number;
+            /** Format: double */
+            high: number;
+            n: number;
+        };
+        WearHistory: {
+            bike: string;
+            bike_id: string;
+            reservoir: string;
+            label: string;
+            unit: string;
+            points: components["schemas"]["WearPoint"][];
+            plugs: components["schemas"]["Plug"][];
+            series: components["schemas"]["WearSeries"][];
+            oil: components["schemas"]["OilPoint"][];
+            marks: components["schemas"]["Mark"][];
+            owner: string;
+        };
+        WearPoint: {
+            id: string;
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            level: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
+            /** Format: double */
+            chance: number | null;
+            chance_words: string;
+            by: string;
+            run_in: boolean;
+            anew: boolean;
+        };
+        WearSeries: {
+            matter: components["schemas"]["Matter"];
+            values: number[];
+            smooth: number[];
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
+            outside: number[];
+            band: components["schemas"]["WearBand"] | null;
+            leans: string;
+        };
         Week: {
             label: string;
             minutes: number;
@@ -3143,6 +3327,37 @@ export interface operations {
             };
         };
     };
+    wear_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearHistory"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calendar_get: {
         parameters: {
             query?: never;
@@ -3233,6 +3448,42 @@ export interface operations {
             };
         };
     };
+    findings_ledger: {
+        parameters: {
+            query?: {
+                fluid?: string;
+                grader?: string;
+                kind?: string;
+                level?: string;
+                matter?: string;
+                model?: string;
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsLedger"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     finding_answer: {
         parameters: {
             query?: never;
@@ -3288,6 +3539,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OverruledLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findings_compared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparisons"];
                 };
             };
             /** @description Refused */

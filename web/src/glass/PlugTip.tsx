@@ -79,11 +79,16 @@ export function PlugTip({
   level = "routine",
   size = 40,
   label,
+  x,
+  y,
 }: {
   parts: readonly PlugPart[];
   level?: Level;
   size?: number;
   label?: string;
+  /** Where it is drawn, inside another drawing. */
+  x?: number;
+  y?: number;
 }) {
   const clip = useId();
   return (
@@ -91,6 +96,8 @@ export function PlugTip({
       viewBox="0 0 100 100"
       width={size}
       height={size}
+      x={x}
+      y={y}
       role={label ? "img" : undefined}
       aria-label={label}
       aria-hidden={label ? undefined : true}

@@ -72,7 +72,8 @@ function Meaning({ plug }: { plug: Plug }) {
   );
 }
 
-function Shown({ bike, plug, mayWork }: { bike: string; plug: Plug; mayWork: boolean }) {
+/** A finding whole: what it means, who read it, what was said of it since, and what can be done with it. */
+export function ShownPlug({ bike, plug, mayWork }: { bike: string; plug: Plug; mayWork: boolean }) {
   const lead = useSession().data?.role === "lead";
   return (
     <>
@@ -131,7 +132,7 @@ export function PlugStrip({
           </button>
         ))}
       </div>
-      <Shown bike={bike} plug={plug} mayWork={mayWork} />
+      <ShownPlug bike={bike} plug={plug} mayWork={mayWork} />
     </div>
   );
 }

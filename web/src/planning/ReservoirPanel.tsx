@@ -1,6 +1,7 @@
 import "./bike.css";
 import { Button } from "antd";
 import { lazy, Suspense, useState } from "react";
+import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { SightGlass } from "../glass/SightGlass";
 import { Why } from "../workshop/Why";
@@ -99,6 +100,14 @@ function Past({
         mayWork={tell !== null}
         covered={bike.visit !== null}
       />
+      {reservoir.findings.length > 0 && (
+        <Link
+          to={`/bikes/${bike.id}/wear/${encodeURIComponent(reservoir.glass.key)}`}
+          className="link-button"
+        >
+          Over distance
+        </Link>
+      )}
       <h3>Services</h3>
       <Services services={reservoir.services} />
       <TopUps lines={reservoir.top_ups} />

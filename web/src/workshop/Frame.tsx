@@ -8,6 +8,7 @@ import { useNarrow } from "./useMedia";
 
 const ROOMS = [
   ["/", "Ward"],
+  ["/findings", "Findings"],
   ["/calendar", "Calendar"],
   ["/shelf", "Shelf"],
   ["/sheets", "Spec sheets"],

@@ -1,0 +1,82 @@
+"""Wear over distance, for the eye: the index per matter, what the kind shows, and how it leans."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from math import log10
+from statistics import median, quantiles
+
+from ..debris import Found, Matter, wear_index
+from ..guard import Sound, guarded
+from ..usage import theil_sen
+from .ewma import Controlled, controlled
+
+LEAST_IN_BAND = 8  # findings of others before they make a band [def]
+LEAST_TO_LEAN = 4  # findings of one's own before they lean any way [def]
+
+
+@guarded
+def wear_of(found: Found) -> Mapping[Matter, Decimal]:
+    """The wear index of a finding, by matter (`debris.wear_index`)."""
+    return wear_index(found.parts, found.km_since_wiped)
+
+
+@dataclass(frozen=True)
+class Band(Sound):
+    """What others of a kind show: median, and where eight in ten lie, of so many findings."""
+
+    low: float
+    middle: float
+    high: float
+    n: int
+
+
+@guarded
+def band(others: Iterable[Found], matter: Matter) -> Band | None:
+    """What healthy reservoirs of a kind show of a matter: findings after running in. None on fewer than
+    eight."""
+    shown = [float(wear_of(one).get(matter, Decimal(0))) for one in others if not one.run_in]
+    if len(shown) < LEAST_IN_BAND:
+        return None
+    tenths = quantiles(shown, n=10, method="inclusive")
+    return Band(tenths[0], median(shown), tenths[-1], len(shown))
+
+
+@dataclass(frozen=True)
+class Lean(Sound):
+    """Which way wear goes, per 1000 km, with the interval it lies in with 95 % [Theil–Sen]."""
+
+    per_1000: float
+    low: float
+    high: float
+
+    @property
+    def rises(self) -> bool:
+        """Whether it rises beyond doubt."""
+        return self.low > 0
+
+
+@guarded
+def lean(km: Sequence[float], values: Sequence[float]) -> Lean | None:
+    """The robust slope of a series over distance; None on fewer than four points, or all in one place."""
+    if min(len(km), len(values)) < LEAST_TO_LEAN or len(set(km)) < LEAST_TO_LEAN:
+        return None
+    line = theil_sen(list(km), list(values))
+    return Lean(line.slope * 1000, line.low * 1000, line.high * 1000)
+
+
+_CLEAN = 0.005  # what a clean magnet counts for, so that it has a logarithm
+
+
+@guarded
+def charted(values: Sequence[float]) -> Controlled:
+    """A wear series with its moving average and limits, worked out on logarithms, as wear scatters by
+    factors, and given back as it was."""
+    logs = [log10(max(value, 0.0) + _CLEAN) for value in values]
+    seen = controlled(logs)
+
+    def back(z: float | None) -> float | None:
+        return None if z is None else max(10.0**z - _CLEAN, 0.0)
+
+    smooth = tuple(max(10.0**z - _CLEAN, 0.0) for z in seen.smooth)
+    return Controlled(smooth, back(seen.low), back(seen.high), seen.outside)

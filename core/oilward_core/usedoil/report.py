@@ -1,0 +1,161 @@
+"""What a laboratory's report says of a used oil: rates above fresh oil, viscosity, water, fuel.
+
+Usual sources of the elements: common practice, elements as in ASTM D5185; from memory. Trend and rate say
+more than a single value; additives contain some of these too.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+from enum import StrEnum
+
+from ..debris import Level
+from ..errors import CoreError
+from ..guard import Sound, guarded, whole_table
+
+
+class Element(StrEnum):
+    """What is measured, in mg/kg."""
+
+    FE = "Fe"
+    AL = "Al"
+    CU = "Cu"
+    SN = "Sn"
+    PB = "Pb"
+    CR = "Cr"
+    SI = "Si"
+    NA = "Na"
+    K = "K"
+    B = "B"
+    MO = "Mo"
+
+
+MEANS: dict[Element, str] = whole_table(
+    Element,
+    {
+        Element.FE: "cylinders, gears, shafts, chain, rust",
+        Element.AL: "pistons, cases, bearing alloy; with silicon: dirt",
+        Element.CU: "bronze bushes, bearings, clutch plates, cooler",
+        Element.SN: "bearing overlay, bronze",
+        Element.PB: "bearing overlay, leaded bronze",
+        Element.CR: "rings, hard-chromed parts",
+        Element.SI: "dirt past the air filter; also sealant, antifoam",
+        Element.NA: "coolant, road salt, some detergents",
+        Element.K: "coolant",
+        Element.B: "an additive, or coolant",
+        Element.MO: "an additive; piston ring coating",
+    },
+)
+WARN, ACT = Decimal(10), Decimal(20)  # % of viscosity, either way [common practice]
+WATER_WATCH, WATER_ACT = Decimal("0.1"), Decimal("0.2")  # % [common practice, no source]
+FUEL_WATCH, FUEL_ACT = Decimal(2), Decimal(4)  # % [common practice, no source]
+LEAST_KM = Decimal(200)
+
+
+@guarded
+def wear_rate(used: Decimal, fresh: Decimal, km: Decimal) -> Decimal:
+    """An element above fresh oil, mg/kg per 1000 km; below it counts as none. Raises CoreError
+    ``lab.distance`` on a distance too short to say."""
+    if km < LEAST_KM:
+        raise CoreError("lab.distance", field="km")
+    return max(used - fresh, Decimal(0)) / km * 1000
+
+
+@guarded
+def viscosity_change(new: Decimal, used: Decimal) -> Decimal:
+    """In per cent of fresh oil, both at one temperature. Raises CoreError ``lab.viscosity`` for a fresh
+    oil that has none."""
+    if new <= 0 or used <= 0:
+        raise CoreError("lab.viscosity", field="kv100")
+    return (used - new) / new * 100
+
+
+@guarded
+def change_level(percent: Decimal, warn: Decimal = WARN, act: Decimal = ACT) -> Level:
+    """Watch from ±10 %, investigate from ±20 %."""
+    size = abs(percent)
+    return Level.INVESTIGATE if size >= act else Level.WATCH if size >= warn else Level.ROUTINE
+
+
+@dataclass(frozen=True)
+class Analysis(Sound):
+    """A report: elements in mg/kg, viscosity at 100 °C in cSt, water and fuel in %, the distance the oil
+    ran; of the ``fresh`` oil the same, as far as known."""
+
+    km: Decimal
+    elements: Mapping[Element, Decimal]
+    kv100: Decimal | None = None
+    water: Decimal | None = None
+    fuel: Decimal | None = None
+    fresh: Mapping[Element, Decimal] | None = None
+    fresh_kv100: Decimal | None = None
+
+
+@dataclass(frozen=True)
+class Remark(Sound):
+    """What a value means, and how grave it is."""
+
+    level: Level
+    text: str
+
+
+def _over(
+    value: Decimal | None, watch: Decimal, act: Decimal, what: str, means: str
+) -> Remark | None:
+    if value is None or value < watch:
+        return None
+    level = Level.INVESTIGATE if value >= act else Level.WATCH
+    return Remark(level, f"{what} {value.normalize():f} %: {means}.")
+
+
+def _viscosity(one: Analysis) -> Remark | None:
+    if one.kv100 is None or one.fresh_kv100 is None:
+        return None
+    change = viscosity_change(one.fresh_kv100, one.kv100)
+    level = change_level(change)
+    if level == Level.ROUTINE:
+        return None
+    why = (
+        "fuel, shear, or another oil topped up"
+        if change < 0
+        else "oxidation, soot, water or evaporation"
+    )
+    return Remark(level, f"Viscosity at 100 °C {change:+.0f} % of fresh: {why}.")
+
+
+def _together(one: Analysis) -> Remark | None:
+    """Sodium, potassium and boron that come together are coolant."""
+    fresh = one.fresh or {}
+    gained = [
+        name
+        for name in (Element.NA, Element.K, Element.B)
+        if one.elements.get(name, Decimal(0)) - fresh.get(name, Decimal(0)) >= 20
+    ]
+    if len(gained) < 3:
+        return None
+    return Remark(Level.INVESTIGATE, "Sodium, potassium and boron together: coolant in the oil.")
+
+
+@guarded
+def rates(one: Analysis) -> dict[Element, Decimal]:
+    """Every element above fresh oil, mg/kg per 1000 km; empty on a distance too short to say."""
+    if one.km < LEAST_KM:
+        return {}
+    fresh = one.fresh or {}
+    return {
+        name: wear_rate(value, fresh.get(name, Decimal(0)), one.km)
+        for name, value in one.elements.items()
+    }
+
+
+@guarded
+def remarks(one: Analysis) -> tuple[Remark, ...]:
+    """What a report says by its rules, the gravest first; trends speak beside it."""
+    found = [
+        _viscosity(one),
+        _over(one.water, WATER_WATCH, WATER_ACT, "Water", "condensation or coolant"),
+        _over(one.fuel, FUEL_WATCH, FUEL_ACT, "Fuel", "rings, carburettor or injector"),
+        _together(one),
+    ]
+    said = [remark for remark in found if remark is not None]
+    return tuple(sorted(said, key=lambda remark: -remark.level))

@@ -1,0 +1,161 @@
+"""Between findings, services and the core's trends."""
+
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+
+from findings.mapping import (
+    another_engine,
+    found,
+    level,
+    level_word,
+    on_plug,
+    part,
+    parts,
+    plug,
+    put_right,
+)
+from findings.models import Finding
+from garage.mapping import odometer
+from garage.models import Bike
+from oilward_core.bench import part_words
+from oilward_core.debris import Found, Level, Matter, Outcome, chance_words
+from oilward_core.odometer import shown
+from oilward_core.quantity import convert
+from oilward_core.trend import Band, Lean, band, charted, lean, owner_words, wear_of
+from visits.models import Service, TopUp
+
+from .shapes import Mark, OilPoint, WearBand, WearHistory, WearPoint, WearSeries
+
+AT_MOST = 60  # points on one axis
+
+
+def _km(bike: Bike, km: object) -> float:
+    return float(convert(km - bike.offset_km, bike.odometer_unit))  # type: ignore[operator]
+
+
+def _point(bike: Bike, row: Finding, anew: bool) -> WearPoint:
+    return WearPoint(
+        str(row.pk),
+        row.found_on.isoformat(),
+        _km(bike, row.reading.km),
+        shown(row.reading.km, odometer(bike)),
+        level_word(row),
+        on_plug(parts(row)),
+        None if row.said is None else round(row.said * 100, 1),
+        "" if row.said is None else chance_words(row.said),
+        row.found_by.name,
+        row.run_in,
+        anew,
+    )
+
+
+def _band(seen: Band | None) -> WearBand | None:
+    return None if seen is None else WearBand(seen.low, seen.middle, seen.high, seen.n)
+
+
+def _leans(seen: Lean | None) -> str:
+    if seen is None:
+        return "Too few to lean any way."
+    if seen.rises:
+        return f"Rises by {seen.per_1000:.3f} per 1000 km."
+    return "Leans no way beyond doubt."
+
+
+def _series(rows: Sequence[Finding], others: Sequence[Found], matter: Matter) -> WearSeries:
+    worn = [float(wear_of(found(row)).get(matter, 0)) for row in rows]
+    seen = charted(worn)
+    used = [(row, value) for row, value in zip(rows, worn, strict=True) if not row.run_in]
+    leaning = lean([float(row.reading.km) for row, _ in used], [value for _, value in used])
+    return WearSeries(
+        matter,
+        worn,
+        [round(value, 4) for value in seen.smooth],
+        seen.low,
+        seen.high,
+        list(seen.outside),
+        _band(band(others, matter)),
+        _leans(leaning),
+    )
+
+
+def _matters(rows: Iterable[Finding]) -> list[Matter]:
+    shown_ones = {Matter(one.matter) for row in rows for one in row.debris.all()}
+    return [matter for matter in Matter if matter in shown_ones or matter == Matter.STEEL]
+
+
+def _oil(bike: Bike, services: Sequence[Service]) -> list[OilPoint]:
+    before = {one.pk: last.fluid for last, one in pairwise(services)}
+    return [
+        OilPoint(
+            row.done_on.isoformat(),
+            _km(bike, row.km),
+            shown(row.km, odometer(bike)),
+            None if row.drained_ml is None else float(row.drained_ml),
+            None if row.took_ml is None else float(row.took_ml),
+            row.fluid,
+            bool(row.fluid) and before.get(row.pk, row.fluid) != row.fluid,
+        )
+        for row in services
+    ]
+
+
+def _marks(
+    bike: Bike, rows: Iterable[Finding], top_ups: Iterable[TopUp], engine: bool
+) -> list[Mark]:
+    marks = [
+        Mark(
+            answer.at.date().isoformat(),
+            _km(bike, row.reading.km),
+            f"Put right: {answer.words}" if answer.outcome == Outcome.FAULT else answer.outcome,
+        )
+        for row in rows
+        for answer in row.answers.all()
+    ]
+    marks += [
+        Mark(row.done_on.isoformat(), _km(bike, row.reading.km), f"Topped up {row.ml:.0f} ml")
+        for row in top_ups
+    ]
+    if engine and bike.engine_at_km is not None:
+        marks.append(Mark("", _km(bike, bike.engine_at_km), "Another engine fitted"))
+    return sorted(marks, key=lambda mark: mark.km)
+
+
+def history(
+    bike: Bike,
+    key: str,
+    label: str,
+    engine: bool,
+    rows: Sequence[Finding],
+    services: Sequence[Service],
+    top_ups: Sequence[TopUp],
+    others: Sequence[Found],
+) -> WearHistory:
+    """``rows``: the findings that count, oldest first."""
+    kept = rows[-AT_MOST:]
+    newest = kept[-1] if kept else None
+    earlier: list[Finding | None] = [None, *kept]
+    return WearHistory(
+        bike.name,
+        str(bike.pk),
+        key,
+        label,
+        bike.odometer_unit,
+        [
+            _point(bike, row, put_right(before) or another_engine(before, row))
+            for before, row in zip(earlier, kept, strict=False)
+        ],
+        [plug(row, whole=True) for row in kept],
+        [_series(kept, others, matter) for matter in _matters(kept)] if kept else [],
+        _oil(bike, services[-AT_MOST:]),
+        _marks(bike, kept, top_ups, engine),
+        owner_words(label, level(newest), newest.origin) if newest else "",
+    )
+
+
+def words_of(row: Finding) -> str:
+    """What was seen, in a line: ``paste of steel, 20%``."""
+    return "; ".join(part_words(part(one)) for one in row.debris.all()) or "clean magnet"
+
+
+def got_worse(before: Finding | None, row: Finding) -> bool:
+    return before is not None and level(row) > max(level(before), Level.ROUTINE)

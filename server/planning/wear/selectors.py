@@ -1,0 +1,251 @@
+"""Findings over time: one reservoir's, and the workshop's."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import date, timedelta
+from math import ceil
+from uuid import UUID
+
+from django.db.models import OuterRef, Q, QuerySet, Subquery
+from django.http import Http404
+from findings import mapping as read
+from findings.models import Debris, Finding
+from findings.selectors import cohort_at, others_of_kind, whole
+from garage.models import Bike, BikeModel
+from garage.odometer.selectors import corrections, follow
+from garage.selectors import specs_of
+from oilward_core.debris import LevelWord, Matter, chance_words
+from oilward_core.spec import KINDS, ReservoirKind
+from oilward_core.trend import compare_groups, eye_words, wear_of
+from shelf.models import Fluid
+from visits.models import Service
+from visits.selectors import services_of, top_ups_of
+from workshop.access import leads
+from workshop.models import Person
+
+from planning.models import WardRow
+from planning.shapes import Ask
+
+from . import mapping
+from .shapes import (
+    BikeAsks,
+    Changed,
+    Comparisons,
+    EyeLine,
+    FindingLine,
+    FindingsLedger,
+    GroupClaim,
+    LedgerAsked,
+    LedgerChoices,
+    WearHistory,
+)
+
+PAGE, MONTH, SOME = 40, timedelta(days=31), 60
+
+
+def wear_history(bike_id: UUID, key: str) -> WearHistory:
+    """One reservoir over distance. Raises Http404 for one the bike does not have."""
+    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
+    spec = specs_of([bike]).get(bike_id) if bike else None
+    reservoir = spec.reservoir(key) if spec else None
+    if bike is None or reservoir is None:
+        raise Http404
+    found = Finding.objects.filter(bike=bike, reservoir=key, regrades=None)
+    rows = list(whole(found).select_related("reading", "bike"))
+    follow(rows, corrections([bike_id]))
+    return mapping.history(
+        bike,
+        key,
+        reservoir.label,
+        reservoir.facts.runs_engine,
+        sorted(rows, key=lambda row: (row.found_on, row.reading.km)),
+        services_of([bike_id]).get((bike_id, key), []),
+        top_ups_of(bike_id).get(key, []),
+        others_of_kind(reservoir.kind.value, bike_id),
+    )
+
+
+def _with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+    """With the oil it was found in: what the service before had put in."""
+    before = Service.objects.filter(
+        bike=OuterRef("bike"), reservoir=OuterRef("reservoir"), done_on__lt=OuterRef("found_on")
+    )
+    last = before.exclude(fluid="").order_by("-done_on").values("fluid")[:1]
+    return rows.annotate(fluid=Subquery(last))
+
+
+def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
+    rows = Finding.objects.filter(regrades=None)
+    if asked.level:
+        otherwise = Q(overrulings__level=asked.level)
+        rows = rows.filter(otherwise | Q(level=asked.level, overrulings=None)).distinct()
+    if asked.matter:
+        rows = rows.filter(pk__in=Debris.objects.filter(matter=asked.matter).values("finding"))
+    if asked.kind:
+        rows = rows.filter(kind=asked.kind)
+    if asked.model:
+        rows = rows.filter(bike__model__in=_models(asked.model))
+    if asked.grader:
+        rows = rows.filter(found_by__name=asked.grader)
+    return _with_fluid(rows).filter(**{"fluid": asked.fluid}) if asked.fluid else rows
+
+
+def _models(name: str) -> list[int]:
+    return [row.pk for row in BikeModel.objects.all() if _model(row) == name]
+
+
+def _model(row: BikeModel) -> str:
+    return f"{row.make} {row.name}, {row.year}"
+
+
+def _line(row: Finding) -> FindingLine:
+    return FindingLine(
+        str(row.pk),
+        row.found_on.isoformat(),
+        row.bike.name,
+        str(row.bike_id),
+        _model(row.bike.model),
+        row.reservoir,
+        row.kind,
+        read.level_word(row),
+        read.on_plug(read.parts(row)),
+        mapping.words_of(row),
+        "" if row.said is None else chance_words(row.said),
+        getattr(row, "fluid", None) or "",
+        row.found_by.name,
+    )
+
+
+def _asking() -> list[BikeAsks]:
+    """What findings ask for, as the ward's rows keep it; holds first."""
+    rows = WardRow.objects.exclude(shape__asks=[]).filter(shape__has_key="asks")
+    found = rows.order_by("-on_hold", "left", "name").values_list("name", "bike", "shape__asks")
+    return [
+        BikeAsks(
+            name, str(bike), [Ask(**{**one, "level": LevelWord(one["level"])}) for one in asks]
+        )
+        for name, bike, asks in found[:SOME]
+    ]
+
+
+def _changed(today: date) -> list[Changed]:
+    """Reservoirs whose finding of the last month is graver than the one before it."""
+    lately = Finding.objects.filter(found_on__gt=today - MONTH, regrades=None).order_by("-found_on")
+    places = list(lately.values_list("bike", "reservoir")[:SOME])
+    bikes = {bike for bike, _ in places}
+    rows = Finding.objects.filter(bike__in=bikes, regrades=None).select_related("bike")
+    grouped: dict[tuple[UUID, str], list[Finding]] = {}
+    for row in rows.order_by("-found_on").prefetch_related("debris", "overrulings"):
+        grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
+    worse = []
+    for place in dict.fromkeys(places):
+        newest, *before = grouped.get(place, [])
+        if before and mapping.got_worse(before[0], newest):
+            worse.append(_change(before[0], newest))
+    return worse
+
+
+def _change(before: Finding, row: Finding) -> Changed:
+    return Changed(
+        row.bike.name,
+        str(row.bike_id),
+        row.reservoir,
+        row.found_on.isoformat(),
+        read.level_word(before),
+        read.level_word(row),
+        read.on_plug(read.parts(row)),
+    )
+
+
+def _choices() -> LedgerChoices:
+    readers = Person.objects.order_by("name").values_list("name", flat=True)
+    return LedgerChoices(
+        list(LevelWord),
+        list(Matter),
+        [kind.value for kind in ReservoirKind if KINDS[kind].drained],
+        sorted(_model(row) for row in BikeModel.objects.all()),
+        list(Fluid.objects.order_by("name").values_list("name", flat=True)),
+        list(readers),
+    )
+
+
+def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
+    """A page of the findings wanted, newest first, in a number of queries that does not grow."""
+    rows = _wanted(asked)
+    count = rows.count()
+    pages = max(1, ceil(count / PAGE))
+    page = min(max(asked.page, 1), pages)
+    shown = _with_fluid(rows.order_by("-found_on", "-pk"))[(page - 1) * PAGE : page * PAGE]
+    lines = shown.select_related("bike__model", "found_by").prefetch_related(
+        "debris", "overrulings"
+    )
+    return FindingsLedger(
+        _asking(), _changed(today), [_line(row) for row in lines], count, page, pages, _choices()
+    )
+
+
+COMPARED = 3000
+
+
+def _groups(rows: Iterable[Finding]) -> dict[str, dict[str, list[float]]]:
+    """Wear of steel by fluid and bike."""
+    groups: dict[str, dict[str, list[float]]] = {}
+    for row in rows:
+        fluid = getattr(row, "fluid", None)
+        if fluid:
+            worn = float(wear_of(read.found(row)).get(Matter.STEEL, 0))
+            groups.setdefault(fluid, {}).setdefault(str(row.bike_id), []).append(worn)
+    return groups
+
+
+def _against(
+    groups: Mapping[str, Mapping[str, Sequence[float]]], name: str
+) -> dict[str, list[float]]:
+    """The findings of every other group, by bike."""
+    others: dict[str, list[float]] = {}
+    for other, bikes in groups.items():
+        for bike, worn in bikes.items() if other != name else ():
+            others.setdefault(bike, []).extend(worn)
+    return others
+
+
+def _fluid_claims(kind: str) -> list[GroupClaim]:
+    rows = Finding.objects.filter(kind=kind, run_in=False, regrades=None).order_by("-found_on")
+    newest = _with_fluid(rows)[:COMPARED].prefetch_related("debris")
+    groups = _groups(newest)
+    claims = []
+    for name in sorted(groups) if len(groups) > 1 else ():
+        said = compare_groups(groups[name], _against(groups, name))
+        claims.append(
+            GroupClaim(
+                kind, name, said.ratio, said.low, said.high, said.bikes, said.findings, said.words
+            )
+        )
+    return claims
+
+
+def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
+    cohort = cohort_at(kind, today)
+    names = dict(Person.objects.values_list("pk", "name"))
+    shown = Finding.objects.filter(kind=kind.value, run_in=False)
+    graded: dict[str, int] = {}
+    for pk in shown.values_list("found_by", flat=True):
+        graded[str(pk)] = graded.get(str(pk), 0) + 1
+    return [
+        EyeLine(
+            names[int(grader)],
+            kind.value,
+            graded.get(grader, 0),
+            eye_words(eye, cohort.anybody, graded.get(grader, 0)).words,
+        )
+        for grader, eye in sorted(cohort.eyes.items())
+        if grader.isdigit() and int(grader) in names and (leads(person) or int(grader) == person.pk)
+    ]
+
+
+def comparisons(kind: str, person: Person, today: date) -> Comparisons:
+    """Wear by fluid in one kind of reservoir, and how eyes differ there: everybody's to a lead, one's own
+    to anybody else. Raises Http404 for a kind that is not drained."""
+    found = next((one for one in ReservoirKind if one.value == kind and KINDS[one].drained), None)
+    if found is None:
+        raise Http404
+    return Comparisons(_fluid_claims(kind), _eyes(found, person, today))

@@ -1,0 +1,200 @@
+"""Findings over time: one reservoir's, and the workshop's."""
+
+from datetime import timedelta
+from decimal import Decimal
+from typing import Any
+from uuid import uuid4
+
+from demo.testing import WorkshopTestCase
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from findings.models import Answer, Finding
+from findings.selectors import history_of
+from findings.services import keep_finding
+from garage.models import Bike, OdometerReading
+from oilward_core.debris import Form, Matter, Observation, Part
+from oilward_core.spec import ReservoirKind
+from visits.models import TopUp
+from workshop import days
+from workshop.models import Person
+
+FINE = (Part(Form.PASTE, Matter.STEEL, Decimal("0.2")),)
+COARSE = (*FINE, Part(Form.FLAKES, Matter.STEEL, Decimal("0.1")))
+
+
+class WearCase(WorkshopTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.ferry = Bike.objects.get(name="Ferry Bell")
+        self.today = days.today()
+
+    def wear(self, bike: Bike, reservoir: str) -> dict[str, Any]:
+        answer = self.api.get(f"/api/bikes/{bike.pk}/wear/{reservoir}/")
+        self.assertEqual(answer.status_code, 200, answer.content[:200])
+        return dict(answer.json())
+
+    def found(self, bike: Bike, ago: int, parts: tuple[Part, ...], by: str = "mira") -> Finding:
+        return keep_finding(
+            bike,
+            "gearbox",
+            Observation(ReservoirKind.GEARBOX, parts, frozenset(), Decimal(8000), False),
+            "",
+            finding_id=uuid4(),
+            found_on=self.today - timedelta(days=ago),
+            reading=OdometerReading.objects.filter(bike=bike).latest("km"),
+            actor=Person.objects.get(username=by),
+        )
+
+
+class HistoryTests(WearCase):
+    def test_plugs_by_distance_with_their_chance_and_wear(self) -> None:
+        page = self.wear(self.ferry, "gearbox")
+        km = [point["km"] for point in page["points"]]
+        self.assertEqual((len(km), km), (6, sorted(km)))
+        chances = [point["chance"] for point in page["points"]]
+        self.assertGreater(chances[-1], 90)
+        steel = page["series"][0]
+        self.assertEqual((steel["matter"], len(steel["values"])), ("steel", 6))
+        self.assertEqual({s["matter"] for s in page["series"]}, {"steel", "bronze"})
+        self.assertGreater(steel["values"][-1], steel["values"][0])
+        self.assertRegex(page["points"][-1]["at"], r"^53.300 km$")
+        self.assertIn("Please let us look further", page["owner"])
+        self.assertEqual([plug["id"] for plug in page["plugs"]], [p["id"] for p in page["points"]])
+
+    def test_oil_is_on_the_same_axis_with_what_was_changed_and_topped_up(self) -> None:
+        last = OdometerReading.objects.filter(bike=self.ferry).latest("km")
+        TopUp.objects.create(
+            id=uuid4(), bike=self.ferry, reservoir="gearbox", done_on=self.today, reading=last,
+            ml=Decimal(120), done_by="Mira",
+        )  # fmt: skip
+        page = self.wear(self.ferry, "gearbox")
+        self.assertEqual([one["drained"] for one in page["oil"]][-1], 812)
+        self.assertFalse(any(one["changed"] for one in page["oil"]))
+        self.assertIn("Topped up 120 ml", [mark["words"] for mark in page["marks"]])
+
+    def test_a_repair_begins_a_new_baseline_and_stands_on_the_axis(self) -> None:
+        newest = Finding.objects.filter(bike=self.ferry, reservoir="gearbox").latest("found_on")
+        Answer.objects.create(
+            id=uuid4(), finding=newest, outcome="a fault was found, and put right",
+            words="Layshaft bearing renewed", by=Person.objects.get(username="oda"),
+            at="2030-01-01T10:00Z", sent="-",
+        )  # fmt: skip
+        self.found(self.ferry, 0, FINE)
+        page = self.wear(self.ferry, "gearbox")
+        self.assertEqual([point["anew"] for point in page["points"]], [False] * 6 + [True])
+        self.assertIn("Put right: Layshaft bearing renewed", str(page["marks"]))
+        self.assertLess(page["points"][-1]["chance"], 5)
+
+    def test_another_engine_begins_anew_and_only_the_engine(self) -> None:
+        rows = Finding.objects.filter(bike=self.ferry, reservoir="engine").order_by("found_on")
+        fitted = rows[2].reading.km - 1
+        Bike.objects.filter(pk=self.ferry.pk).update(engine_at_km=fitted, engine_had_km=9000)
+        page = self.wear(self.ferry, "engine")
+        self.assertEqual([point["anew"] for point in page["points"]].index(True), 2)
+        self.assertIn("Another engine fitted", [mark["words"] for mark in page["marks"]])
+        engine, _ = history_of(self.ferry.pk, "engine")
+        self.assertEqual([one.new_baseline for one in engine].index(True), 2)
+        gearbox, _ = history_of(self.ferry.pk, "gearbox")
+        self.assertFalse(any(one.new_baseline for one in gearbox))
+
+    def test_what_is_not_there(self) -> None:
+        for bike, reservoir in ((uuid4(), "engine"), (self.ferry.pk, "boiler")):
+            url = f"/api/bikes/{bike}/wear/{reservoir}/"
+            self.assertEqual(self.api.get(url).status_code, 404)
+        empty = self.wear(Bike.objects.get(name="Lamplighter"), "engine")
+        self.assertEqual((empty["points"], empty["owner"]), ([], ""))
+
+    def test_queries_do_not_grow_with_findings(self) -> None:
+        def asked() -> int:
+            with CaptureQueriesContext(connection) as seen:
+                self.wear(self.ferry, "gearbox")
+            return len(seen)
+
+        before = asked()
+        for number in range(12):
+            self.found(self.ferry, 100 - number, FINE)
+        self.assertEqual(asked(), before)
+
+
+class LedgerTests(WearCase):
+    def ledger(self, **asked: str) -> dict[str, Any]:
+        answer = self.api.get("/api/findings/", asked)
+        self.assertEqual(answer.status_code, 200, answer.content[:200])
+        return dict(answer.json())
+
+    def test_what_asks_stands_first_and_all_of_it_newest_first(self) -> None:
+        page = self.ledger()
+        self.assertIn("Ferry Bell", [one["bike"] for one in page["asking"]])
+        on = [line["on"] for line in page["lines"]]
+        self.assertEqual(on, sorted(on, reverse=True))
+        self.assertEqual(page["count"], Finding.objects.count())
+
+    def test_each_filter_leaves_what_fits(self) -> None:
+        for name, value, key in (
+            ("level", "investigate", "level"),
+            ("kind", "gearbox", "kind"),
+            ("grader", "Mira", "by"),
+            ("fluid", "Cogwork 90", "fluid"),
+        ):
+            page = self.ledger(**{name: value})
+            with self.subTest(name):
+                self.assertTrue(page["lines"])
+                self.assertEqual({line[key] for line in page["lines"]}, {value})
+                self.assertLess(page["count"], Finding.objects.count() + 1)
+        bronze = self.ledger(matter="bronze")["lines"]
+        self.assertTrue(bronze)
+        self.assertTrue(all("bronze" in line["words"] for line in bronze))
+        model = self.ledger()["lines"][0]["model"]
+        self.assertEqual({line["model"] for line in self.ledger(model=model)["lines"]}, {model})
+        self.assertEqual(self.ledger(kind="gearbox", matter="rubber")["lines"], [])
+        self.assertEqual(self.ledger(page="nonsense", level="dire")["page"], 1)
+
+    def test_an_overruled_finding_is_filtered_by_the_level_that_counts(self) -> None:
+        row = Finding.objects.filter(level="investigate").latest("found_on")
+        body = {"id": str(uuid4()), "level": "note", "reason": "flash"}
+        url = f"/api/findings/{row.pk}/overrulings/"
+        self.signed_in("oda").post(url, body, format="json")
+        noted = [line["id"] for line in self.ledger(level="note")["lines"]]
+        self.assertIn(str(row.pk), noted)
+        grave = [line["id"] for line in self.ledger(level="investigate")["lines"]]
+        self.assertNotIn(str(row.pk), grave)
+
+    def test_only_what_got_worse_in_the_last_month_is_named(self) -> None:
+        self.assertEqual(self.ledger()["changed"], [])
+        self.found(self.heron, 2, COARSE)
+        (one,) = self.ledger()["changed"]
+        self.assertEqual(
+            (one["bike"], one["was"], one["now"]), ("Grey Heron", "routine", "investigate")
+        )
+        self.found(self.heron, 1, FINE)
+        self.assertEqual(self.ledger()["changed"], [])
+
+    def test_queries_do_not_grow_with_the_page(self) -> None:
+        def asked(**wanted: str) -> int:
+            with CaptureQueriesContext(connection) as seen:
+                self.ledger(**wanted)
+            return len(seen)
+
+        self.assertEqual(asked(kind="gearbox"), asked())
+
+
+class ComparisonTests(WearCase):
+    def compared(self, kind: str, who: str = "mira") -> Any:
+        return self.signed_in(who).get(f"/api/findings/compared/{kind}/")
+
+    def test_nothing_is_claimed_of_too_few(self) -> None:
+        for claim in self.compared("engine").json()["fluids"]:
+            if claim["bikes"] < 3:
+                self.assertIsNone(claim["ratio"])
+                self.assertIn("Too few", claim["words"])
+
+    def test_a_lead_sees_every_eye_anybody_else_their_own(self) -> None:
+        for number in range(20):
+            self.found(self.heron, 900 - number, FINE, by="runa" if number % 2 else "mira")
+        self.assertEqual({one["name"] for one in self.compared("gearbox").json()["eyes"]}, {"Mira"})
+        every = {one["name"] for one in self.compared("gearbox", "oda").json()["eyes"]}
+        self.assertTrue({"Mira", "Runa"} <= every)
+
+    def test_a_kind_that_has_no_plug(self) -> None:
+        self.assertEqual(self.compared("fork").status_code, 404)
+        self.assertEqual(self.compared("boiler").status_code, 404)

@@ -1,0 +1,69 @@
+from uuid import UUID
+
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+from workshop import days
+from workshop.access import MayWork, person_of
+
+from . import selectors
+from .shapes import Comparisons, FindingsLedger, LedgerAsked, WearHistory
+
+
+class WearHistorySerializer(DataclassSerializer[WearHistory]):
+    class Meta:
+        dataclass = WearHistory
+
+
+class FindingsLedgerSerializer(DataclassSerializer[FindingsLedger]):
+    class Meta:
+        dataclass = FindingsLedger
+
+
+class ComparisonsSerializer(DataclassSerializer[Comparisons]):
+    class Meta:
+        dataclass = Comparisons
+
+
+class WearView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="wear_history", responses=WearHistorySerializer)
+    def get(self, request: Request, bike_id: UUID, reservoir: str) -> Response:
+        found = selectors.wear_history(bike_id, reservoir)
+        return Response(WearHistorySerializer(found).data)
+
+
+FILTERS = ("level", "matter", "kind", "model", "fluid", "grader")
+
+
+class FindingsLedgerView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="findings_ledger",
+        parameters=[
+            OpenApiParameter("page", int),
+            *(OpenApiParameter(name, str) for name in FILTERS),
+        ],
+        responses=FindingsLedgerSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        asked = request.query_params
+        page = asked.get("page", "")[:6]
+        wanted = LedgerAsked(
+            int(page) if page.isdecimal() else 1,
+            **{name: asked.get(name, "")[:200] for name in FILTERS},
+        )
+        return Response(FindingsLedgerSerializer(selectors.ledger(wanted, days.today())).data)
+
+
+class ComparisonsView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="findings_compared", responses=ComparisonsSerializer)
+    def get(self, request: Request, kind: str) -> Response:
+        found = selectors.comparisons(kind, person_of(request), days.today())
+        return Response(ComparisonsSerializer(found).data)

@@ -1,0 +1,82 @@
+import { Table, type TableColumnsType } from "antd";
+import type { ReactNode } from "react";
+import { ResponsiveContainer, XAxis } from "recharts";
+import type { Shape } from "../api/client";
+import { colour } from "../theme";
+
+export type History = Shape["WearHistory"];
+
+export const TICK = { fontSize: 15, fill: colour.ink };
+export const MARGIN = { top: 12, right: 24, bottom: 4, left: 8 };
+/** How much room is left beside a chart for its numbers. */
+export const ASIDE = 64;
+
+export interface Axis {
+  from: number;
+  to: number;
+  unit: string;
+}
+
+/** The distance all charts of a reservoir share. */
+export function axisOf(history: History): Axis {
+  const all = [...history.points, ...history.oil, ...history.marks].map(({ km }) => km);
+  const from = Math.min(...all);
+  const to = Math.max(...all);
+  const room = Math.max((to - from) * 0.06, 500);
+  return { from: Math.max(0, from - room), to: to + room, unit: history.unit };
+}
+
+const grouped = (km: number) => Math.round(km).toLocaleString("en").replaceAll(",", "\u202f");
+
+/** What is drawn, as words and numbers too: on the screen when it is asked for, and always in print. */
+export function Chart<Row extends object>({
+  title,
+  says,
+  height,
+  columns,
+  rows,
+  children,
+}: {
+  title: string;
+  says?: string;
+  height: number;
+  columns: TableColumnsType<Row>;
+  rows: Row[];
+  children: ReactNode;
+}) {
+  return (
+    <section className="wear-chart" aria-label={title}>
+      <h2>{title}</h2>
+      {says && <p className="soft">{says}</p>}
+      <div className="wear-drawn" role="img" aria-label={`${title}, drawn`}>
+        <ResponsiveContainer width="100%" height={height}>
+          {children}
+        </ResponsiveContainer>
+      </div>
+      <details>
+        <summary>As a table</summary>
+        <Table<Row>
+          size="small"
+          columns={columns}
+          dataSource={rows}
+          rowKey="key"
+          pagination={false}
+        />
+      </details>
+    </section>
+  );
+}
+
+export const km = (axis: Axis, shown = true) => (
+  <XAxis
+    type="number"
+    dataKey="km"
+    domain={[axis.from, axis.to]}
+    tickFormatter={grouped}
+    tick={shown ? TICK : false}
+    height={shown ? 30 : 6}
+    allowDataOverflow
+    unit={shown ? ` ${axis.unit}` : ""}
+    interval="preserveStartEnd"
+  />
+);

@@ -1,0 +1,201 @@
+import "./wear.css";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Select, Table, Tag, type TableColumnsType } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, taken, type Shape } from "../api/client";
+import { keys } from "../api/keys";
+import { PlugTip } from "../glass/PlugTip";
+import { dayWords } from "../workshop/days";
+import { Waiting, WentWrong } from "../workshop/States";
+import { Compared } from "./Compared";
+
+type Ledger = Shape["FindingsLedger"];
+type Line = Shape["FindingLine"];
+type Filter = "level" | "matter" | "kind" | "model" | "fluid" | "grader";
+type Wanted = { page: number } & Partial<Record<Filter, string>>;
+
+const wearOf = (bike: string, reservoir: string) =>
+  `/bikes/${bike}/wear/${encodeURIComponent(reservoir)}`;
+
+const COLUMNS: TableColumnsType<Line> = [
+  {
+    title: "Plug",
+    key: "plug",
+    render: (_, line) => <PlugTip parts={line.parts} level={line.level} size={44} />,
+  },
+  { title: "When", dataIndex: "on", render: dayWords, className: "tabular" },
+  {
+    title: "Bike",
+    key: "bike",
+    render: (_, line) => (
+      <Link to={wearOf(line.bike_id, line.reservoir)} className="ledger-link">
+        {line.bike}, {line.reservoir}
+      </Link>
+    ),
+  },
+  {
+    title: "Level",
+    dataIndex: "level",
+    render: (level: Line["level"]) => <b className={`verdict verdict-${level}`}>{level}</b>,
+  },
+  { title: "What was seen", dataIndex: "words" },
+  { title: "Growing", dataIndex: "chance", className: "tabular", responsive: ["lg"] },
+  { title: "Oil", dataIndex: "fluid", responsive: ["lg"] },
+  { title: "Read by", dataIndex: "by", responsive: ["md"] },
+];
+
+/** What has to be answered, holds first. */
+function Asking({ asking }: { asking: Ledger["asking"] }) {
+  if (asking.length === 0) return <p className="soft">Nothing asks for anything.</p>;
+  return (
+    <ul className="asking" aria-label="What findings ask for">
+      {asking.flatMap(({ bike, bike_id, asks }) =>
+        asks.map((ask) => (
+          <li key={`${bike_id} ${ask.reservoir}`}>
+            <Link to={wearOf(bike_id, ask.reservoir)} className={`asking-row verdict-${ask.level}`}>
+              <Tag>{ask.level}</Tag>
+              <b>
+                {bike}, {ask.label}
+              </b>{" "}
+              {ask.action}
+            </Link>
+          </li>
+        )),
+      )}
+    </ul>
+  );
+}
+
+function ChangedLately({ changed }: { changed: Ledger["changed"] }) {
+  if (changed.length === 0) return <p className="soft">Nothing got worse in the last month.</p>;
+  return (
+    <ul className="changed">
+      {changed.map((one) => (
+        <li key={`${one.bike_id} ${one.reservoir}`}>
+          <Link to={wearOf(one.bike_id, one.reservoir)} className="changed-row">
+            <PlugTip parts={one.parts} level={one.now} size={44} />
+            <span>
+              <b>
+                {one.bike}, {one.reservoir}
+              </b>
+              <br />
+              {one.was}, now {one.now}, {dayWords(one.on)}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const FILTERS: [Filter, string][] = [
+  ["level", "Any level"],
+  ["matter", "Any matter"],
+  ["kind", "Any reservoir"],
+  ["model", "Any model"],
+  ["fluid", "Any oil"],
+  ["grader", "Read by anybody"],
+];
+
+function Filters({
+  choices,
+  wanted,
+  set,
+}: {
+  choices: Ledger["choices"];
+  wanted: Wanted;
+  set: (wanted: Wanted) => void;
+}) {
+  const words: Record<Filter, string[]> = {
+    level: choices.levels,
+    matter: choices.matters,
+    kind: choices.kinds,
+    model: choices.models,
+    fluid: choices.fluids,
+    grader: choices.graders,
+  };
+  return (
+    <div className="choices ledger-filters">
+      {FILTERS.map(([name, any]) => (
+        <Select
+          key={name}
+          aria-label={any}
+          allowClear
+          showSearch
+          placeholder={any}
+          value={wanted[name]}
+          options={words[name].map((word) => ({ value: word, label: word }))}
+          onChange={(value: string | undefined) => set({ ...wanted, page: 1, [name]: value })}
+        />
+      ))}
+    </div>
+  );
+}
+
+function All({
+  ledger,
+  wanted,
+  set,
+}: {
+  ledger: Ledger;
+  wanted: Wanted;
+  set: (w: Wanted) => void;
+}) {
+  return (
+    <section aria-label="All findings">
+      <h2>All findings</h2>
+      <Filters choices={ledger.choices} wanted={wanted} set={set} />
+      <Table<Line>
+        className="lists"
+        size="small"
+        columns={COLUMNS}
+        dataSource={ledger.lines}
+        rowKey="id"
+        locale={{ emptyText: "No finding fits that. Take a filter off." }}
+        pagination={{
+          current: ledger.page,
+          pageSize: 40,
+          total: ledger.count,
+          showSizeChanger: false,
+          hideOnSinglePage: true,
+          onChange: (page) => set({ ...wanted, page }),
+        }}
+      />
+    </section>
+  );
+}
+
+/** What is going wrong somewhere? What asks first, what got worse, all of it, and what may be claimed. */
+export function FindingsPage() {
+  const [wanted, setWanted] = useState<Wanted>({ page: 1 });
+  const { data, isError, error, refetch } = useQuery({
+    queryKey: keys.ledgerOf(wanted),
+    queryFn: () => taken(api.GET("/api/findings/", { params: { query: wanted } })),
+    placeholderData: keepPreviousData,
+  });
+  if (!data) {
+    if (isError) return <WentWrong error={error} again={() => void refetch()} />;
+    return <Waiting what="Laying the plugs out" />;
+  }
+  return (
+    <>
+      <div className="heading">
+        <h1>Findings</h1>
+        <span className="soft">{data.count} plugs</span>
+      </div>
+      <div className="findings-top">
+        <section aria-label="To be answered">
+          <h2>To be answered</h2>
+          <Asking asking={data.asking} />
+        </section>
+        <section aria-label="Worse than last time">
+          <h2>Worse than last time</h2>
+          <ChangedLately changed={data.changed} />
+        </section>
+      </div>
+      <All ledger={data} wanted={wanted} set={setWanted} />
+      <Compared kinds={data.choices.kinds} />
+    </>
+  );
+}
