@@ -80,7 +80,9 @@ async function readAgain(browser: Browser, visit: string): Promise<void> {
   await draw(lead, [0.4, 0.5], [0.6, 0.5]);
   await expect(foot(lead)).toContainText("routine");
   await press(lead, "Write it down");
+  // whoever has read it stays with it: the verdict, and beside it the last times
   await expect(focus(lead)).toContainText("paste of steel");
+  await expect(focus(lead)).toContainText("Its first plug on record.");
   await lead.context().close();
 }
 
@@ -145,7 +147,7 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
 });
 
 test("the same finding by keyboard alone", async ({ page }) => {
-  await beforeThePlug(page, "Razorbill");
+  await beforeThePlug(page, "Ptarmigan");
   const key = async (name: string) => {
     const button = focus(page).getByRole("button", { name, exact: true });
     await button.focus();

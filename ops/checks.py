@@ -51,15 +51,20 @@ def openapi() -> str:
         )
 
 
-SPEC_SHEET = ROOT / "docs/formats/spec-sheet.schema.json"
+FORMATS = ROOT / "docs/formats"
 
 
 def _make_formats() -> str:
-    """The published schema of a spec sheet; a test of the core holds it against the code."""
+    """The published schemas; tests of the core hold them against the code."""
     from oilward_core.spec import schema
+    from oilward_core.usedoil import lab_schema
 
-    SPEC_SHEET.write_text(json.dumps(schema(), ensure_ascii=False))
-    return _run("npx", "prettier", "--write", str(SPEC_SHEET))
+    for name, made in (("spec-sheet", schema()), ("lab-report", lab_schema())):
+        published = FORMATS / f"{name}.schema.json"
+        published.write_text(json.dumps(made, ensure_ascii=False))
+        if said := _run("npx", "prettier", "--write", str(published)):
+            return said
+    return ""
 
 
 def types(words: list[str]) -> int:

@@ -48,6 +48,7 @@ class Finding(Fact):
         indexes: ClassVar[list[models.Index]] = [
             models.Index(fields=["bike", "reservoir"]),
             models.Index(fields=["kind", "found_on"], name="finding_by_kind"),
+            models.Index(fields=["-found_on", "-id"], name="finding_newest"),
         ]
 
 

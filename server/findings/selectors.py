@@ -3,7 +3,7 @@ from datetime import date
 from functools import lru_cache
 from uuid import UUID
 
-from django.db.models import Count, Max, Q, QuerySet
+from django.db.models import Count, Exists, Max, OuterRef, Q, QuerySet
 from django.http import Http404
 from garage.models import Bike
 from garage.odometer.selectors import corrections, follow
@@ -11,6 +11,7 @@ from oilward_core.debris import (
     Cohort,
     Found,
     LevelWord,
+    Matter,
     Outcome,
     cohort_of,
     fine_steel,
@@ -18,6 +19,7 @@ from oilward_core.debris import (
     quarter_start,
 )
 from oilward_core.spec import ReservoirKind, ReservoirSpec
+from oilward_core.trend import Band, band
 
 from . import mapping
 from .models import Answer, Finding, Picture
@@ -40,7 +42,7 @@ def picture_or_404(picture_id: UUID) -> bytes:
 def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
     """The latest finding of each reservoir of each bike."""
     rows = (
-        whole(Finding.objects.filter(bike_id__in=list(bike_ids), regrades=None))
+        whole(counting(Finding.objects.filter(bike_id__in=list(bike_ids))))
         .order_by("bike_id", "reservoir", "-found_on", "-reading__km")
         .distinct("bike_id", "reservoir")
     )
@@ -49,7 +51,7 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
 
 def of_bike(bike_id: UUID) -> list[Finding]:
     """All findings of a bike that count, newest first."""
-    found = Finding.objects.filter(bike_id=bike_id, regrades=None).select_related("reading")
+    found = counting(Finding.objects.filter(bike_id=bike_id)).select_related("reading")
     rows = list(whole(found))
     follow(rows, corrections([bike_id]))
     return sorted(rows, key=lambda row: (row.found_on, row.reading.km), reverse=True)
@@ -105,7 +107,7 @@ GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]
 def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Finding]]:
     """Findings that ask for something until they are answered, by reservoir, the newest first."""
     grave = Q(level__in=GRAVE) | Q(overrulings__level__in=GRAVE)
-    rows = Finding.objects.filter(grave, bike_id__in=list(bike_ids), regrades=None).distinct()
+    rows = counting(Finding.objects.filter(grave, bike_id__in=list(bike_ids))).distinct()
     grouped: dict[tuple[UUID, str], list[Finding]] = {}
     for row in rows.order_by("-found_on").prefetch_related("answers", "overrulings"):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
@@ -138,8 +140,21 @@ def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told
 NEWEST = 400
 
 
-def others_of_kind(kind: str, bike_id: UUID) -> list[Found]:
-    """The newest findings on other bikes of a kind, for what the kind shows."""
-    rows = Finding.objects.filter(kind=kind, run_in=False, regrades=None).exclude(bike=bike_id)
-    newest = rows.order_by("-found_on")[:NEWEST].prefetch_related("debris")
-    return [mapping.found(row) for row in newest]
+def shown_by_kind(kind: ReservoirKind) -> dict[Matter, Band]:
+    """What the newest findings of a kind in this workshop show, by matter; worked out anew when there is
+    another one."""
+    rows = Finding.objects.filter(kind=kind.value)
+    return _bands(kind, *rows.aggregate(Count("pk"), Max("found_on")).values())
+
+
+@lru_cache(maxsize=64)
+def _bands(kind: ReservoirKind, count: int, newest: object) -> dict[Matter, Band]:
+    rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
+    shown = [mapping.found(row) for row in rows[:NEWEST].prefetch_related("debris")]
+    bands = {matter: band(shown, matter) for matter in Matter}
+    return {matter: seen for matter, seen in bands.items() if seen is not None}
+
+
+def counting(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+    """Those that count: a regraded one does not."""
+    return rows.filter(~Exists(Finding.objects.filter(regrade_of=OuterRef("pk"))))

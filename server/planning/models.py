@@ -1,10 +1,12 @@
 """What is due, kept up to date: written when something about a bike changes and when a day passes,
 never worked out for the whole fleet on a request."""
 
+from django.conf import settings
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
-from garage.models import Bike
+from garage.models import Bike, OdometerReading
+from workshop.models import Fact
 
 
 class WardRow(models.Model):
@@ -103,3 +105,66 @@ class PlannedVisit(models.Model):
                 condition=Q(technicians__gte=1, technicians__lte=4), name="one_to_four_hands"
             )
         ]
+
+
+class Sample(Fact):
+    """Oil in a bottle on its way to a laboratory, under a label. ``km_on_oil``: how far the bike ran on
+    it; of ``fresh`` oil there is no bike."""
+
+    id = models.UUIDField(primary_key=True)
+    label = models.CharField(max_length=20, unique=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="samples", null=True)
+    reservoir = models.CharField(max_length=40, blank=True)
+    reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+", null=True)
+    km_on_oil = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    fluid = models.CharField(max_length=80, blank=True)
+    fresh = models.BooleanField(default=False)
+    taken_on = models.DateField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["taken_on", "id"]
+        indexes = [models.Index(fields=["bike", "reservoir"], name="sample_of")]
+
+
+class LabFile(models.Model):
+    """A laboratory's file on its way in: how many of its lines are done, how many reports were taken, and
+    the faults of the others. ``text`` is as it was sent."""
+
+    id = models.UUIDField(primary_key=True)
+    text = models.TextField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    lines = models.PositiveIntegerField(default=0)
+    done = models.PositiveIntegerField(default=0)
+    taken = models.PositiveIntegerField(default=0)
+    faults = models.JSONField(default=list)
+    refused = models.CharField(max_length=300, blank=True)
+    finished_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-at", "id"]
+
+
+class LabReport(Fact):
+    """What a laboratory says of a sample; ``simulated``: nobody measured anything."""
+
+    id = models.UUIDField(primary_key=True)
+    sample = models.ForeignKey(Sample, models.PROTECT, related_name="reports")
+    received = models.DateField()
+    laboratory = models.CharField(max_length=80, blank=True)
+    simulated = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["received", "id"]
+
+
+class LabValue(Fact):
+    """A value of a report: an element in mg/kg, or what the format calls it."""
+
+    report = models.ForeignKey(LabReport, models.PROTECT, related_name="values")
+    name = models.CharField(max_length=8)
+    value = models.DecimalField(max_digits=16, decimal_places=4)
+
+    class Meta:
+        ordering = ["id"]

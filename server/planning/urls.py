@@ -5,6 +5,7 @@ from .views import BikeView, HealthView, MatchesView, WardView
 urlpatterns = [
     path("", include("planning.plans.urls")),
     path("", include("planning.wear.urls")),
+    path("", include("planning.lab.urls")),
     path("health/", HealthView.as_view()),
     path("ward/", WardView.as_view()),
     path("bikes/<uuid:bike_id>/", BikeView.as_view()),

@@ -39,6 +39,11 @@ def _type() -> None:
         pdfmetrics.registerFont(TTFont(file.stem.capitalize(), file))
 
 
+def ready() -> None:
+    """The product's type, for whoever draws a page by hand."""
+    _type()
+
+
 def _style(font: str, size: float, **more: Any) -> ParagraphStyle:
     return ParagraphStyle(
         font, fontName=font, fontSize=size, leading=size * 1.3, textColor=INK, **more

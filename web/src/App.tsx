@@ -42,7 +42,7 @@ function Rooms({ session }: { session: Shape["Session"] }) {
       <Route path="/bikes/:id/card" element={<BikeFormPage />} />
       <Route path="/bikes/:id/plan" element={<PlanPage mayWork={mayWork} />} />
       <Route path="/bikes/:id/wear/:reservoir" element={<WearPage mayWork={mayWork} />} />
-      <Route path="/findings" element={<FindingsPage />} />
+      <Route path="/findings" element={<FindingsPage mayWork={mayWork} />} />
       <Route path="/planned/:id" element={<PlannedPage mayWork={mayWork} />} />
       <Route path="/calendar" element={<CalendarPage mayWork={mayWork} />} />
       <Route path="/workshop" element={<WorkshopPage />} />

@@ -44,7 +44,9 @@ class Claim(Sound):
     @property
     def words(self) -> str:
         """What may be said, and no more."""
-        seen = f"{self.bikes} bikes, {self.findings} findings"
+        bikes = "1 bike" if self.bikes == 1 else f"{self.bikes} bikes"
+        findings = "1 finding" if self.findings == 1 else f"{self.findings} findings"
+        seen = f"{bikes}, {findings}"
         if self.ratio is None:
             return f"Too few to say anything: {seen}."
         times = f"{self.ratio:.1f} times the others' wear ({self.low:.1f} to {self.high:.1f})"

@@ -1,5 +1,8 @@
 """Used oil in the laboratory: elements, viscosity, water, fuel, particles."""
 
+from .imports import FORMAT as LAB_FORMAT
+from .imports import LabFault, LabLine, read_reports
+from .imports import schema as lab_schema
 from .particles import particle_code, scale_number
 from .report import (
     MEANS,
@@ -14,13 +17,18 @@ from .report import (
 )
 
 __all__ = [
+    "LAB_FORMAT",
     "MEANS",
     "Analysis",
     "Element",
+    "LabFault",
+    "LabLine",
     "Remark",
     "change_level",
+    "lab_schema",
     "particle_code",
     "rates",
+    "read_reports",
     "remarks",
     "scale_number",
     "viscosity_change",

@@ -55,7 +55,7 @@ class DoorTests(WorkshopTestCase):
         for name, value in self.there.items():
             unknown = str(UUID(int=7)) if "uuid" in name else "999999"
             route = route.replace(name, value if there else unknown)
-        for name in ("visit_id", "photo_id", "picture_id"):
+        for name in ("visit_id", "photo_id", "picture_id", "sample_id", "file_id"):
             route = route.replace(f"<uuid:{name}>", str(UUID(int=7)))
         return f"/api/{route}"
 

@@ -156,6 +156,14 @@ class FuzzTests(WorkshopTestCase):
         yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1}
         prices = self.lead.get("/api/workshop/prices/").json()
         yield "/api/workshop/prices/", "put", "", prices
+        taken = {"id": str(uuid4()), "bike": str(self.heron.pk), "reservoir": "engine", "fluid": ""}
+        yield "/api/lab/samples/", "post", "", taken
+        pk = self.lead.post(
+            "/api/lab/samples/", {**taken, "id": str(uuid4())}, format="json"
+        ).json()["id"]
+        path = "/api/lab/samples/{sample_id}/simulated/"
+        yield path, "post", f"/api/lab/samples/{pk}/simulated/", {"x": ""}
+        yield "/api/lab/files/", "post", "", {"id": str(uuid4()), "text": "label,received,Fe"}
         school = {"kind": "engine", "topic": "washer", "choice": "turned over once"}
         yield "/api/schools/", "put", "", {**school, "bike": "", "seen": ""}
 

@@ -1,6 +1,6 @@
 """Between findings, services and the core's trends."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
 
 from findings.mapping import (
@@ -16,12 +16,12 @@ from findings.mapping import (
 )
 from findings.models import Finding
 from garage.mapping import odometer
-from garage.models import Bike
+from garage.models import Bike, OdometerReading
 from oilward_core.bench import part_words
-from oilward_core.debris import Found, Level, Matter, Outcome, chance_words
+from oilward_core.debris import Level, Matter, Outcome, chance_words
 from oilward_core.odometer import shown
 from oilward_core.quantity import convert
-from oilward_core.trend import Band, Lean, band, charted, lean, owner_words, wear_of
+from oilward_core.trend import Band, Lean, charted, lean, owner_words, wear_of
 from visits.models import Service, TopUp
 
 from .shapes import Mark, OilPoint, WearBand, WearHistory, WearPoint, WearSeries
@@ -61,7 +61,7 @@ def _leans(seen: Lean | None) -> str:
     return "Leans no way beyond doubt."
 
 
-def _series(rows: Sequence[Finding], others: Sequence[Found], matter: Matter) -> WearSeries:
+def _series(rows: Sequence[Finding], kind: Mapping[Matter, Band], matter: Matter) -> WearSeries:
     worn = [float(wear_of(found(row)).get(matter, 0)) for row in rows]
     seen = charted(worn)
     used = [(row, value) for row, value in zip(rows, worn, strict=True) if not row.run_in]
@@ -73,7 +73,7 @@ def _series(rows: Sequence[Finding], others: Sequence[Found], matter: Matter) ->
         seen.low,
         seen.high,
         list(seen.outside),
-        _band(band(others, matter)),
+        _band(kind.get(matter)),
         _leans(leaning),
     )
 
@@ -128,7 +128,8 @@ def history(
     rows: Sequence[Finding],
     services: Sequence[Service],
     top_ups: Sequence[TopUp],
-    others: Sequence[Found],
+    kind: Mapping[Matter, Band],
+    now: OdometerReading | None,
 ) -> WearHistory:
     """``rows``: the findings that count, oldest first."""
     kept = rows[-AT_MOST:]
@@ -140,12 +141,13 @@ def history(
         key,
         label,
         bike.odometer_unit,
+        _km(bike, now.km) if now else 0.0,
         [
             _point(bike, row, put_right(before) or another_engine(before, row))
             for before, row in zip(earlier, kept, strict=False)
         ],
         [plug(row, whole=True) for row in kept],
-        [_series(kept, others, matter) for matter in _matters(kept)] if kept else [],
+        [_series(kept, kind, matter) for matter in _matters(kept)] if kept else [],
         _oil(bike, services[-AT_MOST:]),
         _marks(bike, kept, top_ups, engine),
         owner_words(label, level(newest), newest.origin) if newest else "",

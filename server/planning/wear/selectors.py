@@ -5,13 +5,14 @@ from datetime import date, timedelta
 from math import ceil
 from uuid import UUID
 
-from django.db.models import OuterRef, Q, QuerySet, Subquery
+from django.db.models import Count, F, OuterRef, QuerySet, Subquery
+from django.db.models.functions import Coalesce
 from django.http import Http404
 from findings import mapping as read
-from findings.models import Debris, Finding
-from findings.selectors import cohort_at, others_of_kind, whole
+from findings.models import Debris, Finding, Overruling
+from findings.selectors import cohort_at, counting, shown_by_kind, whole
 from garage.models import Bike, BikeModel
-from garage.odometer.selectors import corrections, follow
+from garage.odometer.selectors import corrections, follow, last_odometer
 from garage.selectors import specs_of
 from oilward_core.debris import LevelWord, Matter, chance_words
 from oilward_core.spec import KINDS, ReservoirKind
@@ -49,7 +50,7 @@ def wear_history(bike_id: UUID, key: str) -> WearHistory:
     reservoir = spec.reservoir(key) if spec else None
     if bike is None or reservoir is None:
         raise Http404
-    found = Finding.objects.filter(bike=bike, reservoir=key, regrades=None)
+    found = counting(Finding.objects.filter(bike=bike, reservoir=key))
     rows = list(whole(found).select_related("reading", "bike"))
     follow(rows, corrections([bike_id]))
     return mapping.history(
@@ -60,7 +61,8 @@ def wear_history(bike_id: UUID, key: str) -> WearHistory:
         sorted(rows, key=lambda row: (row.found_on, row.reading.km)),
         services_of([bike_id]).get((bike_id, key), []),
         top_ups_of(bike_id).get(key, []),
-        others_of_kind(reservoir.kind.value, bike_id),
+        shown_by_kind(reservoir.kind),
+        last_odometer([bike_id]).get(bike_id),
     )
 
 
@@ -74,10 +76,11 @@ def _with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:
 
 
 def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
-    rows = Finding.objects.filter(regrades=None)
+    rows = counting(Finding.objects.all())
     if asked.level:
-        otherwise = Q(overrulings__level=asked.level)
-        rows = rows.filter(otherwise | Q(level=asked.level, overrulings=None)).distinct()
+        newest = Overruling.objects.filter(finding=OuterRef("pk")).order_by("-at", "-id")
+        counts = Coalesce(Subquery(newest.values("level")[:1]), F("level"))
+        rows = rows.alias(counts=counts).filter(counts=asked.level)
     if asked.matter:
         rows = rows.filter(pk__in=Debris.objects.filter(matter=asked.matter).values("finding"))
     if asked.kind:
@@ -129,10 +132,10 @@ def _asking() -> list[BikeAsks]:
 
 def _changed(today: date) -> list[Changed]:
     """Reservoirs whose finding of the last month is graver than the one before it."""
-    lately = Finding.objects.filter(found_on__gt=today - MONTH, regrades=None).order_by("-found_on")
+    lately = counting(Finding.objects.filter(found_on__gt=today - MONTH)).order_by("-found_on")
     places = list(lately.values_list("bike", "reservoir")[:SOME])
     bikes = {bike for bike, _ in places}
-    rows = Finding.objects.filter(bike__in=bikes, regrades=None).select_related("bike")
+    rows = counting(Finding.objects.filter(bike__in=bikes)).select_related("bike")
     grouped: dict[tuple[UUID, str], list[Finding]] = {}
     for row in rows.order_by("-found_on").prefetch_related("debris", "overrulings"):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
@@ -209,7 +212,7 @@ def _against(
 
 
 def _fluid_claims(kind: str) -> list[GroupClaim]:
-    rows = Finding.objects.filter(kind=kind, run_in=False, regrades=None).order_by("-found_on")
+    rows = counting(Finding.objects.filter(kind=kind, run_in=False)).order_by("-found_on")
     newest = _with_fluid(rows)[:COMPARED].prefetch_related("debris")
     groups = _groups(newest)
     claims = []
@@ -226,10 +229,9 @@ def _fluid_claims(kind: str) -> list[GroupClaim]:
 def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
     cohort = cohort_at(kind, today)
     names = dict(Person.objects.values_list("pk", "name"))
-    shown = Finding.objects.filter(kind=kind.value, run_in=False)
-    graded: dict[str, int] = {}
-    for pk in shown.values_list("found_by", flat=True):
-        graded[str(pk)] = graded.get(str(pk), 0) + 1
+    shown = Finding.objects.filter(kind=kind.value, run_in=False).order_by()
+    counted = shown.values("found_by").annotate(plugs=Count("pk"))
+    graded = {str(row["found_by"]): row["plugs"] for row in counted}
     return [
         EyeLine(
             names[int(grader)],

@@ -75,13 +75,15 @@ class Mark:
 
 @dataclass(frozen=True)
 class WearHistory:
-    """One reservoir over distance, oldest first; ``owner`` says the newest finding in plain words."""
+    """One reservoir over distance, oldest first, up to where the bike is ``now``; ``owner`` says the
+    newest finding in plain words."""
 
     bike: str
     bike_id: str
     reservoir: str
     label: str
     unit: str
+    now: float
     points: list[WearPoint]
     plugs: list[Plug]
     series: list[WearSeries]

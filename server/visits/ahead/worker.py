@@ -1,4 +1,5 @@
-"""The process that works out when open visits will be through. It hears what is written down, gathers
+"""The process that works out when open visits will be through, and does other work nobody waits for
+(`workshop.background`). It hears what is written down, gathers
 what comes together, and solves each visit once."""
 
 import contextlib
@@ -12,6 +13,7 @@ from django.conf import settings
 from django.db import Error, connection
 from django.utils import timezone
 from oilward_core.errors import CoreError
+from workshop import background
 from workshop.announce import CHANNEL, listening_to
 
 from visits.models import Visit
@@ -50,12 +52,15 @@ class Worker:
             # what was written down while nobody listened
             open_ones = Visit.objects.filter(state=Visit.State.OPEN).order_by("-opened_at")
             self.todo.update(dict.fromkeys(open_ones.values_list("pk", flat=True)))
+            background.left_over()
             while self.goes_on():
                 for notice in line.notifies(timeout=GATHER if self.todo else LOOK_UP):
                     self._note(notice.payload)
                 self._solve_one()
 
     def _note(self, topic: str) -> None:
+        if background.heard(topic):
+            return
         kind, _, visit = topic.partition("/")
         if kind in TOPICS:
             with contextlib.suppress(ValueError):

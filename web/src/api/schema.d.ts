@@ -119,6 +119,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/lab/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/odometer/": {
         parameters: {
             query?: never;
@@ -360,6 +376,87 @@ export interface paths {
         get: operations["health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lab_file_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/files/{file_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_samples"];
+        put?: never;
+        post: operations["lab_sample_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/{sample_id}/label/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/{sample_id}/simulated/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The simulated laboratory answers a label. */
+        post: operations["lab_simulated"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1423,6 +1520,21 @@ export interface components {
          * @enum {string}
          */
         DueState: "fine" | "soon" | "due" | "baseline" | "no interval";
+        ElementRate: {
+            element: string;
+            /** Format: double */
+            rate: number;
+            means: string;
+        };
+        ElementSeries: {
+            element: string;
+            means: string;
+            values: (number | null)[];
+            smooth: (number | null)[];
+            /** Format: double */
+            high: number | null;
+            outside: number[];
+        };
         ElsewhereRequest: {
             id: string;
             what: components["schemas"]["WhatEnum"];
@@ -1448,6 +1560,11 @@ export interface components {
             kind: string;
             graded: number;
             words: string;
+        };
+        FaultLine: {
+            line: number;
+            field: string;
+            said: string;
         };
         FindingLine: {
             id: string;
@@ -1655,6 +1772,32 @@ export interface components {
             flat: string;
             simulated: boolean;
         };
+        LabHistory: {
+            points: components["schemas"]["LabPoint"][];
+            newest: components["schemas"]["LabPoint"] | null;
+            elements: components["schemas"]["ElementSeries"][];
+        };
+        LabPoint: {
+            label: string;
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            laboratory: string;
+            simulated: boolean;
+            rates: components["schemas"]["ElementRate"][];
+            particles: string;
+            remarks: components["schemas"]["RemarkLine"][];
+        };
+        LabProgress: {
+            id: string;
+            lines: number;
+            done: number;
+            taken: number;
+            faults: components["schemas"]["FaultLine"][];
+            refused: string;
+            finished: boolean;
+        };
         Ledger: {
             lines: components["schemas"]["LedgerLine"][];
         };
@@ -1781,6 +1924,10 @@ export interface components {
             accepts?: string;
             remembered?: boolean;
         };
+        NewLabFileRequest: {
+            id: string;
+            text: string;
+        };
         NewModelRequest: {
             make: string;
             name: string;
@@ -1812,6 +1959,12 @@ export interface components {
             hours?: string;
             new_shows?: string;
             sure?: string[];
+        };
+        NewSampleRequest: {
+            id: string;
+            bike?: string;
+            reservoir?: string;
+            fluid?: string;
         };
         NewTaskRequest: {
             reservoir: string;
@@ -2144,6 +2297,10 @@ export interface components {
         ReasonRequest: {
             reason: string;
         };
+        RemarkLine: {
+            level: components["schemas"]["LevelWord"];
+            text: string;
+        };
         ReservoirBlock: {
             key: string;
             kind: string;
@@ -2232,6 +2389,16 @@ export interface components {
             ride_in: string;
             ride_out: string;
             handed_back: string;
+        };
+        SampleLine: {
+            id: string;
+            label: string;
+            what: string;
+            bike_id: string;
+            reservoir: string;
+            taken_on: string;
+            by: string;
+            answered: boolean;
         };
         Scale: {
             name: string;
@@ -2642,6 +2809,8 @@ export interface components {
             reservoir: string;
             label: string;
             unit: string;
+            /** Format: double */
+            now: number;
             points: components["schemas"]["WearPoint"][];
             plugs: components["schemas"]["Plug"][];
             series: components["schemas"]["WearSeries"][];
@@ -3021,6 +3190,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabHistory"];
                 };
             };
             /** @description Refused */
@@ -3597,6 +3797,188 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rolling"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_file_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLabFileRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabProgress"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabProgress"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_samples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_sample_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSampleRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"];
                 };
             };
             /** @description Refused */

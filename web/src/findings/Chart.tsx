@@ -14,16 +14,27 @@ export const ASIDE = 64;
 export interface Axis {
   from: number;
   to: number;
+  ticks: number[];
   unit: string;
 }
 
-/** The distance all charts of a reservoir share. */
+const STEPS = [500, 1000, 2000, 5000, 10_000, 20_000, 50_000, 100_000];
+const MOST_TICKS = 6;
+
+/** The distance all charts of a reservoir share, to where the bike is now, in round numbers. */
 export function axisOf(history: History): Axis {
   const all = [...history.points, ...history.oil, ...history.marks].map(({ km }) => km);
-  const from = Math.min(...all);
-  const to = Math.max(...all);
-  const room = Math.max((to - from) * 0.06, 500);
-  return { from: Math.max(0, from - room), to: to + room, unit: history.unit };
+  all.push(history.now);
+  const [least, most] = [Math.min(...all), Math.max(...all)];
+  const room = (most - least) * 0.04;
+  const step = STEPS.find((one) => (most - least + 2 * room) / one <= MOST_TICKS) ?? 100_000;
+  const from = Math.max(0, Math.floor((least - room) / step) * step);
+  const to = Math.ceil((most + room) / step) * step;
+  const ticks = Array.from(
+    { length: Math.round((to - from) / step) + 1 },
+    (_, n) => from + n * step,
+  );
+  return { from, to, ticks, unit: history.unit };
 }
 
 const grouped = (km: number) => Math.round(km).toLocaleString("en").replaceAll(",", "\u202f");
@@ -72,6 +83,7 @@ export const km = (axis: Axis, shown = true) => (
     type="number"
     dataKey="km"
     domain={[axis.from, axis.to]}
+    ticks={axis.ticks}
     tickFormatter={grouped}
     tick={shown ? TICK : false}
     height={shown ? 30 : 6}

@@ -50,7 +50,6 @@ export function Compared({ kinds }: { kinds: string[] }) {
   });
   return (
     <section aria-label="Held against each other">
-      <h2>Held against each other</h2>
       <Segmented aria-label="Kind of reservoir" options={kinds} value={kind} onChange={setKind} />
       {data && (
         <div className="findings-top">

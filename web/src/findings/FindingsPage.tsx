@@ -1,6 +1,7 @@
+import "../planning/bike.css";
 import "./wear.css";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Select, Table, Tag, type TableColumnsType } from "antd";
+import { Select, Table, Tabs, Tag, type TableColumnsType } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, taken, type Shape } from "../api/client";
@@ -9,6 +10,7 @@ import { PlugTip } from "../glass/PlugTip";
 import { dayWords } from "../workshop/days";
 import { Waiting, WentWrong } from "../workshop/States";
 import { Compared } from "./Compared";
+import { Laboratory } from "./Laboratory";
 
 type Ledger = Shape["FindingsLedger"];
 type Line = Shape["FindingLine"];
@@ -144,7 +146,6 @@ function All({
 }) {
   return (
     <section aria-label="All findings">
-      <h2>All findings</h2>
       <Filters choices={ledger.choices} wanted={wanted} set={set} />
       <Table<Line>
         className="lists"
@@ -167,7 +168,7 @@ function All({
 }
 
 /** What is going wrong somewhere? What asks first, what got worse, all of it, and what may be claimed. */
-export function FindingsPage() {
+export function FindingsPage({ mayWork }: { mayWork: boolean }) {
   const [wanted, setWanted] = useState<Wanted>({ page: 1 });
   const { data, isError, error, refetch } = useQuery({
     queryKey: keys.ledgerOf(wanted),
@@ -194,8 +195,21 @@ export function FindingsPage() {
           <ChangedLately changed={data.changed} />
         </section>
       </div>
-      <All ledger={data} wanted={wanted} set={setWanted} />
-      <Compared kinds={data.choices.kinds} />
+      <Tabs
+        items={[
+          {
+            key: "all",
+            label: "All findings",
+            children: <All ledger={data} wanted={wanted} set={setWanted} />,
+          },
+          { key: "lab", label: "Laboratory", children: <Laboratory mayWork={mayWork} /> },
+          {
+            key: "compared",
+            label: "Held against each other",
+            children: <Compared kinds={data.choices.kinds} />,
+          },
+        ]}
+      />
     </>
   );
 }

@@ -17,10 +17,16 @@ type Point = Shape["WearPoint"] & { key: string; row: number; chosen: boolean };
 
 const TIP = 44;
 
-function TipAt({ cx = 0, cy = 0, payload }: { cx?: number; cy?: number; payload?: Point }) {
+interface TipDrawn {
+  cx?: number;
+  cy?: number;
+  payload?: Point;
+}
+
+function TipAt({ cx = 0, cy = 0, payload, choose }: TipDrawn & { choose: (id: string) => void }) {
   if (!payload) return null;
   return (
-    <g className="tip-at">
+    <g className="tip-at" onClick={() => choose(payload.id)}>
       {payload.chosen && (
         <rect
           x={cx - TIP / 2 - 4}
@@ -72,11 +78,7 @@ function Tips({ rows, axis, choose }: { rows: Point[]; axis: Axis; choose: (id: 
           <Scatter
             dataKey="row"
             isAnimationActive={false}
-            shape={TipAt}
-            onClick={(_, index) => {
-              const row = rows[index];
-              if (row) choose(row.id);
-            }}
+            shape={(drawn: TipDrawn) => <TipAt {...drawn} choose={choose} />}
           />
         </ComposedChart>
       </ResponsiveContainer>

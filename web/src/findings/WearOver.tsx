@@ -61,7 +61,7 @@ export function WearOver({
           domain={[0, most]}
           tick={TICK}
           width={ASIDE}
-          tickFormatter={(value: number) => value.toFixed(2)}
+          tickFormatter={(value: number) => value.toFixed(most < 0.1 ? 3 : 2)}
         />
         {band && (
           <ReferenceArea y1={band.low} y2={band.high} fill={colour.metal} fillOpacity={0.22} />

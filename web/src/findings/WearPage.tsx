@@ -8,6 +8,7 @@ import { PlugTip } from "../glass/PlugTip";
 import { ShownPlug } from "../planning/PlugStrip";
 import { NotThere, Waiting } from "../workshop/States";
 import { axisOf, type History } from "./Chart";
+import { LabOver } from "./LabOver";
 import { OilOver } from "./OilOver";
 import { PlugsOver } from "./PlugsOver";
 import { WearOver } from "./WearOver";
@@ -69,6 +70,12 @@ function Drawn({ history, mayWork }: { history: History; mayWork: boolean }) {
           ))}
           <OilOver history={history} axis={axis} />
           <Marks history={history} />
+          <LabOver
+            bike={history.bike_id}
+            reservoir={history.reservoir}
+            axis={axis}
+            mayWork={mayWork}
+          />
         </div>
         {plug && (
           <aside className="wear-chosen" aria-label="The chosen finding">
@@ -107,7 +114,7 @@ export function WearPage({ mayWork }: { mayWork: boolean }) {
         <Link to={`/bikes/${history.bike_id}`} className="back">
           {history.bike}
         </Link>
-        <h1>{history.label} over distance</h1>
+        <h1 className="wear-heading">{history.label} over distance</h1>
       </div>
       {history.points.length === 0 ? (
         <div className="state">

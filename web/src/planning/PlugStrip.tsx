@@ -1,3 +1,4 @@
+import "./bike.css";
 import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";

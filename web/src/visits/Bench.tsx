@@ -134,7 +134,7 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
   const [last, setLast] = useState<string | null>(null);
   const [turn, setTurn] = useState(0);
   const mine = useCallback(({ step, kind }: NewEntry, told: Sheet) => {
-    if (isAside(told, kind)) return;
+    if (isAside(told, kind) || kind === "regrade") return;
     setLooking((looked) => (looked === step ? null : looked));
     setLast((was) => (was === step ? null : was));
     setTurn((count) => count + 1);

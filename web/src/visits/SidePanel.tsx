@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { PlugTip } from "../glass/PlugTip";
 import { useState } from "react";
 import { timeWords } from "../workshop/days";
 import { useNarrow } from "../workshop/useMedia";
@@ -101,7 +102,14 @@ function inShort(task: Task): string {
 }
 
 /** How a reservoir stands, for whoever comes back to it; on a narrow screen a line that unfolds. */
-function Standing(props: { sheet: Sheet; task: Task; mayWork: boolean }) {
+interface StandingProps {
+  sheet: Sheet;
+  task: Task;
+  mayWork: boolean;
+  look: (step: string) => void;
+}
+
+function Standing(props: StandingProps) {
   const { task } = props;
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
@@ -117,7 +125,24 @@ function Standing(props: { sheet: Sheet; task: Task; mayWork: boolean }) {
   );
 }
 
-function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: boolean }) {
+/** What the plug was read as, once it was; there the last ones lie beside it. */
+function PlugRead({ sheet, task, look }: Omit<StandingProps, "mayWork">) {
+  const step = sheet.steps.find(
+    ({ kind, reservoir }) => kind === "finding" && reservoir === task.key,
+  );
+  if (!step || !task.verdict || step.regrade) return null;
+  return (
+    <button type="button" className="plug-read" onClick={() => look(step.id)}>
+      <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={40} />
+      <span>
+        Plug: <b className={`verdict verdict-${task.verdict.level}`}>{task.verdict.level}</b>,
+        beside the last ones
+      </span>
+    </button>
+  );
+}
+
+function Parts({ sheet, task, mayWork, look }: StandingProps) {
   const means = sheet.steps.find((step) => step.drained && step.reservoir === task.key)?.remark;
   return (
     <>
@@ -145,6 +170,7 @@ function Parts({ sheet, task, mayWork }: { sheet: Sheet; task: Task; mayWork: bo
           </div>
         )}
       </dl>
+      <PlugRead sheet={sheet} task={task} look={look} />
       {task.coach && task.added && <p className="soft">{task.coach.belief}</p>}
     </>
   );
@@ -206,7 +232,7 @@ export function SidePanel({
       {sheet.state === "open" && <Ahead sheet={sheet} />}
       <StandsNow sheet={sheet} send={doing} />
       {sheet.tasks.map((task) => (
-        <Standing key={task.key} sheet={sheet} task={task} mayWork={aside !== null} />
+        <Standing key={task.key} sheet={sheet} task={task} mayWork={aside !== null} look={look} />
       ))}
       <Besides sheet={sheet} />
       {doing && <Doings sheet={sheet} aside={doing} />}

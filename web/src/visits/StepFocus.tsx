@@ -104,18 +104,31 @@ function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
   );
 }
 
-/** What goes with a step that is done: of a plug, its verdict and its last tips. */
-function DoneWith({
-  sheet,
-  step,
-  regrade,
-  children,
-}: Pick<StepProps, "sheet" | "step"> & { regrade: () => void; children: React.ReactNode }) {
-  if (step.kind !== "finding") return children;
-  const verdict = taskOf(sheet, step)?.verdict ?? null;
+interface ClosedProps extends StepProps {
+  readOnly: boolean;
+  /** Opens the step's form to correct it. */
+  open: (opened: boolean) => void;
+}
+
+/** A step that is done: what was said, and of a plug its verdict and its last tips. */
+function Closed({ readOnly, open, ...props }: ClosedProps) {
+  const { sheet, step, send } = props;
+  // the reading that is being read anew; once somebody has, there is another
+  const [again, setAgain] = useState<string | null>(null);
+  const fixed = readOnly || NOT_CORRECTED.has(step.kind) || !step.entry;
+  const done = <Done step={step} correct={fixed ? null : () => open(true)} />;
+  if (step.kind !== "finding") return done;
+  if (again !== null && again === step.entry?.id) {
+    return <FindingStep {...props} send={(kind, data) => send(kind, data)} regrade />;
+  }
   return (
-    <AfterGrading bike={sheet.bike.id} step={step} verdict={verdict} regrade={regrade}>
-      {children}
+    <AfterGrading
+      bike={sheet.bike.id}
+      step={step}
+      verdict={taskOf(sheet, step)?.verdict ?? null}
+      regrade={() => setAgain(step.entry?.id ?? null)}
+    >
+      {done}
     </AfterGrading>
   );
 }
@@ -263,7 +276,6 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
       ...(correcting && { supersedes: step.entry?.id ?? null }),
       ...(when && { at: when, remembered: true }),
     });
-  const [again, setAgain] = useState(false);
   const showForm = !readOnly && (!correcting || opened);
   const problem = refused?.problem ?? null;
   return (
@@ -274,19 +286,10 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
       <Instruction sheet={sheet} step={step} />
       <SecondHands sheet={sheet} step={step} send={readOnly ? null : send} />
       <Sentence refused={refused} accept={accept} />
-      {again ? (
-        <FindingStep {...props} problem={problem} send={(kind, data) => send(kind, data)} regrade />
-      ) : showForm ? (
+      {showForm ? (
         <Form {...props} problem={problem} send={record} />
       ) : (
-        <DoneWith sheet={sheet} step={step} regrade={() => setAgain(true)}>
-          <Done
-            step={step}
-            correct={
-              readOnly || NOT_CORRECTED.has(step.kind) || !step.entry ? null : () => setOpened(true)
-            }
-          />
-        </DoneWith>
+        <Closed {...props} problem={problem} send={send} readOnly={readOnly} open={setOpened} />
       )}
       {!correcting && (
         <Beside step={step} problem={problem} readOnly={readOnly} send={record}>
