@@ -5,9 +5,8 @@ test("from the ward's mark to the plugs over distance to the one finding, and to
   page,
 }) => {
   await signIn(page);
-  await page.getByRole("link", { name: "Findings", exact: true }).first().click();
-  const asking = page.getByRole("list", { name: "What findings ask for" });
-  await asking.getByRole("link", { name: /^investigate Ferry Bell, gearbox/i }).click();
+  const row = page.getByRole("row").filter({ hasText: "Ferry Bell" });
+  await row.getByRole("link", { name: "gearbox: investigate", exact: false }).click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("gearbox over distance");
 
   // the newest is chosen; its neighbour is one tap away, on the drawing or by keyboard

@@ -45,7 +45,6 @@ async function plan(page: Page, bike: string, on: string): Promise<void> {
 test("pictures", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByLabel("Name")).toBeVisible();
-  await picture(page, "sign-in");
   await signIn(page);
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
   await picture(page, "ward");
@@ -74,6 +73,15 @@ test("pictures", async ({ page }) => {
   await picture(page, "sheet");
   await page.getByLabel("Capacity, drain only").fill("3.45 l");
   await page.getByRole("link", { name: "Ward", exact: true }).click();
+  await page.getByRole("link", { name: "Findings", exact: true }).first().click();
+  await expect(page.getByRole("list", { name: "What findings ask for" })).toBeVisible();
+  await picture(page, "findings");
+  await page
+    .getByRole("link", { name: /Ferry Bell, gearbox/ })
+    .first()
+    .click();
+  await expect(page.getByRole("region", { name: "Wear, steel" })).toBeVisible();
+  await picture(page, "wear");
   await page.getByRole("link", { name: "Ferry Bell" }).click();
   await tab(page, "The bike");
   await picture(page, "bike-map");
@@ -125,7 +133,6 @@ test("pictures", async ({ page }) => {
   await page.getByLabel("Measured amount").fill("1,2");
   await press(page, "It is in, filler closed");
   await expect(page.getByRole("alert")).toContainText("Is it 1.2 l?");
-  await picture(page, "bench-question");
   await page.getByLabel("Measured amount").fill("1.22 l");
   await lookBack(page, /Torque the plug/);
   await press(page, "Correct it");

@@ -13,6 +13,7 @@ from oilward_core.debris import Eye, Form, Found, Level, Matter, Part
 from oilward_core.errors import CoreError
 from oilward_core.trend import (
     band,
+    beside_kind,
     compare_groups,
     controlled,
     ewma,
@@ -78,6 +79,14 @@ class WearTests(TestCase):
         assert seen
         slope = stats.theilslopes(values, km, method="separate").slope
         self.assertAlmostEqual(seen.per_1000, slope * 1000, places=6)
+
+    def test_one_bike_against_its_kind(self) -> None:
+        kind = band([found(f"{share / 100}") for share in range(5, 45)], Matter.STEEL)
+        assert kind
+        self.assertIn("where most of its kind lie", beside_kind([kind.middle] * 4, kind))
+        self.assertIn("3.0 times its kind's, outside", beside_kind([3 * kind.middle] * 4, kind))
+        self.assertEqual(beside_kind([1.0] * 3, kind), "")
+        self.assertEqual(beside_kind([1.0] * 4, None), "")
 
     def test_few_points_lean_no_way(self) -> None:
         self.assertIsNone(lean([0, 1, 2], [1, 2, 3]))

@@ -156,6 +156,22 @@ def another_engine(before: Finding | None, row: Finding) -> bool:
     return bool(engine and at and before and before.reading.km < at <= row.reading.km)
 
 
+def magnet_added(before: Finding | None, row: Finding) -> bool:
+    """Whether the bike's plug has had a magnet only since the finding before, by the bike's own value."""
+    return before is not None and any(
+        cell.reservoir == row.reservoir
+        and cell.field == "magnet"
+        and cell.written.strip().lower() == "yes"
+        and before.found_on < cell.entered_on <= row.found_on
+        for cell in row.bike.own_cells.all()
+    )
+
+
+def new_baseline(before: Finding | None, row: Finding) -> bool:
+    """Whether what the bike showed before says nothing of what it shows now."""
+    return another_engine(before, row) or magnet_added(before, row)
+
+
 def put_right(row: Finding | None) -> bool:
     """Whether a fault was found there, and put right."""
     return row is not None and any(one.outcome == Outcome.FAULT for one in row.answers.all())
@@ -167,7 +183,7 @@ def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
     read: list[Found] = []
     before: Finding | None = None
     for row in sorted(counting(rows), key=lambda one: (one.found_on, str(one.pk))):
-        read.append(found(row, put_right(before), another_engine(before, row)))
+        read.append(found(row, put_right(before), new_baseline(before, row)))
         before = row
     return read, put_right(before)
 

@@ -98,7 +98,9 @@ def history_of(
 
 
 def _for_history(rows: QuerySet[Finding]) -> QuerySet[Finding]:
-    return rows.select_related("bike", "reading").prefetch_related("debris", "answers")
+    return rows.select_related("bike", "reading").prefetch_related(
+        "debris", "answers", "bike__own_cells"
+    )
 
 
 GRAVE = [str(LevelWord.INVESTIGATE), str(LevelWord.HOLD)]

@@ -4,7 +4,7 @@ from .claims import Claim, compare_groups
 from .ewma import Controlled, controlled, ewma, ewma_limits
 from .eyes import EyeWords, eye_words
 from .plain import owner_words
-from .wear import Band, Lean, band, charted, lean, wear_of
+from .wear import Band, Lean, band, beside_kind, charted, lean, wear_of
 
 __all__ = [
     "Band",
@@ -13,6 +13,7 @@ __all__ = [
     "EyeWords",
     "Lean",
     "band",
+    "beside_kind",
     "charted",
     "compare_groups",
     "controlled",

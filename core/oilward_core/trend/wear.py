@@ -42,6 +42,18 @@ def band(others: Iterable[Found], matter: Matter) -> Band | None:
     return Band(tenths[0], median(shown), tenths[-1], len(shown))
 
 
+@guarded
+def beside_kind(values: Sequence[float], kind: Band | None) -> str:
+    """One bike against its kind, in words: how its middle lies beside theirs; empty on fewer than four of
+    its own, or a kind that shows nothing."""
+    if kind is None or len(values) < LEAST_TO_LEAN or kind.middle <= 0:
+        return ""
+    times = median(values) / kind.middle
+    inside = kind.low <= median(values) <= kind.high
+    where = "where most of its kind lie" if inside else "outside where most of its kind lie"
+    return f"Its middle is {times:.1f} times its kind's, {where}."
+
+
 @dataclass(frozen=True)
 class Lean(Sound):
     """Which way wear goes, per 1000 km, with the interval it lies in with 95 % [Theil–Sen]."""

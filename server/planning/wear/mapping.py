@@ -4,10 +4,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
 
 from findings.mapping import (
-    another_engine,
     found,
     level,
     level_word,
+    new_baseline,
     on_plug,
     part,
     parts,
@@ -21,7 +21,7 @@ from oilward_core.bench import part_words
 from oilward_core.debris import Level, Matter, Outcome, chance_words
 from oilward_core.odometer import shown
 from oilward_core.quantity import convert
-from oilward_core.trend import Band, Lean, charted, lean, owner_words, wear_of
+from oilward_core.trend import Band, Lean, beside_kind, charted, lean, owner_words, wear_of
 from visits.models import Service, TopUp
 
 from .shapes import Mark, OilPoint, WearBand, WearHistory, WearPoint, WearSeries
@@ -74,7 +74,14 @@ def _series(rows: Sequence[Finding], kind: Mapping[Matter, Band], matter: Matter
         seen.high,
         list(seen.outside),
         _band(kind.get(matter)),
-        _leans(leaning),
+        " ".join(
+            words
+            for words in (
+                _leans(leaning),
+                beside_kind([value for _, value in used], kind.get(matter)),
+            )
+            if words
+        ),
     )
 
 
@@ -143,7 +150,7 @@ def history(
         bike.odometer_unit,
         _km(bike, now.km) if now else 0.0,
         [
-            _point(bike, row, put_right(before) or another_engine(before, row))
+            _point(bike, row, put_right(before) or new_baseline(before, row))
             for before, row in zip(earlier, kept, strict=False)
         ],
         [plug(row, whole=True) for row in kept],

@@ -1,21 +1,22 @@
 """Findings over time: one reservoir's, and the workshop's."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from datetime import date, timedelta
 from math import ceil
 from uuid import UUID
 
-from django.db.models import Count, F, OuterRef, QuerySet, Subquery
+from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet, Subquery
 from django.db.models.functions import Coalesce
 from django.http import Http404
 from findings import mapping as read
 from findings.models import Debris, Finding, Overruling
 from findings.selectors import cohort_at, counting, shown_by_kind, whole
-from garage.models import Bike, BikeModel
+from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
-from garage.selectors import specs_of
+from garage.selectors import schools_of, specs_of, workshop_schools
 from oilward_core.debris import LevelWord, Matter, chance_words
-from oilward_core.spec import KINDS, ReservoirKind
+from oilward_core.schools import INTERVAL, TOPICS
+from oilward_core.spec import DRAINED, KINDS, ReservoirKind
 from oilward_core.trend import compare_groups, eye_words, wear_of
 from shelf.models import Fluid
 from visits.models import Service
@@ -51,7 +52,7 @@ def wear_history(bike_id: UUID, key: str) -> WearHistory:
     if bike is None or reservoir is None:
         raise Http404
     found = counting(Finding.objects.filter(bike=bike, reservoir=key))
-    rows = list(whole(found).select_related("reading", "bike"))
+    rows = list(whole(found).select_related("reading", "bike").prefetch_related("bike__own_cells"))
     follow(rows, corrections([bike_id]))
     return mapping.history(
         bike,
@@ -89,7 +90,18 @@ def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
         rows = rows.filter(bike__model__in=_models(asked.model))
     if asked.grader:
         rows = rows.filter(found_by__name=asked.grader)
+    if asked.school:
+        rows = _of_school(rows, asked.school)
     return _with_fluid(rows).filter(**{"fluid": asked.fluid}) if asked.fluid else rows
+
+
+def _of_school(rows: QuerySet[Finding], choice: str) -> QuerySet[Finding]:
+    """Those of reservoirs whose oil is changed by this practice: the bike's own, or the workshop's."""
+    own = OwnSchool.objects.filter(bike=OuterRef("bike"), kind=OuterRef("kind"), topic=INTERVAL)
+    shared = workshop_schools()
+    kinds = [kind.value for kind in DRAINED if shared.of(kind, INTERVAL).choice == choice]
+    by_default = Q(kind__in=kinds) & ~Exists(own)
+    return rows.filter(by_default | Exists(own.filter(choice=choice)))
 
 
 def _models(name: str) -> list[int]:
@@ -168,6 +180,7 @@ def _choices() -> LedgerChoices:
         sorted(_model(row) for row in BikeModel.objects.all()),
         list(Fluid.objects.order_by("name").values_list("name", flat=True)),
         list(readers),
+        list(next(topic.choices for topic in TOPICS if topic.key == INTERVAL)),
     )
 
 
@@ -189,20 +202,20 @@ def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
 COMPARED = 3000
 
 
-def _groups(rows: Iterable[Finding]) -> dict[str, dict[str, list[float]]]:
-    """Wear of steel by fluid and bike."""
-    groups: dict[str, dict[str, list[float]]] = {}
-    for row in rows:
-        fluid = getattr(row, "fluid", None)
-        if fluid:
+Groups = dict[str, dict[str, list[float]]]
+
+
+def _groups(named: Iterable[tuple[str, Finding]]) -> Groups:
+    """Wear of steel by group and bike."""
+    groups: Groups = {}
+    for name, row in named:
+        if name:
             worn = float(wear_of(read.found(row)).get(Matter.STEEL, 0))
-            groups.setdefault(fluid, {}).setdefault(str(row.bike_id), []).append(worn)
+            groups.setdefault(name, {}).setdefault(str(row.bike_id), []).append(worn)
     return groups
 
 
-def _against(
-    groups: Mapping[str, Mapping[str, Sequence[float]]], name: str
-) -> dict[str, list[float]]:
+def _against(groups: Groups, name: str) -> dict[str, list[float]]:
     """The findings of every other group, by bike."""
     others: dict[str, list[float]] = {}
     for other, bikes in groups.items():
@@ -211,10 +224,8 @@ def _against(
     return others
 
 
-def _fluid_claims(kind: str) -> list[GroupClaim]:
-    rows = counting(Finding.objects.filter(kind=kind, run_in=False)).order_by("-found_on")
-    newest = _with_fluid(rows)[:COMPARED].prefetch_related("debris")
-    groups = _groups(newest)
+def _claims(kind: str, groups: Groups) -> list[GroupClaim]:
+    """Each group against the others; nothing where there is one only."""
     claims = []
     for name in sorted(groups) if len(groups) > 1 else ():
         said = compare_groups(groups[name], _against(groups, name))
@@ -224,6 +235,20 @@ def _fluid_claims(kind: str) -> list[GroupClaim]:
             )
         )
     return claims
+
+
+def _newest(kind: ReservoirKind) -> list[Finding]:
+    rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
+    return list(_with_fluid(rows)[:COMPARED].prefetch_related("debris"))
+
+
+def _by_fluid(rows: Iterable[Finding]) -> Groups:
+    return _groups((getattr(row, "fluid", None) or "", row) for row in rows)
+
+
+def _by_school(kind: ReservoirKind, rows: Sequence[Finding]) -> Groups:
+    schools = schools_of({row.bike_id for row in rows})
+    return _groups((schools[row.bike_id].of(kind, INTERVAL).choice, row) for row in rows)
 
 
 def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
@@ -245,9 +270,13 @@ def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
 
 
 def comparisons(kind: str, person: Person, today: date) -> Comparisons:
-    """Wear by fluid in one kind of reservoir, and how eyes differ there: everybody's to a lead, one's own
-    to anybody else. Raises Http404 for a kind that is not drained."""
+    """Wear by fluid and by school in one kind of reservoir, and how eyes differ there: everybody's to a
+    lead, one's own to anybody else. Raises Http404 for a kind that is not drained."""
     found = next((one for one in ReservoirKind if one.value == kind and KINDS[one].drained), None)
     if found is None:
         raise Http404
-    return Comparisons(_fluid_claims(kind), _eyes(found, person, today))
+    rows = _newest(found)
+    by_fluid, by_school = _by_fluid(rows), _by_school(found, rows)
+    return Comparisons(
+        _claims(kind, by_fluid), _claims(kind, by_school), _eyes(found, person, today)
+    )

@@ -103,6 +103,7 @@ class LedgerAsked:
     model: str = ""
     fluid: str = ""
     grader: str = ""
+    school: str = ""
 
 
 @dataclass(frozen=True)
@@ -156,6 +157,7 @@ class LedgerChoices:
     models: list[str]
     fluids: list[str]
     graders: list[str]
+    schools: list[str]
 
 
 @dataclass(frozen=True)
@@ -198,7 +200,9 @@ class EyeLine:
 
 @dataclass(frozen=True)
 class Comparisons:
-    """Wear by fluid, and how eyes differ: one's own, and everybody's to a lead."""
+    """Wear by fluid and by how often it is changed, and how eyes differ: one's own, and everybody's to a
+    lead."""
 
     fluids: list[GroupClaim]
+    schools: list[GroupClaim]
     eyes: list[EyeLine]

@@ -36,7 +36,7 @@ class WearView(APIView):
         return Response(WearHistorySerializer(found).data)
 
 
-FILTERS = ("level", "matter", "kind", "model", "fluid", "grader")
+FILTERS = ("level", "matter", "kind", "model", "fluid", "grader", "school")
 
 
 class FindingsLedgerView(APIView):

@@ -1477,6 +1477,7 @@ export interface components {
         };
         Comparisons: {
             fluids: components["schemas"]["GroupClaim"][];
+            schools: components["schemas"]["GroupClaim"][];
             eyes: components["schemas"]["EyeLine"][];
         };
         CopyFromRequest: {
@@ -1808,6 +1809,7 @@ export interface components {
             models: string[];
             fluids: string[];
             graders: string[];
+            schools: string[];
         };
         LedgerLine: {
             id: number;
@@ -3658,6 +3660,7 @@ export interface operations {
                 matter?: string;
                 model?: string;
                 page?: number;
+                school?: string;
             };
             header?: never;
             path?: never;

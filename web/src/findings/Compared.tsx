@@ -24,9 +24,9 @@ function Ratio({ claim }: { claim: Claim }) {
   );
 }
 
-function Claims({ claims }: { claims: Claim[] }) {
+function Claims({ claims, one }: { claims: Claim[]; one: string }) {
   if (claims.length === 0) {
-    return <p className="soft">One oil in all of them: nothing to hold against each other.</p>;
+    return <p className="soft">{one}: nothing to hold against each other.</p>;
   }
   return (
     <ul className="claims">
@@ -55,7 +55,9 @@ export function Compared({ kinds }: { kinds: string[] }) {
         <div className="findings-top">
           <div>
             <h3>Wear of steel by oil</h3>
-            <Claims claims={data.fluids} />
+            <Claims claims={data.fluids} one="One oil in all of them" />
+            <h3>Wear of steel by how often it is changed</h3>
+            <Claims claims={data.schools} one="All of them are changed alike" />
           </div>
           <div>
             <h3>How eyes differ</h3>

@@ -14,7 +14,7 @@ import { Laboratory } from "./Laboratory";
 
 type Ledger = Shape["FindingsLedger"];
 type Line = Shape["FindingLine"];
-type Filter = "level" | "matter" | "kind" | "model" | "fluid" | "grader";
+type Filter = "level" | "matter" | "kind" | "model" | "fluid" | "school" | "grader";
 type Wanted = { page: number } & Partial<Record<Filter, string>>;
 
 const wearOf = (bike: string, reservoir: string) =>
@@ -97,6 +97,7 @@ const FILTERS: [Filter, string][] = [
   ["kind", "Any reservoir"],
   ["model", "Any model"],
   ["fluid", "Any oil"],
+  ["school", "Changed however often"],
   ["grader", "Read by anybody"],
 ];
 
@@ -115,6 +116,7 @@ function Filters({
     kind: choices.kinds,
     model: choices.models,
     fluid: choices.fluids,
+    school: choices.schools,
     grader: choices.graders,
   };
   return (

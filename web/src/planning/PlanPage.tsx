@@ -145,7 +145,7 @@ function Laid({
       <Beside plan={plan} />
       {plan.asks.length > 0 && (
         <p className="plan-asks">
-          Findings ask for: <Asks asks={plan.asks} />
+          Findings ask for: <Asks bike={plan.bike_id} asks={plan.asks} />
         </p>
       )}
       <div className="plan">

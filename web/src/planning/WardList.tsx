@@ -36,7 +36,7 @@ function Todo({ bike, now }: { bike: Bike; now: () => number }) {
         <span className="soft tabular">{bike.odometer}</span>
       </div>
       {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
-      <Asks asks={bike.asks.filter((ask) => ask.level !== "hold")} />
+      <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       {needing.length > 0 && (
         <ul className="todo-glasses">
           {needing.map((glass) => (

@@ -48,11 +48,18 @@ function Column({ name, glasses }: { name: string; glasses: Glass[] }) {
 }
 
 /** What a bike's newest findings ask for. */
-export function Asks({ asks }: { asks: Shape["Ask"][] }) {
+export function Asks({ bike, asks }: { bike: string; asks: Shape["Ask"][] }) {
   return asks.map((ask) => (
-    <Tag key={ask.reservoir} color={ASKS[ask.level]} title={ask.action} className="ask-tag">
-      {ask.label}: {ask.level}
-    </Tag>
+    <Link
+      key={ask.reservoir}
+      to={`/bikes/${bike}/wear/${encodeURIComponent(ask.reservoir)}`}
+      title={ask.action}
+      className="ask-link"
+    >
+      <Tag color={ASKS[ask.level]} className="ask-tag">
+        {ask.label}: {ask.level}
+      </Tag>
+    </Link>
   ));
 }
 
@@ -95,7 +102,7 @@ export function BikeRow({
         <span className="soft">{bike.model}</span>
         <span className="soft tabular">{bike.odometer}</span>
         {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
-        <Asks asks={bike.asks.filter((ask) => ask.level !== "hold")} />
+        <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       </th>
       {columns.map((column) => (
         <Column

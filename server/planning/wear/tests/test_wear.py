@@ -11,7 +11,7 @@ from django.test.utils import CaptureQueriesContext
 from findings.models import Answer, Finding
 from findings.selectors import history_of
 from findings.services import keep_finding
-from garage.models import Bike, OdometerReading
+from garage.models import Bike, OdometerReading, OwnCell, OwnSchool
 from oilward_core.debris import Form, Matter, Observation, Part
 from oilward_core.spec import ReservoirKind
 from visits.models import TopUp
@@ -97,6 +97,19 @@ class HistoryTests(WearCase):
         gearbox, _ = history_of(self.ferry.pk, "gearbox")
         self.assertFalse(any(one.new_baseline for one in gearbox))
 
+    def test_a_magnet_added_begins_anew(self) -> None:
+        rows = Finding.objects.filter(bike=self.ferry, reservoir="gearbox").order_by("found_on")
+        own = {"reservoir": "gearbox", "part": "drain plug", "field": "magnet", "written": "yes"}
+        OwnCell.objects.create(
+            bike=self.ferry, **own, entered_by="Oda", entered_on=rows[3].found_on
+        )
+        gearbox, _ = history_of(self.ferry.pk, "gearbox")
+        self.assertEqual([one.new_baseline for one in gearbox].index(True), 3)
+        page = self.wear(self.ferry, "gearbox")
+        self.assertEqual([point["anew"] for point in page["points"]].index(True), 3)
+        engine, _ = history_of(self.ferry.pk, "engine")
+        self.assertFalse(any(one.new_baseline for one in engine))
+
     def test_what_is_not_there(self) -> None:
         for bike, reservoir in ((uuid4(), "engine"), (self.ferry.pk, "boiler")):
             url = f"/api/bikes/{bike}/wear/{reservoir}/"
@@ -161,6 +174,16 @@ class LedgerTests(WearCase):
         grave = [line["id"] for line in self.ledger(level="investigate")["lines"]]
         self.assertNotIn(str(row.pk), grave)
 
+    def test_by_how_often_the_oil_is_changed(self) -> None:
+        half = {line["bike"] for line in self.ledger(school="half the book")["lines"]}
+        self.assertEqual(half, set())
+        choice = {"kind": "gearbox", "topic": "interval", "choice": "half the book"}
+        OwnSchool.objects.create(bike=self.ferry, **choice, chosen_by="Oda", chosen_on=self.today)
+        lines = self.ledger(school="half the book")["lines"]
+        self.assertEqual({(one["bike"], one["kind"]) for one in lines}, {("Ferry Bell", "gearbox")})
+        others = self.ledger(school=self.ledger()["choices"]["schools"][0], kind="gearbox")["lines"]
+        self.assertNotIn("Ferry Bell", {one["bike"] for one in others})
+
     def test_only_what_got_worse_in_the_last_month_is_named(self) -> None:
         self.assertEqual(self.ledger()["changed"], [])
         self.found(self.heron, 2, COARSE)
@@ -185,7 +208,8 @@ class ComparisonTests(WearCase):
         return self.signed_in(who).get(f"/api/findings/compared/{kind}/")
 
     def test_nothing_is_claimed_of_too_few(self) -> None:
-        for claim in self.compared("engine").json()["fluids"]:
+        compared = self.compared("engine").json()
+        for claim in (*compared["fluids"], *compared["schools"]):
             if claim["bikes"] < 3:
                 self.assertIsNone(claim["ratio"])
                 self.assertIn("Too few", claim["words"])
