@@ -83,7 +83,7 @@ class WearTests(TestCase):
     def test_one_bike_against_its_kind(self) -> None:
         kind = band([found(f"{share / 100}") for share in range(5, 45)], Matter.STEEL)
         assert kind
-        self.assertIn("where most of its kind lie", beside_kind([kind.middle] * 4, kind))
+        self.assertIn("within where eight in ten lie", beside_kind([kind.middle] * 4, kind))
         self.assertIn("3.0 times its kind's, outside", beside_kind([3 * kind.middle] * 4, kind))
         self.assertEqual(beside_kind([1.0] * 3, kind), "")
         self.assertEqual(beside_kind([1.0] * 4, None), "")

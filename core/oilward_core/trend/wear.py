@@ -50,8 +50,8 @@ def beside_kind(values: Sequence[float], kind: Band | None) -> str:
         return ""
     times = median(values) / kind.middle
     inside = kind.low <= median(values) <= kind.high
-    where = "where most of its kind lie" if inside else "outside where most of its kind lie"
-    return f"Its middle is {times:.1f} times its kind's, {where}."
+    where = "within" if inside else "outside"
+    return f"Its middle is {times:.1f} times its kind's, {where} where eight in ten lie."
 
 
 @dataclass(frozen=True)

@@ -131,15 +131,16 @@ def _line(row: Finding) -> FindingLine:
 
 
 def _asking() -> list[BikeAsks]:
-    """What findings ask for, as the ward's rows keep it; holds first."""
+    """What findings ask for, as the ward's rows keep it; the gravest first."""
     rows = WardRow.objects.exclude(shape__asks=[]).filter(shape__has_key="asks")
     found = rows.order_by("-on_hold", "left", "name").values_list("name", "bike", "shape__asks")
-    return [
-        BikeAsks(
-            name, str(bike), [Ask(**{**one, "level": LevelWord(one["level"])}) for one in asks]
-        )
-        for name, bike, asks in found[:SOME]
-    ]
+    asking = [BikeAsks(name, str(bike), _asks(asks)) for name, bike, asks in found[:SOME]]
+    graver = list(LevelWord)
+    return sorted(asking, key=lambda one: -max(graver.index(ask.level) for ask in one.asks))
+
+
+def _asks(kept: list[dict[str, str]]) -> list[Ask]:
+    return [Ask(**{**one, "level": LevelWord(one["level"])}) for one in kept]  # type: ignore[arg-type]
 
 
 def _changed(today: date) -> list[Changed]:
