@@ -24,6 +24,12 @@ test("from the ward's mark to the plugs over distance to the one finding, and to
   await chance.getByText("As a table").click();
   await expect(chance.getByRole("row").filter({ hasText: "53" })).toContainText("investigate");
   await expect(page.getByRole("region", { name: "Wear, steel" })).toContainText("Eight in ten");
+  // in print every drawing has its table
+  const steel = page.getByRole("region", { name: "Wear, steel" });
+  await expect(steel.getByRole("table")).toBeHidden();
+  await page.emulateMedia({ media: "print" });
+  await expect(steel.getByRole("table")).toBeVisible();
+  await page.emulateMedia({ media: null });
   const oil = page.getByRole("region", { name: /^Came out/ });
   await oil.getByText("As a table").click();
   await expect(oil.getByRole("row").last()).toContainText("812");

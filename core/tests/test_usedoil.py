@@ -77,6 +77,20 @@ class RemarkTests(TestCase):
         )
         self.assertEqual(self.said(kv100=D(16), fresh_kv100=D("14.3")), {"Viscosity": Level.WATCH})
 
+    def test_an_oil_that_has_left_its_grade(self) -> None:
+        # SAE J300: a 40 lies between 12.5 and 16.3 cSt at 100 °C; J306: a 90 between 13.5 and 18.5
+        for grade, kv100, left in (
+            ("10W-40", "12.4", True),
+            ("10W-40", "12.5", False),
+            ("10W-40", "16.3", True),
+            ("75W-90", "13.0", True),
+            ("75W-90", "14.0", False),
+            ("", "3.0", False),
+        ):
+            with self.subTest(grade=grade, kv100=kv100):
+                one = Analysis(D(6000), {}, D(kv100), grade=grade)
+                self.assertEqual(any("left its grade" in r.text for r in remarks(one)), left)
+
     def test_coolant_is_three_that_come_together(self) -> None:
         three = {Element.NA: D(60), Element.K: D(30), Element.B: D(90)}
         (said,) = remarks(Analysis(D(6000), three))

@@ -11,6 +11,7 @@ from enum import StrEnum
 
 from ..debris import Level
 from ..errors import CoreError
+from ..fluid import read_grades
 from ..guard import Sound, guarded, whole_table
 
 
@@ -80,7 +81,7 @@ def change_level(percent: Decimal, warn: Decimal = WARN, act: Decimal = ACT) -> 
 @dataclass(frozen=True)
 class Analysis(Sound):
     """A report: elements in mg/kg, viscosity at 100 °C in cSt, water and fuel in %, the distance the oil
-    ran; of the ``fresh`` oil the same, as far as known."""
+    ran; of the ``fresh`` oil the same, as far as known, and the ``grade`` on its bottle."""
 
     km: Decimal
     elements: Mapping[Element, Decimal]
@@ -89,6 +90,7 @@ class Analysis(Sound):
     fuel: Decimal | None = None
     fresh: Mapping[Element, Decimal] | None = None
     fresh_kv100: Decimal | None = None
+    grade: str = ""
 
 
 @dataclass(frozen=True)
@@ -123,6 +125,19 @@ def _viscosity(one: Analysis) -> Remark | None:
     return Remark(level, f"Viscosity at 100 °C {change:+.0f} % of fresh: {why}.")
 
 
+def _out_of_grade(one: Analysis) -> Remark | None:
+    """An oil whose viscosity at 100 °C lies outside its grade's band (SAE J300 or J306, recalled)."""
+    bands = [(grade, grade.band) for grade in read_grades(one.grade)]
+    known = [(grade, band) for grade, band in bands if band is not None]
+    if one.kv100 is None or not known:
+        return None
+    if any(low <= float(one.kv100) < high for _, (low, high) in known):
+        return None
+    grade, (low, high) = known[0]
+    said = f"Viscosity at 100 °C {one.kv100.normalize():f} cSt has left its grade"
+    return Remark(Level.WATCH, f"{said}, {grade} ({low:g} to {high:g}).")
+
+
 def _together(one: Analysis) -> Remark | None:
     """Sodium, potassium and boron that come together are coolant."""
     fresh = one.fresh or {}
@@ -153,6 +168,7 @@ def remarks(one: Analysis) -> tuple[Remark, ...]:
     """What a report says by its rules, the gravest first; trends speak beside it."""
     found = [
         _viscosity(one),
+        _out_of_grade(one),
         _over(one.water, WATER_WATCH, WATER_ACT, "Water", "condensation or coolant"),
         _over(one.fuel, FUEL_WATCH, FUEL_ACT, "Fuel", "rings, carburettor or injector"),
         _together(one),

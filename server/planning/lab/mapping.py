@@ -65,7 +65,9 @@ def values(row: LabReport) -> dict[str, Decimal]:
     return {one.name: one.value for one in row.values.all()}
 
 
-def analysis(row: LabReport, fresh: Fresh, fresh_kv100: Decimal | None) -> Analysis:
+def analysis(
+    row: LabReport, fresh: Fresh, fresh_kv100: Decimal | None, grade: str = ""
+) -> Analysis:
     """A report, with what is known of the oil when it was fresh."""
     said = values(row)
     return Analysis(
@@ -76,6 +78,7 @@ def analysis(row: LabReport, fresh: Fresh, fresh_kv100: Decimal | None) -> Analy
         said.get("fuel"),
         {Element(name): value for name, value in fresh.items() if name in _ELEMENTS},
         fresh.get("kv100", fresh_kv100),
+        grade,
     )
 
 
@@ -117,11 +120,12 @@ def _series(points: Sequence[LabPoint], element: Element) -> ElementSeries:
 
 
 def history(
-    bike: Bike, rows: Iterable[LabReport], fresh: Mapping[str, tuple[Fresh, Decimal | None]]
+    bike: Bike, rows: Iterable[LabReport], fresh: Mapping[str, tuple[Fresh, Decimal | None, str]]
 ) -> LabHistory:
-    """``fresh``: by fluid, what its own report said and its data sheet's viscosity."""
+    """``fresh``: by fluid, what its own report said, its data sheet's viscosity and its grade."""
     points = [
-        _point(bike, row, analysis(row, *fresh.get(row.sample.fluid, ({}, None)))) for row in rows
+        _point(bike, row, analysis(row, *fresh.get(row.sample.fluid, ({}, None, ""))))
+        for row in rows
     ]
     measured = [point for point in points if not point.simulated] or points
     shown_ones = {one.element for point in points for one in point.rates}

@@ -49,16 +49,17 @@ def progress(file_id: UUID) -> LabProgress:
     return mapping.progress(row)
 
 
-def _fresh(fluids: Iterable[str]) -> dict[str, tuple[mapping.Fresh, Decimal | None]]:
+def _fresh(fluids: Iterable[str]) -> dict[str, tuple[mapping.Fresh, Decimal | None, str]]:
     """What is known of each oil when it is fresh: its own newest report, and its data sheet."""
     names = set(fluids)
-    sheet = dict(Fluid.objects.filter(name__in=names).values_list("name", "kv100"))
+    shelf = Fluid.objects.filter(name__in=names).values_list("name", "kv100", "grade")
+    sheet = {name: (kv100, grade) for name, kv100, grade in shelf}
     rows = LabReport.objects.filter(sample__fresh=True, sample__fluid__in=names)
     said = {
         row.sample.fluid: mapping.values(row)
         for row in rows.select_related("sample").prefetch_related("values").order_by("received")
     }
-    return {name: (said.get(name, {}), sheet.get(name)) for name in names}
+    return {name: (said.get(name, {}), *sheet.get(name, (None, ""))) for name in names}
 
 
 def lab_history(bike_id: UUID, reservoir: str) -> LabHistory:

@@ -47,24 +47,35 @@ PAGE, MONTH, SOME = 40, timedelta(days=31), 60
 def wear_history(bike_id: UUID, key: str) -> WearHistory:
     """One reservoir over distance. Raises Http404 for one the bike does not have."""
     bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
-    spec = specs_of([bike]).get(bike_id) if bike else None
-    reservoir = spec.reservoir(key) if spec else None
-    if bike is None or reservoir is None:
+    named = _named(bike, key) if bike else None
+    if bike is None or named is None:
         raise Http404
+    label, kind = named
     found = counting(Finding.objects.filter(bike=bike, reservoir=key))
     rows = list(whole(found).select_related("reading", "bike").prefetch_related("bike__own_cells"))
     follow(rows, corrections([bike_id]))
     return mapping.history(
         bike,
         key,
-        reservoir.label,
-        reservoir.facts.runs_engine,
+        label,
+        KINDS[kind].runs_engine,
         sorted(rows, key=lambda row: (row.found_on, row.reading.km)),
         services_of([bike_id]).get((bike_id, key), []),
         top_ups_of(bike_id).get(key, []),
-        shown_by_kind(reservoir.kind),
+        shown_by_kind(kind),
         last_odometer([bike_id]).get(bike_id),
     )
+
+
+def _named(bike: Bike, key: str) -> tuple[str, ReservoirKind] | None:
+    """What a reservoir is called and of which kind it is: as the ward keeps it, or else by its sheet."""
+    shape = WardRow.objects.filter(bike=bike).values_list("shape", flat=True).first() or {}
+    for glass in shape.get("glasses", []):
+        if glass["key"] == key:
+            return glass["label"], ReservoirKind(glass["kind"])
+    spec = specs_of([bike]).get(bike.pk)
+    reservoir = spec.reservoir(key) if spec else None
+    return (reservoir.label, reservoir.kind) if reservoir else None
 
 
 def _with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:

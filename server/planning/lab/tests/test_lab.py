@@ -88,8 +88,10 @@ class ReportTests(LabCase):
         rates = {one["element"]: one["rate"] for one in point["rates"]}
         self.assertAlmostEqual(rates["Fe"], 44 / 5.11, places=1)
         self.assertEqual(point["particles"], "18/16/13")
-        levels = {remark["text"].split(" ")[0]: remark["level"] for remark in point["remarks"]}
-        self.assertEqual(levels, {"Water": "investigate", "Viscosity": "investigate"})
+        said = [(one["level"], one["text"].split(":")[0]) for one in point["remarks"]]
+        self.assertIn(("investigate", "Water 0.3 %"), said)
+        self.assertIn(("investigate", "Viscosity at 100 °C -23 % of fresh"), said)
+        self.assertIn("has left its grade", said[-1][1])
         self.assertFalse(point["simulated"])
         self.assertEqual([one["element"] for one in page["elements"]], ["Fe", "Cu"])
 
