@@ -51,11 +51,18 @@ test("every room is whole and accessible in three sizes", async ({ page }) => {
   await signIn(page, "oda");
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();
   await look(page, "ward");
-  for (const name of ["Calendar", "Shelf", "Spec sheets", "Workshop"]) {
+  for (const name of ["Findings", "Calendar", "Shelf", "Spec sheets", "Workshop"]) {
     await room(page, name);
     await page.waitForLoadState("networkidle");
     await look(page, name);
   }
+  await room(page, "Findings");
+  await page
+    .getByRole("link", { name: /Ferry Bell, gearbox/ })
+    .first()
+    .click();
+  await expect(page.getByRole("region", { name: "Wear, steel" })).toBeVisible();
+  await look(page, "plugs over distance");
 });
 
 test("a bike, its plan and its card are whole and accessible in three sizes", async ({ page }) => {

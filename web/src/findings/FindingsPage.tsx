@@ -149,22 +149,24 @@ function All({
   return (
     <section aria-label="All findings">
       <Filters choices={ledger.choices} wanted={wanted} set={set} />
-      <Table<Line>
-        className="lists"
-        size="small"
-        columns={COLUMNS}
-        dataSource={ledger.lines}
-        rowKey="id"
-        locale={{ emptyText: "No finding fits that. Take a filter off." }}
-        pagination={{
-          current: ledger.page,
-          pageSize: 40,
-          total: ledger.count,
-          showSizeChanger: false,
-          hideOnSinglePage: true,
-          onChange: (page) => set({ ...wanted, page }),
-        }}
-      />
+      <div className="wide">
+        <Table<Line>
+          className="lists"
+          size="small"
+          columns={COLUMNS}
+          dataSource={ledger.lines}
+          rowKey="id"
+          locale={{ emptyText: "No finding fits that. Take a filter off." }}
+          pagination={{
+            current: ledger.page,
+            pageSize: 40,
+            total: ledger.count,
+            showSizeChanger: false,
+            hideOnSinglePage: true,
+            onChange: (page) => set({ ...wanted, page }),
+          }}
+        />
+      </div>
     </section>
   );
 }
