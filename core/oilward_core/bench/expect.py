@@ -22,7 +22,8 @@ def _drained(task: TaskPlan) -> Expected | None:
     value = last or book
     if value is None:
         return None
-    words = f"{show(value, 'ml')} {'went in last time' if last else 'is the book capacity'}"
+    went_in = "went in last time and since" if task.topped_up else "went in last time"
+    words = f"{show(value, 'ml')} {went_in if last else 'is the book capacity'}"
     should = expected_out(value, task.outs if last else ())
     return Expected(should.value, should.spread, words, _LESS_OUT, _MORE_OUT)
 

@@ -26,10 +26,10 @@ def _finding(entry: Entry) -> str:
     seen = [part_words(part_from(part)) for part in entry.data["parts"]]
     pan = ["pan not clean before"] if entry.data.get("pan_clean") is False else []
     dipstick = ["dipstick flakes"] if entry.data.get("dipstick_flakes") else []
-    dipstick += ["a piece of the seal missing"] if entry.data.get("seal_missing") else []
-    dipstick += [f"kept: {entry.data['kept']}"] if entry.data.get("kept") else []
+    seal = ["a piece of the seal missing"] if entry.data.get("seal_missing") else []
+    kept = [f"kept: {entry.data['kept']}"] if entry.data.get("kept") else []
     oil = [f"oil {look}" for look in entry.data["oil"]]
-    return "; ".join([*(seen or ["clean magnet"]), *oil, *pan, *dipstick])
+    return "; ".join([*(seen or ["clean magnet"]), *oil, *pan, *dipstick, *seal, *kept])
 
 
 def _volume(entry: Entry, speaker: Speaker) -> str:

@@ -92,6 +92,7 @@ const COLUMNS: TableColumnsType<Point> = [
   { title: "Level", dataIndex: "level" },
   { title: "Chance that a fault grew", dataIndex: "chance_words" },
   { title: "Read by", dataIndex: "by" },
+  { title: "Baseline", dataIndex: "anew", render: (anew: boolean) => (anew ? "begins anew" : "") },
 ];
 
 /** The plug's tips by distance, and beneath them the chance that a fault was growing. */
