@@ -14,6 +14,7 @@ from oilward_core.errors import CoreError
 from oilward_core.trend import (
     band,
     beside_kind,
+    charted,
     compare_groups,
     controlled,
     ewma,
@@ -79,6 +80,14 @@ class WearTests(TestCase):
         assert seen
         slope = stats.theilslopes(values, km, method="separate").slope
         self.assertAlmostEqual(seen.per_1000, slope * 1000, places=6)
+
+    def test_a_new_baseline_begins_the_average_and_its_limits_anew(self) -> None:
+        worn, mended = [0.02, 0.03, 0.02, 0.03, 0.5, 0.6], [0.02, 0.03, 0.02, 0.03]
+        whole = charted([*worn, *mended], [6])
+        self.assertEqual(whole.smooth[6:], charted(mended).smooth)
+        self.assertEqual((whole.low, whole.high), (charted(mended).low, charted(mended).high))
+        self.assertEqual(whole.outside, charted(worn).outside)
+        self.assertGreater(charted([*worn, *mended]).smooth[6], whole.smooth[6])
 
     def test_one_bike_against_its_kind(self) -> None:
         kind = band([found(f"{share / 100}") for share in range(5, 45)], Matter.STEEL)

@@ -81,14 +81,24 @@ _CLEAN = 0.005  # what a clean magnet counts for, so that it has a logarithm
 
 
 @guarded
-def charted(values: Sequence[float]) -> Controlled:
+def charted(values: Sequence[float], begins: Sequence[int] = ()) -> Controlled:
     """A wear series with its moving average and limits, worked out on logarithms, as wear scatters by
-    factors, and given back as it was."""
-    logs = [log10(max(value, 0.0) + _CLEAN) for value in values]
-    seen = controlled(logs)
+    factors, and given back as it was. Where a new baseline ``begins`` (by number) both start anew; the
+    limits are the last one's."""
+    starts = sorted({0, *(number for number in begins if 0 < number < len(values))})
+    ends = [*starts[1:], len(values)]
+    smooth: list[float] = []
+    outside: list[int] = []
+    low: float | None = None
+    high: float | None = None
+    for start, end in zip(starts, ends, strict=True):
+        seen = controlled([log10(max(value, 0.0) + _CLEAN) for value in values[start:end]])
+        smooth += [_back(z) for z in seen.smooth]
+        outside += [start + number for number in seen.outside]
+        low = None if seen.low is None else _back(seen.low)
+        high = None if seen.high is None else _back(seen.high)
+    return Controlled(tuple(smooth), low, high, tuple(outside))
 
-    def back(z: float | None) -> float | None:
-        return None if z is None else max(10.0**z - _CLEAN, 0.0)
 
-    smooth = tuple(max(10.0**z - _CLEAN, 0.0) for z in seen.smooth)
-    return Controlled(smooth, back(seen.low), back(seen.high), seen.outside)
+def _back(z: float) -> float:
+    return max(float(10.0**z) - _CLEAN, 0.0)

@@ -61,10 +61,15 @@ def _leans(seen: Lean | None) -> str:
     return "Leans no way beyond doubt."
 
 
-def _series(rows: Sequence[Finding], kind: Mapping[Matter, Band], matter: Matter) -> WearSeries:
+def _series(
+    rows: Sequence[Finding], kind: Mapping[Matter, Band], matter: Matter, begins: Sequence[int]
+) -> WearSeries:
+    """``begins``: the findings a new baseline begins with, by number; what leans is since the last."""
     worn = [float(wear_of(found(row)).get(matter, 0)) for row in rows]
-    seen = charted(worn)
-    used = [(row, value) for row, value in zip(rows, worn, strict=True) if not row.run_in]
+    seen = charted(worn, begins)
+    since = begins[-1] if begins else 0
+    lately = list(zip(rows, worn, strict=True))[since:]
+    used = [(row, value) for row, value in lately if not row.run_in]
     leaning = lean([float(row.reading.km) for row, _ in used], [value for _, value in used])
     return WearSeries(
         matter,
@@ -142,6 +147,11 @@ def history(
     kept = rows[-AT_MOST:]
     newest = kept[-1] if kept else None
     earlier: list[Finding | None] = [None, *kept]
+    points = [
+        _point(bike, row, put_right(before) or new_baseline(before, row))
+        for before, row in zip(earlier, kept, strict=False)
+    ]
+    begins = [number for number, point in enumerate(points) if point.anew]
     return WearHistory(
         bike.name,
         str(bike.pk),
@@ -149,12 +159,9 @@ def history(
         label,
         bike.odometer_unit,
         _km(bike, now.km) if now else 0.0,
-        [
-            _point(bike, row, put_right(before) or new_baseline(before, row))
-            for before, row in zip(earlier, kept, strict=False)
-        ],
+        points,
         [plug(row, whole=True) for row in kept],
-        [_series(kept, kind, matter) for matter in _matters(kept)] if kept else [],
+        [_series(kept, kind, matter, begins) for matter in _matters(kept)] if kept else [],
         _oil(bike, services[-AT_MOST:]),
         _marks(bike, kept, top_ups, engine),
         owner_words(label, level(newest), newest.origin) if newest else "",
