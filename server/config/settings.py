@@ -3,6 +3,7 @@
 import os
 from pathlib import Path
 
+VERSION = "0.9.0"
 ROOT = Path(__file__).resolve().parent.parent.parent
 WEB = Path(os.environ.get("OILWARD_WEB", ROOT / "web" / "dist"))
 
@@ -95,7 +96,7 @@ LOGGING = {
 SPECTACULAR_SETTINGS = {
     "TITLE": "Oil Ward",
     "DESCRIPTION": "The API of Oil Ward, a bench tool for a motorcycle's lubricants.",
-    "VERSION": "0.9.0",
+    "VERSION": VERSION,
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {

@@ -20,6 +20,7 @@ from oilward_core.debris import (
 )
 from oilward_core.spec import ReservoirKind, ReservoirSpec
 from oilward_core.trend import Band, band
+from workshop.touched import generation
 
 from . import mapping
 from .models import Answer, Finding, Picture
@@ -142,15 +143,20 @@ def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told
 NEWEST = 400
 
 
+def newest_of(kind: ReservoirKind) -> str:
+    """Which finding of a kind is the newest in this workshop; empty while there is none."""
+    rows = Finding.objects.filter(kind=kind.value).order_by("-found_on", "-pk")
+    return str(rows.values_list("pk", flat=True).first() or "")
+
+
 def shown_by_kind(kind: ReservoirKind) -> dict[Matter, Band]:
     """What the newest findings of a kind in this workshop show, by matter; worked out anew when there is
-    another one."""
-    rows = Finding.objects.filter(kind=kind.value)
-    return _bands(kind, *rows.aggregate(Count("pk"), Max("found_on")).values())
+    a newer one."""
+    return _bands(kind, newest_of(kind), generation())
 
 
 @lru_cache(maxsize=64)
-def _bands(kind: ReservoirKind, count: int, newest: object) -> dict[Matter, Band]:
+def _bands(kind: ReservoirKind, newest: str, generation: int) -> dict[Matter, Band]:
     rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
     shown = [mapping.found(row) for row in rows[:NEWEST].prefetch_related("debris")]
     bands = {matter: band(shown, matter) for matter in Matter}

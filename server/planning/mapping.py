@@ -414,6 +414,7 @@ def ward_row(
         first_due=known.now.on if baseline else min(expected, default=None),
         in_shop=in_shop,
         on_hold=held is not None,
+        asking=bool(asked),
         rolled_on=known.now.on,
         shape=asdict(shape),
         tally=_tally(bike, reservoirs, known.now.on),

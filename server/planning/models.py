@@ -11,8 +11,9 @@ from workshop.models import Fact
 
 class WardRow(models.Model):
     """A bike as the ward shows it. ``left`` is its most urgent reservoir's share of life;
-    ``first_due`` when that is expected; ``tally`` what it adds to the fleet's counts. It is stale when
-    a day has passed since ``rolled_on``, or the workshop's ``generation`` has."""
+    ``first_due`` when that is expected; ``asking``: a finding asks for something; ``tally`` what it adds
+    to the fleet's counts. It is stale when a day has passed since ``rolled_on``, or the workshop's
+    ``generation`` has."""
 
     bike = models.OneToOneField(Bike, models.CASCADE, primary_key=True, related_name="ward_row")
     name = models.CharField(max_length=60)
@@ -22,6 +23,7 @@ class WardRow(models.Model):
     first_due = models.DateField(null=True)
     in_shop = models.BooleanField(default=False)
     on_hold = models.BooleanField(default=False)
+    asking = models.BooleanField(default=False)
     rolled_on = models.DateField()
     generation = models.PositiveIntegerField(default=0)
     shape = models.JSONField()
@@ -33,6 +35,7 @@ class WardRow(models.Model):
             models.Index(fields=["first_due"], name="ward_by_due"),
             models.Index(fields=["rolled_on"], name="ward_by_roll"),
             models.Index(fields=["generation"], name="ward_by_generation"),
+            models.Index(fields=["left"], condition=Q(asking=True), name="ward_asking"),
         ]
 
 
@@ -59,6 +62,22 @@ class DueRow(models.Model):
             models.UniqueConstraint(fields=["bike", "reservoir"], name="one_due_a_reservoir")
         ]
         indexes = [models.Index(fields=["fluid"], name="due_by_fluid")]
+
+
+class KeptHistory(models.Model):
+    """A reservoir's findings over distance as last shown, ready to be sent. It is dropped when anything
+    is written about the bike; ``stamp`` tells of what else it was made from."""
+
+    bike = models.ForeignKey(Bike, models.CASCADE, related_name="+")
+    reservoir = models.CharField(max_length=40)
+    kind = models.CharField(max_length=20)
+    stamp = models.CharField(max_length=200)
+    page = models.TextField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["bike", "reservoir"], name="one_kept_history")
+        ]
 
 
 class Tally(models.Model):

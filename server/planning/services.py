@@ -13,7 +13,7 @@ from workshop import days
 from workshop.touched import generation
 
 from . import selectors
-from .models import DueRow, Roller, Tally, WardRow
+from .models import DueRow, KeptHistory, Roller, Tally, WardRow
 
 CHUNK = 250
 _ADD = """
@@ -24,6 +24,7 @@ ON CONFLICT (name) DO UPDATE SET count = planning_tally.count + EXCLUDED.count
 
 def on_touched(sender: object, bikes: Sequence[UUID], **_: Any) -> None:
     refresh(bikes, days.today())
+    KeptHistory.objects.filter(bike__in=bikes).delete()
 
 
 def _add_to_tally(delta: Counter[str]) -> None:

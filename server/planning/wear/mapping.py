@@ -1,6 +1,8 @@
 """Between findings, services and the core's trends."""
 
 from collections.abc import Iterable, Mapping, Sequence
+from datetime import date
+from decimal import Decimal
 from itertools import pairwise
 
 from findings.mapping import (
@@ -9,18 +11,18 @@ from findings.mapping import (
     level_word,
     new_baseline,
     on_plug,
-    part,
     parts,
     plug,
     put_right,
 )
-from findings.models import Finding
+from findings.models import Answer, Finding
 from garage.mapping import odometer
 from garage.models import Bike, OdometerReading
 from oilward_core.bench import part_words
-from oilward_core.debris import Level, Matter, Outcome, chance_words
+from oilward_core.debris import LevelWord, Matter, Outcome, Part, chance_words
 from oilward_core.odometer import shown
 from oilward_core.quantity import convert
+from oilward_core.spec import Variant
 from oilward_core.trend import Band, Lean, beside_kind, charted, lean, owner_words, wear_of
 from visits.models import Service, TopUp
 
@@ -96,7 +98,6 @@ def _matters(rows: Iterable[Finding]) -> list[Matter]:
 
 
 def _oil(bike: Bike, services: Sequence[Service]) -> list[OilPoint]:
-    before = {one.pk: last.fluid for last, one in pairwise(services)}
     return [
         OilPoint(
             row.done_on.isoformat(),
@@ -105,30 +106,50 @@ def _oil(bike: Bike, services: Sequence[Service]) -> list[OilPoint]:
             None if row.drained_ml is None else float(row.drained_ml),
             None if row.took_ml is None else float(row.took_ml),
             row.fluid,
-            bool(row.fluid) and before.get(row.pk, row.fluid) != row.fluid,
         )
         for row in services
     ]
 
 
-def _marks(
-    bike: Bike, rows: Iterable[Finding], top_ups: Iterable[TopUp], engine: bool
-) -> list[Mark]:
-    marks = [
-        Mark(
-            answer.at.date().isoformat(),
-            _km(bike, row.reading.km),
-            f"Put right: {answer.words}" if answer.outcome == Outcome.FAULT else answer.outcome,
-        )
-        for row in rows
-        for answer in row.answers.all()
+def _mark(bike: Bike, lane: str, on: date | None, km: Decimal, words: str) -> Mark:
+    seen = shown(km, odometer(bike))
+    return Mark(lane, on.isoformat() if on else "", seen, _km(bike, km), words)
+
+
+def _answered(bike: Bike, row: Finding, answer: Answer) -> Mark:
+    lane = "Put right" if answer.outcome == Outcome.FAULT else "Looked into"
+    words = answer.words if lane == "Put right" else answer.outcome
+    return _mark(bike, lane, answer.at.date(), row.reading.km, words)
+
+
+def _from_services(bike: Bike, services: Sequence[Service]) -> list[Mark]:
+    """Where another oil was filled, and where the filter went on new."""
+    another = [
+        _mark(bike, "Another oil", row.done_on, row.km, f"{row.fluid}, before: {last.fluid}")
+        for last, row in pairwise(services)
+        if row.fluid and last.fluid and row.fluid != last.fluid
     ]
+    return another + [
+        _mark(bike, "New filter", row.done_on, row.km, "Oil filter renewed")
+        for row in services
+        if row.variant == Variant.WITH_FILTER
+    ]
+
+
+def _marks(
+    bike: Bike,
+    rows: Iterable[Finding],
+    services: Sequence[Service],
+    top_ups: Iterable[TopUp],
+    engine: bool,
+) -> list[Mark]:
+    marks = [_answered(bike, row, answer) for row in rows for answer in row.answers.all()]
+    marks += _from_services(bike, services)
     marks += [
-        Mark(row.done_on.isoformat(), _km(bike, row.reading.km), f"Topped up {row.ml:.0f} ml")
-        for row in top_ups
+        _mark(bike, "Topped up", row.done_on, row.reading.km, f"{row.ml:.0f} ml") for row in top_ups
     ]
     if engine and bike.engine_at_km is not None:
-        marks.append(Mark("", _km(bike, bike.engine_at_km), "Another engine fitted"))
+        marks.append(_mark(bike, "Engine", None, bike.engine_at_km, "Another engine fitted"))
     return sorted(marks, key=lambda mark: mark.km)
 
 
@@ -163,15 +184,16 @@ def history(
         [plug(row, whole=True) for row in kept],
         [_series(kept, kind, matter, begins) for matter in _matters(kept)] if kept else [],
         _oil(bike, services[-AT_MOST:]),
-        _marks(bike, kept, top_ups, engine),
+        _marks(bike, kept, services[-AT_MOST:], top_ups, engine),
         owner_words(label, level(newest), newest.origin) if newest else "",
     )
 
 
-def words_of(row: Finding) -> str:
+def seen_words(seen: Iterable[Part]) -> str:
     """What was seen, in a line: ``paste of steel, 20%``."""
-    return "; ".join(part_words(part(one)) for one in row.debris.all()) or "clean magnet"
+    return "; ".join(part_words(one) for one in seen) or "clean magnet"
 
 
-def got_worse(before: Finding | None, row: Finding) -> bool:
-    return before is not None and level(row) > max(level(before), Level.ROUTINE)
+def got_worse(newest: LevelWord, before: LevelWord) -> bool:
+    graver = list(LevelWord)
+    return graver.index(newest) > graver.index(before)

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Sequence
 from datetime import date, timedelta
 from math import ceil
+from typing import Any
 from uuid import UUID
 
 from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet, Subquery
@@ -14,7 +15,7 @@ from findings.selectors import cohort_at, counting, shown_by_kind, whole
 from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
 from garage.selectors import schools_of, specs_of, workshop_schools
-from oilward_core.debris import LevelWord, Matter, chance_words
+from oilward_core.debris import LevelWord, Matter, Part, chance_words
 from oilward_core.schools import INTERVAL, TOPICS
 from oilward_core.spec import DRAINED, KINDS, ReservoirKind
 from oilward_core.trend import compare_groups, eye_words, wear_of
@@ -42,10 +43,17 @@ from .shapes import (
 )
 
 PAGE, MONTH, SOME = 40, timedelta(days=31), 60
+# what a line of the ledger shows: its rows are many, and whole ones hold a lot
+SHOWN = (
+    *("pk", "found_on", "reservoir", "kind", "counts", "said", "fluid"),
+    *("bike_id", "bike__name", "bike__model__make", "bike__model__name", "bike__model__year"),
+    "found_by__name",
+)
+LEVELS = ("pk", "bike_id", "bike__name", "reservoir", "found_on", "counts")
 
 
-def wear_history(bike_id: UUID, key: str) -> WearHistory:
-    """One reservoir over distance. Raises Http404 for one the bike does not have."""
+def wear_history(bike_id: UUID, key: str) -> tuple[ReservoirKind, WearHistory]:
+    """One reservoir over distance, and its kind. Raises Http404 for one the bike does not have."""
     bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
     named = _named(bike, key) if bike else None
     if bike is None or named is None:
@@ -54,7 +62,7 @@ def wear_history(bike_id: UUID, key: str) -> WearHistory:
     found = counting(Finding.objects.filter(bike=bike, reservoir=key))
     rows = list(whole(found).select_related("reading", "bike").prefetch_related("bike__own_cells"))
     follow(rows, corrections([bike_id]))
-    return mapping.history(
+    history = mapping.history(
         bike,
         key,
         label,
@@ -65,6 +73,7 @@ def wear_history(bike_id: UUID, key: str) -> WearHistory:
         shown_by_kind(kind),
         last_odometer([bike_id]).get(bike_id),
     )
+    return kind, history
 
 
 def _named(bike: Bike, key: str) -> tuple[str, ReservoirKind] | None:
@@ -87,12 +96,16 @@ def _with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:
     return rows.annotate(fluid=Subquery(last))
 
 
+def _counted(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+    """With the level that counts: a lead's, where one overruled it."""
+    newest = Overruling.objects.filter(finding=OuterRef("pk")).order_by("-at", "-id")
+    return rows.annotate(counts=Coalesce(Subquery(newest.values("level")[:1]), F("level")))
+
+
 def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
     rows = counting(Finding.objects.all())
     if asked.level:
-        newest = Overruling.objects.filter(finding=OuterRef("pk")).order_by("-at", "-id")
-        counts = Coalesce(Subquery(newest.values("level")[:1]), F("level"))
-        rows = rows.alias(counts=counts).filter(counts=asked.level)
+        rows = _counted(rows).filter(**{"counts": asked.level})
     if asked.matter:
         rows = rows.filter(pk__in=Debris.objects.filter(matter=asked.matter).values("finding"))
     if asked.kind:
@@ -120,30 +133,43 @@ def _models(name: str) -> list[int]:
 
 
 def _model(row: BikeModel) -> str:
-    return f"{row.make} {row.name}, {row.year}"
+    return _model_words(row.make, row.name, row.year)
 
 
-def _line(row: Finding) -> FindingLine:
+def _model_words(make: str, name: str, year: int) -> str:
+    return f"{make} {name}, {year}"
+
+
+def _line(row: dict[str, Any], seen: Sequence[Part]) -> FindingLine:
+    model = (row["bike__model__make"], row["bike__model__name"], row["bike__model__year"])
     return FindingLine(
-        str(row.pk),
-        row.found_on.isoformat(),
-        row.bike.name,
-        str(row.bike_id),
-        _model(row.bike.model),
-        row.reservoir,
-        row.kind,
-        read.level_word(row),
-        read.on_plug(read.parts(row)),
-        mapping.words_of(row),
-        "" if row.said is None else chance_words(row.said),
-        getattr(row, "fluid", None) or "",
-        row.found_by.name,
+        str(row["pk"]),
+        row["found_on"].isoformat(),
+        row["bike__name"],
+        str(row["bike_id"]),
+        _model_words(*model),
+        row["reservoir"],
+        row["kind"],
+        _level(row),
+        read.on_plug(seen),
+        mapping.seen_words(seen),
+        "" if row["said"] is None else chance_words(row["said"]),
+        row["fluid"] or "",
+        row["found_by__name"],
     )
+
+
+def _debris(findings: Iterable[UUID]) -> dict[UUID, list[Part]]:
+    """What each of these findings showed, in the order it was written down."""
+    seen: dict[UUID, list[Part]] = {}
+    for one in Debris.objects.filter(finding__in=list(findings)):
+        seen.setdefault(one.finding_id, []).append(read.part(one))
+    return seen
 
 
 def _asking() -> list[BikeAsks]:
     """What findings ask for, as the ward's rows keep it; the gravest first."""
-    rows = WardRow.objects.exclude(shape__asks=[]).filter(shape__has_key="asks")
+    rows = WardRow.objects.filter(asking=True)
     found = rows.order_by("-on_hold", "left", "name").values_list("name", "bike", "shape__asks")
     asking = [BikeAsks(name, str(bike), _asks(asks)) for name, bike, asks in found[:SOME]]
     graver = list(LevelWord)
@@ -154,32 +180,35 @@ def _asks(kept: list[dict[str, str]]) -> list[Ask]:
     return [Ask(**{**one, "level": LevelWord(one["level"])}) for one in kept]  # type: ignore[arg-type]
 
 
-def _changed(today: date) -> list[Changed]:
-    """Reservoirs whose finding of the last month is graver than the one before it."""
-    lately = counting(Finding.objects.filter(found_on__gt=today - MONTH)).order_by("-found_on")
+def _worse(today: date) -> list[list[dict[str, Any]]]:
+    """The last two findings, the newest first, of reservoirs whose finding of the last month is graver
+    than the one before it."""
+    recent = counting(Finding.objects.filter(found_on__gt=today - MONTH))
+    # what was read as routine, and left so, is not graver than anything
+    lately = recent.exclude(level=LevelWord.ROUTINE, overrulings=None).order_by("-found_on")
     places = list(lately.values_list("bike", "reservoir")[:SOME])
-    bikes = {bike for bike, _ in places}
-    rows = counting(Finding.objects.filter(bike__in=bikes)).select_related("bike")
-    grouped: dict[tuple[UUID, str], list[Finding]] = {}
-    for row in rows.order_by("-found_on").prefetch_related("debris", "overrulings"):
-        grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
-    worse = []
-    for place in dict.fromkeys(places):
-        newest, *before = grouped.get(place, [])
-        if before and mapping.got_worse(before[0], newest):
-            worse.append(_change(before[0], newest))
-    return worse
+    of_bikes = counting(Finding.objects.filter(bike__in={bike for bike, _ in places}))
+    rows = _counted(of_bikes).order_by("-found_on", "-pk").values(*LEVELS)
+    grouped: dict[tuple[UUID, str], list[dict[str, Any]]] = {}
+    for row in rows:
+        grouped.setdefault((row["bike_id"], row["reservoir"]), []).append(row)
+    lasting = [grouped.get(place, [])[:2] for place in dict.fromkeys(places)]
+    return [two for two in lasting if len(two) > 1 and mapping.got_worse(*(_level(r) for r in two))]
 
 
-def _change(before: Finding, row: Finding) -> Changed:
+def _level(row: dict[str, Any]) -> LevelWord:
+    return LevelWord(row["counts"])
+
+
+def _change(before: dict[str, Any], row: dict[str, Any], seen: Sequence[Part]) -> Changed:
     return Changed(
-        row.bike.name,
-        str(row.bike_id),
-        row.reservoir,
-        row.found_on.isoformat(),
-        read.level_word(before),
-        read.level_word(row),
-        read.on_plug(read.parts(row)),
+        row["bike__name"],
+        str(row["bike_id"]),
+        row["reservoir"],
+        row["found_on"].isoformat(),
+        _level(before),
+        _level(row),
+        read.on_plug(seen),
     )
 
 
@@ -196,18 +225,29 @@ def _choices() -> LedgerChoices:
     )
 
 
+def _all_counting() -> int:
+    """How many findings count, without looking at each for another that stands in its place."""
+    regrades = Finding.objects.filter(regrade_of__isnull=False)
+    return Finding.objects.count() - regrades.values("regrade_of").distinct().count()
+
+
 def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
     """A page of the findings wanted, newest first, in a number of queries that does not grow."""
     rows = _wanted(asked)
-    count = rows.count()
+    count = _all_counting() if asked == LedgerAsked(asked.page) else rows.count()
     pages = max(1, ceil(count / PAGE))
     page = min(max(asked.page, 1), pages)
-    shown = _with_fluid(rows.order_by("-found_on", "-pk"))[(page - 1) * PAGE : page * PAGE]
-    lines = shown.select_related("bike__model", "found_by").prefetch_related(
-        "debris", "overrulings"
-    )
+    shown = _counted(rows).order_by("-found_on", "-pk")[(page - 1) * PAGE : page * PAGE]
+    lines, worse = list(_with_fluid(shown).values(*SHOWN)), _worse(today)
+    seen = _debris(row["pk"] for row in (*lines, *(newest for newest, _ in worse)))
     return FindingsLedger(
-        _asking(), _changed(today), [_line(row) for row in lines], count, page, pages, _choices()
+        _asking(),
+        [_change(before, newest, seen.get(newest["pk"], [])) for newest, before in worse],
+        [_line(row, seen.get(row["pk"], [])) for row in lines],
+        count,
+        page,
+        pages,
+        _choices(),
     )
 
 

@@ -61,14 +61,16 @@ class OilPoint:
     drained: float | None
     took: float | None
     fluid: str
-    changed: bool
 
 
 @dataclass(frozen=True)
 class Mark:
-    """Something else that happened, on the axis."""
+    """Something else that happened, on the axis, in its ``lane``: another oil, a part that went on new,
+    a fault put right."""
 
+    lane: str
     on: str
+    at: str
     km: float
     words: str
 

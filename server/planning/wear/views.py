@@ -1,6 +1,7 @@
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter
+from django.http import HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -9,7 +10,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
-from . import selectors
+from . import selectors, services
 from .shapes import Comparisons, FindingsLedger, LedgerAsked, WearHistory
 
 # plain words and numbers already: the serializers describe them, and would take as long as the rest
@@ -35,9 +36,9 @@ class WearView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(operation_id="wear_history", responses=WearHistorySerializer)
-    def get(self, request: Request, bike_id: UUID, reservoir: str) -> Response:
-        found = selectors.wear_history(bike_id, reservoir)
-        return Response(_plain.unstructure(found))
+    def get(self, request: Request, bike_id: UUID, reservoir: str) -> HttpResponse:
+        page = services.history_page(bike_id, reservoir)
+        return HttpResponse(page, content_type="application/json")
 
 
 FILTERS = ("level", "matter", "kind", "model", "fluid", "grader", "school")

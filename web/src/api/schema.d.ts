@@ -1848,7 +1848,9 @@ export interface components {
             y: number;
         };
         Mark: {
+            lane: string;
             on: string;
+            at: string;
             /** Format: double */
             km: number;
             words: string;
@@ -2035,7 +2037,6 @@ export interface components {
             /** Format: double */
             took: number | null;
             fluid: string;
-            changed: boolean;
         };
         OpenPointShape: {
             text: string;

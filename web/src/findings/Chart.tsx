@@ -39,7 +39,7 @@ export function axisOf(history: History): Axis {
 
 const grouped = (km: number) => Math.round(km).toLocaleString("en").replaceAll(",", "\u202f");
 
-/** What is drawn, as words and numbers too: on the screen when it is asked for, and always in print. */
+/** What is drawn (by the chart library, where it has a `height`), as words and numbers too: on the screen when it is asked for, and always in print. */
 export function Chart<Row extends object>({
   title,
   says,
@@ -50,7 +50,7 @@ export function Chart<Row extends object>({
 }: {
   title: string;
   says?: string;
-  height: number;
+  height?: number;
   columns: TableColumnsType<Row>;
   rows: Row[];
   children: ReactNode;
@@ -60,9 +60,13 @@ export function Chart<Row extends object>({
       <h2>{title}</h2>
       {says && <p className="soft">{says}</p>}
       <div className="wear-drawn" role="img" aria-label={`${title}, drawn`}>
-        <ResponsiveContainer width="100%" height={height}>
-          {children}
-        </ResponsiveContainer>
+        {height ? (
+          <ResponsiveContainer width="100%" height={height}>
+            {children}
+          </ResponsiveContainer>
+        ) : (
+          children
+        )}
       </div>
       <details>
         <summary>As a table</summary>

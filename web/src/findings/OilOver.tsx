@@ -33,10 +33,10 @@ export function OilOver({ history, axis }: { history: History; axis: Axis }) {
         <CartesianGrid stroke={colour.line} vertical={false} />
         {km(axis)}
         <YAxis tick={TICK} width={ASIDE} unit=" ml" domain={[0, "auto"]} />
-        {rows
-          .filter(({ changed }) => changed)
-          .map((row) => (
-            <ReferenceLine key={row.key} x={row.km} stroke={colour.action} strokeWidth={2} />
+        {history.marks
+          .filter(({ lane }) => lane === "Another oil")
+          .map(({ km, words }) => (
+            <ReferenceLine key={words} x={km} stroke={colour.action} strokeWidth={2} />
           ))}
         <Bar dataKey="put" fill="#e0c58f" barSize={14} isAnimationActive={false} />
         <Bar dataKey="drained" fill="#8a5300" barSize={14} isAnimationActive={false} />

@@ -8,6 +8,7 @@ import { PlugTip } from "../glass/PlugTip";
 import { ShownPlug } from "../planning/PlugStrip";
 import { NotThere, Waiting } from "../workshop/States";
 import { axisOf, type History } from "./Chart";
+import { HappenedOver } from "./HappenedOver";
 import { LabOver } from "./LabOver";
 import { OilOver } from "./OilOver";
 import { PlugsOver } from "./PlugsOver";
@@ -36,25 +37,6 @@ function OwnerSentence({ history }: { history: History }) {
   );
 }
 
-function Marks({ history }: { history: History }) {
-  if (history.marks.length === 0) return null;
-  return (
-    <section aria-label="What else happened">
-      <h2>What else happened</h2>
-      <ul className="wear-marks">
-        {history.marks.map((mark) => (
-          <li key={`${mark.km} ${mark.words}`}>
-            <b className="tabular">
-              {Math.round(mark.km)} {history.unit}
-            </b>{" "}
-            {mark.words}
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
 function Drawn({ history, mayWork }: { history: History; mayWork: boolean }) {
   const [chosen, setChosen] = useState(history.points.at(-1)?.id ?? "");
   const plug = history.plugs.find(({ id }) => id === chosen);
@@ -65,11 +47,11 @@ function Drawn({ history, mayWork }: { history: History; mayWork: boolean }) {
       <div className="wear">
         <div>
           <PlugsOver history={history} axis={axis} chosen={chosen} choose={setChosen} />
+          <HappenedOver history={history} axis={axis} />
           {history.series.map((series) => (
             <WearOver key={series.matter} history={history} series={series} axis={axis} />
           ))}
           <OilOver history={history} axis={axis} />
-          <Marks history={history} />
           <LabOver
             bike={history.bike_id}
             reservoir={history.reservoir}

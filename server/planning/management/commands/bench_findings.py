@@ -38,6 +38,24 @@ WHERE NOT EXISTS (SELECT 1 FROM findings_finding r WHERE r.regrade_of_id = f.id)
 """
 
 
+LATELY = """
+SELECT f.id, f.bike_id, f.reservoir, f.level, f.found_on, b.name FROM findings_finding f
+JOIN garage_bike b ON b.id = f.bike_id
+WHERE NOT EXISTS (SELECT 1 FROM findings_finding r WHERE r.regrade_of_id = f.id) AND f.bike_id IN
+  (SELECT bike_id FROM findings_finding WHERE found_on > now()::date - 31
+   ORDER BY found_on DESC LIMIT 60)
+ORDER BY f.found_on DESC
+"""
+SHOWN_WITH = """
+SELECT finding_id, level FROM findings_overruling WHERE finding_id = ANY(%s) ORDER BY at DESC
+"""
+CHOICES = (
+    "SELECT make, name, year FROM garage_bikemodel",
+    "SELECT name FROM shelf_fluid ORDER BY name",
+    "SELECT name FROM workshop_person ORDER BY name",
+)
+
+
 def _rows(sql: str, *values: Any) -> list[tuple[Any, ...]]:
     with connection.cursor() as cursor:
         cursor.execute(sql, values)
@@ -45,14 +63,17 @@ def _rows(sql: str, *values: Any) -> list[tuple[Any, ...]]:
 
 
 def bare_ledger() -> str:
-    """The ledger's first page, read and encoded with nothing in between."""
-    page, count = _rows(PAGE), _rows(COUNT)
-    debris = _rows("SELECT * FROM findings_debris WHERE finding_id = ANY(%s)", [r[0] for r in page])
+    """What the ledger's first page shows, read and encoded with nothing in between."""
+    page, count, lately = _rows(PAGE), _rows(COUNT), _rows(LATELY)
+    ids = [row[0] for row in (*page, *lately)]
+    debris = _rows("SELECT * FROM findings_debris WHERE finding_id = ANY(%s)", ids)
+    overruled = _rows(SHOWN_WITH, ids)
     asks = _rows(
-        "SELECT name, bike_id::text, shape->'asks' FROM planning_wardrow WHERE shape->'asks' <> '[]' "
+        "SELECT name, bike_id::text, shape->'asks' FROM planning_wardrow WHERE asking "
         'ORDER BY on_hold DESC, "left", name LIMIT 60'
     )
-    return json.dumps([page, count, debris, asks], default=str)
+    choices = [_rows(sql) for sql in CHOICES]
+    return json.dumps([page, count, lately, debris, overruled, asks, choices], default=str)
 
 
 def bare_history(bike: UUID) -> str:
@@ -108,7 +129,7 @@ class Command(BaseCommand):
             self.grow()
             rebuild(today)
             with connection.cursor() as cursor:
-                cursor.execute("ANALYZE")
+                cursor.execute("VACUUM ANALYZE")
             self.measured(client, size, today)
 
     def measured(self, client: Client, size: int, today: date) -> None:
