@@ -157,6 +157,7 @@ _SENTENCES = {
     "lab.column": "Nobody knows a column “{field}”. Call it as the format does, or leave it out.",
     "lab.columns": "Line {line} has more columns than the heading.",
     "lab.label": "A report names the label of its sample.",
+    "lab.ahead": "{on} is still to come. When did it come?",
     "lab.received": "When it came, as year-month-day.",
     "lab.empty": "There is no value in it.",
     "lab.no_sample": "No sample waits under the label {label}.",

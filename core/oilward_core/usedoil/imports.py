@@ -144,11 +144,11 @@ def _rows(text: str) -> Iterator[tuple[int, Mapping[str, Any]]]:
 
 @guarded
 def read_reports(
-    text: str, labels: Iterable[str] | None = None
+    text: str, labels: Iterable[str] | None = None, today: date | None = None
 ) -> tuple[tuple[LabLine, ...], tuple[LabFault, ...]]:
     """The reports a file holds, and what is wrong with the others, by line. ``labels``: the samples that
-    wait for one; a report for no sample is a fault. Raises CoreError ``lab.format`` for what is neither
-    a table nor a document, and ``lab.long`` above 100 000 lines."""
+    wait for one; a report for no sample is a fault, and so is one dated after ``today``. Raises CoreError
+    ``lab.format`` for what is neither a table nor a document, and ``lab.long`` above 100 000 lines."""
     known = None if labels is None else {label.upper() for label in labels}
     lines: list[LabLine] = []
     faults: list[LabFault] = []
@@ -160,6 +160,8 @@ def read_reports(
                 read = _line(number, raw)
                 if known is not None and read.label not in known:
                     raise CoreError("lab.no_sample", field="label", label=read.label)
+                if today is not None and read.received > today:
+                    raise CoreError("lab.ahead", field="received", on=read.received.isoformat())
                 lines.append(read)
             except CoreError as error:
                 field = str(error.fields.get("field", ""))

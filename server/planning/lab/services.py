@@ -17,6 +17,7 @@ from oilward_core.errors import CoreError
 from oilward_core.usedoil import LabLine, read_reports
 from shelf.models import Fluid
 from visits.models import Service
+from workshop import days
 from workshop.access import as_id
 from workshop.announce import announce
 from workshop.models import Person
@@ -92,7 +93,7 @@ def take_in(row: LabFile) -> None:
     taken twice."""
     samples = dict(Sample.objects.values_list("label", "pk"))
     try:
-        lines, faults = read_reports(row.text, samples)
+        lines, faults = read_reports(row.text, samples, days.today())
     except CoreError as error:
         row.refused = sentence_of(error)[:300]
         lines, faults = (), ()

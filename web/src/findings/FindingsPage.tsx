@@ -187,7 +187,7 @@ export function FindingsPage({ mayWork }: { mayWork: boolean }) {
     <>
       <div className="heading">
         <h1>Findings</h1>
-        <span className="soft">{data.count} plugs</span>
+        <span className="soft">{data.count === 1 ? "1 plug" : `${data.count} plugs`}</span>
       </div>
       <div className="findings-top">
         <section aria-label="To be answered">

@@ -1,5 +1,6 @@
 """A sample out, a report in, its point on the axis; nothing taken twice, every fault by its line."""
 
+from datetime import timedelta
 from io import BytesIO
 from typing import Any
 from uuid import uuid4
@@ -7,7 +8,7 @@ from uuid import uuid4
 from demo.testing import WorkshopTestCase
 from garage.models import Bike
 from pypdf import PdfReader
-from workshop import background
+from workshop import background, days
 
 from planning.lab import services
 from planning.models import LabFile, LabReport, LabValue, Sample
@@ -109,6 +110,17 @@ class ReportTests(LabCase):
         LabFile.objects.update(finished_at=None)
         services.work("")
         self.assertEqual((LabReport.objects.count(), LabValue.objects.count()), (1, 1))
+
+    def test_a_report_cannot_have_come_tomorrow(self) -> None:
+        tomorrow = days.today() + timedelta(days=1)
+        label = self.sample()["label"]
+        said = self.taken(
+            HEAD + f"{label},{tomorrow},,46,,,,,,\n{label},{days.today()},,46,,,,,,\n"
+        )
+        self.assertEqual((said["taken"], said["faults"][0]["line"]), (1, 2))
+        self.assertEqual(
+            said["faults"][0]["said"], f"{tomorrow} is still to come. When did it come?"
+        )
 
     def test_what_is_no_file_is_refused_whole_in_words(self) -> None:
         said = self.taken('{"format": "something"}')
