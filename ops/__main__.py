@@ -6,9 +6,12 @@ import sys
 # command: module of this package; the function has the command's name
 COMMANDS = {
     "demo": "serve",
-    "serve": "serve",
+    "serve": "workshop",
+    "first-lead": "workshop",
     "backup": "keep",
     "restore": "keep",
+    "drill": "keep",
+    "upgrade": "upgrade",
     "check": "checks",
     "types": "checks",
     "test": "tests",
@@ -20,7 +23,7 @@ COMMANDS = {
 def main() -> int:
     name, words = sys.argv[1], sys.argv[2:]
     module = importlib.import_module(f"ops.{COMMANDS[name]}")
-    return int(getattr(module, name)(words))
+    return int(getattr(module, name.replace("-", "_"))(words))
 
 
 raise SystemExit(main())

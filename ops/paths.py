@@ -45,6 +45,13 @@ def state_dir(name: str = "") -> Path:
     return home
 
 
+def begin_state(home: Path) -> None:
+    """The directory, with a word in it whose data they are."""
+    home.mkdir(parents=True, exist_ok=True)
+    home.chmod(0o755)
+    (home / "clone").write_text(str(ROOT))
+
+
 def taken(port: int) -> bool:
     """Whether something listens on this port of loopback."""
     with socket.socket() as probe:

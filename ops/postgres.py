@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from .children import child, end
-from .paths import ROOT, free_port, state_dir
+from .paths import begin_state, free_port, state_dir
 
 if TYPE_CHECKING:
     from psycopg import Connection
@@ -82,13 +82,11 @@ class Postgres:
         path = self.home / name
         if not path.exists():
             path.touch(mode=0o600)
-            path.write_text(secrets.token_urlsafe(32))
+            path.write_text(secrets.token_urlsafe(48))
         return path.read_text()
 
     def _create(self) -> None:
-        self.home.mkdir(parents=True, exist_ok=True)
-        self.home.chmod(0o755)
-        (self.home / "clone").write_text(str(ROOT))
+        begin_state(self.home)
         if (self.data / "PG_VERSION").exists():
             return
         print("· 5 of 6: creating the database (a few seconds)", flush=True)

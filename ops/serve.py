@@ -11,7 +11,7 @@ import urllib.request
 from urllib.error import URLError
 
 from .children import child, end, run
-from .paths import DIST, ROOT, SERVER, WEB, free_port, taken
+from .paths import DIST, ROOT, SERVER, WEB, free_port
 from .postgres import OWNER, Postgres
 
 
@@ -77,13 +77,18 @@ def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
     return [events, keep_rolling(env), keep_looking_ahead(env)]
 
 
-def wait_until_up(url: str, process: subprocess.Popen[bytes], seconds: float = 30) -> None:
+def wait_until_up(
+    url: str, process: "subprocess.Popen[bytes] | None", host: str = "", seconds: float = 30
+) -> None:
+    """Wait until the server answers, asked under the name ``host`` if one is given, as a proxy asks."""
+    asked = {"Host": host, "X-Forwarded-Proto": "https"} if host else {}
+    request = urllib.request.Request(url, headers=asked)
     until = time.monotonic() + seconds
     while time.monotonic() < until:
-        if process.poll() is not None:
+        if process is None or process.poll() is not None:
             raise SystemExit("The server stopped while starting. Its messages are above.")
         try:
-            with urllib.request.urlopen(url, timeout=2):
+            with urllib.request.urlopen(request, timeout=2):
                 return
         except (URLError, OSError):
             time.sleep(0.1)
@@ -119,7 +124,7 @@ def prepare(postgres: Postgres, practice: float) -> dict[str, str]:
     return env
 
 
-def _stop_on_signals() -> None:
+def stop_on_signals() -> None:
     def stop(number: int, frame: object) -> None:
         raise KeyboardInterrupt
 
@@ -136,7 +141,7 @@ def demo(words: list[str]) -> int:
     )  # fmt: skip
     options = parser.parse_args(words)
     begun = float(os.environ.get("OILWARD_BEGUN", time.time()))
-    _stop_on_signals()
+    stop_on_signals()
     postgres = Postgres("demo")
     if options.fresh:
         postgres.remove()
@@ -163,24 +168,3 @@ def demo(words: list[str]) -> int:
         for one in (*beside, process):
             end(one)
         postgres.stop()
-
-
-def serve(words: list[str]) -> int:
-    """The server alone, on a database named by OILWARD_DB_* variables."""
-    _stop_on_signals()
-    port = int(words[0]) if words else 8000
-    if taken(port):
-        raise SystemExit(f"Port {port} is taken. Stop what runs there, or name another one.")
-    env = {"OILWARD_EVENTS_PORT": str(free_port(port + 1))}
-    process, beside = None, list[subprocess.Popen[bytes]]()
-    try:
-        process = spawn(env, port)
-        beside = spawn_beside(env)
-        wait_until_up(f"http://127.0.0.1:{port}/", process)
-        print(f"http://127.0.0.1:{port}/", flush=True)
-        return process.wait()
-    except KeyboardInterrupt:
-        return 0
-    finally:
-        for one in (*beside, process):
-            end(one)

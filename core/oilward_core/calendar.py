@@ -52,6 +52,7 @@ def date_words(day: date) -> str:
     return f"{day.day} {day:%b %Y}"
 
 
-def week_of(day: date) -> date:
-    """The Monday of its week (ISO 8601)."""
-    return day - timedelta(days=day.weekday())
+def week_of(day: date, begins: int = 0) -> date:
+    """The first day of its week. ``begins``: the weekday a week begins with here, 0 for Monday (as in ISO
+    8601) to 6 for Sunday."""
+    return day - timedelta(days=(day.weekday() - begins) % 7)

@@ -46,3 +46,7 @@ class WeekTests(TestCase):
         for day in range(7):
             self.assertEqual(week_of(date(2026, 11, 23) + timedelta(days=day)), date(2026, 11, 23))
         self.assertEqual(week_of(date(2027, 1, 1)), date(2026, 12, 28))
+        # where it begins on Sunday, or on Saturday
+        self.assertEqual(week_of(date(2026, 11, 29), 6), date(2026, 11, 29))
+        self.assertEqual(week_of(date(2026, 11, 28), 6), date(2026, 11, 22))
+        self.assertEqual(week_of(date(2026, 11, 27), 5), date(2026, 11, 21))

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
 
@@ -12,6 +13,29 @@ def no_store(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[..
         response = get_response(request)
         if request.path.startswith("/api/") and not response.has_header("Cache-Control"):
             response["Cache-Control"] = "no-store"
+        return response
+
+    return answer
+
+
+POLICY = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+    "img-src 'self' data: blob:; connect-src 'self'{events}; object-src 'none'; base-uri 'none'; "
+    "form-action 'self'; frame-ancestors 'none'"
+)
+
+
+def content_policy(
+    get_response: Callable[[HttpRequest], HttpResponse],
+) -> Callable[..., HttpResponse]:
+    """Pages run no script but their own, and are framed by nobody. Components write styles as they go;
+    changes are told from another port where no proxy brings both together."""
+    port = settings.EVENTS_AT.partition("/")[0]
+    events = f" http://127.0.0.1{port} http://localhost{port}" if port else ""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        response.headers.setdefault("Content-Security-Policy", POLICY.format(events=events))
         return response
 
     return answer

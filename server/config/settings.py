@@ -30,6 +30,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "config.middleware.no_store",
+    "config.middleware.content_policy",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -39,6 +40,8 @@ AUTH_USER_MODEL = "workshop.Person"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.PBKDF2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
 ]
 
 DATABASES = {
@@ -70,6 +73,7 @@ TIME_ZONE = os.environ.get("OILWARD_TIME_ZONE", "UTC")
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB if WEB.is_dir() else None
 WHITENOISE_INDEX_FILE = False
+TABLET_COOKIE = "tablet"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
@@ -120,6 +124,8 @@ SPECTACULAR_SETTINGS = {
 
 # Where the events process listens. 0: there is none, and screens ask every so often.
 EVENTS_PORT = int(os.environ.get("OILWARD_EVENTS_PORT", "0"))
+# And where a page finds it: another port of the same host, unless a proxy brings both together.
+EVENTS_AT = f":{EVENTS_PORT}/events/" if EVENTS_PORT else ""
 
 # How long a minute at the bench lasts. 60 unless somebody practises or tests.
 SECONDS_PER_MINUTE = float(os.environ.get("OILWARD_SECONDS_PER_MINUTE", "60"))

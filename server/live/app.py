@@ -14,6 +14,7 @@ from django.contrib.auth import get_user
 from django.contrib.sessions.backends.db import SessionStore
 from django.db import close_old_connections
 from django.http import HttpRequest
+from workshop.tablets.here import over
 
 from live.hub import Hub, Watch
 
@@ -29,7 +30,7 @@ def _signed_in(session: str) -> bool:
     close_old_connections()
     request = HttpRequest()
     request.session = SessionStore(session)
-    return bool(get_user(request).is_authenticated)
+    return not over(request.session) and bool(get_user(request).is_authenticated)
 
 
 async def _may(session: str) -> bool:

@@ -14,6 +14,8 @@ from rest_framework.throttling import SimpleRateThrottle
 from rest_framework.views import APIView
 
 from .models import Person, Role
+from .pins import knows_pin
+from .tablets.here import tablet_of
 
 log = logging.getLogger("oilward.access")
 
@@ -54,9 +56,11 @@ class LeadOnly(PermissionDenied):
 
 
 def countersigner(request: Request, username: str, password: str, actor: Person) -> Person:
-    """The lead beside ``actor``, by name and password. Raises CoreError at ``password`` for anybody
-    else, ``actor`` among them."""
+    """The lead beside ``actor``, by name and password, on a bench's tablet by PIN as well. Raises
+    CoreError at ``password`` for anybody else, ``actor`` among them."""
     found = authenticate(request._request, username=username, password=password)
+    if found is None and tablet_of(request._request):
+        found = knows_pin(username, password)
     log.info("countersignature beside %s by %s: %s", actor.username, username[:40], bool(found))
     if not isinstance(found, Person):
         raise CoreError("access.wrong_password", field="password")
@@ -86,6 +90,15 @@ class CrowdThrottle(SimpleRateThrottle):
 
     def get_cache_key(self, request: Request, view: APIView) -> str:
         return "sign-in-all"
+
+
+class OwnThrottle(SimpleRateThrottle):
+    """Counts how often somebody tries their own password, to change it."""
+
+    scope = "sign-in"
+
+    def get_cache_key(self, request: Request, view: APIView) -> str:
+        return f"own:{request.user.pk}"
 
 
 def as_id(text: str) -> UUID:

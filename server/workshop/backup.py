@@ -36,6 +36,8 @@ _PARTS = (
     "CHECK CONSTRAINT", "FK CONSTRAINT", "CONSTRAINT", "INDEX", "FUNCTION", "TRIGGER",
 )  # fmt: skip
 _LISTED = re.compile(rf"\d+; \d+ \d+ ({'|'.join(_PARTS)}) public ")
+# rows that are worked out anew all the time, and may be fewer a moment later
+_PASSING = ("planning_wardrow", "planning_duerow", "planning_tally", "planning_kepthistory")
 _LEFT_OUT = ("cache", "django_session")  # who is signed in is nobody's to keep
 
 # as settings.DATABASES describes one
@@ -77,10 +79,32 @@ def _open(database: Database, name: str) -> Iterator[Connection]:
         yield connection
 
 
-def _zip(dumped: Path, part: Path) -> None:
+_TABLES = """
+SELECT c.relname FROM pg_class c WHERE c.relnamespace = 'public'::regnamespace AND c.relkind = 'r'
+ORDER BY c.relname
+"""
+
+
+def _rows(database: Database, name: str) -> dict[str, int]:
+    """How many rows each table holds, but for what a backup leaves out."""
+    with _open(database, name) as connection:
+        tables = [table for (table,) in connection.execute(_TABLES) if table not in _LEFT_OUT]
+        counted = {}
+        for table in tables:
+            found = connection.execute(SQL("SELECT count(*) FROM {}").format(Identifier(table)))
+            counted[table] = int((found.fetchone() or [0])[0])
+        return counted
+
+
+def _zip(dumped: Path, part: Path, rows: dict[str, int]) -> None:
     with dumped.open("rb") as raw:
         checksum = file_digest(raw, "sha256").hexdigest()
-    manifest = {"format": FORMAT, "made_at": timezone.now().isoformat(), "sha256": checksum}
+    manifest = {
+        "format": FORMAT,
+        "made_at": timezone.now().isoformat(),
+        "sha256": checksum,
+        "rows": rows,
+    }
     with ZipFile(part, "w", ZIP_STORED) as whole:
         whole.writestr(MANIFEST, json.dumps(manifest, indent=1))
         whole.write(dumped, DUMP)
@@ -98,11 +122,12 @@ def dump(database: Database, file: Path) -> None:
     try:
         for one in (part, raw):
             one.touch(mode=0o600)
+        rows = _rows(database, database["NAME"])
         with raw.open("wb") as out:
             words = ["--format=custom", "--no-owner", "--no-acl"]
             words += [f"--exclude-table-data={table}" for table in _LEFT_OUT]
             _tool("pg_dump", database, *words, f"--dbname={database['NAME']}", stdout=out)
-        _zip(raw, part)
+        _zip(raw, part, rows)
         part.rename(file)
     except OSError as error:
         raise CommandError(f"{file} cannot be written: {error.strerror}.") from error
@@ -204,6 +229,50 @@ def _empty(database: Database, server: Connection, name: str) -> Iterator[Databa
         _forget_restorer(server)
 
 
+def _poured(empty: Database, dumped: Path) -> None:
+    """A dump into an empty database, whole or not at all."""
+    words = ["--no-owner", "--no-acl", "--exit-on-error", "--single-transaction"]
+    _tool("pg_restore", empty, *words, f"--dbname={empty['NAME']}", dumped)
+    _known(empty, empty["NAME"])
+
+
+def _promised(file: Path) -> dict[str, int]:
+    """The rows a backup says it holds; backups of earlier releases do not say."""
+    if not is_zipfile(file):
+        return {}
+    with ZipFile(file) as whole:
+        told = json.loads(whole.read(MANIFEST)).get("rows", {})
+    return {str(table): int(count) for table, count in told.items()}
+
+
+# what keeps being written to while a backup is made is only ever added to
+_LESS = "{file} is not whole: {table} has {found} rows, and had {promised}."
+
+
+def prove(database: Database, file: Path) -> dict[str, int]:
+    """Put a backup into a database that is thrown away; the rows found there, by table.
+
+    Raises CommandError for a file that is damaged, no backup, too new, or has less than it promises.
+    """
+    name = f"{database['NAME']}_drill"
+    if not file.is_file():
+        raise CommandError(f"There is no file {file}.")
+    with _dump_of(file) as dumped, _open(database, "postgres") as server:
+        _read_through(dumped)
+        try:
+            with _empty(database, server, name) as empty:
+                _poured(empty, dumped)
+                found = _rows(empty, name)
+        finally:
+            _drop(server, name)
+    for table, promised in _promised(file).items():
+        if found.get(table, 0) < promised and table not in _PASSING:
+            raise CommandError(
+                _LESS.format(file=file, table=table, found=found.get(table, 0), promised=promised)
+            )
+    return found
+
+
 def put_back(database: Database, file: Path) -> str:
     """Put a backup in the place of a database; the name under which the one before is kept.
 
@@ -219,9 +288,7 @@ def put_back(database: Database, file: Path) -> str:
         if _in_use(server, name):
             raise CommandError("Oil Ward is at work on this database. Stop it, then restore.")
         with _empty(database, server, fresh) as empty:
-            words = ["--no-owner", "--no-acl", "--exit-on-error", "--single-transaction"]
-            _tool("pg_restore", empty, *words, f"--dbname={fresh}", dumped)
-            _known(empty, fresh)
+            _poured(empty, dumped)
         _drop(server, before)
         if _exists(server, name):
             _rename(server, name, before)

@@ -16,6 +16,11 @@ def zone() -> ZoneInfo:
     return ZoneInfo(name or settings.TIME_ZONE)
 
 
+def week_begins() -> int:
+    """The weekday a week begins with here; 0 is Monday."""
+    return Workshop.objects.values_list("week_begins", flat=True).first() or 0
+
+
 def day_of(moment: datetime) -> date:
     """The workshop's day at that moment."""
     return moment.astimezone(zone()).date()

@@ -31,6 +31,9 @@ class PersonManager(BaseUserManager["Person"]):
 
 
 class Person(AbstractBaseUser):
+    """``pin`` is hashed like a password, and good on a paired tablet only; ``version`` counts what leads
+    changed."""
+
     username = models.CharField(max_length=40, unique=True)
     name = models.CharField(max_length=80)
     role = models.CharField(max_length=12, choices=Role.choices)
@@ -40,6 +43,10 @@ class Person(AbstractBaseUser):
         max_length=8, choices=[("us", "US"), ("imperial", "imperial")], default="us"
     )
     is_active = models.BooleanField(default=True)
+    qualifications = models.JSONField(default=list)
+    pin = models.CharField(max_length=128, blank=True)
+    pin_misses = models.PositiveSmallIntegerField(default=0)
+    version = models.PositiveIntegerField(default=1)
 
     objects: ClassVar[PersonManager] = PersonManager()
 
@@ -48,6 +55,35 @@ class Person(AbstractBaseUser):
     class Meta:
         constraints = [
             models.CheckConstraint(condition=models.Q(role__in=Role.values), name="person_role")
+        ]
+
+
+class Welcome(models.Model):
+    """A link that lets its person choose a password, once, ``until`` then. Of the secret in it only the
+    digest is kept."""
+
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    digest = models.CharField(max_length=64, unique=True)
+    until = models.DateTimeField()
+    used_at = models.DateTimeField(null=True)
+
+
+class Tablet(models.Model):
+    """A tablet that belongs to a bench: whoever has a PIN may tap their name on it. Its secret lies in
+    the tablet's cookie; ``unpaired_at``: it belongs nowhere any more."""
+
+    id = models.UUIDField(primary_key=True)
+    name = models.CharField(max_length=60)
+    digest = models.CharField(max_length=64)
+    paired_by = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    paired_at = models.DateTimeField()
+    unpaired_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=["name"], condition=models.Q(unpaired_at=None), name="one_tablet_of_a_name"
+            )
         ]
 
 
@@ -90,7 +126,9 @@ def local_zone() -> str:
 class Workshop(models.Model):
     """The one workshop of this installation, where it stands (``time_zone``), the coldest start
     expected, °C, its prices (``version`` counts their changes), and the secret in the address of its
-    calendar. ``generation`` counts what changed for every bike at once."""
+    calendar. ``generation`` counts what changed for every bike at once. New people read in its units;
+    ``week_begins``: 0 is Monday; on a bench's tablet nobody is left signed in for more than
+    ``idle_minutes`` without touching it."""
 
     name = models.CharField(max_length=120)
     time_zone = models.CharField(max_length=64, default=local_zone)
@@ -98,6 +136,11 @@ class Workshop(models.Model):
     hour_price = models.DecimalField(max_digits=8, decimal_places=2, default=60)
     flat_price = models.DecimalField(max_digits=8, decimal_places=2, default=140)
     currency = models.CharField(max_length=5, default="€")
+    volume_unit = models.CharField(max_length=12, default="ml")
+    torque_unit = models.CharField(max_length=12, default="N·m")
+    ounces = models.CharField(max_length=8, default="us")
+    week_begins = models.PositiveSmallIntegerField(default=0)
+    idle_minutes = models.PositiveSmallIntegerField(default=10)
     version = models.PositiveIntegerField(default=1)
     changed_by = models.CharField(max_length=80, blank=True)
     generation = models.PositiveIntegerField(default=0)

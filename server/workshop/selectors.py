@@ -14,18 +14,20 @@ from oilward_core.quantity import (
 
 from .access import may_work
 from .mapping import seconds_per_minute, speaker
-from .models import Person, Workshop
-from .shapes import Amount, Nudge, Prices, QuickSum, RoleWord, Session
+from .models import Person, Tablet, Workshop
+from .shapes import Amount, Nudge, QuickSum, RoleWord, Session, WorkshopSettings
 
 KINDS = [kind.value for kind in Kind]
 
 
-def session(person: Person | None) -> Session:
+def session(person: Person | None, tablet: Tablet | None = None) -> Session:
+    """Who is signed in, at which bench's tablet."""
     workshop = Workshop.objects.first()
-    name = workshop.name if workshop else "Oil Ward"
+    name, idle = (workshop.name, workshop.idle_minutes) if workshop else ("Oil Ward", 0)
     practice = seconds_per_minute() != 60
+    at, idle = (tablet.name, idle) if tablet else ("", 0)
     if person is None:
-        return Session(False, "", "", "", False, "ml", "N·m", name, practice, 0)
+        return Session(False, "", "", "", False, "ml", "N·m", name, practice, "", at, 0)
     return Session(
         True,
         person.username,
@@ -36,7 +38,9 @@ def session(person: Person | None) -> Session:
         person.torque_unit,
         name,
         practice,
-        settings.EVENTS_PORT,
+        settings.EVENTS_AT,
+        at,
+        idle,
     )
 
 
@@ -59,15 +63,21 @@ def understood(text: str, kind: str, unit: str, person: Person) -> Amount:
     )
 
 
-def prices() -> Prices:
+def settings_now() -> WorkshopSettings:
     workshop = Workshop.objects.first()
     if workshop is None:
-        return Prices("0", "0", "0")
-    return Prices(
+        return WorkshopSettings("0", "0", "0")
+    return WorkshopSettings(
         f"{workshop.coldest_start.normalize():f}",
         f"{workshop.hour_price:.2f}",
         f"{workshop.flat_price:.2f}",
         workshop.time_zone,
         workshop.currency,
         workshop.version,
+        workshop.name,
+        workshop.volume_unit,
+        workshop.torque_unit,
+        workshop.ounces,
+        workshop.week_begins,
+        workshop.idle_minutes,
     )

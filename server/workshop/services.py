@@ -5,11 +5,12 @@ from zoneinfo import available_timezones
 from config.problems import Conflict
 from django.db import transaction
 from oilward_core.errors import CoreError, at
+from oilward_core.people import reads
 from oilward_core.quantity import Kind, parse_single, read_number
 
 from .access import require_lead
 from .models import CounterSignature, Person, Trace, Workshop, new_token
-from .shapes import Prices
+from .shapes import WorkshopSettings
 from .traces import stood, trace
 
 COLDEST, MILDEST = -60, 40  # °C, a coldest start
@@ -40,6 +41,35 @@ def _zone(text: str, stands: str) -> str:
     return name
 
 
+def _name(text: str) -> str:
+    name = " ".join(text.split())
+    if len(name) > 120 or not name.isprintable():
+        raise CoreError("workshop.name", field="name")
+    return name
+
+
+def _habits(wanted: WorkshopSettings, stands: Workshop) -> dict[str, object]:
+    """How the workshop reads amounts and counts its weeks, and how long a tablet waits for hands."""
+    volume, torque, ounces = reads(
+        wanted.volume_unit or stands.volume_unit,
+        wanted.torque_unit or stands.torque_unit,
+        wanted.ounces or stands.ounces,
+    )
+    for field, value, low, high in (
+        ("week_begins", wanted.week_begins, 0, 6),
+        ("idle_minutes", wanted.idle_minutes, 1, 240),
+    ):
+        if not low <= value <= high:
+            raise CoreError("number.range", field=field, low=low, high=high)
+    return {
+        "volume_unit": volume,
+        "torque_unit": torque,
+        "ounces": ounces,
+        "week_begins": wanted.week_begins,
+        "idle_minutes": wanted.idle_minutes,
+    }
+
+
 @transaction.atomic
 def renew_calendar(act: UUID, *, actor: Person) -> None:
     """Give the calendar a new secret address; the old one shows nothing any more. A lead's to do; the
@@ -54,21 +84,23 @@ def renew_calendar(act: UUID, *, actor: Person) -> None:
 
 
 @transaction.atomic
-def set_prices(prices: Prices, *, actor: Person) -> None:
-    """Set the coldest start expected and the workshop's prices. A lead's to do. Raises Conflict
-    ``workshop.edited``."""
+def set_workshop(wanted: WorkshopSettings, *, actor: Person) -> None:
+    """Set the workshop's name, place, units, prices and the coldest start expected. A lead's to do.
+    Raises Conflict ``workshop.edited``."""
     require_lead(actor)
     columns: dict[str, object] = {
-        "coldest_start": _coldest(prices.coldest_start),
-        "hour_price": _price("hour_price", prices.hour_price, 10_000),
-        "flat_price": _price("flat_price", prices.flat_price, 100_000),
+        "coldest_start": _coldest(wanted.coldest_start),
+        "hour_price": _price("hour_price", wanted.hour_price, 10_000),
+        "flat_price": _price("flat_price", wanted.flat_price, 100_000),
     }
     workshop = Workshop.objects.select_for_update().get()
-    columns["time_zone"] = _zone(prices.time_zone, workshop.time_zone)
-    columns["currency"] = prices.currency.strip() or workshop.currency
+    columns["time_zone"] = _zone(wanted.time_zone, workshop.time_zone)
+    columns["currency"] = wanted.currency.strip() or workshop.currency
+    columns["name"] = _name(wanted.name) or workshop.name
+    columns |= _habits(wanted, workshop)
     if all(getattr(workshop, name) == value for name, value in columns.items()):
         return
-    if workshop.version != prices.version:
+    if workshop.version != wanted.version:
         raise Conflict("workshop.edited")
     trace("workshop set", workshop.name, actor=actor, was=stood(workshop, "calendar_token"))
     Workshop.objects.update(**columns, version=workshop.version + 1, changed_by=actor.name)

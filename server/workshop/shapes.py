@@ -17,7 +17,8 @@ def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
 @dataclass(frozen=True)
 class Session:
     """Who is signed in here; ``practice`` is set where minutes run faster than the clock; ``events`` is
-    the port where changes are told as they happen, 0 where nobody tells."""
+    where changes are told as they happen, like ``:8001/events/``, empty where nobody tells. On a
+    ``tablet`` of a bench it ends after ``idle_minutes`` without a touch."""
 
     signed_in: bool
     username: str
@@ -28,13 +29,16 @@ class Session:
     torque_unit: str
     workshop: str
     practice: bool
-    events: int
+    events: str
+    tablet: str
+    idle_minutes: int
 
 
 @dataclass(frozen=True)
-class Prices:
-    """What a lead sets for the workshop, everything as typed; ``version`` is the one it
-    replaces, an empty ``time_zone`` or ``currency`` stays as it is."""
+class WorkshopSettings:
+    """What a lead sets for the workshop, everything as typed; ``version`` is the one it replaces, what is
+    left empty of place, money and units stays as it is. New people read in these units;
+    ``week_begins``: 0 is Monday."""
 
     coldest_start: str = upto(100)
     hour_price: str = upto(100)
@@ -42,6 +46,12 @@ class Prices:
     time_zone: str = upto(64, default="")
     currency: str = upto(5, default="")
     version: int = 0
+    name: str = upto(200, default="")
+    volume_unit: str = upto(12, default="")
+    torque_unit: str = upto(12, default="")
+    ounces: str = upto(8, default="")
+    week_begins: int = 0
+    idle_minutes: int = 10
 
 
 @dataclass(frozen=True)

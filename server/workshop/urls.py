@@ -1,10 +1,13 @@
-from django.urls import path
+from django.urls import include, path
 
-from .views import AmountView, CalendarAddressView, PricesView, QuickSumView, SessionView
+from .views import AmountView, CalendarAddressView, QuickSumView, SessionView, SettingsView
 
 urlpatterns = [
-    path("workshop/prices/", PricesView.as_view()),
+    path("workshop/settings/", SettingsView.as_view()),
     path("workshop/calendar-address/<uuid:act>/", CalendarAddressView.as_view()),
+    path("", include("workshop.audit.urls")),
+    path("", include("workshop.people.urls")),
+    path("", include("workshop.tablets.urls")),
     path("session/", SessionView.as_view()),
     path("quick-sum/", QuickSumView.as_view()),
     path("amount/", AmountView.as_view()),

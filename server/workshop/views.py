@@ -16,12 +16,9 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from . import selectors, services
 from .access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
 from .models import Person
-from .shapes import Amount, Credentials, Prices, QuickSum, Session
-
-
-class SessionSerializer(DataclassSerializer[Session]):
-    class Meta:
-        dataclass = Session
+from .people.views import SessionSerializer
+from .shapes import Amount, Credentials, QuickSum, WorkshopSettings
+from .tablets import here
 
 
 class CredentialsSerializer(DataclassSerializer[Credentials]):
@@ -46,7 +43,8 @@ class SessionView(APIView):
     @extend_schema(operation_id="session_get", responses=SessionSerializer)
     def get(self, request: Request) -> Response:
         person = request.user if isinstance(request.user, Person) else None
-        return Response(SessionSerializer(selectors.session(person)).data)
+        tablet = here.tablet_of(request._request)
+        return Response(SessionSerializer(selectors.session(person, tablet)).data)
 
     @extend_schema(
         operation_id="session_sign_in", request=CredentialsSerializer, responses=SessionSerializer
@@ -62,13 +60,17 @@ class SessionView(APIView):
         log.info("signed in: %s", person.username)
         login(request._request, person)
         SignInThrottle().forget(request, self)
-        return Response(SessionSerializer(selectors.session(person)).data)
+        tablet = here.tablet_of(request._request)
+        if tablet:
+            here.begin(request._request.session, tablet)
+        return Response(SessionSerializer(selectors.session(person, tablet)).data)
 
     @extend_schema(operation_id="session_sign_out", request=None, responses=SessionSerializer)
     def delete(self, request: Request) -> Response:
         log.info("signed out: %s", getattr(request.user, "username", "nobody"))
         logout(request._request)
-        return Response(SessionSerializer(selectors.session(None)).data)
+        tablet = here.tablet_of(request._request)
+        return Response(SessionSerializer(selectors.session(None, tablet)).data)
 
 
 class QuickSumSerializer(DataclassSerializer[QuickSum]):
@@ -111,28 +113,35 @@ class AmountView(APIView):
         return Response(AmountSerializer(answer).data)
 
 
-class PricesSerializer(DataclassSerializer[Prices]):
+class WorkshopSettingsSerializer(DataclassSerializer[WorkshopSettings]):
     class Meta:
-        dataclass = Prices
+        dataclass = WorkshopSettings
         extra_kwargs = {
             name: {"allow_blank": True}
-            for name in ("coldest_start", "hour_price", "flat_price", "time_zone", "currency")
+            for name in (
+                *("coldest_start", "hour_price", "flat_price", "time_zone", "currency"),
+                *("name", "volume_unit", "torque_unit", "ounces"),
+            )
         }
 
 
-class PricesView(APIView):
+class SettingsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="prices_get", responses=PricesSerializer)
+    @extend_schema(operation_id="settings_get", responses=WorkshopSettingsSerializer)
     def get(self, request: Request) -> Response:
-        return Response(PricesSerializer(selectors.prices()).data)
+        return Response(WorkshopSettingsSerializer(selectors.settings_now()).data)
 
-    @extend_schema(operation_id="prices_set", request=PricesSerializer, responses=PricesSerializer)
+    @extend_schema(
+        operation_id="settings_set",
+        request=WorkshopSettingsSerializer,
+        responses=WorkshopSettingsSerializer,
+    )
     def put(self, request: Request) -> Response:
-        given = PricesSerializer(data=request.data)
+        given = WorkshopSettingsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.set_prices(given.validated_data, actor=person_of(request))
-        return Response(PricesSerializer(selectors.prices()).data)
+        services.set_workshop(given.validated_data, actor=person_of(request))
+        return Response(WorkshopSettingsSerializer(selectors.settings_now()).data)
 
 
 class CalendarAddressView(APIView):

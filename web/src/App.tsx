@@ -9,6 +9,7 @@ import { Boundary } from "./workshop/Boundary";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./workshop/States";
 import { SignIn } from "./workshop/SignIn";
+import { useHands } from "./workshop/tablets/useHands";
 
 /** A room that is fetched when it is entered. */
 function room<P extends object>(fetch: () => Promise<ComponentType<P>>) {
@@ -26,6 +27,8 @@ const CalendarPage = room(() => import("./planning/CalendarPage").then((m) => m.
 const BikeFormPage = room(() => import("./garage/BikeFormPage").then((m) => m.BikeFormPage));
 const WearPage = room(() => import("./findings/WearPage").then((m) => m.WearPage));
 const FindingsPage = room(() => import("./findings/FindingsPage").then((m) => m.FindingsPage));
+const OwnPage = room(() => import("./workshop/people/OwnPage").then((m) => m.OwnPage));
+const WelcomePage = room(() => import("./workshop/people/WelcomePage").then((m) => m.WelcomePage));
 const WorkshopPage = room(() => import("./workshop/WorkshopPage").then((m) => m.WorkshopPage));
 
 function Rooms({ session }: { session: Shape["Session"] }) {
@@ -45,7 +48,8 @@ function Rooms({ session }: { session: Shape["Session"] }) {
       <Route path="/findings" element={<FindingsPage mayWork={mayWork} />} />
       <Route path="/planned/:id" element={<PlannedPage mayWork={mayWork} />} />
       <Route path="/calendar" element={<CalendarPage mayWork={mayWork} />} />
-      <Route path="/workshop" element={<WorkshopPage />} />
+      <Route path="/workshop/:door?" element={<WorkshopPage />} />
+      <Route path="/own" element={<OwnPage />} />
       <Route path="*" element={<NotHere />} />
     </Routes>
   );
@@ -55,6 +59,16 @@ export function App() {
   const session = useSession();
   const { pathname } = useLocation();
   useSending(session.data?.username ?? "");
+  useHands(session.data);
+  if (pathname.startsWith("/welcome/")) {
+    return (
+      <Suspense fallback={<Waiting what="Opening the door" />}>
+        <Routes>
+          <Route path="/welcome/:token" element={<WelcomePage />} />
+        </Routes>
+      </Suspense>
+    );
+  }
   if (session.isPending) return <Waiting what="Opening the workshop" />;
   if (session.isError) {
     return <WentWrong error={session.error} again={() => void session.refetch()} />;

@@ -154,8 +154,8 @@ class FuzzTests(WorkshopTestCase):
         yield "/api/shelf/seals/", "put", "", ring
         come = {**act, "what": fluid.name, "bottles": [{"ml": 1000, "count": 1}]}
         yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1}
-        prices = self.lead.get("/api/workshop/prices/").json()
-        yield "/api/workshop/prices/", "put", "", prices
+        prices = self.lead.get("/api/workshop/settings/").json()
+        yield "/api/workshop/settings/", "put", "", prices
         taken = {"id": str(uuid4()), "bike": str(self.heron.pk), "reservoir": "engine", "fluid": ""}
         yield "/api/lab/samples/", "post", "", taken
         pk = self.lead.post(

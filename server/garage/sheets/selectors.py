@@ -28,6 +28,7 @@ from oilward_core.spec import (
 from workshop.access import leads, may_work
 from workshop.mapping import speaker
 from workshop.models import Person
+from workshop.spreadsheet import as_text
 
 from garage.mapping import cells, model_name, path_of
 from garage.models import BikeModel, SheetCell, SpecSheet
@@ -191,14 +192,6 @@ def document(sheet_id: int) -> dict[str, Any]:
     return to_document(model_name(sheet.model), cells(sheet.cells.all()))
 
 
-_RUN_BY_SPREADSHEETS = ("=", "+", "-", "@", "\t", "\r")
-
-
-def _as_text(cell: str) -> str:
-    """A cell no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell.startswith(_RUN_BY_SPREADSHEETS) else cell
-
-
 def fasteners_csv(sheet_id: int) -> str:
     """Every plug, filter and screw, one a line, as the manual gives them."""
     sheet = sheet_or_404(sheet_id)
@@ -213,7 +206,7 @@ def fasteners_csv(sheet_id: int) -> str:
         torque = own["torque"]
         source = [torque.document, torque.page] if torque else ["", ""]
         said_words = [row.written if row else "" for row in own.values()]
-        writer.writerow(map(_as_text, [reservoir, part, *said_words, *source]))
+        writer.writerow(map(as_text, [reservoir, part, *said_words, *source]))
     return out.getvalue()
 
 

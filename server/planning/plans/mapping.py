@@ -268,27 +268,28 @@ def planned_line(visit: PlannedVisit, missing: Sequence[str], today: date) -> Pl
     )
 
 
-def week_words(monday: date, today: date) -> str:
+def week_words(first: date, today: date, begins: int) -> str:
     """``This week`` or ``7–13 Dec``."""
-    if week_of(today) == monday:
+    if week_of(today, begins) == first:
         return "This week"
-    sunday = monday + timedelta(days=6)
-    first = f"{monday.day}" if monday.month == sunday.month else f"{monday.day} {monday:%b}"
-    return f"{first}–{sunday.day} {sunday:%b}" + (
-        f" {sunday:%Y}" if sunday.year != today.year else ""
-    )
+    last = first + timedelta(days=6)
+    start = f"{first.day}" if first.month == last.month else f"{first.day} {first:%b}"
+    return f"{start}–{last.day} {last:%b}" + (f" {last:%Y}" if last.year != today.year else "")
 
 
-def weeks(visits: Sequence[PlannedVisit], lines: Sequence[PlannedLine], today: date) -> list[Week]:
-    """The planned visits week by week; what is late stands in the week it was planned for."""
+def weeks(
+    visits: Sequence[PlannedVisit], lines: Sequence[PlannedLine], today: date, begins: int
+) -> list[Week]:
+    """The planned visits week by week, each beginning on the weekday ``begins``; what is late stands in
+    the week it was planned for."""
     found: dict[date, list[tuple[PlannedVisit, PlannedLine]]] = {}
     for visit, line in zip(visits, lines, strict=True):
-        found.setdefault(week_of(visit.on), []).append((visit, line))
+        found.setdefault(week_of(visit.on, begins), []).append((visit, line))
     return [
         Week(
-            week_words(monday, today),
+            week_words(first, today, begins),
             sum(visit.minutes for visit, _ in pairs),
             [line for _, line in pairs],
         )
-        for monday, pairs in sorted(found.items())
+        for first, pairs in sorted(found.items())
     ]

@@ -15,6 +15,7 @@ from oilward_core.spec import Variant
 from visits.models import Service
 from visits.selectors import learned
 from workshop.access import as_id
+from workshop.days import week_begins
 from workshop.models import Person, Workshop
 
 from planning.mapping import done_so_far
@@ -194,7 +195,7 @@ def calendar(today: date) -> Calendar:
     ]
     feed = f"/api/calendar/{workshop.calendar_token}.ics" if workshop else ""
     to_buy = kits.shopping(visits, wants, stands, today)
-    return Calendar(len(visits), mapping.weeks(visits, lines, today), to_buy, feed)
+    return Calendar(len(visits), mapping.weeks(visits, lines, today, week_begins()), to_buy, feed)
 
 
 def ics(token: str, now: datetime) -> bytes:

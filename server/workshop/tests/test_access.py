@@ -155,13 +155,13 @@ class PricesTests(WorkshopTestCase):
 
     def put(self, who: str = "oda", **more: Any) -> Any:
         return self.signed_in(who).put(
-            "/api/workshop/prices/", {**self.GOOD, **more}, format="json"
+            "/api/workshop/settings/", {**self.GOOD, **more}, format="json"
         )
 
     def test_a_lead_sets_them_and_everybody_sees_them(self) -> None:
         self.assertEqual(self.put("mira").status_code, 403)
         self.assertEqual(self.put().json()["hour_price"], "72.50")
-        seen = self.signed_in("piet").get("/api/workshop/prices/").json()
+        seen = self.signed_in("piet").get("/api/workshop/settings/").json()
         self.assertEqual(seen["coldest_start"], "-12")
 
     def test_two_leads_do_not_write_over_each_other(self) -> None:

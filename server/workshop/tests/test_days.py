@@ -38,11 +38,15 @@ class DayTests(WorkshopTestCase):
 
     def test_a_lead_says_where_the_workshop_stands(self) -> None:
         oda = self.signed_in("oda")
-        form = oda.get("/api/workshop/prices/").json()
+        form = oda.get("/api/workshop/settings/").json()
         self.assertEqual(form["time_zone"], "Pacific/Kiritimati")
-        bad = oda.put("/api/workshop/prices/", {**form, "time_zone": "Harbour/Pier"}, format="json")
+        bad = oda.put(
+            "/api/workshop/settings/", {**form, "time_zone": "Harbour/Pier"}, format="json"
+        )
         self.assertIn("Choose a time zone", self.sentence(bad, "/time_zone"))
         form["time_zone"] = "Europe/Lisbon"
         for _ in range(2):
-            self.assertEqual(oda.put("/api/workshop/prices/", form, format="json").status_code, 200)
+            self.assertEqual(
+                oda.put("/api/workshop/settings/", form, format="json").status_code, 200
+            )
         self.assertEqual(Workshop.objects.get().time_zone, "Europe/Lisbon")

@@ -51,15 +51,15 @@ class ApprenticeTests(WorkshopTestCase):
     def test_sign_ins_and_rights_are_in_the_log_without_passwords(self) -> None:
         with self.assertLogs("oilward", "INFO") as logged:
             self.sign("oda", "wrong secret")
-            self.runa.api.put("/api/workshop/prices/", {"hour_price": "1"}, format="json")
+            self.runa.api.put("/api/workshop/settings/", {"hour_price": "1"}, format="json")
             self.signed_in("mira").put(
-                "/api/workshop/prices/",
+                "/api/workshop/settings/",
                 {"coldest_start": "0", "hour_price": "1", "flat_price": "1"},
                 format="json",
             )
         told = " ".join(logged.output)
         self.assertIn("countersignature beside runa by oda: False", told)
-        self.assertIn("not mira's to do: PUT /api/workshop/prices/", told)
+        self.assertIn("not mira's to do: PUT /api/workshop/settings/", told)
         self.assertNotIn("secret", told)
 
 

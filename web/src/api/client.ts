@@ -13,7 +13,7 @@ export const api = createClient<paths>({ baseUrl: "/" });
 
 api.use({
   onRequest({ request }) {
-    request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    request.headers.set("X-CSRFToken", cookie("__Host-csrftoken") || cookie("csrftoken"));
     return request;
   },
 });

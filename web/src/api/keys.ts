@@ -6,6 +6,12 @@ export type WardWanted = NonNullable<paths["/api/ward/"]["get"]["parameters"]["q
 /** Every query's key, built in this one place. A list without its end means all that begin so. */
 export const keys = {
   session: ["session"] as const,
+  doorway: ["doorway"] as const,
+  welcome: (token: string) => ["welcome", token] as const,
+  own: ["own"] as const,
+  people: ["people"] as const,
+  tablets: ["tablets"] as const,
+  audit: (wanted: object) => ["audit", wanted] as const,
   wards: ["ward"] as const,
   ward: (wanted: WardWanted) => ["ward", wanted] as const,
   bikes: ["bike"] as const,
@@ -42,7 +48,7 @@ export const keys = {
   ledgers: ["stock", "ledger"] as const,
   ledger: (fluid: number | undefined) => ["stock", "ledger", fluid ?? "all"] as const,
   blend: (asked: object) => ["blend", asked] as const,
-  prices: ["prices"] as const,
+  settings: ["settings"] as const,
   quickSum: (text: string) => ["quick-sum", text] as const,
   amount: (kind: string, unit: string, text: string) => ["amount", kind, unit, text] as const,
 };

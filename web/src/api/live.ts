@@ -7,10 +7,11 @@ const GATHER = 300;
 const HANDS = ["hands"];
 
 /** The address where changes are told as they happen; empty where nobody tells. */
-function address(port: number, topics: readonly string[]): string {
-  const { protocol, hostname } = window.location;
+function address(events: string, topics: readonly string[]): string {
+  const { protocol, hostname, origin } = window.location;
+  const at = events.startsWith(":") ? `${protocol}//${hostname}${events}` : `${origin}${events}`;
   const asked = topics.map((topic) => `topic=${encodeURIComponent(topic)}`).join("&");
-  return port ? `${protocol}//${hostname}:${port}/events/?${asked}` : "";
+  return events ? `${at}?${asked}` : "";
 }
 
 /**
@@ -18,9 +19,9 @@ function address(port: number, topics: readonly string[]): string {
  * have been missed. Answers whether somebody tells; where nobody does, one has to ask every so often.
  */
 function useLive(topics: readonly string[], changed: (topic: string) => void): boolean {
-  const port = useSession().data?.events ?? 0;
+  const events = useSession().data?.events ?? "";
   const [told, setTold] = useState(false);
-  const url = address(port, topics);
+  const url = address(events, topics);
   useEffect(() => {
     if (!url) return;
     const source = new EventSource(url, { withCredentials: true });

@@ -21,6 +21,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["audit_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/": {
         parameters: {
             query?: never;
@@ -298,6 +330,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/doorway/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who may tap their name on this tablet, and tapping it. */
+        get: operations["doorway"];
+        put?: never;
+        /** @description Who may tap their name on this tablet, and tapping it. */
+        post: operations["doorway_tap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/findings/": {
         parameters: {
             query?: never;
@@ -511,6 +561,103 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own_get"];
+        put: operations["own_units"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/password/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/pin/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_pin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post: operations["person_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["person_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/welcome/{act}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A new one-time link for somebody; ``act`` is the client's id of making it. */
+        put: operations["person_welcome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/{photo_id}/": {
         parameters: {
             query?: never;
@@ -639,6 +786,23 @@ export interface paths {
         post: operations["session_sign_in"];
         /** @description Signing in and out. CSRF is checked on signing in too. */
         delete: operations["session_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/hands/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Hands are on the tablet: its idle time begins anew. */
+        put: operations["hands_here"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -967,6 +1131,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tablets/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tablets"];
+        put?: never;
+        /** @description Pairs the tablet that asks; its lead is signed out of it, so that people tap their names. */
+        post: operations["tablet_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tablets/{tablet_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["tablet_unpair"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/": {
         parameters: {
             query?: never;
@@ -1162,6 +1359,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/welcome/{token}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a one-time link opens, and choosing a password through it. */
+        get: operations["welcome_get"];
+        put?: never;
+        /** @description What a one-time link opens, and choosing a password through it. */
+        post: operations["welcome_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/calendar-address/{act}/": {
         parameters: {
             query?: never;
@@ -1179,15 +1394,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/workshop/prices/": {
+    "/api/workshop/settings/": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["prices_get"];
-        put: operations["prices_set"];
+        get: operations["settings_get"];
+        put: operations["settings_set"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1267,6 +1482,21 @@ export interface components {
             label: string;
             level: components["schemas"]["LevelWord"];
             action: string;
+        };
+        Audit: {
+            lines: components["schemas"]["AuditLine"][];
+            count: number;
+            page: number;
+            pages: number;
+            people: string[];
+            acts: string[];
+        };
+        AuditLine: {
+            at: string;
+            by: string;
+            act: string;
+            about: string;
+            was: string;
         };
         Band: {
             grade: string;
@@ -1446,9 +1676,20 @@ export interface components {
             now: components["schemas"]["LevelWord"];
             parts: components["schemas"]["PlugPart"][];
         };
+        ChangedPersonRequest: {
+            name: string;
+            role: string;
+            active?: boolean;
+            version?: number;
+            qualifications?: string[];
+        };
         Choice: {
             name: string;
             count: number;
+        };
+        ChosenRequest: {
+            password: string;
+            pin?: string;
         };
         /**
          * @description * `pour` - pour
@@ -1504,6 +1745,10 @@ export interface components {
          * @enum {string}
          */
         DebrisForm: "paste" | "fuzz" | "slivers" | "flakes" | "chips" | "fragments";
+        Doorway: {
+            name: string;
+            people: components["schemas"]["Face"][];
+        };
         DoubtLine: {
             rule: string;
             reservoir: string;
@@ -1561,6 +1806,10 @@ export interface components {
             kind: string;
             graded: number;
             words: string;
+        };
+        Face: {
+            username: string;
+            name: string;
         };
         FaultLine: {
             line: number;
@@ -1950,6 +2199,21 @@ export interface components {
             key?: string;
             label?: string;
         };
+        NewPasswordRequest: {
+            current: string;
+            password: string;
+        };
+        NewPersonRequest: {
+            id: string;
+            username: string;
+            name: string;
+            role: string;
+            qualifications?: string[];
+        };
+        NewPinRequest: {
+            current: string;
+            pin: string;
+        };
         NewPlannedVisitRequest: {
             id: string;
             bike: string;
@@ -1969,6 +2233,10 @@ export interface components {
             bike?: string;
             reservoir?: string;
             fluid?: string;
+        };
+        NewTabletRequest: {
+            id: string;
+            name: string;
         };
         NewTaskRequest: {
             reservoir: string;
@@ -2072,6 +2340,23 @@ export interface components {
             by: string;
             at: string;
         };
+        OwnPage: {
+            username: string;
+            name: string;
+            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
+            qualifications: string[];
+            volume_unit: string;
+            torque_unit: string;
+            ounces: string;
+            volume_units: string[];
+            torque_units: string[];
+            has_pin: boolean;
+        };
+        OwnUnitsRequest: {
+            volume_unit: string;
+            torque_unit: string;
+            ounces: string;
+        };
         PartBlock: {
             key: string;
             role: string;
@@ -2095,6 +2380,21 @@ export interface components {
         Peak: {
             reading: string;
             simulated: boolean;
+        };
+        People: {
+            people: components["schemas"]["PersonLine"][];
+            qualifications: string[];
+        };
+        PersonLine: {
+            id: number;
+            username: string;
+            name: string;
+            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
+            qualifications: string[];
+            active: boolean;
+            waits: boolean;
+            has_pin: boolean;
+            version: number;
         };
         PhotoLine: {
             id: string;
@@ -2246,22 +2546,6 @@ export interface components {
             words: string;
             straps: boolean;
             caution: string;
-        };
-        Prices: {
-            coldest_start: string;
-            hour_price: string;
-            flat_price: string;
-            time_zone?: string;
-            currency?: string;
-            version?: number;
-        };
-        PricesRequest: {
-            coldest_start: string;
-            hour_price: string;
-            flat_price: string;
-            time_zone?: string;
-            currency?: string;
-            version?: number;
         };
         QuickSum: {
             words: string;
@@ -2465,7 +2749,9 @@ export interface components {
             torque_unit: string;
             workshop: string;
             practice: boolean;
-            events: number;
+            events: string;
+            tablet: string;
+            idle_minutes: number;
         };
         SheetLine: {
             id: number;
@@ -2652,6 +2938,17 @@ export interface components {
             reservoir?: string;
             heading?: boolean;
             columns?: string[];
+        };
+        TabletLine: {
+            id: string;
+            name: string;
+            paired_by: string;
+            paired_on: string;
+            here: boolean;
+        };
+        TappedRequest: {
+            username: string;
+            pin: string;
         };
         TaskChoice: {
             reservoir: string;
@@ -2859,6 +3156,16 @@ export interface components {
             celsius: string;
             simulated: boolean;
         };
+        WelcomeLink: {
+            name: string;
+            path: string;
+            hours: number;
+        };
+        WelcomePage: {
+            name: string;
+            username: string;
+            workshop: string;
+        };
         /**
          * @description * `service` - service
          *     * `top-up` - top-up
@@ -2877,6 +3184,34 @@ export interface components {
         WishChoiceRequest: {
             first: string;
             then: string;
+        };
+        WorkshopSettings: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+            time_zone?: string;
+            currency?: string;
+            version?: number;
+            name?: string;
+            volume_unit?: string;
+            torque_unit?: string;
+            ounces?: string;
+            week_begins?: number;
+            idle_minutes?: number;
+        };
+        WorkshopSettingsRequest: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+            time_zone?: string;
+            currency?: string;
+            version?: number;
+            name?: string;
+            volume_unit?: string;
+            torque_unit?: string;
+            ounces?: string;
+            week_begins?: number;
+            idle_minutes?: number;
         };
         WrenchShape: {
             id: string;
@@ -2943,6 +3278,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Amount"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    audit: {
+        parameters: {
+            query?: {
+                act?: string;
+                by?: string;
+                page?: number;
+                since?: string;
+                text?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Audit"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    audit_csv: {
+        parameters: {
+            query?: {
+                act?: string;
+                by?: string;
+                since?: string;
+                text?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description Refused */
@@ -3651,6 +4055,66 @@ export interface operations {
             };
         };
     };
+    doorway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doorway"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doorway_tap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TappedRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     findings_ledger: {
         parameters: {
             query?: {
@@ -4115,6 +4579,255 @@ export interface operations {
             };
         };
     };
+    own_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnUnitsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_pin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPersonRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeLink"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedPersonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_welcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: string;
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeLink"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     photo_get: {
         parameters: {
             query?: never;
@@ -4477,6 +5190,33 @@ export interface operations {
         };
     };
     session_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hands_here: {
         parameters: {
             query?: never;
             header?: never;
@@ -5242,6 +5982,95 @@ export interface operations {
             };
         };
     };
+    tablets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TabletLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tablet_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTabletRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tablet_unpair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tablet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     visit_open: {
         parameters: {
             query?: never;
@@ -5642,6 +6471,70 @@ export interface operations {
             };
         };
     };
+    welcome_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    welcome_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calendar_renew: {
         parameters: {
             query?: never;
@@ -5671,7 +6564,7 @@ export interface operations {
             };
         };
     };
-    prices_get: {
+    settings_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5685,7 +6578,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prices"];
+                    "application/json": components["schemas"]["WorkshopSettings"];
                 };
             };
             /** @description Refused */
@@ -5699,7 +6592,7 @@ export interface operations {
             };
         };
     };
-    prices_set: {
+    settings_set: {
         parameters: {
             query?: never;
             header?: never;
@@ -5708,7 +6601,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PricesRequest"];
+                "application/json": components["schemas"]["WorkshopSettingsRequest"];
             };
         };
         responses: {
@@ -5717,7 +6610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prices"];
+                    "application/json": components["schemas"]["WorkshopSettings"];
                 };
             };
             /** @description Refused */

@@ -13,6 +13,8 @@ export function Day({
   id?: string;
   "aria-label"?: string;
   disabled?: boolean;
+  placeholder?: string;
+  allowClear?: boolean;
 }) {
   const day = value ? dayjs(value) : null;
   return (

@@ -34,20 +34,22 @@ function Who({ session }: { session: Shape["Session"] }) {
   const who = `${session.name}, ${session.role}`;
   const out = (
     <Button ghost={!narrow} onClick={() => signOut.mutate()}>
-      Sign out
+      {session.tablet ? "Hand over" : "Sign out"}
     </Button>
   );
   if (!narrow) {
     return (
       <>
-        <span className="bar-person">{who}</span>
+        <Link to="/own" className="bar-person">
+          {who}
+        </Link>
         {out}
       </>
     );
   }
   const content = (
     <div className="bar-who">
-      <b>{who}</b>
+      <Link to="/own">{who}</Link>
       {out}
     </div>
   );

@@ -1,15 +1,31 @@
 import { Button, Form, Input } from "antd";
-import { Refusal } from "../api/client";
-import { useSignIn } from "../api/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Refusal, taken } from "../api/client";
+import { keys, useSignIn } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
 import { Refused } from "./Refused";
+import { Doorway } from "./tablets/Doorway";
 
 interface Fields {
   username: string;
   password: string;
 }
 
+/** The way in: on a bench's tablet by name and PIN, elsewhere by password. */
 export function SignIn({ workshop }: { workshop: string }) {
+  const [byPassword, setByPassword] = useState(false);
+  const doorway = useQuery({
+    queryKey: keys.doorway,
+    queryFn: () => taken(api.GET("/api/doorway/")),
+  });
+  if (doorway.data?.name && !byPassword) {
+    return <Doorway doorway={doorway.data} byPassword={() => setByPassword(true)} />;
+  }
+  return <ByPassword workshop={workshop} />;
+}
+
+function ByPassword({ workshop }: { workshop: string }) {
   const signIn = useSignIn();
   const said =
     signIn.error instanceof Refusal

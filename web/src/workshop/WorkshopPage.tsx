@@ -1,11 +1,43 @@
+import "./workshop.css";
+import { useNavigate, useParams } from "react-router";
+import type { ReactNode } from "react";
 import { useSession } from "../api/hooks";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
+import { AuditList } from "./audit/AuditList";
 import { CalendarAddress } from "./CalendarAddress";
-import { PricesForm } from "./Prices";
+import { Doors } from "./Doors";
+import { PeopleList } from "./people/PeopleList";
+import { SettingsForm } from "./Settings";
+import { TabletList } from "./tablets/TabletList";
 
-/** The workshop's own page: its prices, and the practices it chose. */
+const DOORS = [
+  { key: "", label: "Practice and prices" },
+  { key: "people", label: "People" },
+  { key: "tablets", label: "Tablets" },
+  { key: "audit", label: "Who changed what" },
+];
+
+function Practice({ lead }: { lead: boolean }) {
+  return (
+    <>
+      <SettingsForm lead={lead} />
+      {lead && <CalendarAddress />}
+      <SchoolsPanel />
+    </>
+  );
+}
+
+/** The workshop's own page: its prices and practices, and, for a lead, who works here and with what. */
 export function WorkshopPage() {
   const session = useSession();
+  const { door = "" } = useParams();
+  const go = useNavigate();
+  const lead = session.data?.role === "lead";
+  const behind: Record<string, ReactNode> = {
+    people: <PeopleList />,
+    tablets: <TabletList />,
+    audit: <AuditList />,
+  };
   return (
     <>
       <div className="heading">
@@ -15,9 +47,15 @@ export function WorkshopPage() {
           practice, no source; the manual and published classes always come first.
         </p>
       </div>
-      <PricesForm lead={session.data?.role === "lead"} />
-      {session.data?.role === "lead" && <CalendarAddress />}
-      <SchoolsPanel />
+      {lead && (
+        <Doors
+          doors={DOORS}
+          open={door}
+          go={(key) => void go(`/workshop/${key}`)}
+          className="workshop-doors"
+        />
+      )}
+      {(lead && behind[door]) ?? <Practice lead={lead} />}
     </>
   );
 }

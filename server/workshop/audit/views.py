@@ -1,0 +1,55 @@
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+
+from workshop.access import MayWork, person_of
+
+from . import selectors
+from .shapes import Audit, AuditAsked
+
+FILTERS = ("by", "act", "since", "until", "text")
+NARROWED = [OpenApiParameter(name, str) for name in FILTERS]
+
+
+class AuditSerializer(DataclassSerializer[Audit]):
+    class Meta:
+        dataclass = Audit
+
+
+def _asked(request: Request) -> AuditAsked:
+    params = request.query_params
+    page = params.get("page", "")[:6]
+    narrowed = {name: params.get(name, "").replace("\x00", "")[:100] for name in FILTERS}
+    return AuditAsked(int(page) if page.isdecimal() else 1, **narrowed)
+
+
+class AuditView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="audit",
+        parameters=[OpenApiParameter("page", int), *NARROWED],
+        responses=AuditSerializer,
+    )
+    def get(self, request: Request) -> Response:
+        return Response(AuditSerializer(selectors.audit(_asked(request), person_of(request))).data)
+
+
+class AuditTableView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="audit_csv",
+        parameters=NARROWED,
+        responses={(200, "text/csv"): OpenApiTypes.STR},
+    )
+    def get(self, request: Request) -> HttpResponse:
+        return HttpResponse(
+            selectors.table(_asked(request), person_of(request)),
+            content_type="text/csv; charset=utf-8",
+            headers={"Content-Disposition": 'attachment; filename="who-changed-what.csv"'},
+        )

@@ -1,0 +1,65 @@
+from typing import cast
+
+from django.http import Http404
+from django.utils import timezone
+from oilward_core.people import TORQUES, VOLUMES, Qualification
+
+from workshop.access import require_lead
+from workshop.models import Person, Welcome, Workshop
+from workshop.shapes import RoleWord
+
+from . import links
+from .shapes import OwnPage, People, PersonLine, WelcomePage
+
+
+def line(row: Person) -> PersonLine:
+    return PersonLine(
+        row.pk,
+        row.username,
+        row.name,
+        cast(RoleWord, row.role),
+        list(row.qualifications),
+        row.is_active,
+        not row.has_usable_password(),
+        bool(row.pin),
+        row.version,
+    )
+
+
+def people(actor: Person) -> People:
+    """Everybody who works here or did, those who do first. A lead's to see."""
+    require_lead(actor)
+    rows = Person.objects.order_by("-is_active", "name")
+    return People([line(row) for row in rows], [one.value for one in Qualification])
+
+
+def own(person: Person) -> OwnPage:
+    return OwnPage(
+        person.username,
+        person.name,
+        cast(RoleWord, person.role),
+        list(person.qualifications),
+        person.volume_unit,
+        person.torque_unit,
+        person.ounces,
+        list(VOLUMES),
+        list(TORQUES),
+        bool(person.pin),
+    )
+
+
+def welcome(token: str) -> Welcome:
+    """The link's row while it is good. Raises Http404 for one that was used, is too old or never was."""
+    found = Welcome.objects.select_related("person").filter(
+        digest=links.digest(token), used_at=None, until__gt=timezone.now(), person__is_active=True
+    )
+    row = found.first()
+    if row is None:
+        raise Http404
+    return row
+
+
+def welcome_page(token: str) -> WelcomePage:
+    row, workshop = welcome(token), Workshop.objects.first()
+    name = workshop.name if workshop else "Oil Ward"
+    return WelcomePage(row.person.name, row.person.username, name)

@@ -1,0 +1,218 @@
+"""People come, change and go. Nobody is ever deleted: what they did keeps its name."""
+
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+from uuid import UUID
+
+from config.problems import Conflict
+from django.contrib.auth.hashers import make_password
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+from django.http import Http404
+from oilward_core.errors import CoreError
+from oilward_core.people import Qualification, full_name, pin, reads, sign_in_name
+
+from workshop.access import as_id, require_lead
+from workshop.models import Person, Role, Trace, Welcome, Workshop
+from workshop.touched import touch_all
+from workshop.traces import trace
+
+from . import links, selectors
+from .shapes import ChangedPerson, Chosen, NewPassword, NewPerson, NewPin, OwnUnits, WelcomeLink
+
+
+def _role(text: str) -> str:
+    if text not in Role.values:
+        raise CoreError("people.role", field="role")
+    return text
+
+
+def _qualifications(given: Iterable[str]) -> list[str]:
+    known = [one.value for one in Qualification]
+    if wrong := [one for one in given if one not in known]:
+        raise CoreError("people.qualification", field="qualifications", given=wrong[0][:40])
+    return [one for one in known if one in given]
+
+
+def _password(text: str, person: Person, field: str = "password") -> str:
+    try:
+        validate_password(text, person)
+    except ValidationError as error:
+        code = str(error.error_list[0].code)
+        raise CoreError(f"people.{code}", field=field) from error
+    return text
+
+
+def _free(name: str, but: int = 0) -> None:
+    if Person.objects.exclude(pk=but).filter(name__iexact=name).exists():
+        raise CoreError("people.name_taken", field="name", name=name)
+
+
+def new_person(username: str, name: str, role: str) -> Person:
+    """Somebody new, who reads in the workshop's units and has no password yet.
+
+    Raises CoreError ``people.username``, ``people.taken``, ``people.name`` and ``people.name_taken``.
+    """
+    wanted, called = sign_in_name(username), full_name(name)
+    if Person.objects.filter(username=wanted).exists():
+        raise CoreError("people.taken", field="username", username=wanted)
+    _free(called)
+    row = Person(username=wanted, name=called, role=_role(role))
+    if workshop := Workshop.objects.first():
+        row.volume_unit, row.torque_unit = workshop.volume_unit, workshop.torque_unit
+        row.ounces = workshop.ounces
+    row.set_unusable_password()
+    return row
+
+
+def link_for(person: Person, act: object, now: datetime) -> WelcomeLink:
+    """A one-time link for somebody; those handed out before are good no more."""
+    token, until = links.token_of(act), now + timedelta(hours=links.HOURS)
+    row, new = Welcome.objects.get_or_create(
+        digest=links.digest(token), defaults={"person": person, "until": until}
+    )
+    if row.person_id != person.pk:
+        raise Conflict("people.id_taken")
+    if new:
+        earlier = Welcome.objects.filter(person=person, used_at=None).exclude(pk=row.pk)
+        earlier.update(used_at=now)
+    return WelcomeLink(person.name, links.path_of(token), links.HOURS)
+
+
+@transaction.atomic
+def add(new: NewPerson, *, actor: Person, now: datetime) -> WelcomeLink:
+    """Add somebody; the one-time link to hand over. A lead's to do."""
+    require_lead(actor)
+    act = as_id(new.id)
+    about = f"person/{act}"
+    if done := Trace.objects.filter(about=about, act="person added").first():
+        known = Person.objects.filter(username=done.was["username"]).first()
+        if known is None or known.username != new.username.strip().lower():
+            raise Conflict("people.id_taken")
+        return link_for(known, act, now)
+    row = new_person(new.username, new.name, new.role)
+    row.qualifications = _qualifications(new.qualifications)
+    row.save()
+    told = {"username": row.username, "name": row.name, "role": row.role}
+    trace("person added", about, actor=actor, was=told)
+    return link_for(row, act, now)
+
+
+def _locked(person_id: int) -> Person:
+    row = Person.objects.select_for_update().filter(pk=person_id).first()
+    if row is None:
+        raise Http404
+    return row
+
+
+def _a_lead_stays(row: Person, role: str, active: bool) -> None:
+    """Refuse to leave the workshop without anybody who may lead it."""
+    if row.role != Role.LEAD or not row.is_active or (role == Role.LEAD and active):
+        return
+    others = Person.objects.select_for_update().filter(role=Role.LEAD, is_active=True)
+    if not any(one.has_usable_password() for one in others.exclude(pk=row.pk)):
+        raise CoreError("people.last_lead", field="role" if active else "active")
+
+
+@transaction.atomic
+def change(person_id: int, changed: ChangedPerson, *, actor: Person) -> Person:
+    """Change somebody's name, role or qualifications, or end their access. A lead's to do. Raises
+    Conflict ``people.edited``."""
+    require_lead(actor)
+    row = _locked(person_id)
+    name = full_name(changed.name)
+    _free(name, but=row.pk)
+    told = {
+        "name": name,
+        "role": _role(changed.role),
+        "qualifications": _qualifications(changed.qualifications),
+        "is_active": changed.active,
+    }
+    stood = {key: getattr(row, key) for key in told}
+    if stood == told:
+        return row
+    if row.version != changed.version:
+        raise Conflict("people.edited", name=row.name)
+    _a_lead_stays(row, changed.role, changed.active)
+    act = "access ended" if row.is_active and not changed.active else "person changed"
+    was = {key: value for key, value in stood.items() if told[key] != value}
+    trace(act, f"person/{row.username}", actor=actor, was=was)
+    Person.objects.filter(pk=row.pk).update(**told, version=row.version + 1)
+    if stood["name"] != name:
+        touch_all()
+    row.refresh_from_db()
+    return row
+
+
+@transaction.atomic
+def welcome_again(person_id: int, act: UUID, *, actor: Person, now: datetime) -> WelcomeLink:
+    """A new link for somebody who lost theirs, or their password; until it is used, the old password
+    stays good. A lead's to do."""
+    require_lead(actor)
+    row = _locked(person_id)
+    if not row.is_active:
+        raise CoreError("people.ended", name=row.name)
+    known = Welcome.objects.filter(digest=links.digest(links.token_of(act))).exists()
+    if not known:
+        trace("link made", f"person/{row.username}", actor=actor)
+    return link_for(row, act, now)
+
+
+@transaction.atomic
+def choose(token: str, chosen: Chosen, *, now: datetime) -> Person:
+    """Choose a password, and a PIN if wanted, through a one-time link, which is used up with it."""
+    row = selectors.welcome(token)
+    person = _locked(row.person_id)
+    person.set_password(_password(chosen.password, person))
+    if chosen.pin:
+        _set_pin(person, chosen.pin)
+    person.save()
+    if not Welcome.objects.filter(pk=row.pk, used_at=None).update(used_at=now):
+        raise Http404
+    trace("password chosen", f"person/{person.username}", actor=person)
+    return person
+
+
+def _set_pin(person: Person, text: str) -> None:
+    person.pin, person.pin_misses = make_password(pin(text)), 0
+
+
+def _known_to(person: Person, password: str) -> None:
+    if not person.check_password(password):
+        raise CoreError("people.current", field="current")
+
+
+@transaction.atomic
+def set_password(given: NewPassword, *, actor: Person) -> Person:
+    """Change one's own password. Raises CoreError ``people.current`` for a wrong one."""
+    row = _locked(actor.pk)
+    _known_to(row, given.current)
+    row.set_password(_password(given.password, row))
+    row.save(update_fields=["password"])
+    trace("password changed", f"person/{row.username}", actor=actor)
+    return row
+
+
+@transaction.atomic
+def set_pin(given: NewPin, *, actor: Person) -> Person:
+    """Set one's own PIN for the benches' tablets; an empty one takes it away."""
+    row = _locked(actor.pk)
+    _known_to(row, given.current)
+    if given.pin.strip():
+        _set_pin(row, given.pin)
+    else:
+        row.pin = ""
+    row.save(update_fields=["pin", "pin_misses"])
+    trace("PIN set" if row.pin else "PIN taken away", f"person/{row.username}", actor=actor)
+    return row
+
+
+@transaction.atomic
+def set_units(given: OwnUnits, *, actor: Person) -> Person:
+    """Set how one reads volumes and torques."""
+    row = _locked(actor.pk)
+    units = reads(given.volume_unit, given.torque_unit, given.ounces)
+    row.volume_unit, row.torque_unit, row.ounces = units
+    row.save(update_fields=["volume_unit", "torque_unit", "ounces"])
+    return row

@@ -1,0 +1,116 @@
+from typing import Any
+from uuid import UUID
+
+from django.conf import settings
+from django.contrib.auth import login, logout
+from django.utils import timezone
+from django.utils.decorators import method_decorator
+from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
+from drf_spectacular.utils import extend_schema
+from rest_framework import status
+from rest_framework.exceptions import AuthenticationFailed
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from rest_framework_dataclasses.serializers import DataclassSerializer
+
+from workshop.access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
+from workshop.people.views import SessionSerializer, given
+from workshop.pins import knows_pin
+from workshop.selectors import session
+
+from . import here, selectors, services
+from .shapes import Doorway, NewTablet, TabletLine, Tapped
+
+
+class TabletLineSerializer(DataclassSerializer[TabletLine]):
+    class Meta:
+        dataclass = TabletLine
+
+
+class NewTabletSerializer(DataclassSerializer[NewTablet]):
+    class Meta:
+        dataclass = NewTablet
+
+
+class TappedSerializer(DataclassSerializer[Tapped]):
+    class Meta:
+        dataclass = Tapped
+
+
+class DoorwaySerializer(DataclassSerializer[Doorway]):
+    class Meta:
+        dataclass = Doorway
+
+
+class TabletsView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="tablets", responses=TabletLineSerializer(many=True))
+    def get(self, request: Request) -> Response:
+        rows = selectors.tablets(here.tablet_of(request._request), person_of(request))
+        return Response(TabletLineSerializer(rows, many=True).data)
+
+    @extend_schema(
+        operation_id="tablet_pair", request=NewTabletSerializer, responses={201: SessionSerializer}
+    )
+    def post(self, request: Request) -> Response:
+        """Pairs the tablet that asks; its lead is signed out of it, so that people tap their names."""
+        new = given(NewTabletSerializer, request)
+        cookie = services.pair(new, actor=person_of(request), now=timezone.now())
+        logout(request._request)
+        answer = Response(SessionSerializer(session(None)).data, status=status.HTTP_201_CREATED)
+        here.keep_cookie(answer, cookie)
+        return answer
+
+
+class TabletView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="tablet_unpair", request=None, responses={204: None})
+    def delete(self, request: Request, tablet_id: UUID) -> Response:
+        services.unpair(tablet_id, actor=person_of(request), now=timezone.now())
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+@method_decorator([csrf_protect, ensure_csrf_cookie], name="dispatch")
+class DoorwayView(APIView):
+    """Who may tap their name on this tablet, and tapping it."""
+
+    permission_classes = [AllowAny]
+
+    def get_throttles(self) -> list[Any]:
+        return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
+
+    @extend_schema(operation_id="doorway", responses=DoorwaySerializer)
+    def get(self, request: Request) -> Response:
+        found = here.tablet_of(request._request)
+        answer = Response(DoorwaySerializer(selectors.doorway(found)).data)
+        if found:
+            here.keep_cookie(answer, request._request.COOKIES[settings.TABLET_COOKIE])
+        return answer
+
+    @extend_schema(
+        operation_id="doorway_tap", request=TappedSerializer, responses=SessionSerializer
+    )
+    def post(self, request: Request) -> Response:
+        tapped = given(TappedSerializer, request)
+        tablet = here.tablet_of(request._request)
+        person = knows_pin(tapped.username, tapped.pin) if tablet else None
+        if tablet is None or person is None:
+            log.warning("PIN refused: %s", tapped.username[:40])
+            raise AuthenticationFailed(code="access.wrong_pin" if tablet else "access.no_tablet")
+        login(request._request, person, backend="django.contrib.auth.backends.ModelBackend")
+        here.begin(request._request.session, tablet)
+        SignInThrottle().forget(request, self)
+        log.info("tapped in: %s at %s", person.username, tablet.name)
+        return Response(SessionSerializer(session(person, tablet)).data)
+
+
+class HandsView(APIView):
+    """Hands are on the tablet: its idle time begins anew."""
+
+    @extend_schema(operation_id="hands_here", request=None, responses={204: None})
+    def put(self, request: Request) -> Response:
+        return Response(status=status.HTTP_204_NO_CONTENT)

@@ -1,0 +1,203 @@
+import { Button, Checkbox, Input, Table, type TableColumnsType } from "antd";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, taken, type Shape } from "../../api/client";
+import { keys } from "../../api/keys";
+import { Ask, Field } from "../Ask";
+import { Choice } from "../Choice";
+import { Dialog } from "../Dialog";
+import { Refused } from "../Refused";
+import { WelcomeLink } from "./WelcomeLink";
+
+type Line = Shape["PersonLine"];
+type Link = Shape["WelcomeLink"];
+
+const ROLES = ["technician", "apprentice", "lead", "reader"];
+const MAY: Record<string, string> = {
+  technician: "services bikes and signs",
+  apprentice: "services bikes, signs with a lead beside",
+  lead: "approves sheets, sets the workshop, adds people",
+  reader: "looks, and writes nothing",
+};
+
+/** What somebody is asked of a person, new or known. */
+function Fields({ qualifications }: { qualifications: string[] }) {
+  return (
+    <>
+      <Field name="name" label="Name, as it stands on sheets" need="Type the name.">
+        <Input maxLength={80} />
+      </Field>
+      <Field name="role" label="Role">
+        <Choice options={ROLES.map((role) => ({ value: role, label: `${role}: ${MAY[role]}` }))} />
+      </Field>
+      <Field name="qualifications" label="Qualified for">
+        <Checkbox.Group options={qualifications} className="qualifications" />
+      </Field>
+    </>
+  );
+}
+
+function AddDialog({ qualifications, close, handOver }: DialogProps) {
+  const client = useQueryClient();
+  const [id] = useState(() => crypto.randomUUID());
+  const add = useMutation({
+    mutationFn: (body: Shape["NewPersonRequest"]) => taken(api.POST("/api/people/", { body })),
+    onSuccess: (link) => {
+      void client.invalidateQueries({ queryKey: keys.people });
+      handOver(link);
+    },
+  });
+  const initial: Shape["NewPersonRequest"] = {
+    id,
+    username: "",
+    name: "",
+    role: "technician",
+    qualifications: [],
+  };
+  return (
+    <Dialog open title="Add somebody" footer={null} onCancel={close}>
+      <Ask
+        initial={initial}
+        send={(given) => add.mutate({ ...given, id })}
+        error={add.error}
+        pending={add.isPending}
+        submit="Add, and make the link"
+      >
+        <Field
+          name="username"
+          label="Name to sign in with"
+          need="Type a short name in small letters."
+        >
+          <Input autoCapitalize="none" maxLength={40} />
+        </Field>
+        <Fields qualifications={qualifications} />
+      </Ask>
+    </Dialog>
+  );
+}
+
+interface DialogProps {
+  qualifications: string[];
+  close: () => void;
+  handOver: (link: Link) => void;
+}
+
+function ChangeDialog({ person, qualifications, close, handOver }: DialogProps & { person: Line }) {
+  const client = useQueryClient();
+  const path = { person_id: person.id };
+  const known = () => void client.invalidateQueries({ queryKey: keys.people });
+  const change = useMutation({
+    mutationFn: (body: Shape["ChangedPersonRequest"]) =>
+      taken(api.PUT("/api/people/{person_id}/", { params: { path }, body })),
+    onSuccess: () => {
+      known();
+      close();
+    },
+    onError: known,
+  });
+  const [act] = useState(() => crypto.randomUUID());
+  const welcome = useMutation({
+    mutationFn: () =>
+      taken(
+        api.PUT("/api/people/{person_id}/welcome/{act}/", { params: { path: { ...path, act } } }),
+      ),
+    onSuccess: handOver,
+  });
+  const { name, role, version, active } = person;
+  const initial = { name, role: role as string, qualifications: person.qualifications };
+  const send = (more: Partial<Shape["ChangedPersonRequest"]>) =>
+    change.mutate({ ...initial, active, version, ...more });
+  return (
+    <Dialog open title={person.name} footer={null} onCancel={close}>
+      <Ask
+        initial={initial}
+        send={(given) => send(given)}
+        error={change.error}
+        pending={change.isPending}
+        submit="Save"
+        beside={
+          <>
+            {active && (
+              <Button size="large" onClick={() => welcome.mutate()}>
+                New link for a password
+              </Button>
+            )}
+            <Button size="large" danger={active} onClick={() => send({ active: !active })}>
+              {active ? "End their access" : "Let them in again"}
+            </Button>
+          </>
+        }
+      >
+        <Fields qualifications={qualifications} />
+      </Ask>
+      <Refused said={welcome.error?.message} />
+    </Dialog>
+  );
+}
+
+function stands({ active, waits, has_pin }: Line): string {
+  if (!active) return "access ended";
+  if (waits) return "has a link, no password yet";
+  return has_pin ? "password and PIN" : "password";
+}
+
+const COLUMNS: TableColumnsType<Line> = [
+  { title: "Name", dataIndex: "name", render: (name: string) => <b>{name}</b> },
+  { title: "Signs in as", dataIndex: "username" },
+  { title: "Role", dataIndex: "role" },
+  {
+    title: "Qualified for",
+    dataIndex: "qualifications",
+    render: (held: string[]) => held.join(", "),
+  },
+  { title: "Comes in by", render: (_, person) => stands(person) },
+];
+
+/** Who works here: a lead adds people, changes what they may, and ends their access. */
+export function PeopleList() {
+  const { data } = useQuery({
+    queryKey: keys.people,
+    queryFn: () => taken(api.GET("/api/people/")),
+  });
+  const [open, setOpen] = useState<Line | "new" | Link | null>(null);
+  if (!data) return null;
+  const close = () => setOpen(null);
+  const columns: TableColumnsType<Line> = [
+    ...COLUMNS,
+    {
+      title: "",
+      align: "right",
+      render: (_, person) => (
+        <Button onClick={() => setOpen(person)} aria-label={`Change ${person.name}`}>
+          Change
+        </Button>
+      ),
+    },
+  ];
+  const shared = { qualifications: data.qualifications, close, handOver: setOpen };
+  return (
+    <section aria-label="People">
+      <div className="tab-head">
+        <p className="soft">
+          Nobody is deleted: what they did keeps their name. Whose access has ended is out at once.
+        </p>
+        <Button type="primary" size="large" onClick={() => setOpen("new")}>
+          Add somebody
+        </Button>
+      </div>
+      <div className="wide">
+        <Table<Line>
+          className="lists"
+          columns={columns}
+          dataSource={data.people}
+          rowKey="id"
+          rowClassName={({ active }) => (active ? "" : "soft")}
+          pagination={false}
+        />
+      </div>
+      {open === "new" && <AddDialog {...shared} />}
+      {open && open !== "new" && "path" in open && <WelcomeLink link={open} close={close} />}
+      {open && open !== "new" && "username" in open && <ChangeDialog {...shared} person={open} />}
+    </section>
+  );
+}

@@ -1,0 +1,125 @@
+import { Button, Input, Popconfirm, Table, type TableColumnsType } from "antd";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, taken, type Shape } from "../../api/client";
+import { keys } from "../../api/keys";
+import { gone } from "../../garage/sheets";
+import { Ask, Field } from "../Ask";
+import { Dialog } from "../Dialog";
+import { Refused } from "../Refused";
+
+type Line = Shape["TabletLine"];
+
+/** Lets this very tablet belong to a bench; who does it is signed out of it with that. */
+function PairDialog({ close }: { close: () => void }) {
+  const client = useQueryClient();
+  const [id] = useState(() => crypto.randomUUID());
+  const pair = useMutation({
+    mutationFn: (body: Shape["NewTabletRequest"]) => taken(api.POST("/api/tablets/", { body })),
+    onSuccess: (session) => {
+      client.clear();
+      client.setQueryData(keys.session, session);
+    },
+  });
+  return (
+    <Dialog open title="Pair this tablet" footer={null} onCancel={close}>
+      <p>
+        It belongs to its bench from then on: people tap their name and their PIN. You are signed
+        out of it.
+      </p>
+      <Ask
+        initial={{ name: "" }}
+        send={(given) => pair.mutate({ ...given, id })}
+        error={pair.error}
+        pending={pair.isPending}
+        submit="Pair it"
+      >
+        <Field name="name" label="Where it belongs" need="Say where it belongs.">
+          <Input maxLength={60} placeholder="Bench 2, left" />
+        </Field>
+      </Ask>
+    </Dialog>
+  );
+}
+
+const COLUMNS: TableColumnsType<Line> = [
+  {
+    title: "Belongs to",
+    dataIndex: "name",
+    render: (name: string, { here }) => (
+      <>
+        <b>{name}</b> {here && "(this one)"}
+      </>
+    ),
+  },
+  { title: "Paired by", dataIndex: "paired_by" },
+  { title: "On", dataIndex: "paired_on", className: "tabular" },
+];
+
+function Unpair({ name, unpair }: { name: string; unpair: () => void }) {
+  return (
+    <Popconfirm
+      title="Nobody can tap in there any more, and who is in is out."
+      okText="Unpair it"
+      cancelText="Leave it"
+      onConfirm={unpair}
+    >
+      <Button aria-label={`Unpair ${name}`}>Unpair</Button>
+    </Popconfirm>
+  );
+}
+
+function useTablets() {
+  const client = useQueryClient();
+  const { data } = useQuery({
+    queryKey: keys.tablets,
+    queryFn: () => taken(api.GET("/api/tablets/")),
+  });
+  const unpair = useMutation({
+    mutationFn: (tablet_id: string) =>
+      gone(api.DELETE("/api/tablets/{tablet_id}/", { params: { path: { tablet_id } } })),
+    onSettled: () => void client.invalidateQueries({ queryKey: keys.tablets }),
+  });
+  return { data, unpair };
+}
+
+/** The benches' tablets: a lead pairs the one in hand, and unpairs any. */
+export function TabletList() {
+  const [pairing, setPairing] = useState(false);
+  const { data, unpair } = useTablets();
+  if (!data) return null;
+  const columns: TableColumnsType<Line> = [
+    ...COLUMNS,
+    {
+      title: "",
+      align: "right",
+      render: (_, { id, name }) => <Unpair name={name} unpair={() => unpair.mutate(id)} />,
+    },
+  ];
+  return (
+    <section aria-label="Tablets">
+      <div className="tab-head">
+        <p className="soft">
+          On a paired tablet people tap their name and a PIN. One that is lost is unpaired here.
+        </p>
+        {!data.some(({ here }) => here) && (
+          <Button type="primary" size="large" onClick={() => setPairing(true)}>
+            Pair this tablet
+          </Button>
+        )}
+      </div>
+      <Refused said={unpair.error?.message} />
+      <div className="wide">
+        <Table<Line>
+          className="lists"
+          columns={columns}
+          dataSource={data}
+          rowKey="id"
+          pagination={false}
+          locale={{ emptyText: "No tablet belongs to a bench yet." }}
+        />
+      </div>
+      {pairing && <PairDialog close={() => setPairing(false)} />}
+    </section>
+  );
+}
