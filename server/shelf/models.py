@@ -60,6 +60,7 @@ class WrenchRow(models.Model):
     accuracy = models.DecimalField(max_digits=4, decimal_places=3)
     length_mm = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     simulated = models.BooleanField(default=False)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ["id"]

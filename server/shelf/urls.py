@@ -8,5 +8,6 @@ urlpatterns = [
     path("shelf/fluids/", FluidsView.as_view()),
     path("shelf/blend/", BlendView.as_view()),
     path("scale/", ScaleView.as_view()),
+    path("", include("shelf.wrenches.urls")),
     path("wrenches/<int:wrench_id>/pull/", WrenchPullView.as_view()),
 ]

@@ -42,7 +42,7 @@ HOSTILE: tuple[Any, ...] = (
 # sign-in is throttled and has its own tests; pictures are no JSON; leaving a visit has one field
 ELSEWHERE = {"/api/bikes/{bike_id}/photos/", "/api/bikes/{bike_id}/plug-pictures/"}
 # what is refused here even when it is well written: nobody signs in so, nothing is ready to be signed
-REFUSED = {"/api/session/", "/api/visits/{visit_id}/signature/"}
+REFUSED = {"/api/session/", "/api/doorway/", "/api/visits/{visit_id}/signature/"}
 
 
 def changed(body: Any, hostile: Any) -> Iterator[tuple[str, Any]]:
@@ -167,6 +167,37 @@ class FuzzTests(WorkshopTestCase):
         school = {"kind": "engine", "topic": "washer", "choice": "turned over once"}
         yield "/api/schools/", "put", "", {**school, "bike": "", "seen": ""}
 
+    def people(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
+        new = {"id": str(uuid4()), "username": "bram", "name": "Bram", "role": "reader"}
+        yield "/api/people/", "post", "", {**new, "qualifications": ["tyres"]}
+        runa = next(
+            one
+            for one in self.lead.get("/api/people/").json()["people"]
+            if one["username"] == "runa"
+        )
+        path = "/api/people/{person_id}/"
+        yield path, "put", f"/api/people/{runa['id']}/", {**runa, "role": "technician"}
+        path += "welcome/{act}/"
+        yield path, "put", f"/api/people/{runa['id']}/welcome/{uuid4()}/", {"x": ""}
+        units = {"volume_unit": "l", "torque_unit": "lbf·ft", "ounces": "us"}
+        yield "/api/own/", "put", "", units
+        current = {"current": "harbour-oda"}
+        yield "/api/own/password/", "put", "", {**current, "password": "four wet ropes"}
+        yield "/api/own/pin/", "put", "", {**current, "pin": "2580"}
+        yield "/api/session/hands/", "put", "", {"x": ""}
+        yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
+        yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}
+        link = self.lead.post(
+            "/api/people/",
+            {**new, "id": str(uuid4()), "username": "bo", "name": "Bo"},
+            format="json",
+        ).json()["path"]
+        chosen = {"password": "four wet ropes", "pin": "2580"}
+        yield "/api/welcome/{token}/", "post", f"/api{link}/", chosen
+        wrench = {"id": 0, "version": 0, "name": "Stubby", "unit": "N·m", "low": "2", "high": "25"}
+        wrench |= {"resolution": "0.5", "accuracy": "4", "length": "190"}
+        yield "/api/wrenches/", "put", "", wrench
+
     def visits(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
         engine = {"reservoir": "engine", "variant": "with filter", "fluid": ""}
         new = {"id": str(uuid4()), "bike": str(self.heron.pk), "tasks": [engine], "cold": ["tyres"]}
@@ -237,12 +268,14 @@ class FuzzTests(WorkshopTestCase):
 
     def send(self, api: APIClient, method: str, url: str, body: Any) -> Any:
         with transaction.atomic():
+            signed_in = api.cookies.copy()
             answer = api.generic(method.upper(), url, json.dumps(body), "application/json")
             transaction.set_rollback(True)
+            api.cookies = signed_in
         return answer
 
     def writes(self) -> Iterator[tuple[str, str, str, dict[str, Any]]]:
-        for some in (self.visits, self.bikes, self.shelf, self.sheets):
+        for some in (self.visits, self.bikes, self.shelf, self.sheets, self.people):
             yield from some()
 
     def test_each_field_of_every_write(self) -> None:

@@ -22,6 +22,14 @@ from . import links, selectors
 from .shapes import ChangedPerson, Chosen, NewPassword, NewPerson, NewPin, OwnUnits, WelcomeLink
 
 
+# what is wrong with a password, as the framework's validators call it
+_WEAK = {
+    "password_too_short": "people.password_too_short",
+    "password_too_common": "people.password_too_common",
+    "password_too_similar": "people.password_too_similar",
+}
+
+
 def _role(text: str) -> str:
     if text not in Role.values:
         raise CoreError("people.role", field="role")
@@ -39,8 +47,7 @@ def _password(text: str, person: Person, field: str = "password") -> str:
     try:
         validate_password(text, person)
     except ValidationError as error:
-        code = str(error.error_list[0].code)
-        raise CoreError(f"people.{code}", field=field) from error
+        raise CoreError(_WEAK[error.error_list[0].code or ""], field=field) from error
     return text
 
 

@@ -44,6 +44,7 @@ export const keys = {
   findings: (bike: string, reservoir: string) => ["bike", bike, "findings", reservoir] as const,
   finish: (visit: string) => ["finish", visit] as const,
   shelf: ["shelf"] as const,
+  wrenches: ["wrenches"] as const,
   stock: ["stock"] as const,
   ledgers: ["stock", "ledger"] as const,
   ledger: (fluid: number | undefined) => ["stock", "ledger", fluid ?? "all"] as const,

@@ -1410,6 +1410,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wrenches/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wrenches"];
+        put: operations["wrench_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wrenches/{wrench_id}/pull/": {
         parameters: {
             query?: never;
@@ -3213,6 +3229,33 @@ export interface components {
             week_begins?: number;
             idle_minutes?: number;
         };
+        WrenchCard: {
+            form: components["schemas"]["WrenchForm"];
+            usable: string;
+            simulated: boolean;
+        };
+        WrenchForm: {
+            id: number;
+            version: number;
+            name: string;
+            unit: string;
+            low: string;
+            high: string;
+            resolution: string;
+            accuracy: string;
+            length?: string;
+        };
+        WrenchFormRequest: {
+            id: number;
+            version: number;
+            name: string;
+            unit: string;
+            low: string;
+            high: string;
+            resolution: string;
+            accuracy: string;
+            length?: string;
+        };
         WrenchShape: {
             id: string;
             name: string;
@@ -3231,6 +3274,10 @@ export interface components {
             mark: number;
             simulated: boolean;
             reasons: components["schemas"]["Why"][];
+        };
+        Wrenches: {
+            wrenches: components["schemas"]["WrenchCard"][];
+            units: string[];
         };
         /** @description RFC 9457 problem details. `detail` is a sentence a technician understands. */
         Problem: {
@@ -6611,6 +6658,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkshopSettings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wrenches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrenches"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wrench_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrenchFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrenches"];
                 };
             };
             /** @description Refused */

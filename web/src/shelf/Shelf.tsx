@@ -11,6 +11,7 @@ import { Drawer } from "./Drawer";
 import { EMPTY, FluidDialog } from "./FluidDialog";
 import { Standing } from "./Standing";
 import { DASHES, ViscosityChart } from "./ViscosityChart";
+import { Wrenches } from "./Wrenches";
 
 type Card = Shape["FluidCard"];
 const NEW = 0;
@@ -147,6 +148,7 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
       <div className="shelf">
         <Standing fluids={fluids} open={open} />
         <Drawer mayWork={mayWork} />
+        <Wrenches mayWork={mayWork} />
         <section className="shelf-paper" aria-label="Fluids">
           <h2>Fluids</h2>
           <Table<Card>

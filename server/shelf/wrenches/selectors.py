@@ -1,0 +1,37 @@
+from decimal import Decimal
+
+from oilward_core.people import TORQUES
+
+from shelf.mapping import wrench
+from shelf.models import WrenchRow
+
+from .shapes import WrenchCard, Wrenches, WrenchForm
+
+
+def _plain(value: Decimal | None) -> str:
+    return "" if value is None else f"{value.normalize():f}"
+
+
+def card(row: WrenchRow) -> WrenchCard:
+    known = wrench(row)
+    low = max(known.low, known.usable_from * known.high)
+    return WrenchCard(
+        WrenchForm(
+            row.pk,
+            row.version,
+            row.name,
+            row.unit,
+            _plain(row.low),
+            _plain(row.high),
+            _plain(row.resolution),
+            _plain(row.accuracy * 100),
+            _plain(row.length_mm),
+        ),
+        f"{_plain(low)}–{_plain(row.high)} {row.unit}",
+        row.simulated,
+    )
+
+
+def wrenches() -> Wrenches:
+    """Every torque wrench of the workshop, as it was written down."""
+    return Wrenches([card(row) for row in WrenchRow.objects.all()], list(TORQUES))
