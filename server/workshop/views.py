@@ -65,7 +65,9 @@ class SessionView(APIView):
             here.begin(request._request.session, tablet)
         return Response(SessionSerializer(selectors.session(person, tablet)).data)
 
-    @extend_schema(operation_id="session_sign_out", request=None, responses=SessionSerializer)
+    @extend_schema(
+        operation_id="session_sign_out", request=None, responses={200: SessionSerializer}
+    )
     def delete(self, request: Request) -> Response:
         log.info("signed out: %s", getattr(request.user, "username", "nobody"))
         logout(request._request)

@@ -1,4 +1,10 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from "@tanstack/react-query";
 import { api, taken, type Shape } from "./client";
 import { keys, type WardWanted } from "./keys";
 
@@ -10,6 +16,12 @@ export function useSession() {
     queryFn: () => taken(api.GET("/api/session/")),
     staleTime: Infinity,
   });
+}
+
+/** Somebody else is here now, or nobody: what was shown to the one before is forgotten. */
+export function another(client: QueryClient, session: Shape["Session"]) {
+  client.setQueryData(keys.session, session);
+  client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
 }
 
 export function useSignIn() {
@@ -25,8 +37,7 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => taken(api.DELETE("/api/session/")),
     onSuccess: (session) => {
-      client.setQueryData(keys.session, session);
-      client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
+      another(client, session);
     },
   });
 }

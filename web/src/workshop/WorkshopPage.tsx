@@ -55,7 +55,7 @@ export function WorkshopPage() {
           className="workshop-doors"
         />
       )}
-      {(lead && behind[door]) ?? <Practice lead={lead} />}
+      {lead && behind[door] ? behind[door] : <Practice lead={lead} />}
     </>
   );
 }

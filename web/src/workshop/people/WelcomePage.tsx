@@ -2,6 +2,7 @@ import { Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
 import { api, taken, type Shape } from "../../api/client";
+import { another } from "../../api/hooks";
 import { keys } from "../../api/keys";
 import { Ask, Field } from "../Ask";
 import { Waiting } from "../States";
@@ -24,8 +25,7 @@ function Choosing({ token, page }: { token: string; page: Shape["WelcomePage"] }
     mutationFn: (body: Shape["ChosenRequest"]) =>
       taken(api.POST("/api/welcome/{token}/", { params: { path: { token } }, body })),
     onSuccess: (session) => {
-      client.clear();
-      client.setQueryData(keys.session, session);
+      another(client, session);
       void go("/");
     },
   });

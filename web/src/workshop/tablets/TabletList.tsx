@@ -1,7 +1,9 @@
 import { Button, Input, Popconfirm, Table, type TableColumnsType } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import { api, taken, type Shape } from "../../api/client";
+import { another } from "../../api/hooks";
 import { keys } from "../../api/keys";
 import { gone } from "../../garage/sheets";
 import { Ask, Field } from "../Ask";
@@ -13,12 +15,13 @@ type Line = Shape["TabletLine"];
 /** Lets this very tablet belong to a bench; who does it is signed out of it with that. */
 function PairDialog({ close }: { close: () => void }) {
   const client = useQueryClient();
+  const go = useNavigate();
   const [id] = useState(() => crypto.randomUUID());
   const pair = useMutation({
     mutationFn: (body: Shape["NewTabletRequest"]) => taken(api.POST("/api/tablets/", { body })),
     onSuccess: (session) => {
-      client.clear();
-      client.setQueryData(keys.session, session);
+      void go("/");
+      another(client, session);
     },
   });
   return (

@@ -1,0 +1,85 @@
+import { choose, press, signIn, tab } from "./bench";
+import { expect, test } from "./server";
+
+test("somebody is added, comes in by their link, taps in at a bench, changes role, and goes", async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, "oda");
+  await page.getByRole("link", { name: "Workshop", exact: true }).click();
+  await tab(page, "People");
+  await press(page, "Add somebody");
+  const asked = page.getByRole("dialog");
+  await asked.getByLabel("Name to sign in with").fill("Bram 7");
+  await asked.getByLabel("Name, as it stands on sheets").fill("Bram");
+  await asked.getByText("tyres", { exact: true }).click();
+  await press(page, "Add, and make the link");
+  // nothing typed is lost, and the sentence says what to do
+  await expect(asked.getByText(/^A sign-in name has small letters/)).toBeVisible();
+  await asked.getByLabel("Name to sign in with").fill("bram");
+  await press(page, "Add, and make the link");
+  const link = await page.getByLabel("The link").inputValue();
+  await press(page, "Done");
+  await expect(page.getByRole("row").filter({ hasText: "Bram" })).toContainText("no password yet");
+
+  // Bram, on a device of his own
+  const own = await (await browser.newContext()).newPage();
+  await own.goto(link);
+  await expect(own.getByRole("heading", { name: "Welcome, Bram" })).toBeVisible();
+  await own.getByLabel(/^Choose a password/).fill("password1");
+  await press(own, "Come in");
+  await expect(own.getByText("Anybody tries that password first.")).toBeVisible();
+  await own.getByLabel(/^Choose a password/).fill("four wet ropes");
+  await own.getByLabel(/^A PIN/).fill("2580");
+  await press(own, "Come in");
+  await expect(own.getByRole("heading", { name: "Ward" })).toBeVisible();
+  await own.getByRole("link", { name: "Bram, technician" }).click();
+  await choose(own, "Torques", "lbf·ft");
+  await own.getByRole("region", { name: "Units" }).getByRole("button", { name: "Set" }).click();
+  await expect(own.getByText("Everything is said in them from now on.")).toBeVisible();
+
+  // a lead pairs a tablet; it shows names, and takes a PIN
+  const tablet = await (await browser.newContext()).newPage();
+  await signIn(tablet, "oda");
+  await tablet.goto("/workshop/tablets");
+  await press(tablet, "Pair this tablet");
+  await tablet.getByLabel("Where it belongs").fill("Bench 2, left");
+  await press(tablet, "Pair it");
+  await tablet.getByRole("button", { name: "Bram" }).click();
+  for (const figure of ["2", "5", "8", "1"]) await press(tablet, figure);
+  await press(tablet, "In");
+  await expect(tablet.getByText("Name and PIN do not fit together.")).toBeVisible();
+  await tablet.keyboard.type("2580");
+  await press(tablet, "In");
+  await expect(tablet.getByRole("heading", { name: "Ward" })).toBeVisible();
+  await expect(tablet.getByRole("link", { name: "Bram, technician" })).toBeVisible();
+
+  // the role counts at once, access ends at once
+  const line = page.getByRole("row").filter({ hasText: "Bram" });
+  await press(page, "Change Bram");
+  await choose(page, "Role", /^reader/);
+  await press(page, "Save");
+  await expect(line).toContainText("reader");
+  await tablet.reload();
+  await expect(tablet.getByRole("link", { name: "Bram, reader" })).toBeVisible();
+  await press(page, "Change Bram");
+  await press(page, "End their access");
+  await expect(line).toContainText("access ended");
+  await tablet.reload();
+  await expect(tablet.getByRole("heading", { name: "Bench 2, left" })).toBeVisible();
+  await expect(tablet.getByRole("button", { name: "Bram" })).toHaveCount(0);
+
+  // and who changed what is kept
+  await tab(page, "Who changed what");
+  const audit = page.getByRole("region", { name: "Who changed what" });
+  await expect(audit.getByRole("row").nth(1)).toContainText("access ended");
+  await choose(page, "What was done", "tablet paired");
+  await expect(audit.getByRole("row")).toHaveCount(2);
+  await expect(audit.getByRole("row").nth(1)).toContainText("Bench 2, left");
+  await tab(page, "Tablets");
+  await press(page, "Unpair Bench 2, left");
+  await press(page, "Unpair it");
+  await expect(page.getByText("No tablet belongs to a bench yet.")).toBeVisible();
+  await tablet.reload();
+  await expect(tablet.getByLabel("Password")).toBeVisible();
+});
