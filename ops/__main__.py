@@ -12,6 +12,7 @@ COMMANDS = {
     "restore": "keep",
     "drill": "keep",
     "upgrade": "upgrade",
+    "ready": "serve",
     "check": "checks",
     "types": "checks",
     "test": "tests",

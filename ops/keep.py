@@ -71,7 +71,7 @@ def restore(words: list[str]) -> int:
     """./ward restore FILE: a backup in the place of what is there, which is kept beside it."""
     given = _parsed("restore", words)
     postgres = _data(given.demo)
-    with _opened(_file(given.file), _passphrase()) as plain:
+    with opened(_file(given.file), _passphrase()) as plain:
         return on_data(postgres, "restore", str(plain), alone=True)
 
 
@@ -102,7 +102,7 @@ def _gpg(*words: str | Path, passphrase: str) -> None:
 
 
 @contextmanager
-def _opened(file: Path, passphrase: str) -> Iterator[Path]:
+def opened(file: Path, passphrase: str) -> Iterator[Path]:
     """A backup as it was before it was encrypted."""
     if not file.name.endswith(SEALED):
         yield file
@@ -210,7 +210,7 @@ class Keeping:
     def drilled(self, postgres: Postgres, file: Path) -> bool:
         """Put one back for a try; whether everything is there. Told either way."""
         try:
-            with _opened(file, self.passphrase) as plain:
+            with opened(file, self.passphrase) as plain:
                 good = on_data(postgres, "drill", str(plain)) == 0
         except SystemExit as error:
             log.error("the drill stopped: %s", error)

@@ -168,3 +168,9 @@ def demo(words: list[str]) -> int:
         for one in (*beside, process):
             end(one)
         postgres.stop()
+
+
+def ready(words: list[str]) -> int:
+    """./ward ready: everything installed and built, nothing started."""
+    build_web()
+    return 0

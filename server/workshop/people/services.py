@@ -21,7 +21,6 @@ from workshop.traces import trace
 from . import links, selectors
 from .shapes import ChangedPerson, Chosen, NewPassword, NewPerson, NewPin, OwnUnits, WelcomeLink
 
-
 # what is wrong with a password, as the framework's validators call it
 _WEAK = {
     "password_too_short": "people.password_too_short",

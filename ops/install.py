@@ -1,0 +1,156 @@
+"""./ward serve --install: a service of this machine, under an account of its own. Done again with another
+release, it upgrades: backed up, migrated, or gone back."""
+
+import os
+import pwd
+import shutil
+import subprocess
+import tempfile
+import time
+from pathlib import Path
+from string import Template
+
+from .house import NAME, read_house
+from .paths import ROOT
+
+ACCOUNT = "oilward"
+OPT, ETC, VAR = Path("/opt/oilward"), Path("/etc/oilward"), Path("/var/lib/oilward")
+UNIT = Path("/etc/systemd/system/oilward.service")
+SERVICE = Template("""\
+[Unit]
+Description=Oil Ward, the workshop's own server
+After=network-online.target
+Wants=network-online.target
+
+[Service]
+User=$account
+Environment=OILWARD_STATE=$state OILWARD_SETTINGS=$settings OILWARD_LOW_PORTS=1
+ExecStart=$ward serve
+Restart=on-failure
+RestartSec=5
+TimeoutStopSec=90
+AmbientCapabilities=CAP_NET_BIND_SERVICE
+CapabilityBoundingSet=CAP_NET_BIND_SERVICE
+NoNewPrivileges=yes
+PrivateTmp=yes
+PrivateDevices=yes
+ProtectSystem=strict
+ProtectHome=yes
+ProtectKernelTunables=yes
+ProtectKernelModules=yes
+ProtectControlGroups=yes
+RestrictAddressFamilies=AF_UNIX AF_INET AF_INET6 AF_NETLINK
+LockPersonality=yes
+ReadWritePaths=$writes
+
+[Install]
+WantedBy=multi-user.target
+""")
+
+
+def unit(ward: Path, state: Path, settings: Path, backups: str) -> str:
+    """The systemd unit's text; it may write its data and its backups, and nothing else."""
+    writes = f"{state} -{backups}" if backups and not backups.startswith(str(state)) else str(state)
+    return SERVICE.substitute(
+        account=ACCOUNT, ward=ward, state=state, settings=settings, writes=writes
+    )
+
+
+def verified(text: str) -> str:
+    """What systemd has against a unit; empty if nothing."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder, "oilward.service")
+        file.write_text(text)
+        words = ["systemd-analyze", "verify", "--man=no", str(file)]
+        done = subprocess.run(words, capture_output=True, text=True, check=False)
+    return "\n".join(line for line in done.stderr.splitlines() if "oilward.service" in line)
+
+
+def _account() -> pwd.struct_passwd:
+    try:
+        return pwd.getpwnam(ACCOUNT)
+    except KeyError:
+        words = ["useradd", "--system", "--home-dir", str(VAR), "--shell", "/usr/sbin/nologin"]
+        subprocess.run([*words, ACCOUNT], check=True)
+        return pwd.getpwnam(ACCOUNT)
+
+
+def _release() -> Path:
+    """A copy of this release where the account can read it, with all it needs."""
+    there = OPT / time.strftime("%Y-%m-%d-%H%M%S")
+    there.mkdir(parents=True)
+    listed = subprocess.run(["git", "-C", ROOT, "ls-files", "-z"], capture_output=True, check=False)
+    names = [name.decode() for name in listed.stdout.split(b"\0") if name]
+    if not names:
+        raise SystemExit("This has to be run from a clone: git says which files belong to it.")
+    for name in names:
+        (there / name).parent.mkdir(parents=True, exist_ok=True)
+        shutil.copy2(ROOT / name, there / name)
+    print(f"· Making ready in {there}", flush=True)
+    subprocess.run([there / "ward", "ready"], check=True)
+    return there
+
+
+def _as_account(ward: Path, command: str) -> int:
+    env = [f"OILWARD_STATE={VAR}", f"OILWARD_SETTINGS={ETC / NAME}"]
+    words = ["runuser", "-u", ACCOUNT, "--", "env", *env, str(ward), command]
+    return subprocess.run(words, check=False).returncode
+
+
+def _systemctl(*words: str) -> bool:
+    if not Path("/run/systemd/system").is_dir():
+        return False
+    subprocess.run(["systemctl", *words], check=True)
+    return True
+
+
+def install() -> int:
+    """Put this release where the account can read it, and let systemd run it from now on."""
+    if os.geteuid():
+        raise SystemExit("A service is put in by root: sudo ./ward serve --install")
+    account, release = _account(), _release()
+    VAR.mkdir(mode=0o755, exist_ok=True)
+    ETC.mkdir(mode=0o755, exist_ok=True)
+    os.environ |= {"OILWARD_STATE": str(VAR), "OILWARD_SETTINGS": str(ETC / NAME)}
+    house = read_house()
+    for path in (VAR, house.home, house.home / "clone"):
+        os.chown(path, account.pw_uid, account.pw_gid)
+    current = OPT / "current"
+    text = unit(current / "ward", VAR, ETC / NAME, str(house.backup.get("folder", "")))
+    if (house.home / "pg").exists():
+        if current.exists():
+            _systemctl("stop", "oilward")
+        if code := _as_account(release / "ward", "upgrade"):
+            shutil.rmtree(release)
+            _systemctl("start", "oilward")
+            return code
+    link = OPT / "next"
+    link.unlink(missing_ok=True)
+    link.symlink_to(release)
+    link.replace(current)
+    if against := verified(text):
+        raise SystemExit(f"systemd does not take the unit:\n{against}")
+    UNIT.write_text(text)
+    if _systemctl("daemon-reload"):
+        _systemctl("enable", "--quiet", "--now", "oilward")
+        print(
+            "· Oil Ward runs, and will after every start of this machine: systemctl status oilward"
+        )
+    else:
+        print(
+            f"· systemd does not run here. {UNIT} waits for it; {current}/ward serve runs it by hand."
+        )
+    print(f"· Settings: {ETC / NAME}. The first lead: sudo oilward first-lead NAME", flush=True)
+    _command(current)
+    return 0
+
+
+def _command(current: Path) -> None:
+    """`oilward`: the service's commands, as its account, from anywhere."""
+    file = Path("/usr/local/bin/oilward")
+    file.write_text(
+        "#!/bin/sh\n# Oil Ward's commands on the data of this machine's service, as its account.\n"
+        f"exec runuser -u {ACCOUNT} -- env OILWARD_STATE={VAR} OILWARD_SETTINGS={ETC / NAME} "
+        f'OILWARD_LOW_PORTS=1 {current}/ward "$@"\n'
+    )
+    file.chmod(0o755)

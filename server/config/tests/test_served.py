@@ -1,0 +1,197 @@
+"""./ward serve as a workshop has it: another host does the first visit over HTTPS; an upgrade that fails
+goes back; a drill finds a damaged backup."""
+
+import os
+import re
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+from unittest import SkipTest, TestCase
+from zipfile import ZipFile
+
+from config.settings import ROOT
+
+TABLET = Path(__file__).parent / "served" / "tablet.py"
+SHEET = ROOT / "server" / "demo" / "sheets" / "colossine-1640.json"
+HERE, THERE, NET = "10.71.3.1", "10.71.3.2", "owtablet"
+BAD = """
+from django.db import migrations
+
+
+def fall(apps, schema_editor):
+    apps.get_model("workshop", "Person").objects.update(name="gone")
+    raise RuntimeError("this migration fails")
+
+
+class Migration(migrations.Migration):
+    atomic = False
+    dependencies = [("workshop", "{last}")]
+    operations = [migrations.RunPython(fall)]
+"""
+
+
+def _free(wanted: int) -> int:
+    from ops.paths import free_port
+
+    return int(free_port(wanted))
+
+
+def _ip(*words: str) -> None:
+    subprocess.run(["ip", *words], check=True, capture_output=True)
+
+
+class ServedTests(TestCase):
+    said = ""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        if os.geteuid() or not shutil.which("ip"):
+            raise SkipTest("another host is a network namespace, which root makes")
+        sys.path.insert(0, str(ROOT))
+        cls.folder = Path(tempfile.mkdtemp(prefix="oilward-served-", dir="/var/tmp"))
+        cls.folder.chmod(0o755)
+        cls.addClassCleanup(shutil.rmtree, cls.folder, ignore_errors=True)
+        cls.http, cls.https = _free(8480), _free(8490)
+        settings = cls.folder / "oilward.toml"
+        settings.write_text(
+            f'hosts = ["{HERE}"]\nhttp_port = {cls.http}\nhttps_port = {cls.https}\n'
+            f'[backup]\nfolder = "{cls.folder}/backups"\nevery_hours = 24\nkeep = 3\n'
+        )
+        cls.env = {
+            **os.environ,
+            "OILWARD_STATE": str(cls.folder),
+            "OILWARD_SETTINGS": str(settings),
+            "OILWARD_SECONDS_PER_MINUTE": "0.05",
+            "PYTHONPATH": f"{ROOT}/core:{ROOT}/server",
+        }
+        cls.env.pop("DJANGO_SETTINGS_MODULE", None)
+        cls.network()
+
+    @classmethod
+    def network(cls) -> None:
+        """Another host, one cable away."""
+        subprocess.run(["ip", "netns", "del", NET], capture_output=True, check=False)
+        try:
+            _ip("netns", "add", NET)
+        except subprocess.CalledProcessError as error:
+            raise SkipTest("no network namespaces on this machine") from error
+        cls.addClassCleanup(subprocess.run, ["ip", "netns", "del", NET], capture_output=True)
+        _ip("link", "add", "owhere", "type", "veth", "peer", "name", "owthere", "netns", NET)
+        _ip("addr", "add", f"{HERE}/24", "dev", "owhere")
+        _ip("link", "set", "owhere", "up")
+        _ip("-n", NET, "addr", "add", f"{THERE}/24", "dev", "owthere")
+        _ip("-n", NET, "link", "set", "owthere", "up")
+        _ip("-n", NET, "link", "set", "lo", "up")
+
+    def ops(self, *words: str, root: Path = ROOT) -> tuple[int, str]:
+        env = {**self.env, "PYTHONPATH": f"{root}/core:{root}/server"}
+        done = subprocess.run(
+            [sys.executable, "-m", "ops", *words], cwd=root, env=env, check=False,
+            stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, timeout=300,
+        )  # fmt: skip
+        return done.returncode, done.stdout
+
+    def serve(self) -> "subprocess.Popen[str]":
+        """./ward serve, up and answering."""
+        process = subprocess.Popen(
+            [sys.executable, "-m", "ops", "serve"], cwd=ROOT, env=self.env, text=True,
+            stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+        )  # fmt: skip
+        self.addCleanup(self.end, process)
+        lines, up = list[str](), threading.Event()
+
+        def read() -> None:
+            assert process.stdout is not None
+            for line in process.stdout:
+                lines.append(line)
+                if line.startswith("Settings:"):
+                    up.set()
+
+        threading.Thread(target=read, daemon=True).start()
+        self.assertTrue(up.wait(240), "".join(lines))
+        self.said = "".join(lines)
+        return process
+
+    def end(self, process: "subprocess.Popen[str]") -> None:
+        if process.poll() is None:
+            process.send_signal(signal.SIGTERM)
+            process.wait(60)
+
+    def tablet(self, *words: str) -> "subprocess.CompletedProcess[str]":
+        """Something done on the other host, which has neither our code nor our database."""
+        return subprocess.run(
+            ["ip", "netns", "exec", NET, sys.executable, "-I", *words],
+            capture_output=True, text=True, check=False, timeout=200,
+        )  # fmt: skip
+
+    def backed_up(self) -> Path:
+        """The backup that is made soon after the start."""
+        until = time.monotonic() + 60
+        while time.monotonic() < until:
+            if found := sorted((self.folder / "backups").glob("*.backup")):
+                return found[-1]
+            time.sleep(0.3)
+        raise AssertionError("no backup was made")
+
+    def test_a_workshops_first_day(self) -> None:
+        process = self.serve()
+        code, said = self.ops("first-lead", "Oda Klein")
+        self.assertEqual(code, 0, said)
+        link = re.search(r"https://\S+", said)
+        fingerprint = re.search(r"([0-9A-F]{2}:){31}[0-9A-F]{2}", self.said)
+        assert link and fingerprint, (said, self.said)
+
+        plain = f"http://{HERE}:{self.http}"
+        done = self.tablet(str(TABLET), plain, fingerprint[0], link[0], str(SHEET))
+        self.assertEqual((done.returncode, done.stdout), (0, "signed: signed\n"), done.stderr)
+        # there is a lead now: nobody makes another one by the way
+        code, said = self.ops("first-lead", "Somebody Else")
+        self.assertEqual(code, 1)
+        self.assertIn("There is a lead already: Oda Klein", said)
+        self.backed_up()
+        self.end(process)
+
+        self.a_drill_finds_what_is_damaged()
+        self.an_upgrade_that_fails_goes_back()
+
+    def a_drill_finds_what_is_damaged(self) -> None:
+        code, said = self.ops("drill")
+        self.assertEqual(code, 0, said)
+        self.assertRegex(said, r"is good: \d+ rows in \d+ tables")
+        good = self.backed_up()
+        torn, less = self.folder / "torn.backup", self.folder / "less.backup"
+        raw = bytearray(good.read_bytes())
+        raw[len(raw) // 2] ^= 0xFF
+        torn.write_bytes(raw)
+        with ZipFile(good) as whole, ZipFile(less, "w") as part:
+            part.writestr("workshop.dump", whole.read("workshop.dump"))
+            told = whole.read("manifest.json").decode()
+            part.writestr("manifest.json", re.sub(r'("workshop_person": )\d+', r"\g<1>99", told))
+        for file, words in ((torn, "damaged"), (less, "is not whole: workshop_person has")):
+            code, said = self.ops("drill", str(file))
+            self.assertEqual(code, 1, said)
+            self.assertIn(words, said)
+
+    def an_upgrade_that_fails_goes_back(self) -> None:
+        copy = self.folder / "release"
+        for name in ("server", "core", "ops"):
+            left = shutil.ignore_patterns("__pycache__", ".hypothesis")
+            shutil.copytree(ROOT / name, copy / name, ignore=left)
+        for name in ("web", "node_modules", "package-lock.json"):
+            (copy / name).symlink_to(ROOT / name)
+        folder = copy / "server" / "workshop" / "migrations"
+        last = max(file.stem for file in folder.glob("0*.py"))
+        (folder / "9999_bad.py").write_text(BAD.format(last=last))
+        code, said = self.ops("upgrade", root=copy)
+        self.assertEqual(code, 1, said)
+        self.assertIn("They are as they were before", said)
+        # what the half-done migration had written is gone, and the release of before goes on
+        code, said = self.ops("upgrade")
+        self.assertEqual(code, 0, said)
+        code, said = self.ops("first-lead", "Somebody Else")
+        self.assertIn("There is a lead already: Oda Klein", said)
