@@ -34,6 +34,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 AUTH_USER_MODEL = "workshop.Person"
@@ -126,6 +127,9 @@ SPECTACULAR_SETTINGS = {
 EVENTS_PORT = int(os.environ.get("OILWARD_EVENTS_PORT", "0"))
 # And where a page finds it: another port of the same host, unless a proxy brings both together.
 EVENTS_AT = f":{EVENTS_PORT}/events/" if EVENTS_PORT else ""
+
+# Where the keeper of backups tells what it did; empty where there is none.
+KEPT = os.environ.get("OILWARD_KEPT", "")
 
 # How long a minute at the bench lasts. 60 unless somebody practises or tests.
 SECONDS_PER_MINUTE = float(os.environ.get("OILWARD_SECONDS_PER_MINUTE", "60"))

@@ -6,6 +6,7 @@ urlpatterns = [
     path("workshop/settings/", SettingsView.as_view()),
     path("workshop/calendar-address/<uuid:act>/", CalendarAddressView.as_view()),
     path("", include("workshop.audit.urls")),
+    path("", include("workshop.keeping.urls")),
     path("", include("workshop.people.urls")),
     path("", include("workshop.tablets.urls")),
     path("session/", SessionView.as_view()),

@@ -1,4 +1,5 @@
 import csv
+from collections.abc import Iterable
 from datetime import datetime, time, timedelta
 from io import StringIO
 from math import ceil
@@ -9,6 +10,7 @@ from django.db.models import Q, QuerySet
 from workshop import days
 from workshop.access import require_lead
 from workshop.models import Person, Trace
+from workshop.names import named
 from workshop.spreadsheet import as_text
 
 from .shapes import Audit, AuditAsked, AuditLine
@@ -39,10 +41,19 @@ def _said(value: Any) -> str:
     return ", ".join(map(str, value)) if isinstance(value, list) else str(value)
 
 
-def _line(row: Trace) -> AuditLine:
-    was = "; ".join(f"{key}: {_said(value)}" for key, value in row.was.items())
-    at = row.at.astimezone(days.zone())
-    return AuditLine(f"{at:%Y-%m-%d %H:%M}", row.by.name, row.act, row.about, was)
+def _lines(rows: Iterable[Trace]) -> list[AuditLine]:
+    found, zone = list(rows), days.zone()
+    about = named(row.about for row in found)
+    return [
+        AuditLine(
+            f"{row.at.astimezone(zone):%Y-%m-%d %H:%M}",
+            row.by.name,
+            row.act,
+            words,
+            "; ".join(f"{key}: {_said(value)}" for key, value in row.was.items() if value != ""),
+        )
+        for row, words in zip(found, about, strict=True)
+    ]
 
 
 def audit(asked: AuditAsked, actor: Person) -> Audit:
@@ -54,7 +65,7 @@ def audit(asked: AuditAsked, actor: Person) -> Audit:
     page = min(max(asked.page, 1), pages)
     acts = Trace.objects.order_by("act").values_list("act", flat=True).distinct()
     return Audit(
-        [_line(row) for row in rows[(page - 1) * PAGE : page * PAGE]],
+        _lines(rows[(page - 1) * PAGE : page * PAGE]),
         count,
         page,
         pages,
@@ -69,7 +80,6 @@ def table(asked: AuditAsked, actor: Person) -> str:
     out = StringIO()
     written = csv.writer(out)
     written.writerow(("when", "who", "what", "about", "was"))
-    for row in _wanted(asked)[:MOST]:
-        line = _line(row)
+    for line in _lines(_wanted(asked)[:MOST]):
         written.writerow(map(as_text, (line.at, line.by, line.act, line.about, line.was)))
     return out.getvalue()

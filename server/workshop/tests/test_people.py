@@ -282,6 +282,12 @@ class AuditTests(PeopleCase):
         self.assertEqual(self.api.get("/api/audit/").status_code, 403)
         self.assertEqual(self.api.get("/api/audit.csv").status_code, 403)
 
+    def test_a_bike_stands_under_its_name(self) -> None:
+        Trace.objects.create(
+            by=Person.objects.get(name="Oda"), act="looked", about=f"bike/{self.heron.pk}/engine"
+        )
+        self.assertEqual(self.audit(act="looked")["lines"][0]["about"], "bike/Grey Heron/engine")
+
     def test_a_link_is_told_by_nobody_without_the_key(self) -> None:
         act = uuid4()
         first = links.token_of(act)

@@ -432,6 +432,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keeping/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keeping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lab/files/": {
         parameters: {
             query?: never;
@@ -2023,6 +2039,15 @@ export interface components {
             free: number;
             technician: number;
             cautions: string[];
+        };
+        Keeping: {
+            kept: boolean;
+            alarm: boolean;
+            last: string;
+            free: string;
+            drill: string;
+            where: string;
+            failed: string;
         };
         KitShape: {
             fluids: components["schemas"]["FluidLine"][];
@@ -4312,6 +4337,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rolling"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeping"];
                 };
             };
             /** @description Refused */

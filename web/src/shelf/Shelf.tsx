@@ -147,8 +147,10 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
       </div>
       <div className="shelf">
         <Standing fluids={fluids} open={open} />
-        <Drawer mayWork={mayWork} />
-        <Wrenches mayWork={mayWork} />
+        <div className="shelf-aside">
+          <Drawer mayWork={mayWork} />
+          <Wrenches mayWork={mayWork} />
+        </div>
         <section className="shelf-paper" aria-label="Fluids">
           <h2>Fluids</h2>
           <Table<Card>

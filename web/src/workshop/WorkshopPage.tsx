@@ -6,6 +6,7 @@ import { SchoolsPanel } from "../garage/SchoolsPanel";
 import { AuditList } from "./audit/AuditList";
 import { CalendarAddress } from "./CalendarAddress";
 import { Doors } from "./Doors";
+import { KeepingPage } from "./keeping/KeepingPage";
 import { PeopleList } from "./people/PeopleList";
 import { SettingsForm } from "./Settings";
 import { TabletList } from "./tablets/TabletList";
@@ -15,6 +16,7 @@ const DOORS = [
   { key: "people", label: "People" },
   { key: "tablets", label: "Tablets" },
   { key: "audit", label: "Who changed what" },
+  { key: "keeping", label: "Backups" },
 ];
 
 function Practice({ lead }: { lead: boolean }) {
@@ -37,6 +39,7 @@ export function WorkshopPage() {
     people: <PeopleList />,
     tablets: <TabletList />,
     audit: <AuditList />,
+    keeping: <KeepingPage />,
   };
   return (
     <>

@@ -1,3 +1,4 @@
+import "../workshop.css";
 import { Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";

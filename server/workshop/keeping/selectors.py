@@ -1,0 +1,73 @@
+import json
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+
+from workshop.access import require_lead
+from workshop.models import Person
+
+from .shapes import Keeping
+
+LATE, OLD_DRILL = 2, timedelta(days=14)
+ROOM = 10  # backups that still have to fit
+_NOBODY = Keeping(False, False, "", "", "", "", "")
+
+
+def _told() -> dict[str, Any]:
+    try:
+        found = json.loads(Path(settings.KEPT).read_text()) if settings.KEPT else {}
+    except (OSError, ValueError):
+        return {}
+    return found if isinstance(found, dict) else {}
+
+
+def _age(told: Any, now: datetime) -> timedelta | None:
+    try:
+        return now - datetime.fromisoformat(str(told))
+    except (ValueError, TypeError):
+        return None
+
+
+def _ago(age: timedelta) -> str:
+    hours = age / timedelta(hours=1)
+    if hours < 1:
+        return "within the last hour"
+    return f"{hours:.0f} hours ago" if hours < 48 else f"{age.days} days ago"
+
+
+def _size(octets: float) -> str:
+    return f"{octets / 1e9:.1f} GB" if octets >= 1e9 else f"{octets / 1e6:.1f} MB"
+
+
+def keeping(actor: Person, now: datetime) -> Keeping:
+    """How the backups of this workshop stand. A lead's to see."""
+    require_lead(actor)
+    told = _told()
+    if not told:
+        return _NOBODY
+    age, size, free = _age(told.get("made_at"), now), told.get("bytes") or 0, told.get("free")
+    every = timedelta(hours=float(told.get("every_hours") or 0))
+    drill = told.get("drill") or {}
+    drilled = _age(drill.get("at"), now)
+    late = age is None or (bool(every) and age > LATE * every)
+    tight = free is not None and free < ROOM * size
+    bad = drilled is not None and (not drill.get("good") or drilled > OLD_DRILL)
+    sealed = "encrypted" if told.get("encrypted") else "not encrypted"
+    last = "None yet." if age is None else f"{_ago(age).capitalize()}, {_size(size)}, {sealed}."
+    tried = "None yet." if drilled is None else f"{_ago(drilled).capitalize()}: "
+    if drilled is not None:
+        tried += (
+            "everything was there." if drill.get("good") else "it was not whole. Look at the log."
+        )
+    failed = str(told.get("failed") or "")
+    return Keeping(
+        True,
+        late or tight or bad or bool(failed),
+        last,
+        "" if free is None else f"{_size(free)} free" + (", which is little." if tight else "."),
+        tried,
+        str(told.get("folder", "")) + (f", and {told['also_to']}" if told.get("also_to") else ""),
+        f"The last try failed: {failed}." if failed else "",
+    )

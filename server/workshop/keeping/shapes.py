@@ -1,0 +1,17 @@
+"""What the API says of backups."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Keeping:
+    """How the backups stand, in words ready to be read; ``kept`` is False where nobody keeps any, as in
+    a demo. ``alarm``: something has to be done about it."""
+
+    kept: bool
+    alarm: bool
+    last: str
+    free: str
+    drill: str
+    where: str
+    failed: str

@@ -1,0 +1,22 @@
+"""What is called how. Who has things with names says so here, so that a page below can name them."""
+
+import re
+from collections.abc import Callable, Iterable
+from uuid import UUID
+
+Knows = Callable[[set[UUID]], dict[UUID, str]]
+_who: list[Knows] = []
+_ID = re.compile(r"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}")
+
+
+def knows(who: Knows) -> None:
+    """From now on ``who`` is asked what these ids are called; it leaves out what is none of its own."""
+    _who.append(who)
+
+
+def named(texts: Iterable[str]) -> list[str]:
+    """The same texts with names in the place of ids, where somebody knows one."""
+    told = list(texts)
+    ids = {UUID(found) for text in told for found in _ID.findall(text)}
+    names = {str(key): name for who in _who for key, name in who(ids).items()} if ids else {}
+    return [_ID.sub(lambda found: names.get(found[0], found[0]), text) for text in told]

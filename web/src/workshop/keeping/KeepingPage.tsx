@@ -1,0 +1,39 @@
+import { Descriptions } from "antd";
+import { useQuery } from "@tanstack/react-query";
+import { api, taken } from "../../api/client";
+import { keys } from "../../api/keys";
+
+/** How the backups stand: their age, the room there is, and whether the last one was tried. */
+export function KeepingPage() {
+  const { data } = useQuery({
+    queryKey: keys.keeping,
+    queryFn: () => taken(api.GET("/api/keeping/")),
+    refetchInterval: 60_000,
+  });
+  if (!data) return null;
+  return (
+    <section className="sheet-paper keeping" aria-label="Backups">
+      <h2>Backups</h2>
+      {data.kept ? (
+        <>
+          {data.alarm && <p className="refusal">Something has to be done about them.</p>}
+          {data.failed && <p className="refusal">{data.failed}</p>}
+          <Descriptions
+            column={1}
+            items={[
+              { key: "last", label: "The last one", children: data.last },
+              { key: "drill", label: "Tried by putting it back", children: data.drill },
+              { key: "free", label: "Room for more", children: data.free },
+              { key: "where", label: "Kept in", children: data.where },
+            ]}
+          />
+        </>
+      ) : (
+        <p>
+          Nobody keeps backups here by themselves. Where a workshop runs on ./ward serve, they are
+          made.
+        </p>
+      )}
+    </section>
+  );
+}
