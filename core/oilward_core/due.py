@@ -85,6 +85,13 @@ def add_months(day: date, months: int) -> date:
 _AGES_IN = 24  # months an oil without a limit in time is counted old in [trade: common practice]
 
 
+def age_span(limits: DueLimits, last: Meter | None) -> int:
+    """The days an oil ages in: what its sheet allows, two years where it names nothing."""
+    if last is None:
+        return 1
+    return (add_months(last.on, limits.repeat_months or _AGES_IN) - last.on).days
+
+
 @guarded
 def oil_age(limits: DueLimits, last: Meter | None, now: Meter) -> Decimal:
     """How old the oil itself is, by the calendar alone: 0 fresh, 1 at the months its sheet allows (two
@@ -92,7 +99,7 @@ def oil_age(limits: DueLimits, last: Meter | None, now: Meter) -> Decimal:
     it counts as old. Raises nothing."""
     if last is None:
         return Decimal(1)
-    span = (add_months(last.on, limits.repeat_months or _AGES_IN) - last.on).days
+    span = age_span(limits, last)
     gone = (now.on - last.on).days
     return min(max(Decimal(gone) / max(span, 1), Decimal(0)), Decimal(1)).quantize(Decimal("0.01"))
 

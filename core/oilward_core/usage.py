@@ -110,6 +110,14 @@ def usage_rate(readings: Sequence[Meter], today: date, use_class: str, unit: str
 
 
 @guarded
+def rate_until(readings: Sequence[Meter], today: date) -> date | None:
+    """The day on which the rate is another one though nobody has read the counters: the oldest reading
+    it is taken from is more than a year old. None where it is not taken from readings."""
+    recent = [r.on for r in readings if 0 <= (today - r.on).days <= WINDOW_DAYS]
+    return min(recent) + timedelta(days=WINDOW_DAYS + 1) if len(recent) > 1 else None
+
+
+@guarded
 def measured_use(readings: Sequence[Meter], today: date) -> float | None:
     """Km a day as the last year's readings show them; None before it was read often enough."""
     recent = [r for r in readings if 0 <= (today - r.on).days <= WINDOW_DAYS]
@@ -172,9 +180,9 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
 
 
 @guarded
-def left_in(left: float, ahead: Forecast, today: date, days: int) -> float:
-    """The share of life left after so many days, falling evenly to the forecast day; 0–1."""
-    until = (ahead.on - today).days
+def left_from(left: float, ahead: date, today: date, days: int) -> float:
+    """The share of life left after so many days, falling evenly to the day it is expected; 0–1."""
+    until = (ahead - today).days
     return 0.0 if until <= days else max(0.0, min(1.0, left * (1 - days / until)))
 
 

@@ -11,6 +11,17 @@ from findings.mapping import action, is_watched, level_word, plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
+from oilward_core.ageing import (
+    Clock,
+    age_on,
+    changes_after,
+    clock_of,
+    least,
+    left_on,
+    rules_on,
+    used_words,
+    when_words,
+)
 from oilward_core.bench import Speaker
 from oilward_core.debris import ASKING, Level, LevelWord, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
@@ -44,7 +55,8 @@ from oilward_core.usage import (
     forecast,
     hours_rate,
     interval_days,
-    left_in,
+    left_from,
+    rate_until,
     say_forecast,
     usage_rate,
 )
@@ -102,6 +114,7 @@ class Known:
     read: Meter
     rate: Rate
     hours: Rate | None
+    rate_until: date | None
 
 
 def known_of(
@@ -112,7 +125,9 @@ def known_of(
     read = meters[-1] if meters else Meter(today, Decimal(0))
     rate = usage_rate(meters, today, bike.use_class, bike.odometer_unit)
     now = Meter(today, read.km, read.hours)
-    return Known(bike, now, schools, read, rate, hours_rate(meters, today))
+    return Known(
+        bike, now, schools, read, rate, hours_rate(meters, today), rate_until(meters, today)
+    )
 
 
 NOTCH_DAYS = 30
@@ -120,7 +135,7 @@ NOTCH_DAYS = 30
 
 def glass(
     known: Known, spec: ReservoirSpec, services: Sequence[Service], finding: Finding | None
-) -> tuple[Glass, Due, Forecast | None]:
+) -> tuple[Glass, Due, Forecast | None, Clock]:
     bike = known.bike
     answer = how_due(bike, spec, services, known.now, known.schools, finding)
     ahead = forecast(answer, known.read, known.rate, known.hours)
@@ -131,6 +146,7 @@ def glass(
         Reason("renewed along with it", f"{str(one).capitalize()}.", Source.MANUAL)
         for one in renewals(spec, known.schools, done_so_far(services))
     )
+    clock = clock_of(answer, spec.limits, changed, known.now, bike.odometer_unit)
     shape = Glass(
         spec.key,
         spec.kind.value,
@@ -141,11 +157,11 @@ def glass(
         float(oil_age(spec.limits, changed, known.now)),
         say_due(answer, known.now, bike.odometer_unit),
         say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
-        left_in(float(answer.left), ahead, known.now.on, NOTCH_DAYS) if ahead else None,
+        left_from(float(answer.left), ahead.on, known.now.on, NOTCH_DAYS) if ahead else None,
         whys((*reasons, *along)),
         plug(finding) if finding else None,
     )
-    return shape, answer, ahead
+    return shape, answer, ahead, clock
 
 
 def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
@@ -329,6 +345,7 @@ class Reservoir:
     glass: Glass
     due: Due
     ahead: Forecast | None
+    clock: Clock
     lasts_days: int | None
 
 
@@ -367,17 +384,75 @@ def _searched(bike: Bike) -> str:
     return " ".join([*words, model.layout, str(model.year)]).lower()
 
 
-def _tally(bike: Bike, reservoirs: Sequence[Reservoir], today: date) -> dict[str, int]:
+def _tally(bike: Bike, reservoirs: Sequence[Reservoir]) -> dict[str, int]:
     """What a bike adds to the counts of the fleet."""
     counts = Counter([FLEET, f"use:{bike.use_class}"])
     if any(reservoir.due.state in _NEEDS for reservoir in reservoirs):
         counts[NEEDING] += 1
     for reservoir in reservoirs:
         if reservoir.ahead:
-            counts[f"month:{max(reservoir.ahead.on, today):%Y-%m}"] += 1
+            counts[f"month:{reservoir.ahead.on:%Y-%m}"] += 1
         if reservoir.spec.fluid:
             counts[f"fluid:{reservoir.spec.fluid}"[:320]] += 1
     return dict(counts)
+
+
+def _changes(known: Known, reservoirs: Sequence[Reservoir]) -> list[date]:
+    """The days on which a bike has to be worked out anew though nobody wrote anything: a reservoir's
+    state is another, or a reading is too old for the rate."""
+    changes = [changes_after(reservoir.clock, known.now.on) for reservoir in reservoirs]
+    return [day for day in (*changes, known.rate_until) if day is not None]
+
+
+def kept_clock(clock: Clock, ahead: Forecast | None) -> dict[str, Any]:
+    return {
+        "shares": [[rule, str(share)] for rule, share in clock.shares],
+        "over": list(clock.over),
+        "ahead": ahead.on.isoformat() if ahead else None,
+        **{name: _iso(getattr(clock, name)) for name in ("since", "due_on", "changed")},
+        "span": clock.span,
+    }
+
+
+def _iso(day: date | None) -> str | None:
+    return day.isoformat() if day else None
+
+
+def _day(text: str | None) -> date | None:
+    return date.fromisoformat(text) if text else None
+
+
+def _clock(kept: Mapping[str, Any]) -> Clock:
+    return Clock(
+        tuple((rule, Decimal(share)) for rule, share in kept["shares"]),
+        tuple(kept["over"]),
+        _day(kept["since"]),
+        _day(kept["due_on"]),
+        _day(kept["changed"]),
+        kept["span"],
+    )
+
+
+def said_on(glass: dict[str, Any], kept: Mapping[str, Any] | None, day: date) -> dict[str, Any]:
+    """A glass as it was kept, said on a later day on which its state is still the same."""
+    if kept is None:
+        return glass
+    clock, ahead = _clock(kept), _day(kept["ahead"])
+    left = left_on(clock, day)
+    why = {reason["rule"]: reason for reason in glass["reasons"]}
+    if "time" in why:
+        why["time"] = {**why["time"], "text": used_words(clock, day)}
+    first = [why[rule] for rule in rules_on(clock, day) if rule in why]
+    rest = [r for r in glass["reasons"] if r["rule"] not in {one["rule"] for one in first}]
+    return {
+        **glass,
+        "level": min(max(float(left), 0.0), 1.0),
+        "age": float(age_on(clock, day)),
+        "when": when_words(clock, day, glass["when"]),
+        "forecast": glass["forecast"] if left > 0 else "",
+        "notch": left_from(float(left), ahead, day, NOTCH_DAYS) if ahead else None,
+        "reasons": [*first, *rest],
+    }
 
 
 def ward_row(
@@ -391,6 +466,7 @@ def ward_row(
     bike, asked = known.bike, asks((reservoir.glass for reservoir in reservoirs), still)
     held = next((ask for ask in asked if ask.level == HOLD), None)
     expected = [r.ahead.on for r in reservoirs if r.ahead]
+    line, another = least([r.clock for r in reservoirs], known.now.on)
     baseline = any(r.due.state == DueState.BASELINE for r in reservoirs)
     shape = WardBike(
         str(bike.pk),
@@ -410,14 +486,18 @@ def ward_row(
         name=bike.name,
         searched=_searched(bike),
         use_class=bike.use_class,
-        left=max(min((r.due.left for r in reservoirs), default=Decimal(0)), Decimal(-9999)),
+        starts=float(line.left + line.falls * known.now.on.toordinal()),
+        falls=float(line.falls),
         first_due=known.now.on if baseline else min(expected, default=None),
         in_shop=in_shop,
         on_hold=held is not None,
         asking=bool(asked),
-        rolled_on=known.now.on,
+        changes_on=min(
+            [*_changes(known, reservoirs), *([another] if another else [])], default=None
+        ),
         shape=asdict(shape),
-        tally=_tally(bike, reservoirs, known.now.on),
+        clocks={r.spec.key: kept_clock(r.clock, r.ahead) for r in reservoirs},
+        tally=_tally(bike, reservoirs),
     )
 
 

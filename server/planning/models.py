@@ -10,37 +10,41 @@ from workshop.models import Fact
 
 
 class WardRow(models.Model):
-    """A bike as the ward shows it. ``left`` is its most urgent reservoir's share of life;
-    ``first_due`` when that is expected; ``asking``: a finding asks for something; ``tally`` what it adds
-    to the fleet's counts. It is stale when a day has passed since ``rolled_on``, or the workshop's
-    ``generation`` has."""
+    """A bike as the ward shows it, and what of it runs with the calendar alone (``clocks``, by
+    reservoir): what is read on a later day is said from those. Its most urgent reservoir's share of life
+    is ``starts − falls · day``, the day counted as `date.toordinal`; ``first_due`` when it is expected;
+    ``asking``: a finding asks for something; ``tally`` what it adds to the fleet's counts. It is worked
+    out anew on the day ``changes_on`` (none: not by the calendar alone), and when the workshop's
+    ``generation`` has passed."""
 
     bike = models.OneToOneField(Bike, models.CASCADE, primary_key=True, related_name="ward_row")
     name = models.CharField(max_length=60)
     searched = models.TextField()
     use_class = models.CharField(max_length=30)
-    left = models.DecimalField(max_digits=10, decimal_places=3)
+    starts = models.FloatField(default=0)
+    falls = models.FloatField(default=0)
     first_due = models.DateField(null=True)
     in_shop = models.BooleanField(default=False)
     on_hold = models.BooleanField(default=False)
     asking = models.BooleanField(default=False)
-    rolled_on = models.DateField()
+    changes_on = models.DateField(null=True)
     generation = models.PositiveIntegerField(default=0)
     shape = models.JSONField()
+    clocks = models.JSONField(default=dict)
     tally = models.JSONField()
 
     class Meta:
         indexes = [
-            models.Index(fields=["-in_shop", "left", "name", "bike"], name="ward_by_urgency"),
             models.Index(fields=["first_due"], name="ward_by_due"),
-            models.Index(fields=["rolled_on"], name="ward_by_roll"),
+            models.Index(fields=["changes_on"], name="ward_by_change"),
             models.Index(fields=["generation"], name="ward_by_generation"),
-            models.Index(fields=["left"], condition=Q(asking=True), name="ward_asking"),
+            models.Index(fields=["name"], condition=Q(asking=True), name="ward_asking"),
         ]
 
 
 class DueRow(models.Model):
-    """One reservoir of one bike: when its limits fall and when that is expected to be."""
+    """One reservoir of one bike: when its limits fall and when that is expected to be. ``left`` is what
+    was left on the day it was worked out."""
 
     bike = models.ForeignKey(Bike, models.CASCADE, related_name="due_rows")
     reservoir = models.CharField(max_length=40)

@@ -5,7 +5,8 @@ from math import ceil
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Exists, OuterRef, Q, QuerySet
+from django.db.models import Exists, F, OuterRef, Q, QuerySet, Value
+from django.db.models.expressions import CombinedExpression
 from django.http import Http404
 from findings.mapping import asking, plug
 from findings.models import Finding
@@ -89,7 +90,12 @@ LATE = timedelta(minutes=10)
 
 def stale(today: date) -> QuerySet[WardRow]:
     """What is kept of bikes and has to be worked out anew."""
-    return WardRow.objects.filter(Q(rolled_on__lt=today) | Q(generation__lt=generation()))
+    return WardRow.objects.filter(Q(changes_on__lte=today) | Q(generation__lt=generation()))
+
+
+def share_left(today: date) -> CombinedExpression:
+    """What is left of a bike's most urgent reservoir on a day, for ordering by it."""
+    return F("starts") - F("falls") * Value(float(today.toordinal()))
 
 
 def roller(today: date, now: datetime) -> Rolling:
@@ -153,22 +159,26 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     pages = max(1, ceil(count / PAGE))
     page = min(max(wanted.page, 1), pages)
     grouped = ["use_class"] if wanted.group == "use" else []
-    order = [*grouped, "-in_shop", "left", "name", "pk"]
+    order = [*grouped, "-in_shop", share_left(today), "name", "pk"]
     rows = list(
-        found.order_by(*order).values_list("pk", "in_shop", "shape")[
+        found.order_by(*order).values_list("pk", "in_shop", "shape", "clocks")[
             (page - 1) * PAGE : page * PAGE
         ]
     )
-    visits = _open_visits([pk for pk, shop, _ in rows if shop])
-    planned = _next_planned([pk for pk, _, _ in rows], today)
+    visits = _open_visits([pk for pk, shop, *_ in rows if shop])
+    planned = _next_planned([pk for pk, *_ in rows], today)
     bikes = [
         {
             **shape,
+            "glasses": [
+                mapping.said_on(glass, clocks.get(glass["key"]), today)
+                for glass in shape["glasses"]
+            ],
             "asks": shape.get("asks", []),
             "visit": asdict(visits[pk]) if pk in visits else None,
             "planned": asdict(planned[pk]) if pk in planned else None,
         }
-        for pk, _, shape in rows
+        for pk, _, shape, clocks in rows
     ]
     return {
         "count": count,
@@ -194,7 +204,7 @@ def _reservoir_page(
     speaks: Speaker,
     doubted: list[str],
 ) -> ReservoirPage:
-    shape, _, _ = mapping.glass(known, reservoir, services, found[0] if found else None)
+    shape, *_ = mapping.glass(known, reservoir, services, found[0] if found else None)
     why_not, still = why_not_serviceable(reservoir), asking(found)
     unit = known.bike.odometer_unit
     return ReservoirPage(

@@ -58,11 +58,11 @@ def refresh(bike_ids: Iterable[UUID], today: date) -> None:
 
 def roll_forward(today: date) -> int:
     """Bring every stale bike up to today, a piece at a time. Doing it again changes nothing until a
-    day has passed or something changed for every bike."""
+    bike's own day has come or something changed for every bike."""
     done = 0
     while True:
         ids = list(
-            selectors.stale(today).order_by("rolled_on").values_list("bike_id", flat=True)[:CHUNK]
+            selectors.stale(today).order_by("changes_on").values_list("bike_id", flat=True)[:CHUNK]
         )
         if not ids:
             return done

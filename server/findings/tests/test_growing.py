@@ -20,7 +20,11 @@ from findings.selectors import cohort_at, dipstick_excused, fine_last_time, hist
 from findings.services import keep_finding
 
 START = date(2031, 1, 1)
-BEFORE = [("findings", "0003_reading_kept"), ("garage", "0010_bike_card")]
+BEFORE = [
+    ("workshop", "0009_currency"),
+    ("findings", "0003_reading_kept"),
+    ("garage", "0010_bike_card"),
+]
 PASTE, FUZZ, SLIVERS = (Form.PASTE, "0.2"), (Form.FUZZ, "0.15"), (Form.SLIVERS, "0.05")
 
 

@@ -7,7 +7,11 @@ from uuid import uuid4
 
 from config.testing import MigrationTestCase
 
-BEFORE = [("garage", "0001_initial"), ("visits", "0003_service_take_valid")]
+BEFORE = [
+    ("workshop", "0009_currency"),
+    ("garage", "0001_initial"),
+    ("visits", "0003_service_take_valid"),
+]
 
 
 class CellsMigrationTests(MigrationTestCase):

@@ -26,6 +26,7 @@ from workshop.access import leads
 from workshop.models import Person
 
 from planning.models import WardRow
+from planning.selectors import share_left
 from planning.shapes import Ask
 
 from . import mapping
@@ -167,10 +168,12 @@ def _debris(findings: Iterable[UUID]) -> dict[UUID, list[Part]]:
     return seen
 
 
-def _asking() -> list[BikeAsks]:
+def _asking(today: date) -> list[BikeAsks]:
     """What findings ask for, as the ward's rows keep it; the gravest first."""
     rows = WardRow.objects.filter(asking=True)
-    found = rows.order_by("-on_hold", "left", "name").values_list("name", "bike", "shape__asks")
+    found = rows.order_by("-on_hold", share_left(today), "name").values_list(
+        "name", "bike", "shape__asks"
+    )
     asking = [BikeAsks(name, str(bike), _asks(asks)) for name, bike, asks in found[:SOME]]
     graver = list(LevelWord)
     return sorted(asking, key=lambda one: -max(graver.index(ask.level) for ask in one.asks))
@@ -241,7 +244,7 @@ def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
     lines, worse = list(_with_fluid(shown).values(*SHOWN)), _worse(today)
     seen = _debris(row["pk"] for row in (*lines, *(newest for newest, _ in worse)))
     return FindingsLedger(
-        _asking(),
+        _asking(today),
         [_change(before, newest, seen.get(newest["pk"], [])) for newest, before in worse],
         [_line(row, seen.get(row["pk"], [])) for row in lines],
         count,

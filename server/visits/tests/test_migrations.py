@@ -9,6 +9,7 @@ from config.testing import MigrationTestCase
 from oilward_core.bench import kept
 
 BEFORE = [
+    ("workshop", "0009_currency"),
     ("visits", "0006_entry_sent"),
     ("garage", "0004_own_schools"),
     ("findings", "0001_initial"),
@@ -98,6 +99,7 @@ class LastReleaseTests(MigrationTestCase):
 
 
 LAST = [
+    ("workshop", "0009_currency"),
     ("visits", "0010_by_word"),
     ("garage", "0010_bike_card"),
     ("planning", "0006_worked_out_anew"),

@@ -70,7 +70,7 @@ def bare_ledger() -> str:
     overruled = _rows(SHOWN_WITH, ids)
     asks = _rows(
         "SELECT name, bike_id::text, shape->'asks' FROM planning_wardrow WHERE asking "
-        'ORDER BY on_hold DESC, "left", name LIMIT 60'
+        "ORDER BY on_hold DESC, starts - falls * 740000, name LIMIT 60"
     )
     choices = [_rows(sql) for sql in CHOICES]
     return json.dumps([page, count, lately, debris, overruled, asks, choices], default=str)

@@ -40,10 +40,13 @@ def bare_sql() -> str:
         cursor.execute("SELECT name, count FROM planning_tally WHERE count > 0")
         tally = cursor.fetchall()
         cursor.execute(
-            "SELECT bike_id::text, in_shop, shape FROM planning_wardrow "
-            'ORDER BY in_shop DESC, "left", name, bike_id LIMIT 50'
+            "SELECT bike_id::text, in_shop, shape, clocks FROM planning_wardrow ORDER BY in_shop DESC, "
+            "starts - falls * 740000, name, bike_id LIMIT 50"
         )
-        rows = [(key, shop, json.loads(shape)) for key, shop, shape in cursor.fetchall()]
+        rows = [
+            (key, shop, json.loads(shape), json.loads(clocks))
+            for key, shop, shape, clocks in cursor.fetchall()
+        ]
     return json.dumps([tally, rows])
 
 

@@ -1,0 +1,144 @@
+"""What of an answer runs with the calendar alone, so that it can be said on another day without working
+it out anew: distance and hours stand still until somebody reads the counters again."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+from math import ceil, floor
+
+from .due import SOON_BELOW, Due, DueLimits, DueState, Meter, age_span
+from .guard import Sound, guarded
+from .quantity import show
+
+_TIME = "time"
+_ORDER = ("distance", _TIME, "hours")
+_PLACES = Decimal("0.001")
+
+
+@dataclass(frozen=True)
+class Clock(Sound):
+    """A reservoir's answer as it runs. ``shares``: what is left by distance and hours, by rule, which
+    stands still; ``over``: what of them is over, in words. The time limit runs from ``since`` to
+    ``due_on`` (None: time limits nothing), the oil ages from ``changed`` over ``span`` days (None:
+    nobody knows when it was changed)."""
+
+    shares: tuple[tuple[str, Decimal], ...]
+    over: tuple[str, ...] = ()
+    since: date | None = None
+    due_on: date | None = None
+    changed: date | None = None
+    span: int = 1
+
+
+@guarded
+def clock_of(answer: Due, limits: DueLimits, last: Meter | None, now: Meter, unit: str) -> Clock:
+    """What runs of an answer given at ``now``. ``last``: the meter it counts from."""
+    span, day = age_span(limits, last), last.on if last else None
+    if last is None or answer.state in (DueState.BASELINE, DueState.UNLIMITED):
+        return Clock((("stands", answer.left),), changed=day, span=span)
+    shares, over = [], []
+    if answer.due_km is not None:
+        left = answer.due_km - now.km
+        shares.append(("distance", left / (answer.due_km - last.km)))
+        over += [show(-left, unit)] if left < 0 else []
+    if answer.due_hours is not None and now.hours is not None and last.hours is not None:
+        left = answer.due_hours - now.hours
+        shares.append(("hours", left / (answer.due_hours - last.hours)))
+        over += [f"{-left:.0f} h"] if left < 0 else []
+    since = last.on if answer.due_on else None
+    return Clock(tuple(shares), tuple(over), since, answer.due_on, day, span)
+
+
+def _by_time(clock: Clock, day: date) -> Decimal | None:
+    if clock.due_on is None or clock.since is None:
+        return None
+    return Decimal((clock.due_on - day).days) / max((clock.due_on - clock.since).days, 1)
+
+
+def _shares(clock: Clock, day: date) -> list[tuple[str, Decimal]]:
+    """Rule and share, the least first, as the answer lists its reasons."""
+    by_time = _by_time(clock, day)
+    found = [*clock.shares, *([(_TIME, by_time)] if by_time is not None else [])]
+    place = {rule: number for number, rule in enumerate(_ORDER)}
+    return sorted(found, key=lambda one: (one[1], place.get(one[0], 0)))
+
+
+@guarded
+def left_on(clock: Clock, day: date) -> Decimal:
+    """The share of life left on a day: 1 fresh, 0 due, negative overdue."""
+    return _shares(clock, day)[0][1].quantize(_PLACES) if _shares(clock, day) else Decimal(1)
+
+
+@guarded
+def rules_on(clock: Clock, day: date) -> tuple[str, ...]:
+    """The rules that count, the one nearest its end first."""
+    return tuple(rule for rule, _ in _shares(clock, day))
+
+
+@guarded
+def age_on(clock: Clock, day: date) -> Decimal:
+    """How old the oil is on a day, 0 fresh to 1 spent."""
+    if clock.changed is None:
+        return Decimal(1)
+    gone = Decimal((day - clock.changed).days) / max(clock.span, 1)
+    return min(max(gone, Decimal(0)), Decimal(1)).quantize(Decimal("0.01"))
+
+
+@guarded
+def used_words(clock: Clock, day: date) -> str:
+    """``12 of 365 days used.``; empty where time limits nothing."""
+    if clock.due_on is None or clock.since is None:
+        return ""
+    return f"{(day - clock.since).days} of {(clock.due_on - clock.since).days} days used."
+
+
+@guarded
+def when_words(clock: Clock, day: date, before: str) -> str:
+    """When it is due, as said on a day; ``before`` is how it is said while its day is still to come."""
+    if clock.due_on is None or clock.due_on > day:
+        return before
+    days = (day - clock.due_on).days
+    late = [] if not days else ["1 day"] if days == 1 else [f"{days} days"]
+    over = [*clock.over, *late]
+    return " and ".join(over) + " over" if over else "due now"
+
+
+@guarded
+def changes_after(clock: Clock, day: date) -> date | None:
+    """The first day after ``day`` on which the state is another; None: never by the calendar alone."""
+    if clock.due_on is None or clock.since is None:
+        return None
+    # soon: fewer days left than that share of all
+    fewer = ceil(SOON_BELOW * (clock.due_on - clock.since).days) - 1
+    soon = clock.due_on - timedelta(days=max(fewer, 0))
+    return next((one for one in (soon, clock.due_on) if one > day), None)
+
+
+@dataclass(frozen=True)
+class Line(Sound):
+    """The share of life left of something, falling by ``falls`` a day from ``left`` on the day asked."""
+
+    left: Decimal
+    falls: Decimal
+
+
+def _lines(clock: Clock, day: date) -> list[Line]:
+    found = [Line(share, Decimal(0)) for _, share in clock.shares]
+    by_time = _by_time(clock, day)
+    if by_time is not None and clock.due_on and clock.since:
+        found.append(Line(by_time, Decimal(1) / max((clock.due_on - clock.since).days, 1)))
+    return found
+
+
+@guarded
+def least(clocks: Iterable[Clock], day: date) -> tuple[Line, date | None]:
+    """What is left of the most urgent of several, as it falls, and the first day on which another one is
+    more urgent. Of none: nothing left, for ever."""
+    lines = [line for clock in clocks for line in _lines(clock, day)]
+    if not lines:
+        return Line(Decimal(0), Decimal(0)), None
+    first = min(lines, key=lambda line: (line.left, -line.falls))
+    faster = [line for line in lines if line.falls > first.falls]
+    meets = [floor((line.left - first.left) / (line.falls - first.falls)) + 1 for line in faster]
+    return first, day + timedelta(days=min(meets)) if meets else None
