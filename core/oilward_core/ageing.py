@@ -6,14 +6,15 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
 from math import ceil, floor
+from typing import NamedTuple
 
 from .due import SOON_BELOW, Due, DueLimits, DueState, Meter, age_span
 from .guard import Sound, guarded
 from .quantity import show
 
 _TIME = "time"
-_ORDER = ("distance", _TIME, "hours")
-_PLACES = Decimal("0.001")
+_PLACE = {"distance": 0, _TIME: 1, "hours": 2}
+_PLACES, _HUNDREDTH = Decimal("0.001"), Decimal("0.01")
 
 
 @dataclass(frozen=True)
@@ -56,52 +57,60 @@ def _by_time(clock: Clock, day: date) -> Decimal | None:
     return Decimal((clock.due_on - day).days) / max((clock.due_on - clock.since).days, 1)
 
 
-def _shares(clock: Clock, day: date) -> list[tuple[str, Decimal]]:
-    """Rule and share, the least first, as the answer lists its reasons."""
+def _shares(clock: Clock, day: date) -> list[tuple[Decimal, int, str]]:
+    """Share, place and rule, the least first, as an answer lists its reasons."""
+    found = [(share, _PLACE.get(rule, 0), rule) for rule, share in clock.shares]
     by_time = _by_time(clock, day)
-    found = [*clock.shares, *([(_TIME, by_time)] if by_time is not None else [])]
-    place = {rule: number for number, rule in enumerate(_ORDER)}
-    return sorted(found, key=lambda one: (one[1], place.get(one[0], 0)))
+    if by_time is not None:
+        found.append((by_time, _PLACE[_TIME], _TIME))
+    found.sort()
+    return found
 
 
-@guarded
-def left_on(clock: Clock, day: date) -> Decimal:
-    """The share of life left on a day: 1 fresh, 0 due, negative overdue."""
-    return _shares(clock, day)[0][1].quantize(_PLACES) if _shares(clock, day) else Decimal(1)
-
-
-@guarded
-def rules_on(clock: Clock, day: date) -> tuple[str, ...]:
-    """The rules that count, the one nearest its end first."""
-    return tuple(rule for rule, _ in _shares(clock, day))
-
-
-@guarded
-def age_on(clock: Clock, day: date) -> Decimal:
-    """How old the oil is on a day, 0 fresh to 1 spent."""
+def _age(clock: Clock, day: date) -> Decimal:
     if clock.changed is None:
         return Decimal(1)
     gone = Decimal((day - clock.changed).days) / max(clock.span, 1)
-    return min(max(gone, Decimal(0)), Decimal(1)).quantize(Decimal("0.01"))
+    return min(max(gone, Decimal(0)), Decimal(1)).quantize(_HUNDREDTH)
 
 
-@guarded
-def used_words(clock: Clock, day: date) -> str:
-    """``12 of 365 days used.``; empty where time limits nothing."""
-    if clock.due_on is None or clock.since is None:
-        return ""
-    return f"{(day - clock.since).days} of {(clock.due_on - clock.since).days} days used."
-
-
-@guarded
-def when_words(clock: Clock, day: date, before: str) -> str:
-    """When it is due, as said on a day; ``before`` is how it is said while its day is still to come."""
+def _when(clock: Clock, day: date, before: str) -> str:
     if clock.due_on is None or clock.due_on > day:
         return before
     days = (day - clock.due_on).days
     late = [] if not days else ["1 day"] if days == 1 else [f"{days} days"]
     over = [*clock.over, *late]
     return " and ".join(over) + " over" if over else "due now"
+
+
+class Said(NamedTuple):
+    """An answer as said on a day: what is ``left`` (1 fresh, 0 due, negative overdue), how old the oil is
+    (0 fresh, 1 spent), when it is due, the ``rules`` that count, the one nearest its end first, and how
+    much of the time limit is ``used``, in words."""
+
+    left: Decimal
+    age: Decimal
+    when: str
+    rules: tuple[str, ...]
+    used: str
+
+
+@guarded
+def said_on(clock: Clock, day: date, before: str) -> Said:
+    """The answer as it is on a day on which its state is still the same. ``before``: how it is said when
+    it is due, while its day is still to come."""
+    shares = _shares(clock, day)
+    used = ""
+    if clock.due_on is not None and clock.since is not None:
+        span = (clock.due_on - clock.since).days
+        used = f"{(day - clock.since).days} of {span} days used."
+    return Said(
+        shares[0][0].quantize(_PLACES) if shares else Decimal(1),
+        _age(clock, day),
+        _when(clock, day, before),
+        tuple(rule for _, _, rule in shares),
+        used,
+    )
 
 
 @guarded

@@ -11,17 +11,8 @@ from findings.mapping import action, is_watched, level_word, plug, seen
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
-from oilward_core.ageing import (
-    Clock,
-    age_on,
-    changes_after,
-    clock_of,
-    least,
-    left_on,
-    rules_on,
-    used_words,
-    when_words,
-)
+from oilward_core.ageing import Clock, changes_after, clock_of, least
+from oilward_core.ageing import said_on as said_by_clock
 from oilward_core.bench import Speaker
 from oilward_core.debris import ASKING, Level, LevelWord, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
@@ -437,22 +428,34 @@ def said_on(glass: dict[str, Any], kept: Mapping[str, Any] | None, day: date) ->
     """A glass as it was kept, said on a later day on which its state is still the same."""
     if kept is None:
         return glass
-    clock, ahead = _clock(kept), _day(kept["ahead"])
-    left = left_on(clock, day)
-    why = {reason["rule"]: reason for reason in glass["reasons"]}
-    if "time" in why:
-        why["time"] = {**why["time"], "text": used_words(clock, day)}
-    first = [why[rule] for rule in rules_on(clock, day) if rule in why]
-    rest = [r for r in glass["reasons"] if r["rule"] not in {one["rule"] for one in first}]
+    now, ahead = said_by_clock(_clock(kept), day, glass["when"]), _day(kept["ahead"])
+    left = float(now.left)
     return {
         **glass,
-        "level": min(max(float(left), 0.0), 1.0),
-        "age": float(age_on(clock, day)),
-        "when": when_words(clock, day, glass["when"]),
+        "level": min(max(left, 0.0), 1.0),
+        "age": float(now.age),
+        "when": now.when,
         "forecast": glass["forecast"] if left > 0 else "",
-        "notch": left_from(float(left), ahead, day, NOTCH_DAYS) if ahead else None,
-        "reasons": [*first, *rest],
+        "notch": left_from(left, ahead, day, NOTCH_DAYS) if ahead else None,
+        "reasons": _reasons_on(glass["reasons"], now.rules, now.used),
     }
+
+
+def bike_on(shape: dict[str, Any], clocks: Mapping[str, Any], day: date) -> dict[str, Any]:
+    """A bike as it was kept, said on a later day."""
+    glasses = [said_on(glass, clocks.get(glass["key"]), day) for glass in shape["glasses"]]
+    return {**shape, "glasses": glasses, "asks": shape.get("asks", [])}
+
+
+def _reasons_on(
+    reasons: Sequence[dict[str, Any]], rules: Sequence[str], used: str
+) -> list[dict[str, Any]]:
+    """The limits' reasons in the order of the day, how much time is used among them; then the others."""
+    limits = {reason["rule"]: reason for reason in reasons[: len(rules)]}
+    if used and "time" in limits:
+        limits["time"] = {**limits["time"], "text": used}
+    first = [limits[rule] for rule in rules if rule in limits]
+    return [*first, *reasons[len(first) :]]
 
 
 def ward_row(

@@ -1,6 +1,8 @@
 """What is due, kept up to date: written when something about a bike changes and when a day passes,
 never worked out for the whole fleet on a request."""
 
+from uuid import uuid4
+
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
@@ -15,7 +17,7 @@ class WardRow(models.Model):
     is ``starts − falls · day``, the day counted as `date.toordinal`; ``first_due`` when it is expected;
     ``asking``: a finding asks for something; ``tally`` what it adds to the fleet's counts. It is worked
     out anew on the day ``changes_on`` (none: not by the calendar alone), and when the workshop's
-    ``generation`` has passed."""
+    ``generation`` has passed; ``made`` is another one each time."""
 
     bike = models.OneToOneField(Bike, models.CASCADE, primary_key=True, related_name="ward_row")
     name = models.CharField(max_length=60)
@@ -29,6 +31,7 @@ class WardRow(models.Model):
     asking = models.BooleanField(default=False)
     changes_on = models.DateField(null=True)
     generation = models.PositiveIntegerField(default=0)
+    made = models.UUIDField(default=uuid4)
     shape = models.JSONField()
     clocks = models.JSONField(default=dict)
     tally = models.JSONField()

@@ -148,6 +148,23 @@ def open_visit(bike_id: UUID) -> OpenVisit | None:
     return _open_visits([bike_id]).get(bike_id)
 
 
+_SAID: dict[tuple[UUID, UUID, date], dict[str, Any]] = {}
+MOST_SAID = 1024  # some 20 MB
+
+
+def _said(made: Mapping[UUID, UUID], today: date) -> dict[UUID, dict[str, Any]]:
+    """These bikes as they are said today, by the mark of what is kept of each. Words once made are good
+    for the day: tablets ask for the same page again and again."""
+    told = {pk: _SAID.get((pk, mark, today)) for pk, mark in made.items()}
+    wanting = [pk for pk, shape in told.items() if shape is None]
+    kept = WardRow.objects.filter(pk__in=wanting) if wanting else WardRow.objects.none()
+    for pk, mark, shape, clocks in kept.values_list("pk", "made", "shape", "clocks"):
+        if len(_SAID) >= MOST_SAID:
+            _SAID.clear()
+        _SAID[pk, mark, today] = told[pk] = mapping.bike_on(shape, clocks, today)
+    return {pk: shape for pk, shape in told.items() if shape is not None}
+
+
 def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     """The bikes wanted, by urgency, those in the shop first; a page of them.
 
@@ -161,24 +178,19 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     grouped = ["use_class"] if wanted.group == "use" else []
     order = [*grouped, "-in_shop", share_left(today), "name", "pk"]
     rows = list(
-        found.order_by(*order).values_list("pk", "in_shop", "shape", "clocks")[
-            (page - 1) * PAGE : page * PAGE
-        ]
+        found.order_by(*order).values_list("pk", "in_shop", "made")[(page - 1) * PAGE : page * PAGE]
     )
-    visits = _open_visits([pk for pk, shop, *_ in rows if shop])
+    visits = _open_visits([pk for pk, shop, _ in rows if shop])
     planned = _next_planned([pk for pk, *_ in rows], today)
+    said = _said({pk: made for pk, _, made in rows}, today)
     bikes = [
         {
-            **shape,
-            "glasses": [
-                mapping.said_on(glass, clocks.get(glass["key"]), today)
-                for glass in shape["glasses"]
-            ],
-            "asks": shape.get("asks", []),
+            **said[pk],
             "visit": asdict(visits[pk]) if pk in visits else None,
             "planned": asdict(planned[pk]) if pk in planned else None,
         }
-        for pk, _, shape, clocks in rows
+        for pk, *_ in rows
+        if pk in said
     ]
     return {
         "count": count,
