@@ -211,6 +211,7 @@ _SENTENCES = {
     "access.wrong_pin": "Name and PIN do not fit together. Try again, or sign in by password.",
     "access.no_tablet": "This device belongs to no bench. Sign in by password.",
     "wrench.ends": "The top of the scale is above its bottom.",
+    "owners.nobody": "No bike here belongs to that name. Choose one from the list.",
     "people.username": "A sign-in name has small letters, figures, dot, dash and underscore, begins with a letter, and has two to forty of them.",
     "people.taken": "{username} is somebody's already. Choose another sign-in name.",
     "people.name": "Write the name as it shall stand on sheets, in at most 80 letters.",

@@ -185,6 +185,8 @@ class FuzzTests(WorkshopTestCase):
         yield "/api/own/password/", "put", "", {**current, "password": "four wet ropes"}
         yield "/api/own/pin/", "put", "", {**current, "pin": "2580"}
         yield "/api/session/hands/", "put", "", {"x": ""}
+        erased = {"id": str(uuid4()), "name": self.heron.owner}
+        yield "/api/owners/erasure/", "post", "", erased
         yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
         yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}
         link = self.lead.post(

@@ -10,6 +10,7 @@ export const keys = {
   welcome: (token: string) => ["welcome", token] as const,
   own: ["own"] as const,
   people: ["people"] as const,
+  owners: ["owners"] as const,
   keeping: ["keeping"] as const,
   tablets: ["tablets"] as const,
   audit: (wanted: object) => ["audit", wanted] as const,

@@ -3,6 +3,7 @@ import { useNavigate, useParams } from "react-router";
 import type { ReactNode } from "react";
 import { useSession } from "../api/hooks";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
+import { OwnersList } from "../planning/owners/OwnersList";
 import { AuditList } from "./audit/AuditList";
 import { CalendarAddress } from "./CalendarAddress";
 import { Doors } from "./Doors";
@@ -15,6 +16,7 @@ const DOORS = [
   { key: "", label: "Practice and prices" },
   { key: "people", label: "People" },
   { key: "tablets", label: "Tablets" },
+  { key: "owners", label: "Owners" },
   { key: "audit", label: "Who changed what" },
   { key: "keeping", label: "Backups" },
 ];
@@ -38,6 +40,7 @@ export function WorkshopPage() {
   const behind: Record<string, ReactNode> = {
     people: <PeopleList />,
     tablets: <TabletList />,
+    owners: <OwnersList />,
     audit: <AuditList />,
     keeping: <KeepingPage />,
   };

@@ -1,0 +1,76 @@
+import { Button, Popconfirm, Table, type TableColumnsType } from "antd";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, taken, type Shape } from "../../api/client";
+import { keys } from "../../api/keys";
+import { Refused } from "../../workshop/Refused";
+
+type Owner = Shape["Owner"];
+
+function useOwners() {
+  const client = useQueryClient();
+  const { data } = useQuery({
+    queryKey: keys.owners,
+    queryFn: () => taken(api.GET("/api/owners/")),
+  });
+  const erase = useMutation({
+    mutationFn: (body: Shape["ErasureRequest"]) =>
+      taken(api.POST("/api/owners/erasure/", { body })),
+    onSuccess: () => {
+      for (const queryKey of [keys.owners, keys.wards, keys.bikes]) {
+        void client.invalidateQueries({ queryKey });
+      }
+    },
+  });
+  return { data, erase };
+}
+
+/** Whose bikes are here: what is held about somebody is given out as a file, or forgotten. */
+export function OwnersList() {
+  const { data, erase } = useOwners();
+  if (!data) return null;
+  const columns: TableColumnsType<Owner> = [
+    { title: "Owner", dataIndex: "name", render: (name: string) => <b>{name}</b> },
+    { title: "Bikes", dataIndex: "bikes", className: "tabular" },
+    {
+      title: "",
+      align: "right",
+      render: (_, { name }) => (
+        <div className="row-tools">
+          <Button
+            href={`/api/owners/data/?name=${encodeURIComponent(name)}`}
+            aria-label={`Give out what is held about ${name}`}
+          >
+            Give it out
+          </Button>
+          <Popconfirm
+            title="Name, plate and notes go for good. Services and findings stay with the machine."
+            okText="Forget them"
+            cancelText="Leave it"
+            onConfirm={() => erase.mutate({ id: crypto.randomUUID(), name })}
+          >
+            <Button danger aria-label={`Forget ${name}`}>
+              Forget
+            </Button>
+          </Popconfirm>
+        </div>
+      ),
+    },
+  ];
+  return (
+    <section aria-label="Owners">
+      <p className="soft">
+        Backups made before still hold what was forgotten, until they are thinned out.
+      </p>
+      <Refused said={erase.error?.message} />
+      <div className="wide">
+        <Table<Owner>
+          className="lists"
+          columns={columns}
+          dataSource={data}
+          rowKey="name"
+          pagination={{ pageSize: 50, hideOnSinglePage: true }}
+        />
+      </div>
+    </section>
+  );
+}
