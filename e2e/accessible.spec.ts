@@ -65,6 +65,46 @@ test("every room is whole and accessible in three sizes", async ({ page }) => {
   await look(page, "plugs over distance");
 });
 
+test("what a lead keeps, and a bench's tablet, are whole and accessible in three sizes", async ({
+  page,
+}) => {
+  test.setTimeout(300_000);
+  await signIn(page, "oda");
+  await page.goto("/own");
+  const pin = page.getByRole("region", { name: "PIN" });
+  await pin.getByLabel("Your password now").fill("harbour-oda");
+  await pin.getByLabel("Four to eight figures").fill("1111");
+  await press(page, "Set it");
+  await expect(page.getByText("Anybody tries that PIN first.")).toBeVisible();
+  await look(page, "oneself, with a refusal");
+  await pin.getByLabel("Four to eight figures").fill("2580");
+  await press(page, "Set it");
+  await expect(pin.getByRole("status")).toHaveText("Set.");
+  await page.goto("/workshop/people");
+  await press(page, "Change Runa");
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await look(page, "somebody");
+  await page.keyboard.press("Escape");
+  for (const [name, region] of [
+    ["People", "People"],
+    ["Owners", "Owners"],
+    ["Who changed what", "Who changed what"],
+    ["Backups", "Backups"],
+    ["Tablets", "Tablets"],
+  ] as const) {
+    await tab(page, name);
+    await expect(page.getByRole("region", { name: region })).toBeVisible();
+    await look(page, name);
+  }
+  await press(page, "Pair this tablet");
+  await page.getByLabel("Where it belongs").fill("Bench 4");
+  await press(page, "Pair it");
+  await expect(page.getByRole("button", { name: "Oda" })).toBeVisible();
+  await look(page, "a bench's tablet");
+  await page.getByRole("button", { name: "Oda" }).click();
+  await look(page, "a PIN");
+});
+
 test("a bike, its plan and its card are whole and accessible in three sizes", async ({ page }) => {
   test.setTimeout(300_000);
   await signIn(page, "oda");

@@ -8,6 +8,7 @@ COMMANDS = {
     "demo": "serve",
     "serve": "workshop",
     "first-lead": "workshop",
+    "fingerprint": "workshop",
     "backup": "keep",
     "restore": "keep",
     "drill": "keep",

@@ -151,6 +151,12 @@ def serve(words: list[str]) -> int:
     return 0
 
 
+def fingerprint(words: list[str]) -> int:
+    """./ward fingerprint: of the workshop's own authority, to compare before a tablet trusts it."""
+    print(nginx.fingerprint(read_house()) or "The workshop has a certificate of the owner's own.")
+    return 0
+
+
 def first_lead(words: list[str]) -> int:
     """./ward first-lead NAME: a one-time link for the first lead; --again for one who lost it."""
     parser = argparse.ArgumentParser(prog="./ward first-lead")

@@ -6,7 +6,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db.models import Exists, F, OuterRef, Q, QuerySet, Value
-from django.db.models.expressions import CombinedExpression
+from django.db.models.expressions import Combinable, CombinedExpression
 from django.http import Http404
 from findings.mapping import asking, plug
 from findings.models import Finding
@@ -176,7 +176,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     pages = max(1, ceil(count / PAGE))
     page = min(max(wanted.page, 1), pages)
     grouped = ["use_class"] if wanted.group == "use" else []
-    order = [*grouped, "-in_shop", share_left(today), "name", "pk"]
+    order: list[str | Combinable] = [*grouped, "-in_shop", share_left(today), "name", "pk"]
     rows = list(
         found.order_by(*order).values_list("pk", "in_shop", "made")[(page - 1) * PAGE : page * PAGE]
     )

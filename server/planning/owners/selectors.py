@@ -12,7 +12,7 @@ from workshop.models import Person, Workshop
 
 from .shapes import Owner, OwnersData
 
-FORMAT = "oilward-owner/1"
+FORMAT = "oil-ward/owner/1"
 _CARD = (
     "name",
     "owner",

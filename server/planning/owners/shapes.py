@@ -16,7 +16,7 @@ class Owner:
 
 @dataclass(frozen=True)
 class OwnersData:
-    """Everything held about an owner, in one document: format ``oilward-owner/1``."""
+    """Everything held about an owner, in one document: format ``oil-ward/owner/1``."""
 
     format: str
     workshop: str

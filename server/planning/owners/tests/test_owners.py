@@ -25,7 +25,7 @@ class OwnersTests(WorkshopTestCase):
         names = [one["name"] for one in self.lead.get("/api/owners/").json()]
         self.assertIn("Pilot station", names)
         said = self.lead.get("/api/owners/data/", {"name": "Pilot station"}).json()
-        self.assertEqual((said["format"], said["owner"]), ("oilward-owner/1", "Pilot station"))
+        self.assertEqual((said["format"], said["owner"]), ("oil-ward/owner/1", "Pilot station"))
         (bike,) = said["bikes"]
         self.assertEqual((bike["name"], bike["notes"]), ("Grey Heron", "Two-up, rings at noon"))
         self.assertEqual(len(bike["services"]), Service.objects.filter(bike=self.heron).count())
