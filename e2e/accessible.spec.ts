@@ -92,7 +92,7 @@ test("what a lead keeps, and a bench's tablet, are whole and accessible in three
     ["Backups", "Backups"],
     ["Tablets", "Tablets"],
   ] as const) {
-    await tab(page, name);
+    await page.getByRole("link", { name, exact: true }).click();
     await expect(page.getByRole("region", { name: region })).toBeVisible();
     await look(page, name);
   }

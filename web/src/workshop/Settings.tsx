@@ -36,9 +36,10 @@ function useSettings() {
   return { settings: settings.data, save };
 }
 
-function WeekDay({ value = 0, onChange, disabled }: DayProps) {
+function WeekDay({ id, value = 0, onChange, disabled }: DayProps) {
   return (
     <Choice
+      id={id}
       options={DAYS}
       value={String(value)}
       onChange={(chosen) => onChange?.(Number(chosen))}
@@ -48,6 +49,7 @@ function WeekDay({ value = 0, onChange, disabled }: DayProps) {
 }
 
 interface DayProps {
+  id?: string;
   value?: number;
   onChange?: (day: number) => void;
   disabled: boolean;

@@ -1,12 +1,11 @@
 import "./workshop.css";
-import { useNavigate, useParams } from "react-router";
+import { NavLink, useParams } from "react-router";
 import type { ReactNode } from "react";
 import { useSession } from "../api/hooks";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
 import { OwnersList } from "../planning/owners/OwnersList";
 import { AuditList } from "./audit/AuditList";
 import { CalendarAddress } from "./CalendarAddress";
-import { Doors } from "./Doors";
 import { KeepingPage } from "./keeping/KeepingPage";
 import { PeopleList } from "./people/PeopleList";
 import { SettingsForm } from "./Settings";
@@ -35,7 +34,6 @@ function Practice({ lead }: { lead: boolean }) {
 export function WorkshopPage() {
   const session = useSession();
   const { door = "" } = useParams();
-  const go = useNavigate();
   const lead = session.data?.role === "lead";
   const behind: Record<string, ReactNode> = {
     people: <PeopleList />,
@@ -54,12 +52,13 @@ export function WorkshopPage() {
         </p>
       </div>
       {lead && (
-        <Doors
-          doors={DOORS}
-          open={door}
-          go={(key) => void go(`/workshop/${key}`)}
-          className="workshop-doors"
-        />
+        <nav className="workshop-doors" aria-label="What of the workshop">
+          {DOORS.map(({ key, label }) => (
+            <NavLink key={key} to={key ? `/workshop/${key}` : "/workshop"} end>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
       )}
       {lead && behind[door] ? behind[door] : <Practice lead={lead} />}
     </>

@@ -62,7 +62,7 @@ export function OwnersList() {
         Backups made before still hold what was forgotten, until they are thinned out.
       </p>
       <Refused said={erase.error?.message} />
-      <div className="wide">
+      <div className="workshop-wide">
         <Table<Owner>
           className="lists"
           columns={columns}

@@ -101,7 +101,7 @@ export function AuditList() {
         set={(more) => setWanted({ ...wanted, page: 1, ...more })}
       />
       <Refused said={error?.message} />
-      <div className="wide">
+      <div className="workshop-wide" role="group" aria-label="Changes, newest first" tabIndex={0}>
         <Table<Line>
           className="lists"
           size="small"

@@ -143,14 +143,15 @@ function stands({ active, waits, has_pin }: Line): string {
 
 const COLUMNS: TableColumnsType<Line> = [
   { title: "Name", dataIndex: "name", render: (name: string) => <b>{name}</b> },
-  { title: "Signs in as", dataIndex: "username" },
+  { title: "Signs in as", dataIndex: "username", responsive: ["md"] },
   { title: "Role", dataIndex: "role" },
   {
     title: "Qualified for",
     dataIndex: "qualifications",
+    responsive: ["lg"],
     render: (held: string[]) => held.join(", "),
   },
-  { title: "Comes in by", render: (_, person) => stands(person) },
+  { title: "Comes in by", responsive: ["md"], render: (_, person) => stands(person) },
 ];
 
 /** Who works here: a lead adds people, changes what they may, and ends their access. */
@@ -185,7 +186,7 @@ export function PeopleList() {
           Add somebody
         </Button>
       </div>
-      <div className="wide">
+      <div className="workshop-wide">
         <Table<Line>
           className="lists"
           columns={columns}

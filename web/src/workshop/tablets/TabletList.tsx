@@ -55,8 +55,8 @@ const COLUMNS: TableColumnsType<Line> = [
       </>
     ),
   },
-  { title: "Paired by", dataIndex: "paired_by" },
-  { title: "On", dataIndex: "paired_on", className: "tabular" },
+  { title: "Paired by", dataIndex: "paired_by", responsive: ["md"] },
+  { title: "On", dataIndex: "paired_on", className: "tabular", responsive: ["sm"] },
 ];
 
 function Unpair({ name, unpair }: { name: string; unpair: () => void }) {
@@ -112,7 +112,7 @@ export function TabletList() {
         )}
       </div>
       <Refused said={unpair.error?.message} />
-      <div className="wide">
+      <div className="workshop-wide">
         <Table<Line>
           className="lists"
           columns={columns}
