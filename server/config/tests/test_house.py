@@ -1,0 +1,164 @@
+"""What a workshop's server keeps for itself: settings, certificates, backups, the unit systemd runs."""
+
+import json
+import os
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+from unittest import TestCase, mock
+
+from config.settings import ROOT
+
+sys.path.insert(0, str(ROOT))
+
+from ops import certificates, keep
+from ops.house import House, read_house
+from ops.install import unit, verified
+
+
+class HouseCase(TestCase):
+    def setUp(self) -> None:
+        self.home = Path(self.enterContext(TemporaryDirectory()))
+
+    def house(self, *hosts: str, **backup: Any) -> House:
+        return House(self.home, hosts or ("10.0.0.9", "bench.lan"), 443, 80, backup=backup)
+
+    def read(self, text: str) -> House:
+        file = self.home / "oilward.toml"
+        file.write_text(text)
+        told = {"OILWARD_STATE": str(self.home), "OILWARD_SETTINGS": str(file)}
+        with mock.patch.dict(os.environ, told):
+            return read_house()
+
+
+class SettingsTests(HouseCase):
+    def test_made_at_the_first_start_and_read_as_made(self) -> None:
+        file = self.home / "oilward.toml"
+        told = {"OILWARD_STATE": str(self.home), "OILWARD_SETTINGS": str(file)}
+        with mock.patch.dict(os.environ, told):
+            first = read_house()
+            self.assertEqual(read_house(), first)
+        self.assertIn("localhost", first.hosts)
+        self.assertEqual(first.backup["keep"], 14)
+
+    def test_what_cannot_be_read_is_said(self) -> None:
+        for text, words in (
+            ("hosts = [", "cannot be read"),
+            ('https_port = "door"\nhttp_port = 80', "https_port has to be a port"),
+            ("https_port = 443\nhttp_port = 99999", "http_port has to be a port"),
+        ):
+            with self.assertRaises(SystemExit) as stopped:
+                self.read(text)
+            self.assertIn(words, str(stopped.exception))
+
+    def test_links_lead_to_the_first_name(self) -> None:
+        house = self.read('hosts = ["oil.lan"]\nhttps_port = 8443\nhttp_port = 8080')
+        self.assertEqual(house.address, "https://oil.lan:8443")
+
+
+class CertificateTests(HouseCase):
+    def shown(self, house: House) -> str:
+        words = [
+            "openssl",
+            "x509",
+            "-in",
+            str(certificates.own(house).certificate),
+            "-noout",
+            "-text",
+        ]
+        return subprocess.run(words, capture_output=True, text=True, check=True).stdout
+
+    def test_made_once_and_anew_for_other_names_by_the_same_authority(self) -> None:
+        house = self.house()
+        self.assertEqual((certificates.renew(house), certificates.renew(house)), (True, False))
+        said, ca = self.shown(house), (self.home / "tls" / "ca.crt").read_bytes()
+        self.assertIn("IP Address:10.0.0.9, DNS:bench.lan", said)
+        self.assertIn("CA:FALSE", said)
+        self.assertTrue(certificates.renew(self.house("10.0.0.10")))
+        self.assertIn("IP Address:10.0.0.10", self.shown(house))
+        self.assertEqual((self.home / "tls" / "ca.crt").read_bytes(), ca)
+        done = subprocess.run(
+            ["openssl", "verify", "-CAfile", "ca.crt", "server.crt"],
+            cwd=self.home / "tls", capture_output=True, text=True, check=False,
+        )  # fmt: skip
+        self.assertEqual(done.returncode, 0, done.stderr)
+        for key in ("ca.key", "server.key"):
+            self.assertEqual((self.home / "tls" / key).stat().st_mode & 0o077, 0, key)
+
+    def test_renewed_before_it_ends(self) -> None:
+        house = self.house()
+        certificates.renew(house)
+        with mock.patch.object(certificates, "RENEW_DAYS", certificates.DAYS + 1):
+            self.assertTrue(certificates.renew(house))
+
+    def test_the_owners_own_is_left_alone_and_has_to_be_there(self) -> None:
+        house = House(self.home, ("x",), 443, 80, "/nowhere/x.crt", "/nowhere/x.key")
+        self.assertFalse(certificates.renew(house))
+        with self.assertRaises(SystemExit) as stopped:
+            certificates.own(house)
+        self.assertIn("/nowhere/x.crt", str(stopped.exception))
+
+
+class KeepTests(HouseCase):
+    def keeping(self, **more: Any) -> keep.Keeping:
+        return keep.Keeping(self.house(folder=str(self.home / "kept"), **more))
+
+    def make(self, keeping: keep.Keeping, fails: int = 0) -> Path | None:
+        def write(postgres: Any, command: str, file: str) -> int:
+            Path(file).write_bytes(b"everything there is")
+            return fails
+
+        with mock.patch.object(keep, "on_data", write):
+            return keeping.made(mock.Mock())
+
+    def told(self) -> dict[str, Any]:
+        return dict(json.loads((self.home / "kept.json").read_text()))
+
+    def test_sealed_with_the_passphrase_and_opened_with_it_alone(self) -> None:
+        for name, words in (("right", "four wet ropes"), ("wrong", "five wet ropes")):
+            (self.home / name).write_text(words)
+        made = self.make(self.keeping(passphrase_file=str(self.home / "right")))
+        assert made is not None
+        self.assertEqual([file.name for file in made.parent.iterdir()], [made.name])
+        self.assertNotIn(b"everything", made.read_bytes())
+        with keep.opened(made, str(self.home / "right")) as plain:
+            self.assertEqual(plain.read_bytes(), b"everything there is")
+        for passphrase in (str(self.home / "wrong"), ""):
+            with self.assertRaises(SystemExit), keep.opened(made, passphrase):
+                self.fail("opened")
+        self.assertTrue(self.told()["encrypted"])
+
+    def test_only_so_many_stay(self) -> None:
+        keeping = self.keeping(keep=2)
+        (self.home / "kept").mkdir()
+        for day in ("01", "02", "03"):
+            (self.home / "kept" / f"oilward-2020-01-{day}-000000.backup").touch()
+        made = self.make(keeping)
+        assert made is not None
+        left = sorted(file.name for file in (self.home / "kept").iterdir())
+        self.assertEqual(left, ["oilward-2020-01-03-000000.backup", made.name])
+
+    def test_what_failed_is_told_and_the_one_before_stands(self) -> None:
+        self.make(self.keeping())
+        self.assertIsNone(self.make(self.keeping(), fails=1))
+        self.assertIn("could not be written", self.told()["failed"])
+        self.assertTrue(self.told()["made_at"])
+        # another machine that does not take it
+        also = self.keeping(also_to="nobody@127.0.0.1:x")
+        with mock.patch.dict(os.environ, {"PATH": "/nowhere"}):
+            self.assertIsNone(self.make(also))
+
+
+class UnitTests(TestCase):
+    def test_systemd_takes_the_unit(self) -> None:
+        if not shutil.which("systemd-analyze"):
+            self.skipTest("no systemd on this machine")
+        there = Path("/var/lib/oilward")
+        text = unit(ROOT / "ward", there, Path("/etc/oilward/oilward.toml"), "/srv/kept")
+        self.assertEqual(verified(text), "")
+        self.assertIn("ReadWritePaths=/var/lib/oilward -/srv/kept", text)
+        wrong = unit(Path("/nowhere/ward"), there, Path("/etc/x.toml"), "")
+        self.assertIn("not executable", verified(wrong))
