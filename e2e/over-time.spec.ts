@@ -61,7 +61,7 @@ test("a sample out under its label, the simulated laboratory's answer, a file wi
   await signIn(page, "oda");
   await page.goto("/findings");
   await page
-    .getByRole("link", { name: /Ferry Bell, final drive/ })
+    .getByRole("link", { name: /Red Buoy, engine/ })
     .first()
     .click();
   await press(page, "Take a sample for the laboratory");
@@ -85,7 +85,7 @@ test("a sample out under its label, the simulated laboratory's answer, a file wi
     "Line 3, label No sample waits under the label S-NOBODY.",
   );
 
-  await row.getByRole("link", { name: "Ferry Bell, final drive" }).click();
+  await row.getByRole("link", { name: "Red Buoy, engine" }).click();
   const lab = page.getByRole("region", { name: "Laboratory" });
   await expect(lab).toContainText("Water 0.3 %: condensation or coolant.");
   const iron = page.getByRole("region", { name: /^Fe in the oil/ });

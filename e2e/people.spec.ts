@@ -74,12 +74,12 @@ test("somebody is added, comes in by their link, taps in at a bench, changes rol
   const audit = page.getByRole("region", { name: "Who changed what" });
   await expect(audit.getByRole("row").nth(1)).toContainText("access ended");
   await choose(page, "What was done", "tablet paired");
-  await expect(audit.getByRole("row")).toHaveCount(2);
-  await expect(audit.getByRole("row").nth(1)).toContainText("Bench 2, left");
+  await expect(audit.getByRole("row").filter({ hasText: "Bench 2, left" })).toHaveCount(1);
+  await expect(audit.getByRole("row").filter({ hasText: "access ended" })).toHaveCount(0);
   await page.getByRole("link", { name: "Tablets", exact: true }).click();
   await press(page, "Unpair Bench 2, left");
   await press(page, "Unpair it");
-  await expect(page.getByText("No tablet belongs to a bench yet.")).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "Bench 2, left" })).toHaveCount(0);
   await tablet.reload();
   await expect(tablet.getByLabel("Password")).toBeVisible();
 });

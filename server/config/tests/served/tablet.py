@@ -7,6 +7,7 @@ import sys
 import time
 import urllib.error
 import urllib.request
+from datetime import UTC, datetime
 from hashlib import sha256
 from http.cookiejar import CookieJar
 from pathlib import Path
@@ -108,7 +109,7 @@ class Visit:
         self.sheet = tablet.ask("POST", "/api/visits/", new)
 
     def entry(self, kind: str, data: dict[str, Any] | None = None) -> None:
-        now = time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime())
+        now = datetime.now(UTC).isoformat()
         body = {"id": str(uuid4()), "step": self.sheet["focus"], "kind": kind, "at": now}
         path = f"/api/visits/{self.id}/entries/"
         self.sheet = self.tablet.ask("POST", path, {**body, "data": data or {}})
@@ -116,6 +117,10 @@ class Visit:
     @property
     def step(self) -> dict[str, Any]:
         return next(one for one in self.sheet["steps"] if one["id"] == self.sheet["focus"])
+
+    def level(self) -> str:
+        """Low at first; from the second look on it stands where it should."""
+        return self.levels.pop(0) if len(self.levels) > 1 else self.levels[0]
 
     def wait(self) -> None:
         self.entry("start")
@@ -134,7 +139,7 @@ class Visit:
             pour = {"amount": task["coach"]["amount"], "closed": True}
             self.entry("draw" if step["draws"] else "pour", pour)
         elif kind == "level":
-            seen = {"sight": "seen", "position": self.levels.pop(0), "attitude": "upright"}
+            seen = {"sight": "seen", "position": self.level(), "attitude": "upright"}
             self.entry("level", seen)
         else:
             said: dict[str, tuple[str, dict[str, Any]]] = {
