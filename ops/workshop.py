@@ -6,7 +6,6 @@ import signal
 import subprocess
 import sys
 import time
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from . import certificates, nginx
@@ -19,12 +18,8 @@ from .postgres import Postgres
 from .serve import build_web, manage, migrate, stop_on_signals, wait_until_up
 
 LOOK, HOUR = 1.0, 3600.0
-MOST_FALLS, WITHIN = (
-    5,
-    60.0,
-)  # a process that falls more often than this in so many seconds stays down
-
-Started = Callable[[], "subprocess.Popen[bytes]"]
+# a process that falls more often than this in so many seconds stays down
+MOST_FALLS, WITHIN = 5, 60.0
 
 
 @dataclass

@@ -1,7 +1,7 @@
 from typing import Any
 from uuid import UUID
 
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import authenticate, logout
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -58,11 +58,8 @@ class SessionView(APIView):
             log.warning("sign-in refused: %s", wanted.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
         log.info("signed in: %s", person.username)
-        login(request._request, person)
+        tablet = here.enter(request._request, person)
         SignInThrottle().forget(request, self)
-        tablet = here.tablet_of(request._request)
-        if tablet:
-            here.begin(request._request.session, tablet)
         return Response(SessionSerializer(selectors.session(person, tablet)).data)
 
     @extend_schema(

@@ -1,7 +1,7 @@
 from typing import Any
 from uuid import UUID
 
-from django.contrib.auth import login, update_session_auth_hash
+from django.contrib.auth import update_session_auth_hash
 from django.utils import timezone
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
@@ -16,6 +16,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import CrowdThrottle, MayWork, OwnThrottle, person_of
 from workshop.selectors import session
 from workshop.shapes import Session
+from workshop.tablets import here
 
 from . import selectors, services
 from .shapes import (
@@ -165,8 +166,8 @@ class WelcomeView(APIView):
     )
     def post(self, request: Request, token: str) -> Response:
         person = services.choose(token, given(ChosenSerializer, request), now=timezone.now())
-        login(request._request, person, backend="django.contrib.auth.backends.ModelBackend")
-        return Response(SessionSerializer(session(person)).data)
+        tablet = here.enter(request._request, person)
+        return Response(SessionSerializer(session(person, tablet)).data)
 
 
 class OwnView(APIView):

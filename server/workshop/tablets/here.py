@@ -6,10 +6,11 @@ from typing import Any
 from uuid import UUID
 
 from django.conf import settings
+from django.contrib.auth import login
 from django.http import HttpRequest, HttpResponse
 from django.utils.crypto import constant_time_compare
 
-from workshop.models import Tablet, Workshop
+from workshop.models import Person, Tablet, Workshop
 from workshop.people.links import digest
 
 # the keys of a tablet's session
@@ -46,6 +47,15 @@ Kept = MutableMapping[str, Any]
 def begin(session: Kept, tablet: Tablet) -> None:
     """Somebody tapped in: from now on idle time counts."""
     session[TABLET], session[HANDS] = str(tablet.pk), int(time.time())
+
+
+def enter(request: HttpRequest, person: Person) -> Tablet | None:
+    """Sign somebody in, and count idle time where it is on a paired tablet: that tablet."""
+    login(request, person, backend="django.contrib.auth.backends.ModelBackend")
+    tablet = tablet_of(request)
+    if tablet:
+        begin(request.session, tablet)
+    return tablet
 
 
 def hands(session: Kept) -> None:

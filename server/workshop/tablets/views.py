@@ -2,7 +2,7 @@ from typing import Any
 from uuid import UUID
 
 from django.conf import settings
-from django.contrib.auth import login, logout
+from django.contrib.auth import logout
 from django.utils import timezone
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
@@ -101,8 +101,7 @@ class DoorwayView(APIView):
         if tablet is None or person is None:
             log.warning("PIN refused: %s", tapped.username[:40])
             raise AuthenticationFailed(code="access.wrong_pin" if tablet else "access.no_tablet")
-        login(request._request, person, backend="django.contrib.auth.backends.ModelBackend")
-        here.begin(request._request.session, tablet)
+        here.enter(request._request, person)
         SignInThrottle().forget(request, self)
         log.info("tapped in: %s at %s", person.username, tablet.name)
         return Response(SessionSerializer(session(person, tablet)).data)

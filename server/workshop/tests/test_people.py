@@ -9,9 +9,13 @@ from uuid import UUID, uuid4
 from demo.testing import WorkshopTestCase
 from django.conf import settings
 from django.core.cache import cache
+from django.http import HttpRequest
 from django.utils import timezone
+from oilward_core.errors import CoreError
+from rest_framework.request import Request
 from rest_framework.test import APIClient
 
+from workshop.access import countersigner
 from workshop.models import Person, Trace, Welcome, Workshop
 from workshop.people import links
 from workshop.tablets import here
@@ -222,6 +226,30 @@ class TabletTests(PeopleCase):
         with patch.object(here.time, "time", lambda: begun + 20 * 60):
             self.assertEqual(device.get("/api/ward/").status_code, 401)
             self.assertFalse(device.get("/api/session/").json()["signed_in"])
+
+    def test_who_comes_in_by_a_link_there_is_out_without_hands_as_well(self) -> None:
+        device, link = self.paired(), self.add().json()["path"]
+        chosen = {"password": "seven pale gulls", "pin": ""}
+        session = device.post(f"/api{link}/", chosen, format="json").json()
+        self.assertEqual(session["tablet"], "Bench 2, left")
+        later = timezone.now().timestamp() + 11 * 60
+        with patch.object(here.time, "time", lambda: later):
+            self.assertEqual(device.get("/api/ward/").status_code, 401)
+
+    def test_a_lead_beside_is_known_by_pin_on_a_benchs_tablet_and_nowhere_else(self) -> None:
+        pin = {"current": "harbour-oda", "pin": "1379"}
+        self.lead.put("/api/own/pin/", pin, format="json")
+        device = self.paired()
+        self.tap(device)
+        mira = Person.objects.get(username="mira")
+        asked = HttpRequest()
+        with self.assertRaises(CoreError):
+            countersigner(Request(asked), "oda", "1379", mira)
+        asked.COOKIES = {settings.TABLET_COOKIE: device.cookies[settings.TABLET_COOKIE].value}
+        self.assertEqual(countersigner(Request(asked), "oda", "1379", mira).name, "Oda")
+        for name, wrong in (("oda", "1378"), ("mira", "2580")):
+            with self.assertRaises(CoreError):
+                countersigner(Request(asked), name, wrong, mira)
 
     def test_ten_wrong_pins_and_it_is_good_no_more(self) -> None:
         device = self.paired()

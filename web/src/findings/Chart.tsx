@@ -39,7 +39,8 @@ export function axisOf(history: History): Axis {
 
 const grouped = (km: number) => Math.round(km).toLocaleString("en").replaceAll(",", "\u202f");
 
-/** What is drawn (by the chart library, where it has a `height`), as words and numbers too: on the screen when it is asked for, and always in print. */
+/** What is drawn (by the chart library, where it has a `height`), as words and numbers too: on the
+ * screen when it is asked for, and always in print. */
 export function Chart<Row extends object>({
   title,
   says,

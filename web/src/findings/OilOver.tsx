@@ -36,7 +36,7 @@ export function OilOver({ history, axis }: { history: History; axis: Axis }) {
         {history.marks
           .filter(({ lane }) => lane === "Another oil")
           .map(({ km, words }) => (
-            <ReferenceLine key={words} x={km} stroke={colour.action} strokeWidth={2} />
+            <ReferenceLine key={`${km} ${words}`} x={km} stroke={colour.action} strokeWidth={2} />
           ))}
         <Bar dataKey="put" fill="#e0c58f" barSize={14} isAnimationActive={false} />
         <Bar dataKey="drained" fill="#8a5300" barSize={14} isAnimationActive={false} />
