@@ -12,7 +12,6 @@ from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
 from oilward_core.ageing import Clock, changes_after, clock_of, least
-from oilward_core.ageing import said_on as said_by_clock
 from oilward_core.bench import Speaker
 from oilward_core.debris import ASKING, Level, LevelWord, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
@@ -55,6 +54,7 @@ from visits.mapping import valid_takes
 from visits.models import Service, TopUp
 from workshop.mapping import whys
 
+from .kept import NOTCH_DAYS, kept_clock
 from .models import DueRow, WardRow
 from .shapes import Ask, Glass, MonthLoad, ServiceLine, SpecGroup, SpecLine, TopUpLine, WardBike
 from .shapes import Choice as ChoiceShape
@@ -119,9 +119,6 @@ def known_of(
     return Known(
         bike, now, schools, read, rate, hours_rate(meters, today), rate_until(meters, today)
     )
-
-
-NOTCH_DAYS = 30
 
 
 def glass(
@@ -393,69 +390,6 @@ def _changes(known: Known, reservoirs: Sequence[Reservoir]) -> list[date]:
     state is another, or a reading is too old for the rate."""
     changes = [changes_after(reservoir.clock, known.now.on) for reservoir in reservoirs]
     return [day for day in (*changes, known.rate_until) if day is not None]
-
-
-def kept_clock(clock: Clock, ahead: Forecast | None) -> dict[str, Any]:
-    return {
-        "shares": [[rule, str(share)] for rule, share in clock.shares],
-        "over": list(clock.over),
-        "ahead": ahead.on.isoformat() if ahead else None,
-        **{name: _iso(getattr(clock, name)) for name in ("since", "due_on", "changed")},
-        "span": clock.span,
-    }
-
-
-def _iso(day: date | None) -> str | None:
-    return day.isoformat() if day else None
-
-
-def _day(text: str | None) -> date | None:
-    return date.fromisoformat(text) if text else None
-
-
-def _clock(kept: Mapping[str, Any]) -> Clock:
-    return Clock(
-        tuple((rule, Decimal(share)) for rule, share in kept["shares"]),
-        tuple(kept["over"]),
-        _day(kept["since"]),
-        _day(kept["due_on"]),
-        _day(kept["changed"]),
-        kept["span"],
-    )
-
-
-def said_on(glass: dict[str, Any], kept: Mapping[str, Any] | None, day: date) -> dict[str, Any]:
-    """A glass as it was kept, said on a later day on which its state is still the same."""
-    if kept is None:
-        return glass
-    now, ahead = said_by_clock(_clock(kept), day, glass["when"]), _day(kept["ahead"])
-    left = float(now.left)
-    return {
-        **glass,
-        "level": min(max(left, 0.0), 1.0),
-        "age": float(now.age),
-        "when": now.when,
-        "forecast": glass["forecast"] if left > 0 else "",
-        "notch": left_from(left, ahead, day, NOTCH_DAYS) if ahead else None,
-        "reasons": _reasons_on(glass["reasons"], now.rules, now.used),
-    }
-
-
-def bike_on(shape: dict[str, Any], clocks: Mapping[str, Any], day: date) -> dict[str, Any]:
-    """A bike as it was kept, said on a later day."""
-    glasses = [said_on(glass, clocks.get(glass["key"]), day) for glass in shape["glasses"]]
-    return {**shape, "glasses": glasses, "asks": shape.get("asks", [])}
-
-
-def _reasons_on(
-    reasons: Sequence[dict[str, Any]], rules: Sequence[str], used: str
-) -> list[dict[str, Any]]:
-    """The limits' reasons in the order of the day, how much time is used among them; then the others."""
-    limits = {reason["rule"]: reason for reason in reasons[: len(rules)]}
-    if used and "time" in limits:
-        limits["time"] = {**limits["time"], "text": used}
-    first = [limits[rule] for rule in rules if rule in limits]
-    return [*first, *reasons[len(first) :]]
 
 
 def ward_row(

@@ -29,6 +29,7 @@ from workshop.models import Person
 from workshop.touched import generation
 
 from . import mapping
+from .kept import bike_on
 from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
 from .shapes import Ask, BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wanted
 
@@ -161,7 +162,7 @@ def _said(made: Mapping[UUID, UUID], today: date) -> dict[UUID, dict[str, Any]]:
     for pk, mark, shape, clocks in kept.values_list("pk", "made", "shape", "clocks"):
         if len(_SAID) >= MOST_SAID:
             _SAID.clear()
-        _SAID[pk, mark, today] = told[pk] = mapping.bike_on(shape, clocks, today)
+        _SAID[pk, mark, today] = told[pk] = bike_on(shape, clocks, today)
     return {pk: shape for pk, shape in told.items() if shape is not None}
 
 

@@ -4,7 +4,8 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "./Ask";
 import { Choice } from "./Choice";
-import { OUNCES, TORQUES, VOLUMES } from "./units";
+import { useOwnPage } from "./people/useOwnPage";
+import { OUNCES } from "./units";
 
 const ZONES = Intl.supportedValuesOf("timeZone");
 
@@ -61,6 +62,7 @@ function Filled({
   lead,
 }: { settings: Settings; lead: boolean } & Pick<ReturnType<typeof useSettings>, "save">) {
   const [form] = Form.useForm<Settings>();
+  const own = useOwnPage();
   const money = { disabled: !lead, suffix: settings.currency };
   return (
     <Ask
@@ -94,10 +96,10 @@ function Filled({
         <Input disabled={!lead} maxLength={5} placeholder="€" />
       </Field>
       <Field name="volume_unit" label="New people read volumes in">
-        <Choice options={VOLUMES} disabled={!lead} />
+        <Choice options={own?.volume_units ?? []} disabled={!lead} />
       </Field>
       <Field name="torque_unit" label="New people read torques in">
-        <Choice options={TORQUES} disabled={!lead} />
+        <Choice options={own?.torque_units ?? []} disabled={!lead} />
       </Field>
       <Field name="ounces" label="Their ounces and quarts are">
         <Choice options={OUNCES} disabled={!lead} />

@@ -1,12 +1,13 @@
 import "../workshop.css";
 import { Input } from "antd";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Ask, Field } from "../Ask";
 import { Choice } from "../Choice";
 import { OUNCES } from "../units";
+import { useOwnPage } from "./useOwnPage";
 
 type Own = Shape["OwnPage"];
 
@@ -115,10 +116,7 @@ function Pin({ own }: { own: Own }) {
 
 /** What everyone sees and changes of themselves. */
 export function OwnPage() {
-  const { data: own } = useQuery({
-    queryKey: keys.own,
-    queryFn: () => taken(api.GET("/api/own/")),
-  });
+  const own = useOwnPage();
   if (!own) return null;
   return (
     <>
