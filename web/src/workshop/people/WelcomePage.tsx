@@ -1,3 +1,4 @@
+import "../workshop.css";
 import { Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
@@ -9,8 +10,8 @@ import { Waiting } from "../States";
 
 function Spent() {
   return (
-    <main className="sign-in">
-      <section className="sign-in-card">
+    <main className="welcome">
+      <section className="ask-group">
         <h1>This link opens nothing any more</h1>
         <p>It was used, or is too old. Ask a lead of the workshop for another one.</p>
       </section>
@@ -30,8 +31,8 @@ function Choosing({ token, page }: { token: string; page: Shape["WelcomePage"] }
     },
   });
   return (
-    <main className="sign-in">
-      <section className="sign-in-card">
+    <main className="welcome">
+      <section className="ask-group">
         <h1>Welcome, {page.name}</h1>
         <p className="soft">
           {page.workshop}. You sign in as <b>{page.username}</b>.
