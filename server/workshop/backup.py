@@ -36,8 +36,6 @@ _PARTS = (
     "CHECK CONSTRAINT", "FK CONSTRAINT", "CONSTRAINT", "INDEX", "FUNCTION", "TRIGGER",
 )  # fmt: skip
 _LISTED = re.compile(rf"\d+; \d+ \d+ ({'|'.join(_PARTS)}) public ")
-# rows that are worked out anew all the time, and may be fewer a moment later
-_PASSING = ("planning_wardrow", "planning_duerow", "planning_tally", "planning_kepthistory")
 _LEFT_OUT = ("cache", "django_session")  # who is signed in is nobody's to keep
 
 # as settings.DATABASES describes one
@@ -85,15 +83,23 @@ ORDER BY c.relname
 """
 
 
-def _rows(database: Database, name: str) -> dict[str, int]:
+def _rows(connection: Connection) -> dict[str, int]:
     """How many rows each table holds, but for what a backup leaves out."""
-    with _open(database, name) as connection:
-        tables = [table for (table,) in connection.execute(_TABLES) if table not in _LEFT_OUT]
-        counted = {}
-        for table in tables:
-            found = connection.execute(SQL("SELECT count(*) FROM {}").format(Identifier(table)))
-            counted[table] = int((found.fetchone() or [0])[0])
-        return counted
+    tables = [table for (table,) in connection.execute(_TABLES) if table not in _LEFT_OUT]
+    counted = {}
+    for table in tables:
+        found = connection.execute(SQL("SELECT count(*) FROM {}").format(Identifier(table)))
+        counted[table] = int((found.fetchone() or [0])[0])
+    return counted
+
+
+@contextmanager
+def _moment(database: Database) -> Iterator[tuple[str, dict[str, int]]]:
+    """One moment of a database at work: the snapshot others may read it by, and the rows in it."""
+    with _open(database, database["NAME"]) as connection:
+        connection.execute("BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY")
+        (snapshot,) = connection.execute("SELECT pg_export_snapshot()").fetchone() or [""]
+        yield str(snapshot), _rows(connection)
 
 
 def _zip(dumped: Path, part: Path, rows: dict[str, int]) -> None:
@@ -122,9 +128,8 @@ def dump(database: Database, file: Path) -> None:
     try:
         for one in (part, raw):
             one.touch(mode=0o600)
-        rows = _rows(database, database["NAME"])
-        with raw.open("wb") as out:
-            words = ["--format=custom", "--no-owner", "--no-acl"]
+        with _moment(database) as (snapshot, rows), raw.open("wb") as out:
+            words = ["--format=custom", "--no-owner", "--no-acl", f"--snapshot={snapshot}"]
             words += [f"--exclude-table-data={table}" for table in _LEFT_OUT]
             _tool("pg_dump", database, *words, f"--dbname={database['NAME']}", stdout=out)
         _zip(raw, part, rows)
@@ -245,14 +250,13 @@ def _promised(file: Path) -> dict[str, int]:
     return {str(table): int(count) for table, count in told.items()}
 
 
-# what keeps being written to while a backup is made is only ever added to
-_LESS = "{file} is not whole: {table} has {found} rows, and had {promised}."
+_OTHER = "{file} is not whole: {table} has {found} rows, and had {promised}."
 
 
 def prove(database: Database, file: Path) -> dict[str, int]:
     """Put a backup into a database that is thrown away; the rows found there, by table.
 
-    Raises CommandError for a file that is damaged, no backup, too new, or has less than it promises.
+    Raises CommandError for a file that is damaged, no backup, too new, or holds other than it promises.
     """
     name = f"{database['NAME']}_drill"
     if not file.is_file():
@@ -262,14 +266,14 @@ def prove(database: Database, file: Path) -> dict[str, int]:
         try:
             with _empty(database, server, name) as empty:
                 _poured(empty, dumped)
-                found = _rows(empty, name)
+                with _open(empty, name) as inside:
+                    found = _rows(inside)
         finally:
             _drop(server, name)
     for table, promised in _promised(file).items():
-        if found.get(table, 0) < promised and table not in _PASSING:
-            raise CommandError(
-                _LESS.format(file=file, table=table, found=found.get(table, 0), promised=promised)
-            )
+        has = found.get(table, 0)
+        if has != promised:
+            raise CommandError(_OTHER.format(file=file, table=table, found=has, promised=promised))
     return found
 
 

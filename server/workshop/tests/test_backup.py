@@ -3,6 +3,7 @@
 import tempfile
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from django.contrib.sessions.models import Session
 from django.core.management import call_command
@@ -12,7 +13,8 @@ from django.test import TransactionTestCase
 from django.utils import timezone
 from psycopg import connect
 
-from workshop.backup import dump, put_back
+from workshop import backup
+from workshop.backup import dump, prove, put_back
 from workshop.models import Person
 
 COPY = "backup_copy"
@@ -61,6 +63,22 @@ class BackupTests(TransactionTestCase):
         self.assertEqual(self.names(COPY), [("Mira",), ("Oda",)])
         self.assertEqual(self.names(f"{COPY}_before"), [("Mira",)])
         self.assertNotIn(f"{COPY}_restoring", self.standing())
+
+    def test_a_backup_is_one_moment_of_a_workshop_at_work(self) -> None:
+        """What goes and comes while it is made is in it as it was counted."""
+        run = backup._tool
+
+        def meanwhile(command: str, *words: Any, **more: Any) -> str:
+            if command == "pg_dump":
+                self.execute(self.here["NAME"], "DELETE FROM workshop_person")
+                self.execute(self.here["NAME"], "INSERT INTO planning_roller VALUES (1, now())")
+            return run(command, *words, **more)
+
+        with mock.patch("workshop.backup._tool", meanwhile):
+            dump(self.here, self.file)
+        self.assertEqual(self.names(self.here["NAME"]), [])
+        found = prove(self.here, self.file)
+        self.assertEqual((found["workshop_person"], found["planning_roller"]), (1, 0))
 
     def test_a_restored_workshop_refuses_what_the_first_one_refused(self) -> None:
         dump(self.here, self.file)
