@@ -17,6 +17,7 @@ from shelf.stock import selectors as stock
 from visits.models import EntryRow
 from visits.tests.bench import Technician
 from workshop import days
+from workshop.models import Person
 
 
 class VisitRaces(RaceTestCase):
@@ -184,3 +185,49 @@ class SheetRaces(RaceTestCase):
             self.assertIn((wrote, approved), [(200, 200), (409, 200), (200, 409)])
             if wrote == 409:
                 self.assertNotEqual(row.revision, cell["revision"] + 1)
+
+
+class PeopleRaces(RaceTestCase):
+    def person(self, number: int) -> dict[str, Any]:
+        return {"id": str(uuid4()), "username": f"bram{number}", "name": f"Bram {number}",
+                "role": "technician", "qualifications": []}  # fmt: skip
+
+    def test_somebody_added_twice_at_once_is_one(self) -> None:
+        first, second = self.signed_in("oda"), self.signed_in("oda")
+        for number in range(TRIES):
+            body = self.person(number)
+            same = self.codes(
+                partial(first.post, "/api/people/", body, format="json"),
+                partial(second.post, "/api/people/", body, format="json"),
+            )
+            self.assertEqual(same, [201, 201])
+            one, other = self.person(100 + number), self.person(100 + number)
+            codes = self.codes(
+                partial(first.post, "/api/people/", one, format="json"),
+                partial(second.post, "/api/people/", other, format="json"),
+            )
+            self.assertEqual(sorted(codes), [201, 422])
+
+    def test_of_two_leads_who_end_each_others_lead_one_stays(self) -> None:
+        leads = [self.signed_in(name) for name in ("oda", "mira")]
+        for _ in range(TRIES):
+            Person.objects.filter(username__in=("oda", "mira")).update(role="lead")
+            lines = self.people()
+            codes = self.codes(
+                *(
+                    partial(
+                        leads[mine].put,
+                        f"/api/people/{lines[name]['id']}/",
+                        {**lines[name], "role": "technician"},
+                        format="json",
+                    )
+                    for mine, name in ((0, "mira"), (1, "oda"))
+                )
+            )
+            self.assertEqual(codes.count(200), 1, codes)
+            self.assertLess(max(codes), 500, codes)
+            self.assertEqual(Person.objects.filter(role="lead").count(), 1)
+
+    def people(self) -> dict[str, dict[str, Any]]:
+        told = self.signed_in("oda").get("/api/people/").json()["people"]
+        return {line["username"]: line for line in told}

@@ -14,7 +14,7 @@ from oilward_core.errors import CoreError
 from oilward_core.people import Qualification, full_name, pin, reads, sign_in_name
 
 from workshop.access import as_id, require_lead
-from workshop.models import Person, Role, Trace, Welcome, Workshop
+from workshop.models import Person, Role, Welcome, Workshop
 from workshop.touched import touch_all
 from workshop.traces import trace
 
@@ -55,6 +55,11 @@ def _free(name: str, but: int = 0) -> None:
         raise CoreError("people.name_taken", field="name", name=name)
 
 
+def _in_turn() -> None:
+    """Who comes and goes is written by one lead at a time: of two who end each other's lead one stays."""
+    Workshop.objects.select_for_update().first()
+
+
 def new_person(username: str, name: str, role: str) -> Person:
     """Somebody new, who reads in the workshop's units and has no password yet.
 
@@ -90,18 +95,18 @@ def link_for(person: Person, act: object, now: datetime) -> WelcomeLink:
 def add(new: NewPerson, *, actor: Person, now: datetime) -> WelcomeLink:
     """Add somebody; the one-time link to hand over. A lead's to do."""
     require_lead(actor)
+    _in_turn()
     act = as_id(new.id)
-    about = f"person/{act}"
-    if done := Trace.objects.filter(about=about, act="person added").first():
-        known = Person.objects.filter(username=done.was["username"]).first()
-        if known is None or known.username != new.username.strip().lower():
+    handed = Welcome.objects.filter(digest=links.digest(links.token_of(act))).first()
+    if handed:
+        if handed.person.username != new.username.strip().lower():
             raise Conflict("people.id_taken")
-        return link_for(known, act, now)
+        return link_for(handed.person, act, now)
     row = new_person(new.username, new.name, new.role)
     row.qualifications = _qualifications(new.qualifications)
     row.save()
-    told = {"username": row.username, "name": row.name, "role": row.role}
-    trace("person added", about, actor=actor, was=told)
+    told = {"name": row.name, "role": row.role}
+    trace("person added", f"person/{row.username}", actor=actor, was=told)
     return link_for(row, act, now)
 
 
@@ -116,7 +121,7 @@ def _a_lead_stays(row: Person, role: str, active: bool) -> None:
     """Refuse to leave the workshop without anybody who may lead it."""
     if row.role != Role.LEAD or not row.is_active or (role == Role.LEAD and active):
         return
-    others = Person.objects.select_for_update().filter(role=Role.LEAD, is_active=True)
+    others = Person.objects.filter(role=Role.LEAD, is_active=True)
     if not any(one.has_usable_password() for one in others.exclude(pk=row.pk)):
         raise CoreError("people.last_lead", field="role" if active else "active")
 
@@ -126,6 +131,7 @@ def change(person_id: int, changed: ChangedPerson, *, actor: Person) -> Person:
     """Change somebody's name, role or qualifications, or end their access. A lead's to do. Raises
     Conflict ``people.edited``."""
     require_lead(actor)
+    _in_turn()
     row = _locked(person_id)
     name = full_name(changed.name)
     _free(name, but=row.pk)
