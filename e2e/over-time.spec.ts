@@ -79,7 +79,7 @@ test("a sample out under its label, the simulated laboratory's answer, a file wi
   const text = `label,received,laboratory,Fe,water\n${name},2026-11-20,North quay,31,0.3\nS-NOBODY,2026-11-20,,4,\n`;
   const file = { name: "report.csv", mimeType: "text/csv", buffer: Buffer.from(text) };
   await page.locator("input[type=file]").setInputFiles(file);
-  await expect(page.getByText("Taken in:")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText("Taken in:")).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText("1 of 2 lines")).toBeVisible();
   await expect(page.getByRole("list", { name: "Lines that were not taken" })).toContainText(
     "Line 3, label No sample waits under the label S-NOBODY.",

@@ -4,14 +4,15 @@ export default defineConfig({
   testDir: ".",
   // a port for the server and one for its events process each
   workers: Math.ceil((process.env["OILWARD_E2E_PORTS"] ?? "").split(",").length / 2),
-  timeout: 180_000,
-  expect: { timeout: 15_000 },
+  // long, for a machine that has other work: only what fails waits so long
+  timeout: 400_000,
+  expect: { timeout: 30_000 },
   forbidOnly: true,
   outputDir: "test-results",
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: "only-on-failure",
-    actionTimeout: 20_000,
+    actionTimeout: 40_000,
     trace: "off",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

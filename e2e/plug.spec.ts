@@ -90,7 +90,6 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
   page,
   browser,
 }) => {
-  test.setTimeout(300_000);
   await beforeThePlug(page, "Fulmar", "runa");
   const write = page.getByRole("button", { name: "Write it down" });
   await expect(write).toBeDisabled(); // clean is said by its own button

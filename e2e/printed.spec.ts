@@ -69,7 +69,6 @@ async function write(page: Page, [cell, printed, reads, answer]: Line): Promise<
 test("a page full of a manual's own notations is read, and each doubt is asked once", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page, "oda");
   await page.getByRole("link", { name: "Spec sheets" }).click();
   await press(page, "New model");

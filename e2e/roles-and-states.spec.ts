@@ -57,7 +57,7 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
   await page.unroute("**/api/ward/**");
   await page.route("**/api/ward/**", (route) => route.abort());
   await page.reload();
-  await expect(page.getByText("The server does not answer.")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("The server does not answer.")).toBeVisible();
   await page.unroute("**/api/ward/**");
   await press(page, "Try again");
   await expect(page.getByRole("link", { name: "Goat" })).toBeVisible();

@@ -154,12 +154,10 @@ async function journey(page: Page, file: string, name: string): Promise<void> {
 }
 
 test("a three-drain V-twin's whole sheet, typed from its manual by keyboard", async ({ page }) => {
-  test.setTimeout(400_000);
   await journey(page, "colossine-1640", "Colossine 1650");
 });
 
 test("a shaft-drive boxer's whole sheet, typed from its manual by keyboard", async ({ page }) => {
-  test.setTimeout(400_000);
   await journey(page, "meridan-1130", "Meridan 1140");
 });
 

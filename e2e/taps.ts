@@ -4,7 +4,6 @@ import { touch, walk } from "./visit";
 
 /** Not a test: what three drains cost in presses and fields, for `./ward bench taps`. */
 test("three drains from the ward to the signature", async ({ browser, baseURL }) => {
-  test.setTimeout(400_000);
   const page = await tablet(browser, baseURL);
   await signIn(page);
   const hand = touch();

@@ -178,7 +178,7 @@ export async function usual(page: Page, hand: Hand): Promise<string> {
   await act(page, hand);
   await answered;
   await expect
-    .poll(async () => (await place(page)) !== before || (await again(page)), { timeout: 20_000 })
+    .poll(async () => (await place(page)) !== before || (await again(page)), { timeout: 60_000 })
     .toBe(true);
   return title;
 }
