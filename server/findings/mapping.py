@@ -198,7 +198,7 @@ def asking(rows: Iterable[Finding]) -> list[Finding]:
 
 def level(row: Finding) -> Level:
     """The level that counts: the rules', or a lead's."""
-    return Level[level_word(row).upper()]
+    return level_word(row).level
 
 
 def level_word(row: Finding) -> LevelWord:

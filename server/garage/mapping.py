@@ -63,6 +63,11 @@ def cell_fields(path: Path, written: Cell, value: Value) -> dict[str, Any]:
     }
 
 
+def model_words(model: BikeModel) -> str:
+    """A model as lists and pages name it."""
+    return f"{model.make} {model.name}, {model.year}"
+
+
 def model_name(model: BikeModel) -> ModelName:
     return ModelName(model.make, model.name, model.year, model.layout, model.displacement_cc)
 

@@ -70,7 +70,7 @@ def schools_page(bike_id: UUID | None, person: Person) -> SchoolsPage:
 def bike_form(bike_id: UUID | None) -> BikeFormPage:
     """A bike's form, or an empty one, with what can be chosen in it."""
     models = [
-        ModelChoice(model.pk, f"{model.make} {model.name}, {model.year}")
+        ModelChoice(model.pk, mapping.model_words(model))
         for model in BikeModel.objects.filter(gone_by="").order_by("make", "name", "year")
     ]
     bike = Bike.objects.filter(pk=bike_id).first() if bike_id else None

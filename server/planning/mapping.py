@@ -8,12 +8,13 @@ from decimal import Decimal
 from typing import Any
 
 from findings.mapping import action, is_watched, level_word, plug, seen
+from findings.mapping import level as level_of
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
 from oilward_core.ageing import Clock, changes_after, clock_of, least
 from oilward_core.bench import Speaker
-from oilward_core.debris import ASKING, Level, LevelWord, running_in, verdict
+from oilward_core.debris import Level, LevelWord, running_in, verdict
 from oilward_core.due import Due, DueState, Meter, add_months, due, oil_age, say_due
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
@@ -304,15 +305,14 @@ def missing_words(spec: ReservoirSpec) -> list[str]:
 def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> list[Ask]:
     """What findings of a bike ask for, the gravest first: the newest that says *watch*, and every
     graver one until it is answered (``still``, by reservoir)."""
-    levels = [level.word for level in ASKING]
     found = []
     for glass in glasses:
-        grave = sorted(still.get(glass.key, ()), key=lambda row: -levels.index(level_word(row)))
+        grave = sorted(still.get(glass.key, ()), key=level_of, reverse=True)
         for row in grave[:1]:
             found.append(Ask(glass.key, glass.label, level_word(row), action(row)))
         if not grave and glass.plug and glass.plug.level == LevelWord.WATCH:
             found.append(Ask(glass.key, glass.label, glass.plug.level, glass.plug.action))
-    return sorted(found, key=lambda ask: -levels.index(ask.level))
+    return sorted(found, key=lambda ask: ask.level.level, reverse=True)
 
 
 def odometer_words(bike: Bike, now: Meter) -> str:

@@ -39,6 +39,11 @@ class LevelWord(StrEnum):
     INVESTIGATE = "investigate"
     HOLD = "hold"
 
+    @property
+    def level(self) -> Level:
+        """How serious that is, to compare by."""
+        return Level[self.name]
+
 
 # findings that ask for something beyond the note of them
 ASKING = (Level.WATCH, Level.INVESTIGATE, Level.HOLD)

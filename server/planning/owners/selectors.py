@@ -5,6 +5,7 @@ from uuid import UUID
 from django.db.models import Count
 from django.http import Http404
 from findings.models import Finding
+from garage.mapping import model_words
 from garage.models import Bike, BikePhoto, OdometerReading
 from visits.models import Service
 from workshop.access import require_lead
@@ -52,7 +53,7 @@ def _bike(row: Bike) -> dict[str, Any]:
     found = Finding.objects.filter(bike=row).order_by("found_on")
     return {
         **{name: getattr(row, name) for name in _CARD},
-        "model": f"{row.model.make} {row.model.name}, {row.model.year}",
+        "model": model_words(row.model),
         "readings": [
             {"on": one.read_on.isoformat(), "km": f"{one.km.normalize():f}"} for one in read
         ],

@@ -19,7 +19,7 @@ from findings.models import Answer, Finding
 from garage.mapping import odometer
 from garage.models import Bike, OdometerReading
 from oilward_core.bench import part_words
-from oilward_core.debris import LevelWord, Matter, Outcome, Part, chance_words
+from oilward_core.debris import Matter, Outcome, Part, chance_words
 from oilward_core.odometer import shown
 from oilward_core.quantity import convert
 from oilward_core.spec import Variant
@@ -192,8 +192,3 @@ def history(
 def seen_words(seen: Iterable[Part]) -> str:
     """What was seen, in a line: ``paste of steel, 20%``."""
     return "; ".join(part_words(one) for one in seen) or "clean magnet"
-
-
-def got_worse(newest: LevelWord, before: LevelWord) -> bool:
-    graver = list(LevelWord)
-    return graver.index(newest) > graver.index(before)

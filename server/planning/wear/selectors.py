@@ -12,6 +12,7 @@ from django.http import Http404
 from findings import mapping as read
 from findings.models import Debris, Finding, Overruling
 from findings.selectors import cohort_at, counting, shown_by_kind, whole
+from garage.mapping import model_words
 from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
 from garage.selectors import schools_of, specs_of, workshop_schools
@@ -130,25 +131,18 @@ def _of_school(rows: QuerySet[Finding], choice: str) -> QuerySet[Finding]:
 
 
 def _models(name: str) -> list[int]:
-    return [row.pk for row in BikeModel.objects.all() if _model(row) == name]
-
-
-def _model(row: BikeModel) -> str:
-    return _model_words(row.make, row.name, row.year)
-
-
-def _model_words(make: str, name: str, year: int) -> str:
-    return f"{make} {name}, {year}"
+    return [row.pk for row in BikeModel.objects.all() if model_words(row) == name]
 
 
 def _line(row: dict[str, Any], seen: Sequence[Part]) -> FindingLine:
-    model = (row["bike__model__make"], row["bike__model__name"], row["bike__model__year"])
+    named = ("make", "name", "year")
+    model = BikeModel(**{part: row[f"bike__model__{part}"] for part in named})
     return FindingLine(
         str(row["pk"]),
         row["found_on"].isoformat(),
         row["bike__name"],
         str(row["bike_id"]),
-        _model_words(*model),
+        model_words(model),
         row["reservoir"],
         row["kind"],
         _level(row),
@@ -175,8 +169,7 @@ def _asking(today: date) -> list[BikeAsks]:
         "name", "bike", "shape__asks"
     )
     asking = [BikeAsks(name, str(bike), _asks(asks)) for name, bike, asks in found[:SOME]]
-    graver = list(LevelWord)
-    return sorted(asking, key=lambda one: -max(graver.index(ask.level) for ask in one.asks))
+    return sorted(asking, key=lambda one: -max(ask.level.level for ask in one.asks))
 
 
 def _asks(kept: list[dict[str, str]]) -> list[Ask]:
@@ -196,7 +189,7 @@ def _worse(today: date) -> list[list[dict[str, Any]]]:
     for row in rows:
         grouped.setdefault((row["bike_id"], row["reservoir"]), []).append(row)
     lasting = [grouped.get(place, [])[:2] for place in dict.fromkeys(places)]
-    return [two for two in lasting if len(two) > 1 and mapping.got_worse(*(_level(r) for r in two))]
+    return [two for two in lasting if len(two) > 1 and _level(two[0]).level > _level(two[1]).level]
 
 
 def _level(row: dict[str, Any]) -> LevelWord:
@@ -221,7 +214,7 @@ def _choices() -> LedgerChoices:
         list(LevelWord),
         list(Matter),
         [kind.value for kind in ReservoirKind if KINDS[kind].drained],
-        sorted(_model(row) for row in BikeModel.objects.all()),
+        sorted(model_words(row) for row in BikeModel.objects.all()),
         list(Fluid.objects.order_by("name").values_list("name", flat=True)),
         list(readers),
         list(next(topic.choices for topic in TOPICS if topic.key == INTERVAL)),
