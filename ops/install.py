@@ -15,6 +15,7 @@ from .paths import ROOT
 
 ACCOUNT = "oilward"
 OPT, ETC, VAR = Path("/opt/oilward"), Path("/etc/oilward"), Path("/var/lib/oilward")
+KEPT = 2  # releases: this one, and the one before
 UNIT = Path("/etc/systemd/system/oilward.service")
 SERVICE = Template("""\
 [Unit]
@@ -91,6 +92,11 @@ def _release() -> Path:
     return there
 
 
+def earlier(folder: Path) -> list[Path]:
+    """The releases that were put there, the newest first."""
+    return sorted(folder.glob("20??-??-??-??????"), reverse=True)
+
+
 def _as_account(ward: Path, command: str) -> int:
     env = [f"OILWARD_STATE={VAR}", f"OILWARD_SETTINGS={ETC / NAME}"]
     words = ["runuser", "-u", ACCOUNT, "--", "env", *env, str(ward), command]
@@ -115,8 +121,10 @@ def install() -> int:
     house = read_house()
     for path in (VAR, house.home, house.home / "clone"):
         os.chown(path, account.pw_uid, account.pw_gid)
-    current = OPT / "current"
-    text = unit(current / "ward", VAR, ETC / NAME, str(house.backup.get("folder", "")))
+    current, backups = OPT / "current", str(house.backup.get("folder", ""))
+    if against := verified(unit(release / "ward", VAR, ETC / NAME, backups)):
+        shutil.rmtree(release)
+        raise SystemExit(f"systemd does not take the unit:\n{against}")
     if (house.home / "pg").exists():
         if current.exists():
             _systemctl("stop", "oilward")
@@ -128,9 +136,9 @@ def install() -> int:
     link.unlink(missing_ok=True)
     link.symlink_to(release)
     link.replace(current)
-    if against := verified(text):
-        raise SystemExit(f"systemd does not take the unit:\n{against}")
-    UNIT.write_text(text)
+    for old in earlier(OPT)[KEPT:]:
+        shutil.rmtree(old)
+    UNIT.write_text(unit(current / "ward", VAR, ETC / NAME, backups))
     if _systemctl("daemon-reload"):
         _systemctl("enable", "--quiet", "--now", "oilward")
         print(

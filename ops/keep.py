@@ -29,13 +29,12 @@ def _file(word: str) -> Path:
     return Path(os.environ.get("OILWARD_FROM", "."), word)
 
 
-def _data(demo: bool) -> Postgres:
+def _whose(demo: bool) -> str:
     """The workshop's own data, where there are any; else the demo's."""
     for name in ("demo",) if demo else ("serve", "demo"):
-        postgres = Postgres(name)
-        if (postgres.data / "PG_VERSION").exists():
+        if (Postgres(name).data / "PG_VERSION").exists():
             print(f"· On the data of ./ward {name}", flush=True)
-            return postgres
+            return name
     raise SystemExit("There is no data here yet: ./ward serve begins it, ./ward demo shows it.")
 
 
@@ -64,14 +63,14 @@ def backup(words: list[str]) -> int:
     """./ward backup [FILE]: everything into one file, while the work goes on."""
     given = _parsed("backup", words)
     word = given.file or time.strftime(f"oilward-%Y-%m-%d-%H%M%S{ENDING}")
-    return on_data(_data(given.demo), "backup", str(_file(word)))
+    return on_data(Postgres(_whose(given.demo)), "backup", str(_file(word)))
 
 
 def restore(words: list[str]) -> int:
     """./ward restore FILE: a backup in the place of what is there, which is kept beside it."""
     given = _parsed("restore", words)
-    postgres = _data(given.demo)
-    with opened(_file(given.file), _passphrase()) as plain:
+    postgres, file = Postgres(_whose(given.demo)), _file(given.file)
+    with opened(file, _passphrase() if file.name.endswith(SEALED) else "") as plain:
         return on_data(postgres, "restore", str(plain), alone=True)
 
 
@@ -79,8 +78,12 @@ def drill(words: list[str]) -> int:
     """./ward drill [FILE]: put the newest backup, or this one, back into a database that is thrown away,
     and see whether everything is there."""
     given = _parsed("drill", words)
-    postgres = _data(given.demo)
-    keeping = Keeping(read_house())
+    name = _whose(given.demo)
+    if name == "demo":
+        if not given.file:
+            raise SystemExit("The demo makes no backups by itself: name the file to try.")
+        return on_data(Postgres(name), "drill", str(_file(given.file)))
+    postgres, keeping = Postgres(name), Keeping(read_house())
     file = _file(given.file) if given.file else keeping.newest()
     if file is None:
         raise SystemExit(f"There is no backup in {keeping.folder} yet.")

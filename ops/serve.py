@@ -40,41 +40,36 @@ def build_web() -> None:
     stamp.write_text(now)
 
 
-def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+def app_words(port: int, workers: int = 2) -> list[str]:
     """Gunicorn on loopback."""
-    command = [
+    return [
         sys.executable, "-m", "gunicorn", "config.wsgi:application",
-        "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
+        "--bind", f"127.0.0.1:{port}", "--workers", str(workers), "--threads", "4",
         "--worker-tmp-dir", "/dev/shm", "--log-level", "warning", "--preload", "--no-control-socket",
     ]  # fmt: skip
-    return child(command, cwd=SERVER, env={**os.environ, **env})
 
 
-def spawn_events(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
-    """The events process on loopback: it tells screens what changed."""
-    command = [
-        sys.executable, "-m", "uvicorn", "config.events:application", "--host", "127.0.0.1",
-        "--port", str(port), "--log-level", "warning", "--timeout-graceful-shutdown", "1",
+def beside_words(events_port: int) -> dict[str, list[str]]:
+    """What runs beside the API, by its name: it tells screens what changed, brings what is due forward,
+    and does what takes long."""
+    events = [
+        "-m", "uvicorn", "config.events:application", "--host", "127.0.0.1",
+        "--port", str(events_port), "--log-level", "warning", "--timeout-graceful-shutdown", "1",
     ]  # fmt: skip
-    return child(command, cwd=SERVER, env={**os.environ, **env})
+    return {
+        "events": [sys.executable, *events],
+        "rolling": [sys.executable, "manage.py", "roll_forward", "--keep"],
+        "background": [sys.executable, "manage.py", "look_ahead"],
+    }
 
 
-def keep_rolling(env: dict[str, str]) -> subprocess.Popen[bytes]:
-    """Brings what is due forward each time a day has passed."""
-    command = [sys.executable, "manage.py", "roll_forward", "--keep"]
-    return child(command, cwd=SERVER, env={**os.environ, **env})
-
-
-def keep_looking_ahead(env: dict[str, str]) -> subprocess.Popen[bytes]:
-    """Works out when open visits will be through."""
-    command = [sys.executable, "manage.py", "look_ahead"]
-    return child(command, cwd=SERVER, env={**os.environ, **env})
+def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
+    return child(app_words(port), cwd=SERVER, env={**os.environ, **env})
 
 
 def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
-    """What runs beside the API: it tells, rolls what is due forward, and looks ahead."""
-    events = spawn_events(env, int(env["OILWARD_EVENTS_PORT"]))
-    return [events, keep_rolling(env), keep_looking_ahead(env)]
+    words = beside_words(int(env["OILWARD_EVENTS_PORT"]))
+    return [child(one, cwd=SERVER, env={**os.environ, **env}) for one in words.values()]
 
 
 def wait_until_up(

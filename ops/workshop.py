@@ -4,7 +4,6 @@ import argparse
 import os
 import signal
 import subprocess
-import sys
 import time
 from dataclasses import dataclass, field
 
@@ -15,7 +14,15 @@ from .journal import begin, follow, log
 from .keep import Keeper
 from .paths import SERVER, free_port
 from .postgres import Postgres
-from .serve import build_web, manage, migrate, stop_on_signals, wait_until_up
+from .serve import (
+    app_words,
+    beside_words,
+    build_web,
+    manage,
+    migrate,
+    stop_on_signals,
+    wait_until_up,
+)
 
 LOOK, HOUR = 1.0, 3600.0
 # a process that falls more often than this in so many seconds stays down
@@ -50,27 +57,14 @@ class Kept:
         self.start()
 
 
-def _python(*words: str) -> list[str]:
-    return [sys.executable, *words]
-
-
 def processes(house: House, env: dict[str, str], app: int, events: int) -> list[Kept]:
-    """Everything that runs for a workshop, nginx last."""
-    gunicorn = _python(
-        "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{app}",
-        "--workers", "3", "--threads", "4", "--worker-tmp-dir", "/dev/shm", "--log-level", "warning",
-        "--preload", "--no-control-socket",
-    )  # fmt: skip
-    told = _python(
-        "-m", "uvicorn", "config.events:application", "--host", "127.0.0.1", "--port", str(events),
-        "--log-level", "warning", "--timeout-graceful-shutdown", "1",
-    )  # fmt: skip
+    """Everything that runs for a workshop, the API first, nginx last."""
+    beside = [Kept(name, words, env) for name, words in beside_words(events).items()]
+    front = nginx.configure(house, app, events)
     return [
-        Kept("app", gunicorn, env),
-        Kept("events", told, env),
-        Kept("rolling", _python("manage.py", "roll_forward", "--keep"), env),
-        Kept("background", _python("manage.py", "look_ahead"), env),
-        Kept("nginx", nginx.configure(house, app, events), {"PATH": "/usr/sbin:/usr/bin"}),
+        Kept("app", app_words(app, workers=3), env),
+        *beside,
+        Kept("nginx", front, {"PATH": "/usr/sbin:/usr/bin"}),
     ]
 
 

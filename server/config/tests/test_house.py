@@ -16,7 +16,7 @@ sys.path.insert(0, str(ROOT))
 
 from ops import certificates, keep
 from ops.house import House, read_house
-from ops.install import unit, verified
+from ops.install import earlier, unit, verified
 
 
 class HouseCase(TestCase):
@@ -162,3 +162,10 @@ class UnitTests(TestCase):
         self.assertIn("ReadWritePaths=/var/lib/oilward -/srv/kept", text)
         wrong = unit(Path("/nowhere/ward"), there, Path("/etc/x.toml"), "")
         self.assertIn("not executable", verified(wrong))
+
+    def test_releases_are_told_from_what_else_lies_there_the_newest_first(self) -> None:
+        with TemporaryDirectory() as folder:
+            for name in ("2026-01-02-090000", "2025-12-31-090000", "2026-01-02-100000", "current"):
+                Path(folder, name).mkdir()
+            left = [release.name for release in earlier(Path(folder))]
+        self.assertEqual(left, ["2026-01-02-100000", "2026-01-02-090000", "2025-12-31-090000"])
