@@ -89,6 +89,8 @@ TOPICS = (
     ),
 )
 _TOPIC = {topic.key: topic for topic in TOPICS}
+# what a reservoir's glass is drawn by; the others act at the bench, the kit and the shelf alone
+IN_THE_GLASS = (FILTER, INTERVAL)
 
 
 @dataclass(frozen=True)

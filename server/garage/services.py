@@ -12,7 +12,7 @@ from django.http import Http404
 from oilward_core.errors import CoreError, at
 from oilward_core.odometer import check_engine_fitted, read_odometer
 from oilward_core.quantity import Kind, parse_single, read_count, read_number
-from oilward_core.schools import check_choice
+from oilward_core.schools import IN_THE_GLASS, check_choice
 from oilward_core.spec import Cell, Path, field_of, read_value
 from workshop.access import as_id, require_lead
 from workshop.days import day_typed
@@ -214,7 +214,7 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
     trace("school chosen", about, actor=actor, was={"choice": stands})
     if choice.bike:
         touch(as_id(choice.bike))
-    else:
+    elif choice.topic in IN_THE_GLASS:
         touch_all()
 
 

@@ -11,7 +11,7 @@ from django.http import Http404
 from findings.mapping import asking, plug
 from findings.models import Finding
 from findings.selectors import last_findings, of_bike, still_asking
-from garage.mapping import BikeSpec, engine_words
+from garage.mapping import BikeSpec, engine_words, model_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
@@ -89,9 +89,10 @@ def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[
 LATE = timedelta(minutes=10)
 
 
-def stale(today: date) -> QuerySet[WardRow]:
-    """What is kept of bikes and has to be worked out anew."""
-    return WardRow.objects.filter(Q(changes_on__lte=today) | Q(generation__lt=generation()))
+def stale(today: date, counts: int | None = None) -> QuerySet[WardRow]:
+    """What is kept of bikes and has to be worked out anew. ``counts``: the generation, if it is known."""
+    before = generation() if counts is None else counts
+    return WardRow.objects.filter(Q(changes_on__lte=today) | Q(generation__lt=before))
 
 
 def share_left(today: date) -> CombinedExpression:
@@ -99,11 +100,11 @@ def share_left(today: date) -> CombinedExpression:
     return F("starts") - F("falls") * Value(float(today.toordinal()))
 
 
-def roller(today: date, now: datetime) -> Rolling:
+def roller(today: date, now: datetime, counts: int | None = None) -> Rolling:
     """When what is due was last brought forward, and what is still to be."""
     ran = Roller.objects.values_list("ran_at", flat=True).first()
     late = ran is not None and now - ran > LATE
-    return Rolling(ran.isoformat() if ran else "", late, stale(today).count())
+    return Rolling(ran.isoformat() if ran else "", late, stale(today, counts).count())
 
 
 def _fitting(wanted: Wanted, today: date) -> QuerySet[WardRow]:
@@ -149,27 +150,42 @@ def open_visit(bike_id: UUID) -> OpenVisit | None:
     return _open_visits([bike_id]).get(bike_id)
 
 
-_SAID: dict[tuple[UUID, UUID, date], dict[str, Any]] = {}
+_SAID: dict[tuple[UUID, UUID, int, date], dict[str, Any]] = {}
 MOST_SAID = 1024  # some 20 MB
 
 
-def _said(made: Mapping[UUID, UUID], today: date) -> dict[UUID, dict[str, Any]]:
-    """These bikes as they are said today, by the mark of what is kept of each. Words once made are good
-    for the day: tablets ask for the same page again and again."""
-    told = {pk: _SAID.get((pk, mark, today)) for pk, mark in made.items()}
+def _up_to_date(ids: Sequence[UUID], counts: int, today: date) -> list[WardRow]:
+    """What is kept of these bikes; of those that are not brought forward yet, what will be."""
+    kept = WardRow.objects.filter(pk__in=ids)
+    rows = list(kept.only("pk", "bike", "made", "shape", "clocks", "changes_on", "generation"))
+    behind = {row.bike_id: row.made for row in rows if row.stale(counts, today)}
+    if not behind:
+        return rows
+    bikes = Bike.objects.select_related("model").filter(pk__in=behind)
+    anew, _ = worked_out(list(bikes), today)
+    for row in anew:
+        row.made = behind[row.bike_id]
+    return [*(row for row in rows if row.bike_id not in behind), *anew]
+
+
+def _said(made: Mapping[UUID, UUID], counts: int, today: date) -> dict[UUID, dict[str, Any]]:
+    """These bikes as they are said today, by the mark of what is kept of each and the generation that
+    ``counts``. Words once made are good for the day: tablets ask for the same page again and again."""
+    told = {pk: _SAID.get((pk, mark, counts, today)) for pk, mark in made.items()}
     wanting = [pk for pk, shape in told.items() if shape is None]
-    kept = WardRow.objects.filter(pk__in=wanting) if wanting else WardRow.objects.none()
-    for pk, mark, shape, clocks in kept.values_list("pk", "made", "shape", "clocks"):
+    for row in _up_to_date(wanting, counts, today) if wanting else ():
         if len(_SAID) >= MOST_SAID:
             _SAID.clear()
-        _SAID[pk, mark, today] = told[pk] = bike_on(shape, clocks, today)
+        shape = bike_on(row.shape, row.clocks, today)
+        _SAID[row.bike_id, row.made, counts, today] = told[row.bike_id] = shape
     return {pk: shape for pk, shape in told.items() if shape is not None}
 
 
 def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     """The bikes wanted, by urgency, those in the shop first; a page of them.
 
-    Reads what is kept; nothing is worked out here. Returns a `Ward`, already as plain data.
+    Reads what is kept; only a bike of the page that is still to be brought forward is worked out here,
+    so that what is said is right at once. Returns a `Ward`, already as plain data.
     """
     tally = dict(Tally.objects.filter(count__gt=0).values_list("name", "count"))
     found, fleet = _fitting(wanted, today), tally.get(mapping.FLEET, 0)
@@ -183,7 +199,8 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     )
     visits = _open_visits([pk for pk, shop, _ in rows if shop])
     planned = _next_planned([pk for pk, *_ in rows], today)
-    said = _said({pk: made for pk, _, made in rows}, today)
+    counts = generation()
+    said = _said({pk: made for pk, _, made in rows}, counts, today)
     bikes = [
         {
             **said[pk],
@@ -200,7 +217,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         "fleet": fleet,
         "due": tally.get(mapping.NEEDING, 0),
         "now": now.isoformat(),
-        "rolling": asdict(roller(today, now)),
+        "rolling": asdict(roller(today, now, counts)),
         "columns": list(WARD_COLUMNS),
         "bikes": bikes,
         **mapping.counted(tally, today),
@@ -278,7 +295,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     return BikePage(
         str(bike.id),
         bike.name,
-        f"{bike.model.make} {bike.model.name}, {bike.model.year}",
+        model_words(bike.model),
         bike.model.layout,
         f"{bike.model.displacement_cc} cm³",
         bike.plate,

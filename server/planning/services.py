@@ -57,13 +57,12 @@ def refresh(bike_ids: Iterable[UUID], today: date) -> None:
 
 
 def roll_forward(today: date) -> int:
-    """Bring every stale bike up to today, a piece at a time. Doing it again changes nothing until a
-    bike's own day has come or something changed for every bike."""
+    """Bring every stale bike up to today, a piece at a time, the most urgent first. Doing it again
+    changes nothing until a bike's own day has come or something changed for every bike."""
     done = 0
     while True:
-        ids = list(
-            selectors.stale(today).order_by("changes_on").values_list("bike_id", flat=True)[:CHUNK]
-        )
+        stale = selectors.stale(today).order_by(selectors.share_left(today), "bike_id")
+        ids = list(stale.values_list("bike_id", flat=True)[:CHUNK])
         if not ids:
             return done
         refresh(ids, today)

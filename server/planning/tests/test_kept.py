@@ -80,9 +80,20 @@ class WrittenTests(KeptCase):
         with mock.patch("planning.selectors.worked_out", side_effect=AssertionError("at once")):
             self.signed_in("oda").put("/api/schools/", body, format="json")
         self.assertEqual(self.api.get("/api/ward/").json()["rolling"]["behind"], 6)
+        at_once = self.glass("ferry", "engine")
+        self.assertIn("half the book", str(at_once["reasons"]))
         self.assertEqual((roll_forward(self.today), roll_forward(self.today)), (6, 0))
         self.assertEqual(self.api.get("/api/ward/").json()["rolling"]["behind"], 0)
-        self.assertIn("half the book", str(self.glass("ferry", "engine")["reasons"]))
+        self.assertEqual(self.glass("ferry", "engine"), at_once)
+
+    def test_a_school_no_glass_is_drawn_by_moves_no_bike(self) -> None:
+        for topic, choice in (("torque", "lower third"), ("washer", "turned over once")):
+            body = {"kind": "engine", "topic": topic, "choice": choice, "bike": ""}
+            self.signed_in("oda").put("/api/schools/", body, format="json")
+        self.assertEqual(self.api.get("/api/ward/").json()["rolling"]["behind"], 0)
+        rows = list(WardRow.objects.order_by("pk").values_list("shape", "clocks"))
+        rebuild(self.today)
+        self.assertEqual(list(WardRow.objects.order_by("pk").values_list("shape", "clocks")), rows)
 
     def test_an_archived_bike_takes_its_counts_with_it(self) -> None:
         url = f"/api/bikes/{self.heron.pk}/form/"
