@@ -38,7 +38,11 @@ MIDDLEWARE = [
 ]
 ROOT_URLCONF = "config.urls"
 AUTH_USER_MODEL = "workshop.Person"
-PASSWORD_HASHERS = ["django.contrib.auth.hashers.PBKDF2PasswordHasher"]
+# the second is of earlier releases; a password kept by it is kept by the first once it was typed
+PASSWORD_HASHERS = [
+    "django.contrib.auth.hashers.ScryptPasswordHasher",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},

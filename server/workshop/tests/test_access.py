@@ -1,7 +1,10 @@
 from typing import Any
 
+from config import settings as in_use
 from demo.testing import WorkshopTestCase
+from django.contrib.auth.hashers import make_password
 from django.core.cache import cache
+from django.test import override_settings
 from rest_framework.test import APIClient
 
 from workshop.models import Person
@@ -31,6 +34,17 @@ class SignInTests(WorkshopTestCase):
         self.assertEqual(client.get("/api/ward/").status_code, 200)
         client.delete("/api/session/")
         self.assertEqual(client.get("/api/ward/").status_code, 401)
+
+    def test_a_password_kept_by_an_earlier_release_still_opens_and_is_kept_anew(self) -> None:
+        with override_settings(PASSWORD_HASHERS=in_use.PASSWORD_HASHERS):
+            kept = make_password(GOOD["password"], hasher="pbkdf2_sha256")
+            Person.objects.filter(username="mira").update(password=kept)
+            for _ in range(2):
+                client = self.browser()
+                self.assertEqual(client.post("/api/session/", BAD, format="json").status_code, 401)
+                self.assertEqual(client.post("/api/session/", GOOD, format="json").status_code, 200)
+                self.assertEqual(client.get("/api/ward/").status_code, 200)
+                self.assertRegex(Person.objects.get(username="mira").password, r"^scrypt\$")
 
     def test_without_the_csrf_token_nobody_signs_in_or_writes(self) -> None:
         client = APIClient(enforce_csrf_checks=True)
