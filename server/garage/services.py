@@ -210,7 +210,8 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
         rows.update_or_create(**place, defaults=made)
     else:
         rows.filter(**place).delete()
-    about = f"{choice.bike or 'workshop'}/{choice.kind}/{choice.topic}"
+    chosen = choice.choice or "as everywhere"
+    about = f"{choice.bike or 'workshop'}/{choice.kind}/{choice.topic}/{chosen}"
     trace("school chosen", about, actor=actor, was={"choice": stands})
     if choice.bike:
         touch(as_id(choice.bike))

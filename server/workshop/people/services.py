@@ -105,8 +105,7 @@ def add(new: NewPerson, *, actor: Person, now: datetime) -> WelcomeLink:
     row = new_person(new.username, new.name, new.role)
     row.qualifications = _qualifications(new.qualifications)
     row.save()
-    told = {"name": row.name, "role": row.role}
-    trace("person added", f"person/{row.username}", actor=actor, was=told)
+    trace("person added", f"person/{row.username}/{row.role}", actor=actor)
     return link_for(row, act, now)
 
 
