@@ -121,7 +121,7 @@ class Command(BaseCommand):
         )
 
     def a_school(self, size: int) -> None:
-        """A lead's word on every engine's interval, and the ward's first page after it."""
+        """A lead's word on the interval of every primary, and the ward's first page after it."""
         lead, told = Client(SERVER_NAME="localhost"), {"kind": "primary", "topic": "interval"}
         lead.force_login(Person.objects.get(username="oda"))
         took = []
