@@ -171,7 +171,6 @@ class Keeping:
             if on_data(postgres, "backup", str(file)):
                 raise SystemExit("it could not be written; the log says why")
             file = self._sealed(file)
-            self._handed_on(file)
         except (SystemExit, OSError) as error:
             log.error("no backup was made: %s", error)
             self.tell(failed=str(error), failed_at=datetime.now(UTC).isoformat())
@@ -180,14 +179,16 @@ class Keeping:
             old.unlink()
         size, now = file.stat().st_size, datetime.now(UTC).isoformat()
         log.info("backup: %s, %s bytes", file, size)
-        sealed = file.name.endswith(SEALED)
+        refused = self._handed_on(file)
+        if refused:
+            log.error("%s", refused)
         self.tell(
             made_at=now,
             file=file.name,
             bytes=size,
-            encrypted=sealed,
+            encrypted=file.name.endswith(SEALED),
             also_to=self.also_to,
-            failed="",
+            failed=refused,
         )
         return file
 
@@ -202,13 +203,17 @@ class Keeping:
             file.unlink()
         return sealed
 
-    def _handed_on(self, file: Path) -> None:
+    def _handed_on(self, file: Path) -> str:
+        """Give it to the other machine as well, if one is named; why that did not take it, if it did not.
+        The one here stands either way."""
         if not self.also_to:
-            return
+            return ""
         words = ["scp", "-q", "-B", str(file), self.also_to.rstrip("/") + "/"]
-        done = subprocess.run(words, capture_output=True, text=True, check=False)
-        if done.returncode:
-            raise SystemExit(f"{self.also_to} did not take it: {done.stderr.strip()}")
+        try:
+            done = subprocess.run(words, capture_output=True, text=True, check=False)
+        except OSError as error:
+            return f"{self.also_to} did not take it: {error.strerror}."
+        return f"{self.also_to} did not take it: {done.stderr.strip()}" if done.returncode else ""
 
     def drilled(self, postgres: Postgres, file: Path) -> bool:
         """Put one back for a try; whether everything is there. Told either way."""

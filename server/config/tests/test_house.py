@@ -146,10 +146,16 @@ class KeepTests(HouseCase):
         self.assertIsNone(self.make(self.keeping(), fails=1))
         self.assertIn("could not be written", self.told()["failed"])
         self.assertTrue(self.told()["made_at"])
-        # another machine that does not take it
-        also = self.keeping(also_to="nobody@127.0.0.1:x")
+
+    def test_what_another_machine_does_not_take_is_kept_here_and_told(self) -> None:
+        also = self.keeping(also_to="nobody@127.0.0.1:x", keep=1)
         with mock.patch.dict(os.environ, {"PATH": "/nowhere"}):
-            self.assertIsNone(self.make(also))
+            for _ in range(2):
+                made = self.make(also)
+        assert made is not None
+        self.assertEqual(list(made.parent.iterdir()), [made])
+        self.assertIn("nobody@127.0.0.1:x did not take it", self.told()["failed"])
+        self.assertEqual(self.told()["file"], made.name)
 
 
 class UnitTests(TestCase):
