@@ -1,7 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { comesIn, press, signIn, step, tab } from "./bench";
 import { expect, test } from "./server";
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 
 const TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
 
@@ -40,6 +40,16 @@ async function look(page: Page, view: string): Promise<void> {
   await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
 }
 
+/** Sets the PIN of whoever is signed in as oda; where it is set. */
+async function setPin(page: Page, figures: string): Promise<Locator> {
+  await page.goto("/own");
+  const pin = page.getByRole("region", { name: "PIN" });
+  await pin.getByLabel("Your password now").fill("harbour-oda");
+  await pin.getByLabel("Four to eight figures").fill(figures);
+  await press(page, "Set it");
+  return pin;
+}
+
 async function room(page: Page, name: string): Promise<void> {
   await page.getByRole("link", { name, exact: true }).first().click();
   await expect(page.getByRole("heading", { level: 1, name })).toBeVisible();
@@ -76,11 +86,7 @@ test("plugs over distance are whole and accessible in three sizes", async ({ pag
 
 test("oneself and somebody else are whole and accessible in three sizes", async ({ page }) => {
   await signIn(page, "oda");
-  await page.goto("/own");
-  const pin = page.getByRole("region", { name: "PIN" });
-  await pin.getByLabel("Your password now").fill("harbour-oda");
-  await pin.getByLabel("Four to eight figures").fill("1111");
-  await press(page, "Set it");
+  await setPin(page, "1111");
   await expect(page.getByText("Anybody tries that PIN first.")).toBeVisible();
   await look(page, "oneself, with a refusal");
   await page.goto("/workshop/people");
@@ -93,11 +99,7 @@ test("what a lead keeps, and a bench's tablet, are whole and accessible in three
   page,
 }) => {
   await signIn(page, "oda");
-  await page.goto("/own");
-  const pin = page.getByRole("region", { name: "PIN" });
-  await pin.getByLabel("Your password now").fill("harbour-oda");
-  await pin.getByLabel("Four to eight figures").fill("2580");
-  await press(page, "Set it");
+  const pin = await setPin(page, "2580");
   await expect(pin.getByRole("status")).toHaveText("Set.");
   await page.goto("/workshop/people");
   for (const [name, region] of [

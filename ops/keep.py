@@ -70,7 +70,7 @@ def restore(words: list[str]) -> int:
     """./ward restore FILE: a backup in the place of what is there, which is kept beside it."""
     given = _parsed("restore", words)
     postgres, file = Postgres(_whose(given.demo)), _file(given.file)
-    with opened(file, _passphrase() if file.name.endswith(SEALED) else "") as plain:
+    with opened(file) as plain:
         return on_data(postgres, "restore", str(plain), alone=True)
 
 
@@ -82,7 +82,8 @@ def drill(words: list[str]) -> int:
     if name == "demo":
         if not given.file:
             raise SystemExit("The demo makes no backups by itself: name the file to try.")
-        return on_data(Postgres(name), "drill", str(_file(given.file)))
+        with opened(_file(given.file)) as plain:
+            return on_data(Postgres(name), "drill", str(plain))
     postgres, keeping = Postgres(name), Keeping(read_house())
     file = _file(given.file) if given.file else keeping.newest()
     if file is None:
@@ -105,11 +106,12 @@ def _gpg(*words: str | Path, passphrase: str) -> None:
 
 
 @contextmanager
-def opened(file: Path, passphrase: str) -> Iterator[Path]:
-    """A backup as it was before it was encrypted."""
+def opened(file: Path, passphrase: str | None = None) -> Iterator[Path]:
+    """A backup as it was before it was encrypted; with the settings' passphrase unless one is given."""
     if not file.name.endswith(SEALED):
         yield file
         return
+    passphrase = _passphrase() if passphrase is None else passphrase
     if not passphrase:
         raise SystemExit(f"{file} is encrypted: name its passphrase_file in the settings.")
     with tempfile.TemporaryDirectory() as folder:

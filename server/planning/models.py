@@ -1,7 +1,6 @@
 """What is due, kept up to date: written when something about a bike changes and when a day passes,
 never worked out for the whole fleet on a request."""
 
-from datetime import date
 from uuid import uuid4
 
 from django.conf import settings
@@ -44,11 +43,6 @@ class WardRow(models.Model):
             models.Index(fields=["generation"], name="ward_by_generation"),
             models.Index(fields=["name"], condition=Q(asking=True), name="ward_asking"),
         ]
-
-    def stale(self, generation: int, today: date) -> bool:
-        """Whether it has to be worked out anew."""
-        changed = self.changes_on is not None and self.changes_on <= today
-        return changed or self.generation < generation
 
 
 class DueRow(models.Model):

@@ -5,7 +5,16 @@ from math import ceil
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Exists, F, OuterRef, Q, QuerySet, Value
+from django.db.models import (
+    BooleanField,
+    Exists,
+    ExpressionWrapper,
+    F,
+    OuterRef,
+    Q,
+    QuerySet,
+    Value,
+)
 from django.db.models.expressions import Combinable, CombinedExpression
 from django.http import Http404
 from findings.mapping import asking, plug
@@ -89,10 +98,14 @@ def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[
 LATE = timedelta(minutes=10)
 
 
+def _behind(today: date, counts: int) -> Q:
+    """Of what is kept: what has to be worked out anew, where this generation ``counts``."""
+    return Q(changes_on__lte=today) | Q(generation__lt=counts)
+
+
 def stale(today: date, counts: int | None = None) -> QuerySet[WardRow]:
     """What is kept of bikes and has to be worked out anew. ``counts``: the generation, if it is known."""
-    before = generation() if counts is None else counts
-    return WardRow.objects.filter(Q(changes_on__lte=today) | Q(generation__lt=before))
+    return WardRow.objects.filter(_behind(today, generation() if counts is None else counts))
 
 
 def share_left(today: date) -> CombinedExpression:
@@ -156,9 +169,10 @@ MOST_SAID = 1024  # some 20 MB
 
 def _up_to_date(ids: Sequence[UUID], counts: int, today: date) -> list[WardRow]:
     """What is kept of these bikes; of those that are not brought forward yet, what will be."""
-    kept = WardRow.objects.filter(pk__in=ids)
-    rows = list(kept.only("pk", "bike", "made", "shape", "clocks", "changes_on", "generation"))
-    behind = {row.bike_id: row.made for row in rows if row.stale(counts, today)}
+    behind_now = ExpressionWrapper(_behind(today, counts), BooleanField())
+    kept = WardRow.objects.filter(pk__in=ids).annotate(behind_now=behind_now)
+    rows = list(kept.only("pk", "bike", "made", "shape", "clocks"))
+    behind = {row.bike_id: row.made for row in rows if row.behind_now}
     if not behind:
         return rows
     bikes = Bike.objects.select_related("model").filter(pk__in=behind)

@@ -13,6 +13,8 @@ from django.core.management import call_command
 from django.db import connection, transaction
 from django.test.utils import CaptureQueriesContext
 from garage.models import Bike
+from garage.selectors import workshop_schools
+from oilward_core.schools import IN_THE_GLASS, TOPICS
 from visits.tests.bench import Technician
 from workshop import days
 
@@ -87,9 +89,15 @@ class WrittenTests(KeptCase):
         self.assertEqual(self.glass("ferry", "engine"), at_once)
 
     def test_a_school_no_glass_is_drawn_by_moves_no_bike(self) -> None:
-        for topic, choice in (("torque", "lower third"), ("washer", "turned over once")):
-            body = {"kind": "engine", "topic": topic, "choice": choice, "bike": ""}
-            self.signed_in("oda").put("/api/schools/", body, format="json")
+        oda = self.signed_in("oda")
+        for topic in TOPICS:
+            for kind in topic.kinds if topic.key not in IN_THE_GLASS else ():
+                told = {"kind": kind.value, "topic": topic.key, "bike": ""}
+                stands = workshop_schools().of(kind, topic.key)
+                seen = stands.choice if stands.whose != "usual practice" else ""
+                body = {**told, "choice": topic.choices[-1], "seen": seen}
+                answer = oda.put("/api/schools/", body, format="json")
+                self.assertEqual(answer.status_code, 200, answer.content)
         self.assertEqual(self.api.get("/api/ward/").json()["rolling"]["behind"], 0)
         rows = list(WardRow.objects.order_by("pk").values_list("shape", "clocks"))
         rebuild(self.today)
