@@ -167,7 +167,7 @@ _SAID: dict[tuple[UUID, UUID, int, date], dict[str, Any]] = {}
 MOST_SAID = 1024  # some 20 MB
 
 
-def _up_to_date(ids: Sequence[UUID], counts: int, today: date) -> list[WardRow]:
+def _up_to_date(ids: Sequence[UUID], counts: int, today: date) -> Sequence[WardRow]:
     """What is kept of these bikes; of those that are not brought forward yet, what will be."""
     behind_now = ExpressionWrapper(_behind(today, counts), BooleanField())
     kept = WardRow.objects.filter(pk__in=ids).annotate(behind_now=behind_now)
