@@ -76,7 +76,7 @@ def many(count: int = 500) -> str:
     for _ in range(count):
         chosen = [task for task in SEVEN if rng.random() < 0.6] or SEVEN[:1]
         tasks = [
-            PlannedTask(task.spec, rng.choice([task.variant, Variant.DRAIN_ONLY]))
+            PlannedTask(spec=task.spec, variant=rng.choice([task.variant, Variant.DRAIN_ONLY]))
             for task in chosen
         ]
         jobs = jobs_for(tasks, [VALVES] if rng.random() < 0.3 else [])

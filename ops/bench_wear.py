@@ -30,7 +30,7 @@ BEFORE = 2  # services before the end
 EWMA = 0.3
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Judged:
     """A finding with its hidden truth and what each way of looking makes of it."""
 
@@ -70,11 +70,11 @@ def _trends(history: History) -> Iterator[dict[str, float]]:
 def _verdict_investigates(found: Found, grown: Growth, before: Sequence[Found]) -> bool:
     fuzz_before = bool(before) and any(part.form == "fuzz" for part in before[-1].parts)
     seen = Observation(
-        ReservoirKind.GEARBOX,
-        found.parts,
-        frozenset(),
-        found.km_since_wiped,
-        found.run_in,
+        reservoir=ReservoirKind.GEARBOX,
+        parts=found.parts,
+        oil=frozenset(),
+        km_since_wiped=found.km_since_wiped,
+        first_service=found.run_in,
         fine_last_time=fuzz_before,
     )
     return verdict(seen, grown).level >= Level.INVESTIGATE
@@ -96,13 +96,13 @@ def judged(workshop: Sequence[History]) -> Iterator[Judged]:
             last = growth(everything[history.key], known(quarter_start(day)), day)[-1]
             before = [earlier.found for earlier in used[:number]]
             yield Judged(
-                history.key,
-                one.service,
-                float(one.km),
-                history.fault_at(one.service),
-                {"growth filter": last.said, **trend},
-                last.said,
-                _verdict_investigates(one.found, last, before),
+                bike=history.key,
+                service=one.service,
+                km=float(one.km),
+                fault=history.fault_at(one.service),
+                scores={"growth filter": last.said, **trend},
+                said=last.said,
+                investigates=_verdict_investigates(one.found, last, before),
             )
 
 
@@ -157,6 +157,10 @@ def brier(findings: Sequence[Judged]) -> tuple[float, float]:
     return score, 1 - score / (base * (1 - base))
 
 
+def _above(name: str, at: float) -> Alarms:
+    return lambda one: one.scores[name] > at
+
+
 def _line(findings: Sequence[Judged], name: str, alarms: Alarms) -> str:
     found, faults, leads = caught(findings, alarms)
     said = (
@@ -181,7 +185,7 @@ def wear_figures(each: int = 150) -> None:
         print(f"at {rate} false alarms per 100 healthy findings, set on the other half:")
         for name in tune[0].scores:
             at = threshold(tune, name, rate)
-            print(_line(report, name, lambda one, name=name, at=at: one.scores[name] > at))
+            print(_line(report, name, _above(name, at)))
     print("as the product alarms:")
     print(_line(report, "said to be 1/3 or more", lambda one: one.said >= 1 / 3))
     print(_line(report, "the whole verdict, investigate or hold", lambda one: one.investigates))

@@ -39,7 +39,7 @@ also_to = ""
 """
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class House:
     """What the file says. ``home`` is where the workshop's data are."""
 
@@ -101,11 +101,11 @@ def read_house() -> House:
         raise SystemExit(f"{file} cannot be read: {error}.") from error
     hosts = tuple(map(str, told.get("hosts") or own_hosts()))
     return House(
-        home,
-        hosts,
-        _port(told, "https_port"),
-        _port(told, "http_port"),
-        str(told.get("certificate", "")),
-        str(told.get("key", "")),
-        dict(told.get("backup", {})),
+        home=home,
+        hosts=hosts,
+        https_port=_port(told, "https_port"),
+        http_port=_port(told, "http_port"),
+        certificate=str(told.get("certificate", "")),
+        key=str(told.get("key", "")),
+        backup=dict(told.get("backup", {})),
     )

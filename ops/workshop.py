@@ -29,7 +29,7 @@ LOOK, HOUR = 1.0, 3600.0
 MOST_FALLS, WITHIN = 5, 60.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Kept:
     """A process that is started anew when it falls."""
 
@@ -59,12 +59,12 @@ class Kept:
 
 def processes(house: House, env: dict[str, str], app: int, events: int) -> list[Kept]:
     """Everything that runs for a workshop, the API first, nginx last."""
-    beside = [Kept(name, words, env) for name, words in beside_words(events).items()]
+    beside = [Kept(name=name, words=words, env=env) for name, words in beside_words(events).items()]
     front = nginx.configure(house, app, events)
     return [
-        Kept("app", app_words(app, workers=3), env),
+        Kept(name="app", words=app_words(app, workers=3), env=env),
         *beside,
-        Kept("nginx", front, {"PATH": "/usr/sbin:/usr/bin"}),
+        Kept(name="nginx", words=front, env={"PATH": "/usr/sbin:/usr/bin"}),
     ]
 
 

@@ -17,7 +17,7 @@ _PLACE = {"distance": 0, _TIME: 1, "hours": 2}
 _PLACES, _HUNDREDTH = Decimal("0.001"), Decimal("0.01")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Clock(Sound):
     """A reservoir's answer as it runs. ``shares``: what is left by distance and hours, by rule, which
     stands still; ``over``: what of them is over, in words. The time limit runs from ``since`` to
@@ -37,7 +37,7 @@ def clock_of(answer: Due, limits: DueLimits, last: Meter | None, now: Meter, uni
     """What runs of an answer given at ``now``. ``last``: the meter it counts from."""
     span, day = age_span(limits, last), last.on if last else None
     if last is None or answer.state in (DueState.BASELINE, DueState.UNLIMITED):
-        return Clock((("stands", answer.left),), changed=day, span=span)
+        return Clock(shares=(("stands", answer.left),), changed=day, span=span)
     shares, over = [], []
     if answer.due_km is not None:
         left = answer.due_km - now.km
@@ -48,7 +48,14 @@ def clock_of(answer: Due, limits: DueLimits, last: Meter | None, now: Meter, uni
         shares.append(("hours", left / (answer.due_hours - last.hours)))
         over += [f"{-left:.0f} h"] if left < 0 else []
     since = last.on if answer.due_on else None
-    return Clock(tuple(shares), tuple(over), since, answer.due_on, day, span)
+    return Clock(
+        shares=tuple(shares),
+        over=tuple(over),
+        since=since,
+        due_on=answer.due_on,
+        changed=day,
+        span=span,
+    )
 
 
 def _by_time(clock: Clock, day: date) -> Decimal | None:

@@ -26,7 +26,7 @@ class Costs(Sound):
     litre: float = 0.25
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Upkeep(Sound):
     """A reservoir's next service: when it is expected, how long it lasts then, its oil in litres."""
 

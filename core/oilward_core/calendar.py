@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Planned:
     """A planned visit: its reservoirs, since when it is planned, and which signed visit has done
     which of them."""
@@ -42,7 +42,9 @@ def tick_off(planned: Sequence[Planned], signed: Iterable[Signed]) -> tuple[Plan
         for n, one in enumerate(found):
             open_ones = set(one.reservoirs) - {reservoir for reservoir, _ in one.done}
             if service.reservoir in open_ones and service.at >= one.since:
-                found[n] = Planned(one.id, one.since, one.reservoirs, (*one.done, pair))
+                found[n] = Planned(
+                    id=one.id, since=one.since, reservoirs=one.reservoirs, done=(*one.done, pair)
+                )
                 break
     return tuple(found)
 

@@ -27,7 +27,7 @@ NO_INTERVAL = Reason("no interval", "The spec sheet gives no interval.", Source.
 SOON_BELOW = Decimal("0.15")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DueLimits(Sound):
     """Limits of a task: km, months and hours, for the first service and for each one after it."""
 
@@ -47,7 +47,7 @@ class Meter(Sound):
     hours: Decimal | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Due(Sound):
     """The answer: ``left`` is the share of life left (1 fresh, 0 due, negative overdue).
 
@@ -146,12 +146,12 @@ def due(
     if last is None:
         text = "No record of the last service. Do it now, then count from there."
         return Due(
-            DueState.BASELINE,
-            Decimal(0),
-            now.on,
-            now.km,
-            None,
-            (Reason("unknown history", text, Source.TRADE),),
+            state=DueState.BASELINE,
+            left=Decimal(0),
+            due_on=now.on,
+            due_km=now.km,
+            due_hours=None,
+            reasons=(Reason("unknown history", text, Source.TRADE),),
         )
     km, months, hours = _limits_for(limits, first, severity, watched)
     shares: list[tuple[Decimal, Reason]] = []
@@ -171,14 +171,28 @@ def due(
         due_hours, run = last.hours + hours, now.hours - last.hours
         count("hours", (hours - run) / hours, f"{run:.0f} of {hours:.0f} hours used.")
     if not shares:
-        return Due(DueState.UNLIMITED, Decimal(1), None, None, None, (NO_INTERVAL,))
+        return Due(
+            state=DueState.UNLIMITED,
+            left=Decimal(1),
+            due_on=None,
+            due_km=None,
+            due_hours=None,
+            reasons=(NO_INTERVAL,),
+        )
     shares.sort(key=lambda pair: pair[0])
     left = shares[0][0]
     state = DueState.DUE if left <= 0 else DueState.SOON if left < SOON_BELOW else DueState.FINE
     reasons = tuple(reason for _, reason in shares)
     if watched and not first:
         reasons = (*reasons, WATCHED)
-    return Due(state, left.quantize(Decimal("0.001")), due_on, due_km, due_hours, reasons)
+    return Due(
+        state=state,
+        left=left.quantize(Decimal("0.001")),
+        due_on=due_on,
+        due_km=due_km,
+        due_hours=due_hours,
+        reasons=reasons,
+    )
 
 
 @guarded

@@ -34,7 +34,7 @@ COMMAS = (  # a number read with its comma in another place
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Expected(Sound):
     """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``
     and ``words`` that say where it comes from (``3.4 l went in last time``). ``less`` and ``more``

@@ -37,7 +37,7 @@ class Gauge(Sound):
     target: Decimal
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FillCase(Sound):
     """What is to be filled: book ``capacity`` of the variant, gauge (None: exact quantity), the
     sheet's ``initial`` amount if it names one, and what this bike ``took`` before, newest last."""
@@ -85,7 +85,7 @@ class Belief(Sound):
     sd: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Advice(Sound):
     """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops."""
 
@@ -173,7 +173,7 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
 def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
     """What a reservoir is expected to take, ml: learned where it was filled before, else by the
     book (`prior`). Raises CoreError ``fill.no_capacity``."""
-    belief, _ = prior(FillCase(capacity, None, None, took))
+    belief, _ = prior(FillCase(capacity=capacity, gauge=None, initial=None, took=took))
     return belief
 
 
@@ -183,7 +183,7 @@ def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]
     return added + gap * between, sqrt((0.06 * between) ** 2 + (0.1 * abs(gap) * between) ** 2)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _State:
     belief: Belief
     added: float
@@ -247,13 +247,29 @@ def _believe_gauge(case: FillCase, state: _State, event: CauseFound) -> _State:
     """Start again from the last reading alone, with the book no longer trusted."""
     wide = Belief(state.added, float(case.capacity))
     reason = Reason("cause found", f"Cause found: {event.cause}", Source.HISTORY)
-    fresh = _State(wide, state.added, False, None, state.poured_since, "", (reason,))
+    fresh = _State(
+        belief=wide,
+        added=state.added,
+        trust_book=False,
+        last=None,
+        poured_since=state.poured_since,
+        contradiction="",
+        reasons=(reason,),
+    )
     return _fold_reading(case, fresh, state.last) if state.last else fresh
 
 
 def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
     belief, reason = prior(case)
-    state = _State(belief, 0.0, True, None, False, "", (reason,))
+    state = _State(
+        belief=belief,
+        added=0.0,
+        trust_book=True,
+        last=None,
+        poured_since=False,
+        contradiction="",
+        reasons=(reason,),
+    )
     for event in events:
         if isinstance(event, Poured):
             state = replace(
@@ -298,7 +314,14 @@ def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
 def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
     causes = CAUSES[state.contradiction] if action == "stop" else ()
     reasons = (*state.reasons, why) if why else state.reasons
-    return Advice(action, ml, Decimal(round(state.added)), state.belief, causes, reasons)
+    return Advice(
+        action=action,
+        ml=ml,
+        added=Decimal(round(state.added)),
+        belief=state.belief,
+        causes=causes,
+        reasons=reasons,
+    )
 
 
 def _advise_exact(case: FillCase, state: _State) -> Advice:

@@ -25,7 +25,7 @@ LOWER_THIRD = "lower third"
 NO_SEALANT = ("none", "no", "dry", "nothing", "-")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Topic:
     """Something workshops do differently: its choices (the default first), where it applies, and
     what it changes."""
@@ -39,53 +39,53 @@ class Topic:
 
 TOPICS = (
     Topic(
-        TORQUE,
-        "Inside a torque range",
-        ("middle", LOWER_THIRD),
-        _DRAINED,
-        "What the wrench is set to when the manual gives a range.",
+        key=TORQUE,
+        label="Inside a torque range",
+        choices=("middle", LOWER_THIRD),
+        kinds=_DRAINED,
+        acts="What the wrench is set to when the manual gives a range.",
     ),
     Topic(
-        WASHER,
-        "Crush washer",
-        ("new each time", TURNED_OVER),
-        _DRAINED,
-        "What goes on at the seal step, and what the kit counts.",
+        key=WASHER,
+        label="Crush washer",
+        choices=("new each time", TURNED_OVER),
+        kinds=_DRAINED,
+        acts="What goes on at the seal step, and what the kit counts.",
     ),
     Topic(
-        RING,
-        "O-ring",
-        ("new each time", "on condition"),
-        _DRAINED,
-        "What goes on at the seal step, and what the kit counts.",
+        key=RING,
+        label="O-ring",
+        choices=("new each time", "on condition"),
+        kinds=_DRAINED,
+        acts="What goes on at the seal step, and what the kit counts.",
     ),
     Topic(
-        SEALANT,
-        "On the plug's threads",
-        ("none", "PTFE paste", "tape"),
-        _DRAINED,
-        "What the refit step says.",
+        key=SEALANT,
+        label="On the plug's threads",
+        choices=("none", "PTFE paste", "tape"),
+        kinds=_DRAINED,
+        acts="What the refit step says.",
     ),
     Topic(
-        FILTER,
-        "Oil filter",
-        ("each change", EVERY_THIRD, "as the sheet says"),
-        _ENGINES,
-        "Whether the next change is proposed with its filter.",
+        key=FILTER,
+        label="Oil filter",
+        choices=("each change", EVERY_THIRD, "as the sheet says"),
+        kinds=_ENGINES,
+        acts="Whether the next change is proposed with its filter.",
     ),
     Topic(
-        FLUID,
-        "Which oil",
-        ("as the manual says", ONE_OIL, MINERAL),
-        _CASES,
-        "What the shelf calls a fit.",
+        key=FLUID,
+        label="Which oil",
+        choices=("as the manual says", ONE_OIL, MINERAL),
+        kinds=_CASES,
+        acts="What the shelf calls a fit.",
     ),
     Topic(
-        INTERVAL,
-        "Intervals",
-        ("as the manual says", HALF_THE_BOOK),
-        _DRAINED,
-        "When a reservoir is due.",
+        key=INTERVAL,
+        label="Intervals",
+        choices=("as the manual says", HALF_THE_BOOK),
+        kinds=_DRAINED,
+        acts="When a reservoir is due.",
     ),
 )
 _TOPIC = {topic.key: topic for topic in TOPICS}
@@ -93,7 +93,7 @@ _TOPIC = {topic.key: topic for topic in TOPICS}
 IN_THE_GLASS = (FILTER, INTERVAL)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Choice:
     """One choice made: for a reservoir kind, on one bike or for the workshop."""
 

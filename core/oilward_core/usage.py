@@ -20,7 +20,7 @@ _FEW, _FEW_SPREAD, _CLASS_SPREAD = 4, 0.4, 0.6  # of the rate; our definition
 _FARTHEST_DAYS = 40 * 365
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Line(Sound):
     """A robust line: slope with its 95 % interval, and intercept."""
 
@@ -47,7 +47,7 @@ def theil_sen(x: Sequence[float], y: Sequence[float]) -> Line:
         raise ValueError("no two points with different x")
     slope = median(slopes)
     low, high = _interval(slopes, x, y)
-    return Line(slope, median(y) - slope * median(x), low, high)
+    return Line(slope=slope, intercept=median(y) - slope * median(x), low=low, high=high)
 
 
 def _ties(values: Sequence[float]) -> float:
@@ -65,7 +65,7 @@ def _interval(
     return slopes[lower], slopes[upper]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Rate(Sound):
     """Distance (km) or hours a day, with an interval that holds 95 of 100 times, and its why."""
 
@@ -80,7 +80,9 @@ def _by_class(use_class: str, unit: str) -> Rate:
     a_day = float(a_year) / 365
     text = f"Too few readings; {use_class} bikes do about {show(a_year, unit)} a year."
     why = Reason("use class", text, Source.TRADE)
-    return Rate(a_day, a_day * (1 - _CLASS_SPREAD), a_day * (1 + _CLASS_SPREAD), why)
+    return Rate(
+        a_day=a_day, low=a_day * (1 - _CLASS_SPREAD), high=a_day * (1 + _CLASS_SPREAD), reason=why
+    )
 
 
 def _measured(
@@ -93,7 +95,7 @@ def _measured(
     if len(days) < _FEW:
         low, high = min(low, slope * (1 - _FEW_SPREAD)), max(high, slope * (1 + _FEW_SPREAD))
     text = f"{say(slope * 30)} a month, from {len(days)} readings of the last year."
-    return Rate(slope, low, high, Reason("usage rate", text, Source.HISTORY))
+    return Rate(a_day=slope, low=low, high=high, reason=Reason("usage rate", text, Source.HISTORY))
 
 
 @guarded
@@ -136,7 +138,7 @@ def hours_rate(readings: Sequence[Meter], today: date) -> Rate | None:
     return _measured(days, [float(r.hours or 0) for r in recent], lambda h: f"{h:.0f} h")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Forecast:
     """When a reservoir will be due: the expected day and an interval around it, and why."""
 
@@ -176,7 +178,7 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
         return None
     days = [min(one[0][n] for one in reached) for n in range(3)]
     first = min(reached, key=lambda one: one[0][0])
-    return Forecast(days[0], days[1], days[2], (first[1],))
+    return Forecast(on=days[0], early=days[1], late=days[2], reasons=(first[1],))
 
 
 @guarded

@@ -53,7 +53,7 @@ class History(Sound):
         return next((f for f in self.faults if f.onset <= service <= f.end), None)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class World:
     """How a simulated workshop is: chances a bike or a service, spreads of log10 amounts. ``friction``: a
     clutch runs in this oil, and ``slipped`` is the chance a service that it was slipped."""
@@ -80,7 +80,7 @@ class World:
     slipped: float = 0.02
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Grader:
     """An eye: how much more it writes (log10), and how much oftener it sees fuzz and slivers."""
 
@@ -99,7 +99,7 @@ def _part(
     form: Form, share: float, largest: float | None = None, of: Matter = Matter.STEEL
 ) -> Part:
     size = None if largest is None else Decimal(str(round(largest, 1)))
-    return Part(form, of, max(_rounded(share), STEP), size)
+    return Part(form=form, matter=of, share=max(_rounded(share), STEP), largest_mm=size)
 
 
 # chances a service of fuzz, slivers, flakes and pieces: early, middle, late
@@ -194,10 +194,10 @@ class Healthy:
 def _graders(rng: random.Random, world: World) -> list[Grader]:
     return [
         Grader(
-            f"grader {n}",
-            rng.gauss(0, 0.07),
-            rng.lognormvariate(0, world.harshness),
-            rng.lognormvariate(0, world.harshness),
+            name=f"grader {n}",
+            offset=rng.gauss(0, 0.07),
+            fuzz=rng.lognormvariate(0, world.harshness),
+            slivers=rng.lognormvariate(0, world.harshness),
         )
         for n in range(1, rng.randint(2, 4) + 1)
     ]
@@ -255,7 +255,14 @@ def _history(
                 fault=fault if grows else None,
                 service=service,
             )
-            found = Found(day, parts, Decimal(round(since)), grader.name, service == 0, repaired)
+            found = Found(
+                day=day,
+                parts=parts,
+                km_since_wiped=Decimal(round(since)),
+                grader=grader.name,
+                run_in=service == 0,
+                repaired=repaired,
+            )
             findings.append(Seen(service, Decimal(round(km)), found))
             since, repaired = 0.0, False
         repaired = repaired or (fault is not None and service == fault.end)

@@ -35,7 +35,15 @@ from oilward_core.spec import (
 from oilward_core.torque import Wrench, read_torque
 
 START = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
-WRENCH = Wrench("m", "Short click", "N·m", Decimal(10), Decimal(60), Decimal(1), Decimal("0.04"))
+WRENCH = Wrench(
+    id="m",
+    name="Short click",
+    unit="N·m",
+    low=Decimal(10),
+    high=Decimal(60),
+    resolution=Decimal(1),
+    accuracy=Decimal("0.04"),
+)
 BENCH = Bench((WRENCH,))
 PASTE = {"form": "paste", "matter": "steel", "share_percent": 20}
 
@@ -43,7 +51,14 @@ PASTE = {"form": "paste", "matter": "steel", "share_percent": 20}
 def fastener(role: str, torque: str, seal: str = "", magnet: bool = False) -> Fastener:
     """A fastener somewhere under the engine."""
     return Fastener(
-        role, "under the engine, left", "M12x1.5", "17 mm", magnet, True, read_torque(torque), seal
+        role=role,
+        place="under the engine, left",
+        thread="M12x1.5",
+        drive="17 mm",
+        magnet=magnet,
+        soft=True,
+        torque=read_torque(torque),
+        seal=seal,
     )
 
 
@@ -54,8 +69,14 @@ ENGINE = ReservoirSpec(
     fill_rule=FillRule.LEVEL,
     capacities={Variant.DRAIN_ONLY: Decimal(2450), Variant.WITH_FILTER: Decimal(2700)},
     initial=None,
-    level=LevelCheck("sight glass", "upright", Decimal(2), Decimal(3), Decimal(500)),
-    requirement=Requirement("10W-40", friction="MA2"),
+    level=LevelCheck(
+        gauge="sight glass",
+        attitude="upright",
+        run_minutes=Decimal(2),
+        settle_minutes=Decimal(3),
+        between_marks=Decimal(500),
+    ),
+    requirement=Requirement(grade="10W-40", friction="MA2"),
     prefill=Decimal(150),
     fasteners=(
         fastener("drain plug", "20-26 N·m", "crush washer 12 mm", magnet=True),
@@ -64,30 +85,50 @@ ENGINE = ReservoirSpec(
     ),
     limits=DueLimits(repeat_km=Decimal(9000), repeat_months=12),
 )
-TASK = TaskPlan(ENGINE, Variant.WITH_FILTER, (), Decimal(2650), Decimal(8000), False)
+TASK = TaskPlan(
+    reservoir=ENGINE,
+    variant=Variant.WITH_FILTER,
+    took=(),
+    last_put_in=Decimal(2650),
+    km_since_wiped=Decimal(8000),
+    first_service=False,
+)
 
 
 def spec(key: str, kind: ReservoirKind, rule: FillRule = FillRule.LEVEL) -> ReservoirSpec:
     """A reservoir of that kind."""
-    level = LevelCheck("dipstick", "side stand", Decimal(1), Decimal(5), Decimal(90))
+    level = LevelCheck(
+        gauge="dipstick",
+        attitude="side stand",
+        run_minutes=Decimal(1),
+        settle_minutes=Decimal(5),
+        between_marks=Decimal(90),
+    )
     return ReservoirSpec(
-        key,
-        kind,
-        key,
-        rule,
-        {Variant.DRAIN_ONLY: Decimal(800)},
-        None,
-        level if rule == FillRule.LEVEL else None,
-        Requirement("75W-90"),
-        Decimal(0),
-        (fastener("drain plug", "20 N·m"), fastener("fill plug", "hand tight")),
-        DueLimits(repeat_km=Decimal(9000)),
+        key=key,
+        kind=kind,
+        label=key,
+        fill_rule=rule,
+        capacities={Variant.DRAIN_ONLY: Decimal(800)},
+        initial=None,
+        level=level if rule == FillRule.LEVEL else None,
+        requirement=Requirement(grade="75W-90"),
+        prefill=Decimal(0),
+        fasteners=(fastener("drain plug", "20 N·m"), fastener("fill plug", "hand tight")),
+        limits=DueLimits(repeat_km=Decimal(9000)),
     )
 
 
 def task(reservoir: ReservoirSpec) -> TaskPlan:
     """A task on a reservoir without a history."""
-    return TaskPlan(reservoir, Variant.DRAIN_ONLY, (), None, Decimal(8000), False)
+    return TaskPlan(
+        reservoir=reservoir,
+        variant=Variant.DRAIN_ONLY,
+        took=(),
+        last_put_in=None,
+        km_since_wiped=Decimal(8000),
+        first_service=False,
+    )
 
 
 PRIMARY = task(spec("primary", ReservoirKind.PRIMARY, FillRule.EXACT))
@@ -106,7 +147,7 @@ class Clerk:
     """Records entries as a person would, one after another, each minute."""
 
     def __init__(self, *tasks: TaskPlan, cold: Iterable[str] = (), bench: Bench = BENCH) -> None:
-        self.plan = VisitPlan(tasks or (TASK,), tuple(COLD_JOBS[key] for key in cold))
+        self.plan = VisitPlan(tasks=tasks or (TASK,), cold=tuple(COLD_JOBS[key] for key in cold))
         self.bench = bench
         self.now = START
         self.entries: list[Entry] = []
@@ -150,7 +191,15 @@ class Clerk:
         if unmet:
             data["despite"] = list(unmet)
         number = f"e{len(self.entries):03}"
-        entry = Entry(number, target, kind, data, self.now, "mira", supersedes or None)
+        entry = Entry(
+            id=number,
+            step=target,
+            kind=kind,
+            data=data,
+            at=self.now,
+            by="mira",
+            supersedes=supersedes or None,
+        )
         self.entries.append(entry)
         self.now += timedelta(minutes=1)
         return entry

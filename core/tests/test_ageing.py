@@ -84,7 +84,7 @@ class AgeingTests(TestCase):
     ) -> None:
         clocks = [
             Clock(
-                (("distance", Decimal(share) / 10),),
+                shares=(("distance", Decimal(share) / 10),),
                 since=DAY - timedelta(days=gone),
                 due_on=DAY - timedelta(days=gone) + timedelta(days=span),
             )

@@ -18,9 +18,17 @@ DAY = date(2026, 5, 4)
 TORQUE, GRADE = Path("engine", "drain plug", "torque"), Path("engine", "", "fluid.grade")
 CAPACITY = Path("engine", "", "capacity.dry")
 CELLS = {
-    TORQUE: Cell("20 N·m", "manual", "7", "Mira", DAY),
-    GRADE: Cell("10W-40", "manual", "7", "Mira", DAY),
-    CAPACITY: Cell("3 l", "manual", "8", "Mira", DAY, "Oda", DAY),
+    TORQUE: Cell(written="20 N·m", document="manual", page="7", entered_by="Mira", entered_on=DAY),
+    GRADE: Cell(written="10W-40", document="manual", page="7", entered_by="Mira", entered_on=DAY),
+    CAPACITY: Cell(
+        written="3 l",
+        document="manual",
+        page="8",
+        entered_by="Mira",
+        entered_on=DAY,
+        checked_by="Oda",
+        checked_on=DAY,
+    ),
 }
 
 

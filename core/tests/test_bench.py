@@ -46,7 +46,14 @@ class OrderTests(TestCase):
         self.assertEqual(" ".join(names), ORDER)
 
     def test_drain_only_has_no_filter(self) -> None:
-        task = TaskPlan(ENGINE, Variant.DRAIN_ONLY, (), None, Decimal(0), False)
+        task = TaskPlan(
+            reservoir=ENGINE,
+            variant=Variant.DRAIN_ONLY,
+            took=(),
+            last_put_in=None,
+            km_since_wiped=Decimal(0),
+            first_service=False,
+        )
         names = [str(state.step.id) for state in fresh(task).sheet.steps]
         self.assertNotIn("engine/filter", names)
 
@@ -70,7 +77,14 @@ class OrderTests(TestCase):
         self.assertEqual(drain.unmet, ("the engine's filler is not proven",))
 
     def test_missing_capacity_is_said(self) -> None:
-        task = TaskPlan(ENGINE, Variant.DRY, (), None, Decimal(0), False)
+        task = TaskPlan(
+            reservoir=ENGINE,
+            variant=Variant.DRY,
+            took=(),
+            last_put_in=None,
+            km_since_wiped=Decimal(0),
+            first_service=False,
+        )
         with self.assertRaises(CoreError) as caught:
             _ = fresh(task).sheet
         self.assertEqual(caught.exception.code, "fill.no_capacity")
@@ -428,5 +442,5 @@ class FoldTests(TestCase):
         entries = self.ENTRIES[:keep]
         shuffled = entries + [rng.choice(entries) for _ in range(extra if entries else 0)]
         rng.shuffle(shuffled)
-        plan = VisitPlan((TASK,))
+        plan = VisitPlan(tasks=(TASK,))
         self.assertEqual(fold(plan, shuffled, BENCH), fold(plan, entries, BENCH))

@@ -14,7 +14,14 @@ COSTS = Costs()
 
 def upkeep(kind: R, days: int, lasts: int = 365, litres: float = 1.0) -> Upkeep:
     """A reservoir due in so many days."""
-    return Upkeep(kind.value, kind.value, kind, TODAY + timedelta(days=days), lasts, litres)
+    return Upkeep(
+        key=kind.value,
+        label=kind.value,
+        kind=kind,
+        due=TODAY + timedelta(days=days),
+        lasts_days=lasts,
+        litres=litres,
+    )
 
 
 class ProposeTests(TestCase):

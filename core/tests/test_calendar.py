@@ -9,8 +9,8 @@ from oilward_core.calendar import Planned, Signed, tick_off, week_of
 
 NINE = datetime(2026, 6, 1, 9)
 HOUR = timedelta(hours=1)
-THIS = Planned("this", NINE, ("engine", "primary"))
-NEXT = Planned("next", NINE, ("engine",))
+THIS = Planned(id="this", since=NINE, reservoirs=("engine", "primary"))
+NEXT = Planned(id="next", since=NINE, reservoirs=("engine",))
 
 
 def signed(visit: str, reservoir: str, hours: float) -> Signed:

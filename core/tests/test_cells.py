@@ -57,7 +57,14 @@ ENGINE = {
 def cells(said: dict[str, str], key: str = "engine", checked: str = "Oda") -> dict[Path, Cell]:
     """Cells of one reservoir; a path starts with ``/part/field`` or ``//field``."""
     return {
-        Path.of(key + path): Cell(text, "manual", "27", "Mira", None, checked)
+        Path.of(key + path): Cell(
+            written=text,
+            document="manual",
+            page="27",
+            entered_by="Mira",
+            entered_on=None,
+            checked_by=checked,
+        )
         for path, text in said.items()
     }
 
@@ -182,9 +189,9 @@ class SheetTests(TestCase):
 
     def test_writing_in_reads_first(self) -> None:
         path = Path.of("engine//initial")
-        self.assertIn(path, written_in({}, path, " 2 l ", Cell("")))
+        self.assertIn(path, written_in({}, path, " 2 l ", Cell(written="")))
         with self.assertRaises(CoreError):
-            written_in({}, path, "much", Cell(""))
+            written_in({}, path, "much", Cell(written=""))
 
     def test_new_keys_do_not_clash(self) -> None:
         self.assertEqual(unused_key("cap", ["cap", "cap 2"]), "cap 3")
@@ -215,10 +222,13 @@ class ChangesTests(TestCase):
 
     def test_another_source_is_a_change_and_a_check_is_none(self) -> None:
         path = Path.of("engine//initial")
-        one = {Path.of("engine//kind"): Cell("engine"), path: Cell("2 l", "label")}
-        other = {**one, path: Cell("2 l", "manual")}
+        one = {
+            Path.of("engine//kind"): Cell(written="engine"),
+            path: Cell(written="2 l", document="label"),
+        }
+        other = {**one, path: Cell(written="2 l", document="manual")}
         self.assertIn("still 2 l, now from manual", changes(one, other)[0].text)
-        checked = {**one, path: Cell("2 l", "label", checked_by="Oda")}
+        checked = {**one, path: Cell(written="2 l", document="label", checked_by="Oda")}
         self.assertEqual(changes(one, checked), ())
 
     def test_every_form_has_a_field(self) -> None:

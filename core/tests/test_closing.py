@@ -19,11 +19,15 @@ OLD = File(__file__).parent / "golden" / "closing_1.json"
 
 class KeptTests(TestCase):
     def closing(self, task: TaskPlan = TASK) -> Closing:
-        one = TaskClosing(task, "Harbour 10W-40", None)
+        one = TaskClosing(plan=task, fluid="Harbour 10W-40", bottle_ml=None)
         return Closing((one,), whole_visit().sheet, Decimal(9))
 
     def test_a_closing_comes_back_from_its_document_as_it_was(self) -> None:
-        cells = {Path("engine", "drain plug", "torque"): Cell("20-26 N·m", "manual", "7")}
+        cells = {
+            Path("engine", "drain plug", "torque"): Cell(
+                written="20-26 N·m", document="manual", page="7"
+            )
+        }
         closing = self.closing(replace(TASK, cells=cells))
         document = json.loads(json.dumps(keep(closing)))
         self.assertEqual(kept(document), closing)

@@ -33,7 +33,14 @@ def part(
 ) -> Part:
     """A part with usual values."""
     size = None if largest is None else Decimal(largest)
-    return Part(form, matter, Decimal(share), size, count, magnetic)
+    return Part(
+        form=form,
+        matter=matter,
+        share=Decimal(share),
+        largest_mm=size,
+        count=count,
+        magnetic=magnetic,
+    )
 
 
 def seen(
@@ -44,7 +51,14 @@ def seen(
     **more: bool,
 ) -> Observation:
     """An observation 8000 km after the last wipe."""
-    return Observation(where, parts, frozenset(oil), Decimal(8000), first, **more)
+    return Observation(
+        reservoir=where,
+        parts=parts,
+        oil=frozenset(oil),
+        km_since_wiped=Decimal(8000),
+        first_service=first,
+        **more,
+    )
 
 
 class Case(NamedTuple):

@@ -111,7 +111,7 @@ DRIVE = replace(
     capacities=ml(DRAIN_ONLY=190),
     fill_rule=FillRule.EXACT,
     level=None,
-    requirement=Requirement("75W-90", service="GL-4"),
+    requirement=Requirement(grade="75W-90", service="GL-4"),
 )
 
 
@@ -243,7 +243,13 @@ class DoubtTests(TestCase):
             kind=ReservoirKind.PRIMARY,
             capacities=ml(DRAIN_ONLY=900),
             fasteners=(),
-            level=LevelCheck("glass", "upright", Decimal(0), Decimal(1), Decimal(100)),
+            level=LevelCheck(
+                gauge="glass",
+                attitude="upright",
+                run_minutes=Decimal(0),
+                settle_minutes=Decimal(1),
+                between_marks=Decimal(100),
+            ),
         )
         rules = {doubt.rule for doubt in doubts([needs(grade="20W-50"), primary], 890)}
         self.assertNotIn("friction class", rules)

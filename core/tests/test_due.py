@@ -7,7 +7,13 @@ from unittest import TestCase
 from oilward_core.due import DueLimits, DueState, Meter, add_months, due, oil_age
 from oilward_core.errors import CoreError
 
-LIMITS = DueLimits(Decimal(1000), 2, Decimal(8000), 12, Decimal(100))
+LIMITS = DueLimits(
+    first_km=Decimal(1000),
+    first_months=2,
+    repeat_km=Decimal(8000),
+    repeat_months=12,
+    repeat_hours=Decimal(100),
+)
 NEW = Meter(date(2025, 1, 10), Decimal(0))
 
 

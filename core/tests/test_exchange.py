@@ -23,7 +23,9 @@ from oilward_core.spec import (
 
 from .test_cells import ENGINE, cells
 
-MODEL = ModelName("Brackwell", "Colossine 1640", 2018, "V-twin, belt", 1640)
+MODEL = ModelName(
+    make="Brackwell", name="Colossine 1640", year=2018, layout="V-twin, belt", displacement_cc=1640
+)
 PUBLISHED = File(__file__).parents[2] / "docs" / "formats" / "spec-sheet.schema.json"
 words = st.text(min_size=1, max_size=20).filter(lambda text: text.strip() == text)
 
@@ -39,8 +41,10 @@ class DocumentTests(TestCase):
         self, label: str, document: str, who: str, day: date | None
     ) -> None:
         sheet = {
-            Path.of("engine//kind"): Cell("engine"),
-            Path.of("engine//label"): Cell(label, document, "", who, day),
+            Path.of("engine//kind"): Cell(written="engine"),
+            Path.of("engine//label"): Cell(
+                written=label, document=document, page="", entered_by=who, entered_on=day
+            ),
         }
         self.assertEqual(from_document(to_document(MODEL, sheet))[1:], (sheet, ()))
 

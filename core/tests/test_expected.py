@@ -8,8 +8,16 @@ from oilward_core.expected import Expected, as_said, hold_against
 from oilward_core.fluid import read_density
 from oilward_core.quantity import Kind, parse, read_count, read_number
 
-LAST = Expected(Decimal(3400), Decimal(240), "3400 ml went in last time", "burnt", "over-filled")
-AIM = Expected(Decimal(24), Decimal(0), "24.0 N·m is aimed at", "loose", "thread")
+LAST = Expected(
+    value=Decimal(3400),
+    spread=Decimal(240),
+    words="3400 ml went in last time",
+    less="burnt",
+    more="over-filled",
+)
+AIM = Expected(
+    value=Decimal(24), spread=Decimal(0), words="24.0 N·m is aimed at", less="loose", more="thread"
+)
 
 
 class HeldTests(TestCase):
@@ -22,7 +30,13 @@ class HeldTests(TestCase):
         for text, kind, unit, expected, meant in (
             ("3,4", Kind.VOLUME, "ml", LAST, "3.4 l"),
             ("3.4 ml", Kind.VOLUME, "ml", LAST, "3.4 l"),
-            ("3.6", Kind.VOLUME, "l", Expected(Decimal(520), Decimal(9), "book", "x", "y"), ""),
+            (
+                "3.6",
+                Kind.VOLUME,
+                "l",
+                Expected(value=Decimal(520), spread=Decimal(9), words="book", less="x", more="y"),
+                "",
+            ),
             ("34 l", Kind.VOLUME, "ml", LAST, "3.4 l"),
             ("340", Kind.VOLUME, "ml", LAST, "3400 ml"),
             ("115", Kind.VOLUME, "ml", LAST, "115 fl oz"),
@@ -58,11 +72,19 @@ class HeldTests(TestCase):
         for text in ("3.4 l", "2.5 l", "4.3 l", "3.5 qt"):
             self.assertIsNone(hold_against(parse(text, Kind.VOLUME), LAST))
         self.assertIsNone(hold_against(parse("3 ml", Kind.VOLUME), None))
-        wide = Expected(Decimal(300), Decimal(60), "the coach", "x", "y")
+        wide = Expected(
+            value=Decimal(300), spread=Decimal(60), words="the coach", less="x", more="y"
+        )
         self.assertIsNone(hold_against(parse("540 ml", Kind.VOLUME), wide))  # four spreads
 
     def test_what_is_not_asked_about(self) -> None:
-        book = Expected(Decimal(2700), Decimal(2700), "all it holds", "", "too much")
+        book = Expected(
+            value=Decimal(2700),
+            spread=Decimal(2700),
+            words="all it holds",
+            less="",
+            more="too much",
+        )
         self.assertIsNone(hold_against(parse("150 ml", Kind.VOLUME), book))
 
 

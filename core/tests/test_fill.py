@@ -23,7 +23,7 @@ from oilward_core.fill import (
 from scipy.stats import truncnorm
 
 GLASS = Gauge(Decimal(500), Decimal("0.75"))
-CASE = FillCase(Decimal(2700), GLASS)
+CASE = FillCase(capacity=Decimal(2700), gauge=GLASS)
 TWO_AND_A_HALF_QUARTS = Poured(Decimal("2365.882365"))
 
 
@@ -62,7 +62,7 @@ class WorkedExampleTests(TestCase):
     def test_the_manuals_initial_amount_caps_the_first_pour(self) -> None:
         """A gearbox started with 20 fl oz, read low by a mark's worth of two, ends at 22 [trade]."""
         ounce = Decimal("29.5735295625")
-        case = FillCase(22 * ounce, Gauge(2 * ounce, Decimal(1)), 20 * ounce)
+        case = FillCase(capacity=22 * ounce, gauge=Gauge(2 * ounce, Decimal(1)), initial=20 * ounce)
         first = coach(case, [])
         self.assertLessEqual(first.ml, 20 * ounce)
         events: list[FillEvent] = [Poured(20 * ounce), read("0")]
@@ -99,18 +99,22 @@ class StatisticsTests(TestCase):
 
     def test_learned_capacity_is_the_median_of_the_last_three(self) -> None:
         took = tuple(map(Decimal, (2900, 2640, 2620, 2650)))
-        belief, reason = prior(FillCase(Decimal(2700), GLASS, None, took))
+        belief, reason = prior(
+            FillCase(capacity=Decimal(2700), gauge=GLASS, initial=None, took=took)
+        )
         self.assertEqual(belief.mean, 2640)
         self.assertAlmostEqual(belief.sd, 32.4)  # 1.2 % of capacity, above their own spread
         self.assertEqual(reason.rule, "learned capacity")
 
     def test_one_take_is_trusted_less_than_three(self) -> None:
-        one, _ = prior(FillCase(Decimal(2700), GLASS, None, (Decimal(2640),)))
+        one, _ = prior(
+            FillCase(capacity=Decimal(2700), gauge=GLASS, initial=None, took=(Decimal(2640),))
+        )
         self.assertEqual((one.mean, one.sd), (2640, 54))
 
     def test_no_capacity(self) -> None:
         with self.assertRaises(CoreError):
-            coach(FillCase(Decimal(0), GLASS), [])
+            coach(FillCase(capacity=Decimal(0), gauge=GLASS), [])
 
 
 class CoachTests(TestCase):
@@ -172,7 +176,7 @@ class CoachTests(TestCase):
         self.assertEqual((coach(CASE, events).action, coach(CASE, events).ml), ("remove", 100))
 
     def test_exact_quantity_is_measured_whole(self) -> None:
-        case = FillCase(Decimal(960), None)
+        case = FillCase(capacity=Decimal(960), gauge=None)
         self.assertEqual((coach(case, []).action, coach(case, []).ml), ("pour", 960))
         self.assertEqual(coach(case, [Poured(Decimal(700))]).ml, 260)
         self.assertEqual(coach(case, [Poured(Decimal(955))]).action, "done")

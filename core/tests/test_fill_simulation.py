@@ -13,7 +13,7 @@ TARGET = 0.75
 MOST_RUNS = 12
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Outcome:
     """How one simulated fill ended: true level in glasses, runs made, stopped by the coach."""
 
@@ -41,14 +41,16 @@ def simulate(rng: random.Random, took: Sequence[Decimal] = (), undeclared: float
     noise = rng.uniform(0.02, 0.06)
     gauge = Gauge(Decimal(round(marks)), Decimal(str(TARGET)))
     learned = tuple(take * capacity for take in took)
-    case = FillCase(Decimal(capacity), gauge, None, learned)
+    case = FillCase(capacity=Decimal(capacity), gauge=gauge, initial=None, took=learned)
     events: list[FillEvent] = []
     added, runs, passed = 0.0, 0, False
     while runs < MOST_RUNS:
         advice = coach(case, events)
         if advice.action in ("done", "stop"):
             level = TARGET + (added - true_take) / marks
-            return Outcome(level, runs, advice.action == "stop", passed)
+            return Outcome(
+                level=level, runs=runs, stopped=advice.action == "stop", passed_high=passed
+            )
         if advice.action == "read":
             runs += 1
             level = TARGET + (added - true_take) / marks
@@ -63,7 +65,9 @@ def simulate(rng: random.Random, took: Sequence[Decimal] = (), undeclared: float
         added += poured
         events.append(Poured(signed))
         passed = passed or TARGET + (added - true_take) / marks > 1
-    return Outcome(TARGET + (added - true_take) / marks, runs, True, passed)
+    return Outcome(
+        level=TARGET + (added - true_take) / marks, runs=runs, stopped=True, passed_high=passed
+    )
 
 
 class SimulationTests(TestCase):
@@ -102,7 +106,7 @@ class SimulationTests(TestCase):
         rng = random.Random(3)
         for _ in range(200):
             capacity = Decimal(2700)
-            case = FillCase(capacity, Gauge(Decimal(500), Decimal(str(TARGET))))
+            case = FillCase(capacity=capacity, gauge=Gauge(Decimal(500), Decimal(str(TARGET))))
             level = TARGET + (2520 - 2700 * (0.78 + rng.gauss(0, 0.01))) / 500
             self.assertGreater(level, 1)
             events = [Poured(Decimal(2520)), look(rng, level, 0.03, 0)]

@@ -27,7 +27,7 @@ from oilward_core.fluid import (
     viscosity_index,
 )
 
-FORTY = TwoPoint(40, 95.0, 100, 14.3)
+FORTY = TwoPoint(t1=40, v1=95.0, t2=100, v2=14.3)
 
 
 class ViscosityTests(TestCase):
@@ -38,10 +38,14 @@ class ViscosityTests(TestCase):
             (FORTY, 20, 256.6),
             (FORTY, 0, 941.8),
             (FORTY, 80, 23.59),
-            (TwoPoint(40, 26.5, 100, 5.9), 25, 46.95),
-            (TwoPoint(40, 165.0, 100, 18.9), 20, 524.7),
-            (TwoPoint(40, 165.0, 100, 18.9), 130, 9.723),
-            (TwoPoint(40, 9.5, 100, 2.6), 130, 1.734),  # full form; the simplified one gives 1.736
+            (TwoPoint(t1=40, v1=26.5, t2=100, v2=5.9), 25, 46.95),
+            (TwoPoint(t1=40, v1=165.0, t2=100, v2=18.9), 20, 524.7),
+            (TwoPoint(t1=40, v1=165.0, t2=100, v2=18.9), 130, 9.723),
+            (
+                TwoPoint(t1=40, v1=9.5, t2=100, v2=2.6),
+                130,
+                1.734,
+            ),  # full form; the simplified one gives 1.736
         ):
             with self.subTest(t=t, oil=oil):
                 self.assertAlmostEqual(viscosity_at(oil, t) / expected, 1, delta=0.0006)
@@ -60,7 +64,7 @@ class ViscosityTests(TestCase):
     def test_an_oil_thins_with_heat(self) -> None:
         for points in ((40, 14.3, 100, 95.0), (40, 95.0, 40, 95.0), (40, 9.0, 100, 0.1)):
             with self.subTest(points), self.assertRaises(CoreError):
-                TwoPoint(*points)
+                TwoPoint(**dict(zip(("t1", "v1", "t2", "v2"), points, strict=True)))
 
 
 class IndexTests(TestCase):
@@ -113,28 +117,40 @@ class GradeTests(TestCase):
 
     def test_engine_grades(self) -> None:
         for oil, w, grades in (
-            (Measured(12.5), None, ("40",)),
-            (Measured(12.499), None, ("30",)),
-            (Measured(7.0), None, ("12", "16", "20")),
-            (Measured(7.0, 2.4), None, ("12", "16")),
-            (Measured(14.0, 3.6), "10W", ("40",)),
-            (Measured(14.0, 3.6), "15W", ()),
-            (Measured(18.0), None, ("50",)),
-            (Measured(26.1), None, ()),
-            (Measured(3.9), None, ()),
+            (Measured(kv100=12.5), None, ("40",)),
+            (Measured(kv100=12.499), None, ("30",)),
+            (Measured(kv100=7.0), None, ("12", "16", "20")),
+            (Measured(kv100=7.0, hths=2.4), None, ("12", "16")),
+            (Measured(kv100=14.0, hths=3.6), "10W", ("40",)),
+            (Measured(kv100=14.0, hths=3.6), "15W", ()),
+            (Measured(kv100=18.0), None, ("50",)),
+            (Measured(kv100=26.1), None, ()),
+            (Measured(kv100=3.9), None, ()),
         ):
             with self.subTest(oil=oil, w=w):
                 self.assertEqual(engine_grades(oil, w), grades)
 
     def test_disagreement_with_the_label_is_said(self) -> None:
-        good = Measured(14.2, 3.8, 6900, 41000)
+        good = Measured(kv100=14.2, hths=3.8, cranking=6900, pumping=41000)
         self.assertEqual(engine_disagreements("10W-40", good), ())
         for label, oil, words in (
-            ("10W-40", Measured(14.2, 3.8, 7100, 41000), "cranks at 7100"),
-            ("15W-40", Measured(14.2, 3.6, 6000, 30000), "HTHS 3.6"),
-            ("20W-50", Measured(16.2, 4.5, 9000, 30000), "16.2 cSt at 100 °C is outside"),
-            ("25W-20", Measured(9.0), "below the 9.3 of a 25W"),
-            ("5W-30", Measured(10.0, 3.0, 6000, 61000), "pumps at 61000"),
+            (
+                "10W-40",
+                Measured(kv100=14.2, hths=3.8, cranking=7100, pumping=41000),
+                "cranks at 7100",
+            ),
+            ("15W-40", Measured(kv100=14.2, hths=3.6, cranking=6000, pumping=30000), "HTHS 3.6"),
+            (
+                "20W-50",
+                Measured(kv100=16.2, hths=4.5, cranking=9000, pumping=30000),
+                "16.2 cSt at 100 °C is outside",
+            ),
+            ("25W-20", Measured(kv100=9.0), "below the 9.3 of a 25W"),
+            (
+                "5W-30",
+                Measured(kv100=10.0, hths=3.0, cranking=6000, pumping=61000),
+                "pumps at 61000",
+            ),
         ):
             with self.subTest(label):
                 self.assertIn(words, " ".join(engine_disagreements(label, oil)))

@@ -52,8 +52,15 @@ LATER = date(2060, 1, 1)
 
 def found(number: int, km: int = 8000, grader: str = "", **shares: str) -> Found:
     """A finding with these shares by form, one a year."""
-    parts = tuple(Part(Form(f), Matter.STEEL, Decimal(share)) for f, share in shares.items())
-    return Found(START + timedelta(days=365 * number), parts, Decimal(km), grader)
+    parts = tuple(
+        Part(form=Form(f), matter=Matter.STEEL, share=Decimal(share)) for f, share in shares.items()
+    )
+    return Found(
+        day=START + timedelta(days=365 * number),
+        parts=parts,
+        km_since_wiped=Decimal(km),
+        grader=grader,
+    )
 
 
 def history(*findings: dict[str, str]) -> list[Found]:
@@ -153,10 +160,10 @@ class FilterTests(TestCase):
             )
 
     def test_other_matter_is_other_rules_business(self) -> None:
-        dust = Part(Form.FLAKES, Matter.FRICTION, Decimal("0.3"))
-        bright = Part(Form.SLIVERS, Matter.ALUMINIUM, Decimal("0.1"))
-        none = Part(Form.CHIPS, Matter.STEEL, Decimal(0))
-        counted = Part(Form.CHIPS, Matter.STEEL, Decimal(0), count=1)
+        dust = Part(form=Form.FLAKES, matter=Matter.FRICTION, share=Decimal("0.3"))
+        bright = Part(form=Form.SLIVERS, matter=Matter.ALUMINIUM, share=Decimal("0.1"))
+        none = Part(form=Form.CHIPS, matter=Matter.STEEL, share=Decimal(0))
+        counted = Part(form=Form.CHIPS, matter=Matter.STEEL, share=Decimal(0), count=1)
         self.assertEqual(category((dust, bright, none)), Category.PASTE)
         self.assertEqual(category((dust, counted)), Category.CHIPS)
 
@@ -175,11 +182,20 @@ class FilterTests(TestCase):
         grown = history(PASTE, FUZZ, SLIVERS, FLAKES)
         said = growth(grown, Cohort(), LATER)[-1].said
         self.assertGreater(said, ALARM)
-        run_in = [Found(one.day, one.parts, one.km_since_wiped, run_in=True) for one in grown]
+        run_in = [
+            Found(day=one.day, parts=one.parts, km_since_wiped=one.km_since_wiped, run_in=True)
+            for one in grown
+        ]
         self.assertEqual(growth(run_in, Cohort(), LATER), ())
         after = found(4, paste="0.20")
         for change in ({"repaired": True}, {"new_baseline": True}):
-            mended = Found(after.day, after.parts, after.km_since_wiped, "", **change)  # type: ignore[arg-type]
+            mended = Found(
+                day=after.day,
+                parts=after.parts,
+                km_since_wiped=after.km_since_wiped,
+                grader="",
+                **change,
+            )  # type: ignore[arg-type]
             self.assertLess(growth([*grown, mended], Cohort(), LATER)[-1].said, 0.02)
         self.assertGreater(growth([*grown, after], Cohort(), LATER)[-1].said, 0.1)
 
@@ -247,14 +263,20 @@ class RaisedTests(TestCase):
 
     def seen(self, *parts: Part) -> Observation:
         """In a gearbox."""
-        return Observation(ReservoirKind.GEARBOX, parts, frozenset(), Decimal(8000), False)
+        return Observation(
+            reservoir=ReservoirKind.GEARBOX,
+            parts=parts,
+            oil=frozenset(),
+            km_since_wiped=Decimal(8000),
+            first_service=False,
+        )
 
     def test_odds_of_one_to_two_raise_it_by_one(self) -> None:
         grown = growth(history(PASTE, FUZZ, SLIVERS, FLAKES), Cohort(), LATER)[-1]
         quiet = growth(history(PASTE, PASTE), Cohort(), LATER)[-1]
-        fuzz = self.seen(Part(Form.FUZZ, Matter.STEEL, Decimal("0.1")))
-        slivers = self.seen(Part(Form.SLIVERS, Matter.STEEL, Decimal("0.1")))
-        chips = self.seen(Part(Form.FRAGMENTS, Matter.STEEL, Decimal("0.1")))
+        fuzz = self.seen(Part(form=Form.FUZZ, matter=Matter.STEEL, share=Decimal("0.1")))
+        slivers = self.seen(Part(form=Form.SLIVERS, matter=Matter.STEEL, share=Decimal("0.1")))
+        chips = self.seen(Part(form=Form.FRAGMENTS, matter=Matter.STEEL, share=Decimal("0.1")))
         for observed, growing, level in (
             (fuzz, quiet, Level.NOTE),
             (fuzz, grown, Level.WATCH),

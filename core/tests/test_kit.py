@@ -42,7 +42,7 @@ SIZES = (Size(1000, Decimal(14)), Size(4000, Decimal(44)), Size(250, Decimal(6))
 
 def bottle(name: str, left: int, opened: date | None = None, size: int = 946) -> Bottle:
     """A bottle with so much left."""
-    return Bottle(name, Decimal(size), Decimal(left), opened)
+    return Bottle(id=name, size=Decimal(size), left=Decimal(left), opened_on=opened)
 
 
 class BuyTests(TestCase):
@@ -131,13 +131,13 @@ class PickTests(TestCase):
 
 class ThingsTests(TestCase):
     TASKS = [
-        PlannedTask(ENGINE, Variant.WITH_FILTER),
-        PlannedTask(PRIMARY, Variant.DRAIN_ONLY),
-        PlannedTask(replace(LEGS[0], caution="Spring load"), Variant.DRAIN_ONLY),
+        PlannedTask(spec=ENGINE, variant=Variant.WITH_FILTER),
+        PlannedTask(spec=PRIMARY, variant=Variant.DRAIN_ONLY),
+        PlannedTask(spec=replace(LEGS[0], caution="Spring load"), variant=Variant.DRAIN_ONLY),
     ]
 
     def test_seals_tools_and_torques(self) -> None:
-        paste = Schools((Choice("engine", "sealant", "PTFE paste"),))
+        paste = Schools((Choice(kind="engine", topic="sealant", choice="PTFE paste"),))
         self.assertNotIn("PTFE paste", things(self.TASKS, Schools()).consumables)
         found = things(self.TASKS, paste)
         self.assertEqual(dict(found.parts)["crush washer 12 mm"], 1)
@@ -150,8 +150,8 @@ class ThingsTests(TestCase):
 
     def test_schools_decide_about_washers_and_paste(self) -> None:
         choices = (
-            Choice("engine", "washer", "turned over once"),
-            *(Choice(kind, "sealant", "none") for kind in ("engine", "primary")),
+            Choice(kind="engine", topic="washer", choice="turned over once"),
+            *(Choice(kind=kind, topic="sealant", choice="none") for kind in ("engine", "primary")),
         )
         found = things(self.TASKS[:2], Schools(choices))
         self.assertNotIn("crush washer 12 mm", dict(found.parts))
@@ -163,14 +163,20 @@ class ThingsTests(TestCase):
         for done, due in ((0, False), (1, False), (2, True), (3, False), (5, True)):
             with self.subTest(done=done):
                 found = things(
-                    [PlannedTask(spec, Variant.DRAIN_ONLY, ("drain only",) * done)], Schools()
+                    [
+                        PlannedTask(
+                            spec=spec, variant=Variant.DRAIN_ONLY, done=("drain only",) * done
+                        )
+                    ],
+                    Schools(),
                 )
                 self.assertEqual("O-ring 28 mm" in dict(found.parts), due)
 
     def test_a_filter_brings_its_own_gasket(self) -> None:
         plugs = (*ENGINE.fasteners[:2], replace(ENGINE.fasteners[2], seal="its own gasket"))
         found = things(
-            [PlannedTask(replace(ENGINE, fasteners=plugs), Variant.WITH_FILTER)], Schools()
+            [PlannedTask(spec=replace(ENGINE, fasteners=plugs), variant=Variant.WITH_FILTER)],
+            Schools(),
         )
         self.assertNotIn("its own gasket", dict(found.parts))
 
@@ -179,7 +185,7 @@ class ThingsTests(TestCase):
         spec = replace(
             ENGINE, kind=ReservoirKind.CLUTCH_CIRCUIT, label="circuit", fasteners=(unit,)
         )
-        found = things([PlannedTask(spec, Variant.DRAIN_ONLY)], Schools())
+        found = things([PlannedTask(spec=spec, variant=Variant.DRAIN_ONLY)], Schools())
         self.assertEqual(dict(found.parts), {"cover O-ring": 1, "filter for the circuit": 1})
 
 
@@ -243,7 +249,9 @@ class StockTests(TestCase):
         first, second = serve_in_turn(
             self.STOCK, [self.wanted(800, 1), self.wanted(800, 2)], lambda _: SIZES, TODAY
         )
-        laid = Things((("ring", 2), ("filter for the engine", 1)), (), (), ())
+        laid = Things(
+            parts=(("ring", 2), ("filter for the engine", 1)), tools=(), consumables=(), torqued=()
+        )
         second = replace(second, missing_parts={"ring": 1, "filter for the engine": 1})
         costs = {"ring": Decimal("1.20"), "filter for the engine": Decimal(9)}
         found = price(second, laid, lambda _: SIZES, costs.__getitem__, 95, Decimal(62))

@@ -26,25 +26,28 @@ class BottleTests(TestCase):
     def test_a_sealed_bottle_has_one_line_and_is_full(self) -> None:
         (line,) = bottle_came(LITRE, LITRE, None, TODAY)
         self.assertEqual((line.kind, line.change), (LineKind.CAME, 1000))
-        self.assertEqual(bottle_of("a", LITRE, [line]), Bottle("a", LITRE, LITRE))
+        self.assertEqual(bottle_of("a", LITRE, [line]), Bottle(id="a", size=LITRE, left=LITRE))
 
     def test_one_that_is_not_full_was_opened(self) -> None:
         lines = bottle_came(LITRE, Decimal(400), None, TODAY)
         self.assertEqual([line.kind for line in lines], ["came in", "opened", "counted"])
-        self.assertEqual(bottle_of("a", LITRE, lines), Bottle("a", LITRE, Decimal(400), TODAY))
+        self.assertEqual(
+            bottle_of("a", LITRE, lines),
+            Bottle(id="a", size=LITRE, left=Decimal(400), opened_on=TODAY),
+        )
 
     def test_a_day_of_opening_that_was_wrong_is_written_again(self) -> None:
-        bottle = Bottle("a", LITRE, Decimal(400), TODAY)
+        bottle = Bottle(id="a", size=LITRE, left=Decimal(400), opened_on=TODAY)
         before = TODAY - timedelta(days=9)
         (line,) = bottle_counted(bottle, Decimal(400), before, TODAY)
         self.assertEqual((line.kind, line.change, line.on), (LineKind.OPENED, 0, before))
 
     def test_what_stands_already_needs_no_line(self) -> None:
-        bottle = Bottle("a", LITRE, Decimal(400), TODAY)
+        bottle = Bottle(id="a", size=LITRE, left=Decimal(400), opened_on=TODAY)
         self.assertEqual(bottle_counted(bottle, Decimal(400), TODAY, TODAY), ())
 
     def test_refusals_name_their_field(self) -> None:
-        bottle = Bottle("a", LITRE, Decimal(400), TODAY)
+        bottle = Bottle(id="a", size=LITRE, left=Decimal(400), opened_on=TODAY)
         tomorrow = TODAY + timedelta(days=1)
         for write, code, field in (
             (lambda: bottle_came(LITRE, Decimal(1001), None, TODAY), "shelf.bottle", "left"),

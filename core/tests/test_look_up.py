@@ -19,7 +19,13 @@ def plan(without: str = "", checked: str = "Oda") -> TaskPlan:
     said = {k: v for k, v in SAID.items() if not without or without not in k}
     sheet = cells(said, checked=checked)
     return TaskPlan(
-        reservoir_of("engine", sheet), Variant.WITH_FILTER, (), None, Decimal(0), False, sheet
+        reservoir=reservoir_of("engine", sheet),
+        variant=Variant.WITH_FILTER,
+        took=(),
+        last_put_in=None,
+        km_since_wiped=Decimal(0),
+        first_service=False,
+        cells=sheet,
     ).asking()
 
 

@@ -25,9 +25,36 @@ from oilward_core.schools import FLUID, MINERAL, ONE_OIL, Choice, Schools
 from oilward_core.spec import NO_CLUTCH, Requirement
 from oilward_core.spec import ReservoirKind as R
 
-ENGINE = Offer("Amber", "engine", "20W-50", 158.0, 18.4, "MA2", "API SL", "mineral")
-GEAR = Offer("Cogwork", "gear", "75W-90", 98.0, 15.1, "", "API GL-4", "synthetic")
-HYPOID = Offer("Crownwheel", "gear", "75W-90", 104.0, 15.6, "", "API GL-5", "synthetic")
+ENGINE = Offer(
+    name="Amber",
+    family="engine",
+    grade="20W-50",
+    kv40=158.0,
+    kv100=18.4,
+    friction="MA2",
+    service="API SL",
+    base="mineral",
+)
+GEAR = Offer(
+    name="Cogwork",
+    family="gear",
+    grade="75W-90",
+    kv40=98.0,
+    kv100=15.1,
+    friction="",
+    service="API GL-4",
+    base="synthetic",
+)
+HYPOID = Offer(
+    name="Crownwheel",
+    family="gear",
+    grade="75W-90",
+    kv40=104.0,
+    kv100=15.6,
+    friction="",
+    service="API GL-5",
+    base="synthetic",
+)
 
 
 def window(low: str, high: str) -> tuple[Decimal, Decimal]:
@@ -41,32 +68,50 @@ class MatchTests(TestCase):
         return found.fit, found.reasons[0].text
 
     def test_each_rule_says_its_reason(self) -> None:
-        wet = Requirement("20W-50", friction="MA")
+        wet = Requirement(grade="20W-50", friction="MA")
         for need, kind, offer, fit, word in (
             (wet, R.ENGINE, ENGINE, Fit.FITS, "all there"),
-            (Requirement("20W-50", friction="MA2"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
+            (Requirement(grade="20W-50", friction="MA2"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
             (Requirement(friction="MA1"), R.ENGINE, ENGINE, Fit.CAUTION, "takes up differently"),
-            (wet, R.ENGINE, Offer("x", "engine", "20W-50", friction="MB"), Fit.REFUSED, "slip"),
-            (wet, R.ENGINE, Offer("x", "engine", "20W-50"), Fit.CAUTION, "no friction class"),
             (
                 wet,
                 R.ENGINE,
-                Offer("x", "engine", "20W-50", service="SN Resource Conserving"),
+                Offer(name="x", family="engine", grade="20W-50", friction="MB"),
+                Fit.REFUSED,
+                "slip",
+            ),
+            (
+                wet,
+                R.ENGINE,
+                Offer(name="x", family="engine", grade="20W-50"),
+                Fit.CAUTION,
+                "no friction class",
+            ),
+            (
+                wet,
+                R.ENGINE,
+                Offer(name="x", family="engine", grade="20W-50", service="SN Resource Conserving"),
                 Fit.CAUTION,
                 "friction",
             ),
             (Requirement(friction="MB"), R.ENGINE, ENGINE, Fit.CAUTION, "more drag"),
-            (Requirement("20W-50", friction=NO_CLUTCH), R.ENGINE, ENGINE, Fit.FITS, "all there"),
-            (Requirement("10W-40"), R.ENGINE, ENGINE, Fit.CAUTION, "thicker at 100"),
-            (Requirement("15W-50"), R.ENGINE, ENGINE, Fit.CAUTION, "as thick at 100"),
-            (Requirement("SAE 60"), R.ENGINE, ENGINE, Fit.CAUTION, "thinner at 100"),
-            (Requirement("house blend"), R.ENGINE, ENGINE, Fit.CAUTION, "on the label."),
+            (
+                Requirement(grade="20W-50", friction=NO_CLUTCH),
+                R.ENGINE,
+                ENGINE,
+                Fit.FITS,
+                "all there",
+            ),
+            (Requirement(grade="10W-40"), R.ENGINE, ENGINE, Fit.CAUTION, "thicker at 100"),
+            (Requirement(grade="15W-50"), R.ENGINE, ENGINE, Fit.CAUTION, "as thick at 100"),
+            (Requirement(grade="SAE 60"), R.ENGINE, ENGINE, Fit.CAUTION, "thinner at 100"),
+            (Requirement(grade="house blend"), R.ENGINE, ENGINE, Fit.CAUTION, "on the label."),
             (Requirement(service="API SN"), R.ENGINE, ENGINE, Fit.CAUTION, "older"),
             (Requirement(service="API SJ"), R.ENGINE, ENGINE, Fit.FITS, "all there"),
             (
                 Requirement(service="API SJ"),
                 R.ENGINE,
-                Offer("x", "engine", "20W-50"),
+                Offer(name="x", family="engine", grade="20W-50"),
                 Fit.CAUTION,
                 "no API category",
             ),
@@ -88,15 +133,20 @@ class MatchTests(TestCase):
 
     def test_another_trade_is_refused_unless_the_sheet_names_it(self) -> None:
         for need, kind, offer, fit in (
-            (Requirement("75W-90"), R.FINAL_DRIVE, ENGINE, Fit.REFUSED),
-            (Requirement("20W-50"), R.FINAL_DRIVE, ENGINE, Fit.FITS),
-            (Requirement("75W-90", service="GL-5"), R.GEARBOX, ENGINE, Fit.REFUSED),
-            (Requirement("10W-40"), R.ENGINE, GEAR, Fit.REFUSED),
-            (Requirement("75W-90"), R.ENGINE, GEAR, Fit.FITS),
-            (Requirement("75W-90"), R.CLUTCH_CIRCUIT, HYPOID, Fit.FITS),
-            (Requirement("DOT 4"), R.REAR_BRAKE, ENGINE, Fit.REFUSED),
-            (Requirement("20W-50"), R.GEARBOX, ENGINE, Fit.FITS),
-            (Requirement("15W"), R.SHOCK, Offer("f", "fork", "15W"), Fit.FITS),
+            (Requirement(grade="75W-90"), R.FINAL_DRIVE, ENGINE, Fit.REFUSED),
+            (Requirement(grade="20W-50"), R.FINAL_DRIVE, ENGINE, Fit.FITS),
+            (Requirement(grade="75W-90", service="GL-5"), R.GEARBOX, ENGINE, Fit.REFUSED),
+            (Requirement(grade="10W-40"), R.ENGINE, GEAR, Fit.REFUSED),
+            (Requirement(grade="75W-90"), R.ENGINE, GEAR, Fit.FITS),
+            (Requirement(grade="75W-90"), R.CLUTCH_CIRCUIT, HYPOID, Fit.FITS),
+            (Requirement(grade="DOT 4"), R.REAR_BRAKE, ENGINE, Fit.REFUSED),
+            (Requirement(grade="20W-50"), R.GEARBOX, ENGINE, Fit.FITS),
+            (
+                Requirement(grade="15W"),
+                R.SHOCK,
+                Offer(name="f", family="fork", grade="15W"),
+                Fit.FITS,
+            ),
         ):
             with self.subTest(need=str(need), kind=kind, offer=offer.name):
                 self.assertEqual(self.fit(need, kind, offer)[0], fit)
@@ -112,10 +162,10 @@ class MatchTests(TestCase):
             ("10W-40", "10W", None, Fit.CAUTION),
         ):
             with self.subTest(asked=asked, label=label, kv100=kv100):
-                offer = Offer("x", "engine", label, None, kv100)
-                self.assertEqual(self.fit(Requirement(asked), R.ENGINE, offer)[0], fit)
-        thin = Offer("x", "gear", "75W-80", None, 9.5)
-        self.assertEqual(self.fit(Requirement("75W-90"), R.GEARBOX, thin)[0], Fit.REFUSED)
+                offer = Offer(name="x", family="engine", grade=label, kv40=None, kv100=kv100)
+                self.assertEqual(self.fit(Requirement(grade=asked), R.ENGINE, offer)[0], fit)
+        thin = Offer(name="x", family="gear", grade="75W-80", kv40=None, kv100=9.5)
+        self.assertEqual(self.fit(Requirement(grade="75W-90"), R.GEARBOX, thin)[0], Fit.REFUSED)
 
     def test_labels_as_they_are_printed(self) -> None:
         for text, grades in (
@@ -136,11 +186,11 @@ class MatchTests(TestCase):
         for text in ("DOT4", "DOT-4", "dot 4"):
             self.assertEqual(read_dot(text), ("4",))
         self.assertEqual(read_friction("API SL, JASO MA-2"), "MA2")
-        written = Offer("x", "engine", "SAE 20W/50", service="JASO MA2, API SL")
+        written = Offer(name="x", family="engine", grade="SAE 20W/50", service="JASO MA2, API SL")
         self.assertEqual(
-            self.fit(Requirement("20W50", friction="MA2"), R.ENGINE, written)[0], Fit.FITS
+            self.fit(Requirement(grade="20W50", friction="MA2"), R.ENGINE, written)[0], Fit.FITS
         )
-        need, offer = Requirement("75W90", service="GL 4"), replace(GEAR, service="GL4")
+        need, offer = Requirement(grade="75W90", service="GL 4"), replace(GEAR, service="GL4")
         self.assertEqual(self.fit(need, R.GEARBOX, offer)[0], Fit.FITS)
 
     def test_viscosity_windows(self) -> None:
@@ -153,7 +203,9 @@ class MatchTests(TestCase):
             (None, Fit.CAUTION, "not known"),
         ):
             with self.subTest(kv40):
-                found, said = self.fit(fork, R.FORK, Offer("s", "fork", "", kv40))
+                found, said = self.fit(
+                    fork, R.FORK, Offer(name="s", family="fork", grade="", kv40=kv40)
+                )
                 self.assertEqual(found, fit)
                 self.assertIn(word, said)
 
@@ -172,28 +224,31 @@ class MatchTests(TestCase):
             ("", "DOT 4", Fit.CAUTION),
         ):
             with self.subTest(wanted=wanted, has=has):
-                offer = Offer("b", "brake", service=has)
+                offer = Offer(name="b", family="brake", service=has)
                 found, _ = self.fit(Requirement(service=wanted), R.FRONT_BRAKE, offer)
                 self.assertEqual(found, fit)
 
     def test_a_school_vouches_for_labels_but_not_for_classes(self) -> None:
-        one = (Choice("gearbox", FLUID, ONE_OIL), Choice("final drive", FLUID, ONE_OIL))
-        need = Requirement("75W-90", service="GL-4")
+        one = (
+            Choice(kind="gearbox", topic=FLUID, choice=ONE_OIL),
+            Choice(kind="final drive", topic=FLUID, choice=ONE_OIL),
+        )
+        need = Requirement(grade="75W-90", service="GL-4")
         fit, _ = self.fit(need, R.GEARBOX, ENGINE, *one)
         self.assertEqual(fit, Fit.BY_SCHOOL)
         said = match(need, R.GEARBOX, ENGINE, Schools(one)).reasons
         self.assertIn("the workshop's school", " ".join(reason.text for reason in said))
-        drive = Requirement("75W-90", service="GL-5")
+        drive = Requirement(grade="75W-90", service="GL-5")
         self.assertEqual(self.fit(drive, R.FINAL_DRIVE, ENGINE, *one)[0], Fit.REFUSED)
         thick = Requirement(kv100=window("30", "40"))
         self.assertEqual(self.fit(thick, R.GEARBOX, ENGINE, *one)[0], Fit.REFUSED)
 
     def test_mineral_only_in_the_primary(self) -> None:
-        mineral = Choice("primary", FLUID, MINERAL)
-        synthetic = Offer("s", "primary", friction="MA2", base="synthetic")
+        mineral = Choice(kind="primary", topic=FLUID, choice=MINERAL)
+        synthetic = Offer(name="s", family="primary", friction="MA2", base="synthetic")
         need = Requirement(friction="MA")
         self.assertEqual(self.fit(need, R.PRIMARY, synthetic, mineral)[0], Fit.CAUTION)
-        own = Choice("primary", FLUID, "as the manual says", this_bike=True)
+        own = Choice(kind="primary", topic=FLUID, choice="as the manual says", this_bike=True)
         self.assertEqual(self.fit(need, R.PRIMARY, synthetic, mineral, own)[0], Fit.FITS)
 
     def test_gear_and_engine_labels_name_their_own_bands(self) -> None:
@@ -222,7 +277,7 @@ class ClimateTests(TestCase):
                 self.assertEqual(climate(grade, None, coldest).ok, ok)
 
     def test_without_a_w_grade_the_viscosity_decides(self) -> None:
-        oil = TwoPoint(40, 205.0, 100, 19.2)
+        oil = TwoPoint(t1=40, v1=205.0, t2=100, v2=19.2)
         self.assertTrue(climate("SAE 50", oil, 10).ok)
         self.assertFalse(climate("SAE 50", oil, -15).ok)
         self.assertIn("nothing to say", climate("SAE 50", None, -15).text)

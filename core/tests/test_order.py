@@ -52,7 +52,8 @@ CIRCUIT = spec("clutch circuit", ReservoirKind.CLUTCH_CIRCUIT, FillRule.EXACT)
 def tasks(*specs: ReservoirSpec) -> list[PlannedTask]:
     """Tasks on these reservoirs, with the filter where there is one."""
     return [
-        PlannedTask(s, Variant.WITH_FILTER if s is ENGINE else Variant.DRAIN_ONLY) for s in specs
+        PlannedTask(spec=s, variant=Variant.WITH_FILTER if s is ENGINE else Variant.DRAIN_ONLY)
+        for s in specs
     ]
 
 
@@ -62,18 +63,36 @@ SEVEN = tasks(ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
 
 def drain(name: str, work: int, drip: int, *rest: int, pan: bool = True) -> list[Job]:
     """Open, drip, then one job after another; the pan is held to the end of the first of them."""
-    jobs = [Job(name, name, "drain", work, drip, pan_until=f"{name}0" if pan else "")]
+    jobs = [
+        Job(
+            id=name,
+            label=name,
+            kind="drain",
+            minutes=work,
+            wait=drip,
+            pan_until=f"{name}0" if pan else "",
+        )
+    ]
     for n, minutes in enumerate(rest):
-        jobs.append(Job(f"{name}{n}", name, "work", minutes, after=(jobs[-1].id,), group=name))
+        jobs.append(
+            Job(
+                id=f"{name}{n}",
+                label=name,
+                kind="work",
+                minutes=minutes,
+                after=(jobs[-1].id,),
+                group=name,
+            )
+        )
     return jobs
 
 
 class HandSolvedTests(TestCase):
     def test_a_job_that_waits_for_one_that_is_not_there_is_refused(self) -> None:
         for job in (
-            Job("A", "A", "work", 5, after=("B",)),
-            Job("A", "A", "drain", 5, pan_until="B"),
-            Job("A", "A", "work", -5),
+            Job(id="A", label="A", kind="work", minutes=5, after=("B",)),
+            Job(id="A", label="A", kind="drain", minutes=5, pan_until="B"),
+            Job(id="A", label="A", kind="work", minutes=-5),
         ):
             with self.subTest(job), self.assertRaises(CoreError) as refused:
                 solve([job])
@@ -82,7 +101,7 @@ class HandSolvedTests(TestCase):
     def test_three_jobs_by_hand(self) -> None:
         # start B 0–5, A 5–10, C 10–20, refill B 20–35, refill A 35–45: no idle minute
         jobs = [*drain("A", 5, 20, 10, pan=False), *drain("B", 5, 15, 15, pan=False)]
-        jobs.append(Job("C", "C", "work", 10))
+        jobs.append(Job(id="C", label="C", kind="work", minutes=10))
         found = solve(jobs)
         self.assertEqual((found.minutes, found.proven, found.hands_on), (45, True, 45))
 
@@ -96,8 +115,8 @@ class HandSolvedTests(TestCase):
     def test_two_drains_one_run(self) -> None:
         # two pans 41 min, one reservoir at a time 59
         jobs = [*drain("A", 3, 15, 4, 4), *drain("B", 3, 15, 4, 4)]
-        jobs.append(Job("run", "run", "run", 1, 3, after=("A1", "B1")))
-        jobs.append(Job("level", "level", "level", 3, after=("run",)))
+        jobs.append(Job(id="run", label="run", kind="run", minutes=1, wait=3, after=("A1", "B1")))
+        jobs.append(Job(id="level", label="level", kind="level", minutes=3, after=("run",)))
         self.assertEqual((solve(jobs, pans=2).minutes, in_turn(jobs)), (41, 59))
 
 
@@ -337,10 +356,10 @@ class SlackTests(TestCase):
         # A textbook network, worked by hand: A 3, then B 2 and C 4 side by side, then D 1; 8 in all,
         # A, C and D critical, B with 2 to spare.
         network = [
-            Job("A", "A", "a", 3),
-            Job("B", "B", "b", 2, after=("A",)),
-            Job("C", "C", "c", 4, after=("A",)),
-            Job("D", "D", "d", 1, after=("B", "C")),
+            Job(id="A", label="A", kind="a", minutes=3),
+            Job(id="B", label="B", kind="b", minutes=2, after=("A",)),
+            Job(id="C", label="C", kind="c", minutes=4, after=("A",)),
+            Job(id="D", label="D", kind="d", minutes=1, after=("B", "C")),
         ]
         found = solve(network, technicians=2)
         self.assertEqual(found.minutes, 8)
@@ -351,9 +370,9 @@ class SlackTests(TestCase):
 
     def test_alone_nothing_but_a_wait_leaves_time(self) -> None:
         drips = [
-            Job("drain", "drain", "drain", 3, wait=10),
-            Job("refit", "refit", "refit", 4, after=("drain",)),
-            Job("look", "look", "look", 2),
+            Job(id="drain", label="drain", kind="drain", minutes=3, wait=10),
+            Job(id="refit", label="refit", kind="refit", minutes=4, after=("drain",)),
+            Job(id="look", label="look", kind="look", minutes=2),
         ]
         found = solve(drips)
         self.assertEqual((found.minutes, slack(found)["drain"]), (17, 0))
@@ -370,7 +389,9 @@ class SlackTests(TestCase):
         spare = slack(found)
         self.assertEqual(min(spare.values()), 0)
         late = data.draw(st.sampled_from(sorted(found.placed, key=lambda one: one.job.id)))
-        held = Job("held", "held", "held", 0, wait=late.start + spare[late.job.id])
+        held = Job(
+            id="held", label="held", kind="held", minutes=0, wait=late.start + spare[late.job.id]
+        )
         delayed = [
             replace(job, after=(*job.after, "held")) if job.id == late.job.id else job
             for job in jobs

@@ -31,18 +31,25 @@ from .clerk import PASTE, TASK, Clerk
 D = Decimal
 PARTS = st.builds(
     Part,
-    st.sampled_from(Form),
-    st.sampled_from(Matter),
-    st.sampled_from([D("0.05"), D("0.3")]),
-    st.sampled_from([None, D("0.5"), D(3)]),
-    st.none(),
-    st.sampled_from([None, True, False]),
-    st.sampled_from([Place.PLUG, Place.PAN]),
+    form=st.sampled_from(Form),
+    matter=st.sampled_from(Matter),
+    share=st.sampled_from([D("0.05"), D("0.3")]),
+    largest_mm=st.sampled_from([None, D("0.5"), D(3)]),
+    count=st.none(),
+    magnetic=st.sampled_from([None, True, False]),
+    place=st.sampled_from([Place.PLUG, Place.PAN]),
 )
 
 
 def seen(*parts: Part, kind: ReservoirKind = ReservoirKind.GEARBOX, **more: object) -> Observation:
-    return Observation(kind, parts, frozenset(), D(8000), False, **more)  # type: ignore[arg-type]
+    return Observation(
+        reservoir=kind,
+        parts=parts,
+        oil=frozenset(),
+        km_since_wiped=D(8000),
+        first_service=False,
+        **more,
+    )  # type: ignore[arg-type]
 
 
 class OtherwiseTests(TestCase):
@@ -50,19 +57,27 @@ class OtherwiseTests(TestCase):
         return {one.when: one.level for one in would_change(observation)}
 
     def test_each_thing_not_yet_known_with_the_level_it_would_give(self) -> None:
-        chip = Part(Form.CHIPS, Matter.STEEL, D("0.05"))
+        chip = Part(form=Form.CHIPS, matter=Matter.STEEL, share=D("0.05"))
         self.assertEqual(self.said(seen(chip))["If no chip is 2 mm or longer"], Level.INVESTIGATE)
-        slivers = Part(Form.SLIVERS, Matter.STEEL, D("0.05"))
+        slivers = Part(form=Form.SLIVERS, matter=Matter.STEEL, share=D("0.05"))
         self.assertEqual(self.said(seen(slivers))["If a magnet ignores the slivers"], Level.NOTE)
         self.assertEqual(self.said(seen(slivers))["If the dipstick's plating flakes"], Level.NOTE)
-        milky = Observation(ReservoirKind.ENGINE, (), frozenset({OilLook.MILKY}), D(8000), False)
+        milky = Observation(
+            reservoir=ReservoirKind.ENGINE,
+            parts=(),
+            oil=frozenset({OilLook.MILKY}),
+            km_since_wiped=D(8000),
+            first_service=False,
+        )
         self.assertEqual(self.said(milky)["If no drop crackles on a hot plate"], Level.ROUTINE)
         self.assertEqual(self.said(milky)["If the pan was not clean before"], Level.INVESTIGATE)
 
     def test_what_is_known_is_not_asked_again(self) -> None:
-        tried = Part(Form.SLIVERS, Matter.STEEL, D("0.05"), magnetic=True)
+        tried = Part(form=Form.SLIVERS, matter=Matter.STEEL, share=D("0.05"), magnetic=True)
         self.assertFalse([when for when in self.said(seen(tried)) if "magnet" in when])
-        self.assertEqual(would_change(seen(Part(Form.PASTE, Matter.STEEL, D("0.2")))), ())
+        self.assertEqual(
+            would_change(seen(Part(form=Form.PASTE, matter=Matter.STEEL, share=D("0.2")))), ()
+        )
 
     @given(st.lists(PARTS, max_size=3), st.sampled_from(ReservoirKind))
     def test_only_what_changes_it_is_named(self, parts: list[Part], kind: ReservoirKind) -> None:
@@ -135,10 +150,16 @@ class RegradeTests(TestCase):
 
     def test_both_readings_teach_what_their_graders_see(self) -> None:
         day = date(2026, 5, 1)
-        paste = (Part(Form.PASTE, Matter.STEEL, D("0.2")),)
-        fuzz = (*paste, Part(Form.FUZZ, Matter.STEEL, D("0.1")))
-        counted = {"a": [Found(date(2026, 1, 9), paste, D(8000), "oda")] * 8}
-        first = {"a": [Found(date(2026, 1, 9), fuzz, D(8000), "runa")] * 8}
+        paste = (Part(form=Form.PASTE, matter=Matter.STEEL, share=D("0.2")),)
+        fuzz = (*paste, Part(form=Form.FUZZ, matter=Matter.STEEL, share=D("0.1")))
+        counted = {
+            "a": [Found(day=date(2026, 1, 9), parts=paste, km_since_wiped=D(8000), grader="oda")]
+            * 8
+        }
+        first = {
+            "a": [Found(day=date(2026, 1, 9), parts=fuzz, km_since_wiped=D(8000), grader="runa")]
+            * 8
+        }
         alone, both = cohort_of(counted, day), cohort_of(counted, day, regraded=first)
         self.assertNotIn("runa", alone.eyes)
         self.assertGreater(both.eyes["runa"].fuzz, both.eyes["oda"].fuzz)

@@ -25,7 +25,7 @@ TWO_WAYS = replace(ENGINE, capacities={**BOTH, Variant.DRAIN_ONLY: BOTH[Variant.
 
 
 def school(choice: str) -> Schools:
-    return Schools((Choice("engine", "filter", choice),))
+    return Schools((Choice(kind="engine", topic="filter", choice=choice),))
 
 
 class FilterTests(TestCase):

@@ -44,9 +44,11 @@ FIELDS = [Path("engine", "", f.name) for f in fields_for(ReservoirKind.ENGINE, N
 PART_FIELDS = [Path("engine", role, f.name) for role in ROLES for f in part_fields_for(role)]
 PATHS = st.sampled_from([*FIELDS, *PART_FIELDS])
 SHEETS = st.dictionaries(
-    PATHS, WORDS.map(lambda text: Cell(text, "manual", "3", "Mira")), max_size=25
+    PATHS,
+    WORDS.map(lambda text: Cell(written=text, document="manual", page="3", entered_by="Mira")),
+    max_size=25,
 )
-KIND = {Path("engine", "", "kind"): Cell("engine")}
+KIND = {Path("engine", "", "kind"): Cell(written="engine")}
 UNITS = {"volume": "qt", "torque": "lbf·ft", "distance": "mi"}
 
 

@@ -156,7 +156,7 @@ class OneRowTests(TestCase):
                 self.assertIsInstance(facts.fill_rule, FillRule)
                 self.assertTrue(fields_for(kind, facts.fill_rule))
                 planned = PlannedTask(
-                    spec(kind.value, kind, FillRule.EXACT), tasks(ENGINE)[0].variant
+                    spec=spec(kind.value, kind, FillRule.EXACT), variant=tasks(ENGINE)[0].variant
                 )
                 self.assertIn(kind.value, {job.group for job in build([planned]).jobs})
 

@@ -20,7 +20,7 @@ from oilward_core.torque import read_torque
 
 from .clerk import ENGINE, TASK, Clerk
 
-SHOP = Choice("engine", TORQUE, LOWER_THIRD)
+SHOP = Choice(kind="engine", topic=TORQUE, choice=LOWER_THIRD)
 
 
 class SchoolsTests(TestCase):
@@ -44,7 +44,7 @@ class SchoolsTests(TestCase):
             self.assertEqual(caught.exception.code, code)
 
     def test_half_the_book_says_so_and_the_book_itself_says_nothing(self) -> None:
-        half = Schools((Choice("engine", "interval", HALF_THE_BOOK),))
+        half = Schools((Choice(kind="engine", topic="interval", choice=HALF_THE_BOOK),))
         why = interval_reason(half.of(ReservoirKind.ENGINE, "interval"))
         assert why is not None
         self.assertEqual(why.text, "Intervals: half the book (the workshop's school).")
@@ -53,8 +53,8 @@ class SchoolsTests(TestCase):
     def test_a_school_acts_on_the_run_sheet_and_says_so(self) -> None:
         choices = (
             SHOP,
-            Choice("engine", WASHER, "turned over once"),
-            Choice("engine", SEALANT, "none"),
+            Choice(kind="engine", topic=WASHER, choice="turned over once"),
+            Choice(kind="engine", topic=SEALANT, choice="none"),
         )
         hard = replace(ENGINE.fasteners[0], soft=False, torque=read_torque("20-26 N·m"))
         spec = replace(ENGINE, fasteners=(hard, *ENGINE.fasteners[1:]))

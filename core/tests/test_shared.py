@@ -105,14 +105,23 @@ class SharedTests(TestCase):
 
     def test_a_level_read_on_the_side_stand_leaves_it_unstrapped(self) -> None:
         at = Clerk().now
-        strapped = Stance(Pose.UPRIGHT, True, "mira", at)
+        strapped = Stance(pose=Pose.UPRIGHT, strapped=True, by="mira", at=at)
 
         def after(pose: str) -> Stance | None:
-            level = Entry("1", "engine/level.1", "level", {"attitude": pose}, at, "oda")
+            level = Entry(
+                id="1",
+                step="engine/level.1",
+                kind="level",
+                data={"attitude": pose},
+                at=at,
+                by="oda",
+            )
             return stance_after(strapped, level, StepId.of(level.step))
 
         self.assertEqual(after("upright"), strapped)
-        self.assertEqual(after("side stand"), Stance(Pose.SIDE_STAND, False, "oda", at))
+        self.assertEqual(
+            after("side stand"), Stance(pose=Pose.SIDE_STAND, strapped=False, by="oda", at=at)
+        )
         clerk = Clerk()
         with self.assertRaises(CoreError) as refused:
             clerk.record("stands", {"pose": "on its head"})
@@ -173,6 +182,15 @@ class SharedTests(TestCase):
             kind = ("takes", "gives up", "waits", "goes on", "takes over")[number % 5]
             data = {"what": "a part", "words": ""} if kind == "waits" else {}
             at = rng.choice(clerk.entries).at
-            clerk.entries.append(Entry(f"aside{number}", str(step.step.id), kind, data, at, "oda"))
+            clerk.entries.append(
+                Entry(
+                    id=f"aside{number}",
+                    step=str(step.step.id),
+                    kind=kind,
+                    data=data,
+                    at=at,
+                    by="oda",
+                )
+            )
         self.assertEqual([s.status for s in clerk.sheet.steps], [s.status for s in plain.steps])
         self.assertEqual([t.added for t in clerk.sheet.tasks], [t.added for t in plain.tasks])

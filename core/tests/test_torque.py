@@ -26,9 +26,33 @@ from oilward_core.torque import (
     wrench_usable,
 )
 
-SMALL = Wrench("s", "Small click", "lbf·in", Decimal(30), Decimal(250), Decimal(5), Decimal("0.06"))
-MIDDLE = Wrench("m", "Short click", "N·m", Decimal(10), Decimal(60), Decimal(1), Decimal("0.04"))
-LARGE = Wrench("l", "Long click", "N·m", Decimal(40), Decimal(200), Decimal(1), Decimal("0.04"))
+SMALL = Wrench(
+    id="s",
+    name="Small click",
+    unit="lbf·in",
+    low=Decimal(30),
+    high=Decimal(250),
+    resolution=Decimal(5),
+    accuracy=Decimal("0.06"),
+)
+MIDDLE = Wrench(
+    id="m",
+    name="Short click",
+    unit="N·m",
+    low=Decimal(10),
+    high=Decimal(60),
+    resolution=Decimal(1),
+    accuracy=Decimal("0.04"),
+)
+LARGE = Wrench(
+    id="l",
+    name="Long click",
+    unit="N·m",
+    low=Decimal(40),
+    high=Decimal(200),
+    resolution=Decimal(1),
+    accuracy=Decimal("0.04"),
+)
 ALL = (SMALL, MIDDLE, LARGE)
 
 
@@ -107,7 +131,15 @@ class WrenchTests(TestCase):
 
     def test_below_a_fifth_of_the_scale_is_not_used(self) -> None:
         spec = read_torque("39 N·m")
-        wide = Wrench("w", "Wide", "N·m", Decimal(10), Decimal(200), Decimal(1), Decimal("0.04"))
+        wide = Wrench(
+            id="w",
+            name="Wide",
+            unit="N·m",
+            low=Decimal(10),
+            high=Decimal(200),
+            resolution=Decimal(1),
+            accuracy=Decimal("0.04"),
+        )
         self.assertEqual(fitting_wrenches(spec, Decimal(39), [wide]), ())
         self.assertEqual(fitting_wrenches(read_torque("40 N·m"), Decimal(40), [wide])[0].scale, 40)
 
@@ -311,7 +343,15 @@ class StandardTests(TestCase):
             wrench_limit("III", "A", Decimal(60))
 
     def test_usable_from_a_lower_limit_of_its_own(self) -> None:
-        wide = Wrench("w", "W", "N·m", Decimal(5), Decimal(100), Decimal(1), Decimal("0.04"))
+        wide = Wrench(
+            id="w",
+            name="W",
+            unit="N·m",
+            low=Decimal(5),
+            high=Decimal(100),
+            resolution=Decimal(1),
+            accuracy=Decimal("0.04"),
+        )
         self.assertTrue(wrench_usable(Decimal(20), wide))
         self.assertFalse(wrench_usable(Decimal("19.9"), wide))
         own = replace(wide, usable_from=Decimal("0.1"))

@@ -37,8 +37,15 @@ PRINTED = [
 
 
 def found(share: str, run_in: bool = False, form: Form = Form.PASTE) -> Found:
-    part = Part(form, Matter.STEEL, Decimal(share))
-    return Found(date(2026, 1, 1), (part,), Decimal(5000), "mira", run_in, False)
+    part = Part(form=form, matter=Matter.STEEL, share=Decimal(share))
+    return Found(
+        day=date(2026, 1, 1),
+        parts=(part,),
+        km_since_wiped=Decimal(5000),
+        grader="mira",
+        run_in=run_in,
+        repaired=False,
+    )
 
 
 class EwmaTests(TestCase):
@@ -144,7 +151,7 @@ class ClaimTests(TestCase):
 
 class WordsTests(TestCase):
     def test_an_eye_is_spoken_of_kindly_and_not_on_few_plugs(self) -> None:
-        keen = Eye(0.1, fuzz=2.0, slivers=1.0)
+        keen = Eye(offset=0.1, fuzz=2.0, slivers=1.0)
         said = eye_words(keen, Eye(), 40).words
         self.assertIn("fuzz 2.0 times as often", said)
         self.assertIn("slivers as often as the others", said)

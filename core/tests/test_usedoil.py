@@ -56,12 +56,12 @@ class RateTests(TestCase):
         with self.assertRaises(CoreError):
             wear_rate(D(46), D(2), D(100))
         self.assertEqual(wear_rate(D(1), D(2), D(5500)), D(0))
-        self.assertEqual(rates(Analysis(D(100), {Element.FE: D(40)})), {})
+        self.assertEqual(rates(Analysis(km=D(100), elements={Element.FE: D(40)})), {})
 
 
 class RemarkTests(TestCase):
     def said(self, **more: object) -> dict[str, Level]:
-        found = remarks(Analysis(D(6000), {Element.FE: D(20)}, **more))  # type: ignore[arg-type]
+        found = remarks(Analysis(km=D(6000), elements={Element.FE: D(20)}, **more))  # type: ignore[arg-type]
         return {remark.text.split(" ")[0]: remark.level for remark in found}
 
     def test_each_with_a_positive_and_a_negative_case(self) -> None:
@@ -88,13 +88,17 @@ class RemarkTests(TestCase):
             ("", "3.0", False),
         ):
             with self.subTest(grade=grade, kv100=kv100):
-                one = Analysis(D(6000), {}, D(kv100), grade=grade)
+                one = Analysis(km=D(6000), elements={}, kv100=D(kv100), grade=grade)
                 self.assertEqual(any("left its grade" in r.text for r in remarks(one)), left)
 
     def test_coolant_is_three_that_come_together(self) -> None:
         three = {Element.NA: D(60), Element.K: D(30), Element.B: D(90)}
-        (said,) = remarks(Analysis(D(6000), three))
+        (said,) = remarks(Analysis(km=D(6000), elements=three))
         self.assertIn("coolant", said.text)
         # what was in the fresh oil already is an additive
-        self.assertEqual(remarks(Analysis(D(6000), three, fresh={Element.B: D(85)})), ())
-        self.assertEqual(remarks(Analysis(D(6000), {Element.NA: D(60), Element.K: D(30)})), ())
+        self.assertEqual(
+            remarks(Analysis(km=D(6000), elements=three, fresh={Element.B: D(85)})), ()
+        )
+        self.assertEqual(
+            remarks(Analysis(km=D(6000), elements={Element.NA: D(60), Element.K: D(30)})), ()
+        )

@@ -42,7 +42,13 @@ from .clerk import (
     whole_visit,
 )
 
-STICK = LevelCheck("dipstick", "side stand", Decimal(0), Decimal(5), Decimal(90))
+STICK = LevelCheck(
+    gauge="dipstick",
+    attitude="side stand",
+    run_minutes=Decimal(0),
+    settle_minutes=Decimal(5),
+    between_marks=Decimal(90),
+)
 PLANS = {
     "engine": TASK,
     "gearbox": replace(
@@ -56,7 +62,14 @@ GOLDEN = json.loads((File(__file__).parent / "golden" / "single.json").read_text
 def golden_entries(rows: list[dict[str, object]]) -> list[Entry]:
     """Entries as the last release wrote them."""
     return [
-        Entry(e["id"], e["step"], e["kind"], e["data"], datetime.fromisoformat(e["at"]), e["by"])  # type: ignore[arg-type]
+        Entry(
+            id=e["id"],
+            step=e["step"],
+            kind=e["kind"],
+            data=e["data"],
+            at=datetime.fromisoformat(e["at"]),
+            by=e["by"],
+        )  # type: ignore[arg-type]
         for e in rows
     ]
 
@@ -71,7 +84,7 @@ class CarriedOverTests(TestCase):
             for mark in trace["marks"]:
                 with self.subTest(trace=number, after=mark["after"]):
                     carried = upgrade(task, entries[: mark["after"]])
-                    sheet = fold(VisitPlan((task,)), carried, BENCH)
+                    sheet = fold(VisitPlan(tasks=(task,)), carried, BENCH)
                     (stands,) = sheet.tasks
                     drained = None if stands.drained is None else str(stands.drained)
                     self.assertEqual(drained, mark["drained"])

@@ -144,7 +144,7 @@ class CoachWordsTests(TestCase):
     """Every action of the coach in a sentence."""
 
     def test_sentences(self) -> None:
-        case = FillCase(Decimal(2700), Gauge(Decimal(500), Decimal("0.75")))
+        case = FillCase(capacity=Decimal(2700), gauge=Gauge(Decimal(500), Decimal("0.75")))
         full = LevelReading("seen", Decimal("0.75"), True)
         over = LevelReading("seen", Decimal("1.15"), True)
         for events, sentence in (

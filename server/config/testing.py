@@ -10,7 +10,7 @@ from django.db.backends.base.base import BaseDatabaseWrapper
 from django.db.backends.signals import connection_created
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TransactionTestCase
-from django.test.runner import (
+from django.test.runner import (  # type: ignore[attr-defined]
     DiscoverRunner,
     ParallelTestSuite,
     RemoteTestResult,
@@ -79,7 +79,7 @@ class _Sent(RemoteTestResult):
 
     def addSubTest(self, test: Any, subtest: Any, err: Any) -> None:
         if err is not None:
-            named = type(test).__new__(type(test))
+            named = object.__new__(type(test))
             named._testMethodName, named._testMethodDoc = test._testMethodName, test._testMethodDoc
             subtest.test_case = named
         super().addSubTest(test, subtest, err)
@@ -110,7 +110,7 @@ class AsInUse(DiscoverRunner):
                 with as_owner():
                     empty(words)
 
-            found.ops.execute_sql_flush = flush
+            found.ops.execute_sql_flush = flush  # type: ignore[method-assign, assignment]
             grant(self, found.alias)  # the cache's table came after the migrations
             _become(found)
         if made:

@@ -17,7 +17,7 @@ HERE = Path(__file__).parent
 Part = tuple[str, str, float]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Past:
     """A service in the past: days ago, km (and hours), amounts in ml, plug parts, oil looks, and who read
     the plug."""
@@ -45,7 +45,7 @@ class Replaced:
     new_shows: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Machine:
     """A bike with its model's sheet. ``km`` is what the odometer shows, in its ``unit``;
     ``new_days``: how long ago it was new, if known; ``km_an_hour``: how far it goes in an hour of its

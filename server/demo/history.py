@@ -26,10 +26,15 @@ _WORLDS: dict[ReservoirKind, World] = {
     ReservoirKind.GEARBOX: _QUIET,
     ReservoirKind.FINAL_DRIVE: replace(_QUIET, level=-1.5, fuzz=0.03, slivers=0),
 }
-_EYES = (Grader("mira"), Grader("mira"), Grader("mira"), Grader("oda", 0.05, 1.5, 1.4))
+_EYES = (
+    Grader(name="mira"),
+    Grader(name="mira"),
+    Grader(name="mira"),
+    Grader(name="oda", offset=0.05, fuzz=1.5, slivers=1.4),
+)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Tank:
     """A reservoir on its way: when it was last done, in days since the bike was new, and how often."""
 
@@ -84,13 +89,15 @@ def _service(machine: Machine, tank: _Tank, day: float, dice: Random) -> Past:
 def _wear(spec: ReservoirSpec, machine: Machine) -> Healthy | None:
     """A bike's own plug, the same every time, whatever else is rolled for it."""
     world = _WORLDS.get(spec.kind)
-    return world and Healthy(Random(f"{machine.name}/{spec.key}"), world, world.level)
+    if world is None:
+        return None
+    return Healthy(Random(f"{machine.name}/{spec.key}"), world, world.level)
 
 
 def history(machine: Machine, reservoirs: Sequence[ReservoirSpec]) -> Iterator[Past]:
     """What was done on a bike known from new, oldest first: what is due soon is done along."""
     dice = Random(machine.name)
-    tanks = [_Tank(spec, _wear(spec, machine)) for spec in reservoirs]
+    tanks = [_Tank(spec=spec, wear=_wear(spec, machine)) for spec in reservoirs]
     while True:
         dues = []
         for tank in tanks:

@@ -29,7 +29,8 @@ class RaceTestCase(TransactionTestCase):
 
     def at_once(self, *calls: Callable[[], Any]) -> list[Any]:
         """What these calls answer, made at the same moment, in their order."""
-        barrier, answers = Barrier(len(calls)), [None] * len(calls)
+        barrier = Barrier(len(calls))
+        answers: list[Any] = [None] * len(calls)
 
         def work(number: int, call: Callable[[], Any]) -> None:
             try:

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
+from oilward_bench import PlugPart, on_plug
 from oilward_core.debris import (
     ACTIONS,
     CONFIRM,
@@ -28,18 +29,7 @@ from oilward_core.spec import KINDS, ReservoirKind
 from .models import Answer, Debris, Finding, Overruling
 
 
-@dataclass(frozen=True)
-class PlugPart:
-    """One kind of debris, for drawing on the plug tip."""
-
-    form: Form
-    matter: Matter
-    share: float
-    largest_mm: float | None
-    pile_mm: float | None
-
-
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AnswerLine:
     """What came of looking into a finding."""
 
@@ -49,7 +39,7 @@ class AnswerLine:
     at: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OverruledLine:
     """A lead saw a finding otherwise."""
 
@@ -77,7 +67,7 @@ class FirstReading:
     parts: list[PlugPart]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Plug:
     """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if
     known; ``asks`` until one of the ``outcomes`` is answered, and so long ``confirm`` names tests.
@@ -113,14 +103,14 @@ MOST_TIMES = 1e6  # likelier than that is that
 
 def part(row: Debris) -> Part:
     return Part(
-        Form(row.form),
-        Matter(row.matter),
-        row.share,
-        row.largest_mm,
-        row.count,
-        row.magnetic,
-        Place(row.place),
-        row.pile_mm,
+        form=Form(row.form),
+        matter=Matter(row.matter),
+        share=row.share,
+        largest_mm=row.largest_mm,
+        count=row.count,
+        magnetic=row.magnetic,
+        place=Place(row.place),
+        pile_mm=row.pile_mm,
     )
 
 
@@ -146,7 +136,15 @@ def debris(row: Finding, seen: Part) -> Debris:
 def found(row: Finding, repaired: bool = False, new_baseline: bool = False) -> Found:
     """A finding as the growth filter reads it."""
     grader, km = str(row.found_by_id), row.km_since_wiped
-    return Found(row.found_on, parts(row), km, grader, row.run_in, repaired, new_baseline)
+    return Found(
+        day=row.found_on,
+        parts=parts(row),
+        km_since_wiped=km,
+        grader=grader,
+        run_in=row.run_in,
+        repaired=repaired,
+        new_baseline=new_baseline,
+    )
 
 
 def another_engine(before: Finding | None, row: Finding) -> bool:
@@ -217,7 +215,7 @@ def is_watched(row: Finding) -> bool:
 
 
 def answer_line(row: Answer) -> AnswerLine:
-    return AnswerLine(row.outcome, row.words, row.by.name, row.at.isoformat())
+    return AnswerLine(outcome=row.outcome, words=row.words, by=row.by.name, at=row.at.isoformat())
 
 
 def counting(rows: Iterable[Finding]) -> list[Finding]:
@@ -237,57 +235,46 @@ def regraded(rows: Iterable[Finding]) -> list[Found]:
 def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
     """What was seen, for judging it on another distance."""
     return Observation(
-        kind,
-        parts(row),
-        frozenset(OilLook(look) for look in row.oil),
-        km_since_wiped,
-        first,
+        reservoir=kind,
+        parts=parts(row),
+        oil=frozenset(OilLook(look) for look in row.oil),
+        km_since_wiped=km_since_wiped,
+        first_service=first,
         dipstick_flakes=row.dipstick_flakes,
         pan_clean=row.pan_clean,
         seal_missing=row.seal_missing,
     )
 
 
-def plug_part(one: Part) -> PlugPart:
-    largest = None if one.largest_mm is None else float(one.largest_mm)
-    pile = None if one.pile_mm is None else float(one.pile_mm)
-    return PlugPart(one.form, one.matter, float(one.share), largest, pile)
-
-
-def on_plug(seen: Iterable[Part]) -> list[PlugPart]:
-    """What is drawn on the plug's tip: what sat there."""
-    return [plug_part(one) for one in seen if one.place == Place.PLUG]
-
-
 def plug(row: Finding, again: str = "", asks: bool = False, whole: bool = False) -> Plug:
     """``again``: what a later correction makes of it, in words; ``asks``: until it is answered;
     ``whole``: with what would have changed it."""
     return Plug(
-        str(row.pk),
-        row.found_on.isoformat(),
-        level_word(row),
-        LevelWord(row.level),
-        row.origin,
-        action(row),
-        row.found_by.name,
-        row.note,
-        row.kept,
-        on_plug(parts(row)),
-        [OilLook(look) for look in row.oil],
-        list(row.rules),
-        again,
+        id=str(row.pk),
+        found_on=row.found_on.isoformat(),
+        level=level_word(row),
+        judged=LevelWord(row.level),
+        origin=row.origin,
+        action=action(row),
+        by=row.found_by.name,
+        note=row.note,
+        kept=row.kept,
+        parts=on_plug(parts(row)),
+        oil=[OilLook(look) for look in row.oil],
+        rules=list(row.rules),
+        again=again,
         # where something has broken already, what may be growing is no news
-        "" if row.said is None or level(row) == Level.HOLD else chance_words(row.said),
-        asks,
-        list(outcomes_of(level(row))),
-        [CONFIRM[name] for rule in row.rules if (name := rule.split(":")[0]) in CONFIRM]
+        chance="" if row.said is None or level(row) == Level.HOLD else chance_words(row.said),
+        asks=asks,
+        outcomes=list(outcomes_of(level(row))),
+        confirm=[CONFIRM[name] for rule in row.rules if (name := rule.split(":")[0]) in CONFIRM]
         if asks
         else [],
-        _changes(row) if whole else [],
-        [answer_line(one) for one in row.answers.all()],
-        [overruled_line(one) for one in row.overrulings.all()],
-        [PictureLine(str(one.picture_id), one.x, one.y) for one in row.pictured.all()],
-        _first(row),
+        changes=_changes(row) if whole else [],
+        answers=[answer_line(one) for one in row.answers.all()],
+        overruled=[overruled_line(one) for one in row.overrulings.all()],
+        pictures=[PictureLine(str(one.picture_id), one.x, one.y) for one in row.pictured.all()],
+        first=_first(row),
     )
 
 
@@ -307,4 +294,6 @@ def _first(row: Finding) -> FirstReading | None:
 
 
 def overruled_line(row: Overruling) -> OverruledLine:
-    return OverruledLine(LevelWord(row.level), row.reason, row.by.name, row.at.isoformat())
+    return OverruledLine(
+        level=LevelWord(row.level), reason=row.reason, by=row.by.name, at=row.at.isoformat()
+    )

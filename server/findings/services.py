@@ -44,7 +44,14 @@ def chance_of(
     """The chance after this finding that a fault is growing there; none while running in. It counts
     ``instead_of`` the one it regrades."""
     before, repaired = history_of(bike.pk, reservoir, instead_of)
-    now = Found(day, seen.parts, seen.km_since_wiped, str(grader.pk), seen.first_service, repaired)
+    now = Found(
+        day=day,
+        parts=seen.parts,
+        km_since_wiped=seen.km_since_wiped,
+        grader=str(grader.pk),
+        run_in=seen.first_service,
+        repaired=repaired,
+    )
     said = growth([*before, now], cohort_at(seen.reservoir, day), day)
     return said[-1] if said and not seen.first_service else None
 

@@ -25,13 +25,13 @@ def path_of(row: CellRow) -> Path:
 
 def cell(row: CellRow) -> Cell:
     return Cell(
-        row.written,
-        row.document,
-        row.page,
-        row.entered_by,
-        row.entered_on,
-        row.checked_by,
-        row.checked_on,
+        written=row.written,
+        document=row.document,
+        page=row.page,
+        entered_by=row.entered_by,
+        entered_on=row.entered_on,
+        checked_by=row.checked_by,
+        checked_on=row.checked_on,
     )
 
 
@@ -69,10 +69,16 @@ def model_words(model: BikeModel) -> str:
 
 
 def model_name(model: BikeModel) -> ModelName:
-    return ModelName(model.make, model.name, model.year, model.layout, model.displacement_cc)
+    return ModelName(
+        make=model.make,
+        name=model.name,
+        year=model.year,
+        layout=model.layout,
+        displacement_cc=model.displacement_cc,
+    )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BikeSpec:
     """What one bike is serviced by: its model's approved sheet with its own values laid over;
     ``own`` are those values' revisions."""
@@ -92,7 +98,7 @@ class BikeSpec:
 def model_spec(sheet: SpecSheet) -> BikeSpec:
     """A sheet as it stands for every bike of the model; prefetch its cells."""
     laid = cells(sheet.cells.all())
-    return BikeSpec(sheet, laid, {}, sheet_of(laid))
+    return BikeSpec(sheet=sheet, cells=laid, own={}, reservoirs=sheet_of(laid))
 
 
 def own_spec(spec: BikeSpec, own: Sequence[OwnCell]) -> BikeSpec:
@@ -102,7 +108,7 @@ def own_spec(spec: BikeSpec, own: Sequence[OwnCell]) -> BikeSpec:
     laid = overlay(spec.cells, cells(own))
     revisions = {path_of(row): row.revision for row in own}
     mine = {path: revision for path, revision in revisions.items() if path in laid}
-    return BikeSpec(spec.sheet, laid, mine, sheet_of(laid))
+    return BikeSpec(sheet=spec.sheet, cells=laid, own=mine, reservoirs=sheet_of(laid))
 
 
 def last_reading(row: OdometerReading) -> LastReading:
@@ -123,22 +129,34 @@ def bike_form(bike: Bike | None) -> BikeForm:
     """A bike as its form shows it; without one, an empty form."""
     if bike is None:
         return BikeForm(
-            "", 0, "", "", USE_CLASSES[0], "km", Bike.Records.NONE, "", "1", False, "", False, 0
+            id="",
+            model=0,
+            name="",
+            owner="",
+            use_class=USE_CLASSES[0],
+            odometer_unit="km",
+            records=Bike.Records.NONE,
+            new_on="",
+            severity="1",
+            counts_hours=False,
+            notes="",
+            archived=False,
+            version=0,
         )
     return BikeForm(
-        str(bike.pk),
-        bike.model_id,
-        bike.name,
-        bike.owner,
-        bike.use_class,
-        bike.odometer_unit,
-        bike.records,
-        bike.new_on.isoformat() if bike.new_on else "",
-        f"{bike.severity.normalize():f}",
-        bike.counts_hours,
-        bike.notes,
-        bike.archived,
-        bike.version,
+        id=str(bike.pk),
+        model=bike.model_id,
+        name=bike.name,
+        owner=bike.owner,
+        use_class=bike.use_class,
+        odometer_unit=bike.odometer_unit,
+        records=bike.records,
+        new_on=bike.new_on.isoformat() if bike.new_on else "",
+        severity=f"{bike.severity.normalize():f}",
+        counts_hours=bike.counts_hours,
+        notes=bike.notes,
+        archived=bike.archived,
+        version=bike.version,
         plate=bike.plate,
         frame_number=bike.frame_number,
         year_built=f"{bike.year_built or ''}",
@@ -166,11 +184,11 @@ def engine_words(bike: Bike, now_km: Decimal) -> str:
 def school_topic(topic: Topic, schools: Schools) -> SchoolTopic:
     lines = [(kind, schools.of(kind, topic.key)) for kind in topic.kinds]
     return SchoolTopic(
-        topic.key,
-        topic.label,
-        topic.acts,
-        list(topic.choices),
-        [SchoolLine(kind.value, chosen.choice, chosen.whose) for kind, chosen in lines],
+        key=topic.key,
+        label=topic.label,
+        acts=topic.acts,
+        choices=list(topic.choices),
+        lines=[SchoolLine(kind.value, chosen.choice, chosen.whose) for kind, chosen in lines],
     )
 
 

@@ -52,7 +52,9 @@ def schools_of(bike_ids: Iterable[UUID]) -> dict[UUID, Schools]:
     shared = tuple(choice(row) for row in SchoolRow.objects.all())
     own: dict[UUID, list[Choice]] = {}
     for row in OwnSchool.objects.filter(bike_id__in=listed):
-        own.setdefault(row.bike_id, []).append(Choice(row.kind, row.topic, row.choice, True))
+        own.setdefault(row.bike_id, []).append(
+            Choice(kind=row.kind, topic=row.topic, choice=row.choice, this_bike=True)
+        )
     return {bike: Schools((*own.get(bike, ()), *shared)) for bike in listed}
 
 
@@ -77,13 +79,21 @@ def bike_form(bike_id: UUID | None) -> BikeFormPage:
     if bike_id and bike is None:
         raise Http404
     form = mapping.bike_form(bike)
-    return BikeFormPage(form, models, mapping.USE_CLASSES, list(Bike.Records.values))
+    return BikeFormPage(
+        form=form, models=models, use_classes=mapping.USE_CLASSES, records=list(Bike.Records.values)
+    )
 
 
 def photos_of(bike_id: UUID) -> list[PhotoLine]:
     rows = BikePhoto.objects.filter(bike_id=bike_id).defer("jpeg")
     return [
-        PhotoLine(str(row.pk), row.caption, row.taken_on.isoformat(), row.taken_by) for row in rows
+        PhotoLine(
+            id=str(row.pk),
+            caption=row.caption,
+            taken_on=row.taken_on.isoformat(),
+            taken_by=row.taken_by,
+        )
+        for row in rows
     ]
 
 

@@ -172,7 +172,13 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         return
     with at("written"):
         value = read_value(field_of(path), written)
-    cell = Cell(written, write.document.strip(), write.page.strip(), actor.name, today)
+    cell = Cell(
+        written=written,
+        document=write.document.strip(),
+        page=write.page.strip(),
+        entered_by=actor.name,
+        entered_on=today,
+    )
     OwnCell.objects.update_or_create(
         bike=bike,
         **place,

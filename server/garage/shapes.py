@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BikeForm:
     """A bike as it is entered, numbers as typed. ``id`` is the client's; ``version`` is the one the
     writer saw; ``odometer`` and ``hours`` only count for a new bike. ``engine_at``: what the odometer
@@ -41,7 +41,7 @@ class ModelChoice:
     name: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BikeFormPage:
     """A bike's form with what can be chosen in it."""
 
@@ -51,7 +51,7 @@ class BikeFormPage:
     records: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PhotoLine:
     id: str
     caption: str
@@ -68,7 +68,7 @@ class SchoolLine:
     whose: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SchoolTopic:
     key: str
     label: str
@@ -85,7 +85,7 @@ class SchoolsPage:
     may_choose: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SchoolChoice:
     """A choice to make; ``bike`` empty: the workshop's; ``choice`` empty: back to what counts
     without it; ``seen`` is the choice it replaces."""

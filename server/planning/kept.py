@@ -32,12 +32,12 @@ def _day(text: str | None) -> date | None:
 
 def _clock(kept: Mapping[str, Any]) -> Clock:
     return Clock(
-        tuple((rule, Decimal(share)) for rule, share in kept["shares"]),
-        tuple(kept["over"]),
-        _day(kept["since"]),
-        _day(kept["due_on"]),
-        _day(kept["changed"]),
-        kept["span"],
+        shares=tuple((rule, Decimal(share)) for rule, share in kept["shares"]),
+        over=tuple(kept["over"]),
+        since=_day(kept["since"]),
+        due_on=_day(kept["due_on"]),
+        changed=_day(kept["changed"]),
+        span=kept["span"],
     )
 
 

@@ -12,6 +12,7 @@ from findings.mapping import level as level_of
 from findings.models import Finding
 from garage.mapping import BikeSpec, meter, odometer, when_new
 from garage.models import Bike, OdometerReading
+from oilward_bench import whys
 from oilward_core.ageing import Clock, changes_after, clock_of, least
 from oilward_core.bench import Speaker
 from oilward_core.debris import Level, LevelWord, running_in, verdict
@@ -53,7 +54,6 @@ from oilward_core.usage import (
 )
 from visits.mapping import valid_takes
 from visits.models import Service, TopUp
-from workshop.mapping import whys
 
 from .kept import NOTCH_DAYS, kept_clock
 from .models import DueRow, WardRow
@@ -96,7 +96,7 @@ def how_due(
     return replace(answer, reasons=(*answer.reasons, why)) if why else answer
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Known:
     """What a reservoir's glass is drawn from besides its spec. ``read`` is the last reading."""
 
@@ -118,7 +118,13 @@ def known_of(
     rate = usage_rate(meters, today, bike.use_class, bike.odometer_unit)
     now = Meter(today, read.km, read.hours)
     return Known(
-        bike, now, schools, read, rate, hours_rate(meters, today), rate_until(meters, today)
+        bike=bike,
+        now=now,
+        schools=schools,
+        read=read,
+        rate=rate,
+        hours=hours_rate(meters, today),
+        rate_until=rate_until(meters, today),
     )
 
 
@@ -137,18 +143,18 @@ def glass(
     )
     clock = clock_of(answer, spec.limits, changed, known.now, bike.odometer_unit)
     shape = Glass(
-        spec.key,
-        spec.kind.value,
-        spec.label,
-        spec.facts.column,
-        answer.state,
-        level,
-        float(oil_age(spec.limits, changed, known.now)),
-        say_due(answer, known.now, bike.odometer_unit),
-        say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
-        left_from(float(answer.left), ahead.on, known.now.on, NOTCH_DAYS) if ahead else None,
-        whys((*reasons, *along)),
-        plug(finding) if finding else None,
+        key=spec.key,
+        kind=spec.kind.value,
+        label=spec.label,
+        column=spec.facts.column,
+        state=answer.state,
+        level=level,
+        age=float(oil_age(spec.limits, changed, known.now)),
+        when=say_due(answer, known.now, bike.odometer_unit),
+        forecast=say_forecast(ahead, known.now.on) if ahead and answer.left > 0 else "",
+        notch=left_from(float(answer.left), ahead.on, known.now.on, NOTCH_DAYS) if ahead else None,
+        reasons=whys((*reasons, *along)),
+        plug=plug(finding) if finding else None,
     )
     return shape, answer, ahead, clock
 
@@ -171,17 +177,17 @@ def _short(path: Path) -> str:
 def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLine:
     cell = spec.cells[path]
     return SpecLine(
-        str(path),
-        sentence_case(what(path._replace(reservoir=""))),
-        _short(path),
-        cell.written,
-        _meant(path, cell, speaks, bike.odometer_unit),
-        cell.source,
-        cell.entered_by,
-        cell.checked_by,
-        is_number(field_of(path)),
-        path in spec.own,
-        spec.own.get(path, 0),
+        path=str(path),
+        name=sentence_case(what(path._replace(reservoir=""))),
+        short=_short(path),
+        as_written=cell.written,
+        converted=_meant(path, cell, speaks, bike.odometer_unit),
+        source=cell.source,
+        entered_by=cell.entered_by,
+        checked_by=cell.checked_by,
+        number=is_number(field_of(path)),
+        own=path in spec.own,
+        revision=spec.own.get(path, 0),
     )
 
 
@@ -240,25 +246,31 @@ def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
         return "" if ml is None else show(ml, speaks.volume)
 
     return ServiceLine(
-        row.done_on.isoformat(),
-        show(row.km, unit) + (f" · {row.hours:.0f} h" if row.hours is not None else ""),
-        row.variant,
-        volume(row.drained_ml),
-        volume(row.took_ml),
-        row.fluid,
-        row.done_by,
-        str(row.visit_id) if row.visit_id else "",
-        row.not_learned,
-        row.by_word,
-        row.proof,
-        row.found,
+        done_on=row.done_on.isoformat(),
+        odometer=show(row.km, unit) + (f" · {row.hours:.0f} h" if row.hours is not None else ""),
+        variant=row.variant,
+        drained=volume(row.drained_ml),
+        took=volume(row.took_ml),
+        fluid=row.fluid,
+        done_by=row.done_by,
+        visit=str(row.visit_id) if row.visit_id else "",
+        not_learned=row.not_learned,
+        by_word=row.by_word,
+        proof=row.proof,
+        found=row.found,
     )
 
 
 def top_up_line(row: TopUp, speaks: Speaker, unit: str) -> TopUpLine:
     at = show(row.reading.km, unit)
     amount = show(row.ml, speaks.volume)
-    return TopUpLine(row.done_on.isoformat(), at, amount, row.fluid, row.done_by)
+    return TopUpLine(
+        done_on=row.done_on.isoformat(),
+        odometer=at,
+        amount=amount,
+        fluid=row.fluid,
+        done_by=row.done_by,
+    )
 
 
 def level_check(spec: ReservoirSpec) -> str:
@@ -309,9 +321,23 @@ def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> li
     for glass in glasses:
         grave = sorted(still.get(glass.key, ()), key=level_of, reverse=True)
         for row in grave[:1]:
-            found.append(Ask(glass.key, glass.label, level_word(row), action(row)))
+            found.append(
+                Ask(
+                    reservoir=glass.key,
+                    label=glass.label,
+                    level=level_word(row),
+                    action=action(row),
+                )
+            )
         if not grave and glass.plug and glass.plug.level == LevelWord.WATCH:
-            found.append(Ask(glass.key, glass.label, glass.plug.level, glass.plug.action))
+            found.append(
+                Ask(
+                    reservoir=glass.key,
+                    label=glass.label,
+                    level=glass.plug.level,
+                    action=glass.plug.action,
+                )
+            )
     return sorted(found, key=lambda ask: ask.level.level, reverse=True)
 
 
@@ -325,7 +351,7 @@ _MONTHS = 12
 _NEEDS = (DueState.DUE, DueState.BASELINE)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reservoir:
     """One reservoir, worked out."""
 
@@ -343,7 +369,8 @@ def worked_out(
     interval = known.schools.of(spec.kind, INTERVAL)
     severity = severity_with(known.bike.severity, interval)
     lasts = interval_days(spec.limits, severity, known.rate, known.hours)
-    return Reservoir(spec, *glass(known, spec, services, finding), lasts)
+    shape, due, ahead, clock = glass(known, spec, services, finding)
+    return Reservoir(spec=spec, glass=shape, due=due, ahead=ahead, clock=clock, lasts_days=lasts)
 
 
 def due_row(bike: Bike, reservoir: Reservoir) -> DueRow:
@@ -406,17 +433,17 @@ def ward_row(
     line, another = least([r.clock for r in reservoirs], known.now.on)
     baseline = any(r.due.state == DueState.BASELINE for r in reservoirs)
     shape = WardBike(
-        str(bike.pk),
-        bike.name,
-        f"{bike.model.make} {bike.model.name}",
-        odometer_words(bike, known.now),
-        bike.owner,
-        bike.use_class,
-        f"{held.label}: {held.action}" if held else "",
-        [reservoir.glass for reservoir in reservoirs],
-        asked,
-        None,
-        None,
+        id=str(bike.pk),
+        name=bike.name,
+        model=f"{bike.model.make} {bike.model.name}",
+        odometer=odometer_words(bike, known.now),
+        owner=bike.owner,
+        use_class=bike.use_class,
+        hold=f"{held.label}: {held.action}" if held else "",
+        glasses=[reservoir.glass for reservoir in reservoirs],
+        asks=asked,
+        visit=None,
+        planned=None,
     )
     return WardRow(
         bike=bike,

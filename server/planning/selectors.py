@@ -48,7 +48,11 @@ PAGE = 50
 def _open_visits(ids: list[UUID]) -> dict[UUID, OpenVisit]:
     return {
         bike: OpenVisit(
-            str(visit), said["title"] or "", said["step"] or "", said["ends_at"], said.get("since")
+            id=str(visit),
+            reservoir=said["title"] or "",
+            step=said["step"] or "",
+            ends_at=said["ends_at"],
+            since=said.get("since"),
         )
         for bike, (visit, said) in (open_visits(ids) if ids else {}).items()
     }
@@ -252,25 +256,27 @@ def _reservoir_page(
     why_not, still = why_not_serviceable(reservoir), asking(found)
     unit = known.bike.odometer_unit
     return ReservoirPage(
-        shape,
-        reservoir.fluid,
-        reservoir.fill_rule.value,
-        mapping.spec_groups(spec, reservoir, speaks, known.bike),
-        [mapping.service_line(s, speaks, unit) for s in reversed(services)],
-        [
+        glass=shape,
+        fluid=reservoir.fluid,
+        rule=reservoir.fill_rule.value,
+        spec=mapping.spec_groups(spec, reservoir, speaks, known.bike),
+        services=[mapping.service_line(s, speaks, unit) for s in reversed(services)],
+        findings=[
             plug(f, mapping.worked_again(known, reservoir, f, services), f in still, whole=True)
             for f in found
         ],
-        [v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))],
-        not why_not,
-        why_not,
-        mapping.expected_take(reservoir, services, speaks),
-        doubted,
-        mapping.missing_words(reservoir),
-        reservoir.serves,
-        reservoir.caution,
-        reservoir.reset,
-        [mapping.top_up_line(row, speaks, unit) for row in top_ups],
+        variants=[
+            v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))
+        ],
+        serviceable=not why_not,
+        not_serviceable=why_not,
+        expected_take=mapping.expected_take(reservoir, services, speaks),
+        doubts=doubted,
+        missing=mapping.missing_words(reservoir),
+        serves=reservoir.serves,
+        caution=reservoir.caution,
+        reset=reservoir.reset,
+        top_ups=[mapping.top_up_line(row, speaks, unit) for row in top_ups],
     )
 
 
@@ -307,34 +313,34 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
         if spec
     ]
     return BikePage(
-        str(bike.id),
-        bike.name,
-        model_words(bike.model),
-        bike.model.layout,
-        f"{bike.model.displacement_cc} cm³",
-        bike.plate,
-        bike.frame_number,
-        bike.year_built,
-        engine_words(bike, known.now.km),
-        bike.owner,
-        bike.use_class,
-        mapping.odometer_words(bike, known.now),
-        bike.odometer_unit,
-        known.read.on.isoformat() if readings else "",
-        bike.records,
-        bike.notes,
-        bike.archived,
-        bike.counts_hours,
-        bike.model_id,
-        sheet.pk if sheet else 0,
-        sheet.version if sheet else 0,
-        sheet.approved_by.name if sheet and sheet.approved_by else "",
-        visit,
-        _next_planned([bike.id], today).get(bike.id),
-        mapping.asks((page.glass for page in pages), of_one(still_asking([bike.pk]), bike.pk)),
-        pages,
-        plugs(spec) if spec else [],
-        photos_of(bike.pk),
+        id=str(bike.id),
+        name=bike.name,
+        model=model_words(bike.model),
+        layout=bike.model.layout,
+        displacement=f"{bike.model.displacement_cc} cm³",
+        plate=bike.plate,
+        frame_number=bike.frame_number,
+        year_built=bike.year_built,
+        engine=engine_words(bike, known.now.km),
+        owner=bike.owner,
+        use_class=bike.use_class,
+        odometer=mapping.odometer_words(bike, known.now),
+        odometer_unit=bike.odometer_unit,
+        odometer_on=known.read.on.isoformat() if readings else "",
+        records=bike.records,
+        notes=bike.notes,
+        archived=bike.archived,
+        counts_hours=bike.counts_hours,
+        model_id=bike.model_id,
+        sheet_id=sheet.pk if sheet else 0,
+        sheet_version=sheet.version if sheet else 0,
+        sheet_approved_by=sheet.approved_by.name if sheet and sheet.approved_by else "",
+        visit=visit,
+        planned=_next_planned([bike.id], today).get(bike.id),
+        asks=mapping.asks((page.glass for page in pages), of_one(still_asking([bike.pk]), bike.pk)),
+        reservoirs=pages,
+        plugs=plugs(spec) if spec else [],
+        photos=photos_of(bike.pk),
     )
 
 

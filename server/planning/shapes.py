@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from findings.mapping import Plug
 from garage.shapes import PhotoLine
+from oilward_bench import Why
+from oilward_bench.shapes import MapPlug
 from oilward_core.debris import LevelWord
 from oilward_core.due import DueState
-from visits.shapes import MapPlug
-from workshop.shapes import Why
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Glass:
     """One reservoir as a sight glass. ``column`` is its fixed place in the row; ``level`` is the
     share of life left (0–1) and ``age`` how old the oil is (0 fresh, 1 spent); ``forecast`` says
@@ -30,7 +30,7 @@ class Glass:
     plug: Plug | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OpenVisit:
     id: str
     reservoir: str
@@ -48,7 +48,7 @@ class NextPlanned:
     late: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Ask:
     """What the newest finding of a reservoir asks for, from *watch* on."""
 
@@ -58,7 +58,7 @@ class Ask:
     action: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WardBike:
     id: str
     name: str
@@ -100,7 +100,7 @@ class Rolling:
     behind: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Ward:
     """A page of bikes by urgency, those in the shop first. ``fleet`` and ``due`` count all bikes,
     ``count`` those that fit the filters."""
@@ -119,7 +119,7 @@ class Ward:
     fluids: list[Choice]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Wanted:
     """What of the ward is wanted. ``group`` is empty or ``use``."""
 
@@ -133,7 +133,7 @@ class Wanted:
     group: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SpecLine:
     """A value of the spec sheet: the manual's words, converted, and where it stands. ``short`` is its
     name within its group, ``number``
@@ -162,7 +162,7 @@ class SpecGroup:
     lines: list[SpecLine]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ServiceLine:
     """What a reservoir got. ``by_word``: the owner says so, nobody has a record."""
 
@@ -180,7 +180,7 @@ class ServiceLine:
     found: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TopUpLine:
     """What was added to a reservoir between two services."""
 
@@ -191,7 +191,7 @@ class TopUpLine:
     done_by: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReservoirPage:
     """A reservoir on the bike page."""
 
@@ -213,7 +213,7 @@ class ReservoirPage:
     top_ups: list[TopUpLine]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BikePage:
     id: str
     name: str

@@ -50,14 +50,14 @@ class WardView(APIView):
             return int(text) if text.isdigit() else 0
 
         wanted = Wanted(
-            number("page") or 1,
-            asked.get("search", "")[:100],
-            number("within"),
-            asked.get("shop") == "true",
-            asked.get("hold") == "true",
-            asked.get("use", "")[:30],
-            asked.get("fluid", "")[:300],
-            asked.get("group", ""),
+            page=number("page") or 1,
+            search=asked.get("search", "")[:100],
+            within=number("within"),
+            shop=asked.get("shop") == "true",
+            hold=asked.get("hold") == "true",
+            use=asked.get("use", "")[:30],
+            fluid=asked.get("fluid", "")[:300],
+            group=asked.get("group", ""),
         )
         return Response(selectors.ward(wanted, days.day_of(now), now))
 

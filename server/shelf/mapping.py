@@ -3,6 +3,7 @@
 from decimal import Decimal
 from math import isinf
 
+from oilward_bench import whys
 from oilward_core.errors import CoreError
 from oilward_core.fluid import (
     BLENDED,
@@ -31,7 +32,6 @@ from oilward_core.reasons import Reason, Source
 from oilward_core.schools import Schools
 from oilward_core.spec import Requirement, ReservoirKind
 from oilward_core.torque import Wrench
-from workshop.mapping import whys
 
 from .models import Fluid, WrenchRow
 from .shapes import (
@@ -51,15 +51,15 @@ HOT = 90
 
 def wrench(row: WrenchRow) -> Wrench:
     return Wrench(
-        str(row.pk),
-        row.name,
-        row.unit,
-        row.low,
-        row.high,
-        row.resolution,
-        row.accuracy,
-        row.simulated,
-        row.length_mm,
+        id=str(row.pk),
+        name=row.name,
+        unit=row.unit,
+        low=row.low,
+        high=row.high,
+        resolution=row.resolution,
+        accuracy=row.accuracy,
+        simulated=row.simulated,
+        length=row.length_mm,
     )
 
 
@@ -74,7 +74,12 @@ def _float(value: Decimal | None) -> float | None:
 def _measured(row: Fluid) -> Measured | None:
     if row.kv100 is None:
         return None
-    return Measured(float(row.kv100), _float(row.hths), _float(row.cranking), _float(row.pumping))
+    return Measured(
+        kv100=float(row.kv100),
+        hths=_float(row.hths),
+        cranking=_float(row.cranking),
+        pumping=_float(row.pumping),
+    )
 
 
 def _viscosity_grades(row: Fluid) -> list[str]:
@@ -112,21 +117,21 @@ def _disagreements(row: Fluid) -> list[str]:
 def two_points(row: Fluid) -> TwoPoint | None:
     if row.kv40 is None or row.kv100 is None:
         return None
-    return TwoPoint(40, float(row.kv40), 100, float(row.kv100))
+    return TwoPoint(t1=40, v1=float(row.kv40), t2=100, v2=float(row.kv100))
 
 
 def offer(row: Fluid) -> Offer:
     """A fluid as the core matches it; friction indices speak where the label does not."""
     return Offer(
-        row.name,
-        row.family,
-        row.grade,
-        _float(row.kv40),
-        _float(row.kv100),
-        row.friction_class or _friction(row) or "",
-        row.service,
-        row.base,
-        row.approvals,
+        name=row.name,
+        family=row.family,
+        grade=row.grade,
+        kv40=_float(row.kv40),
+        kv100=_float(row.kv100),
+        friction=row.friction_class or _friction(row) or "",
+        service=row.service,
+        base=row.base,
+        approvals=row.approvals,
     )
 
 
@@ -212,16 +217,16 @@ def fluid_match(
     found = match(need, kind, offer(row), schools)
     cold = climate(row.grade, two_points(row), coldest)
     return FluidMatch(
-        row.pk,
-        row.name,
-        label(row),
-        found.fit.word,
-        int(found.fit),
-        found.fit == Fit.REFUSED,
-        cold.text,
-        cold.ok,
-        curve(row),
-        whys(found.reasons),
+        id=row.pk,
+        name=row.name,
+        label=label(row),
+        fit=found.fit.word,
+        rank=int(found.fit),
+        refused=found.fit == Fit.REFUSED,
+        cold=cold.text,
+        cold_ok=cold.ok,
+        curve=curve(row),
+        reasons=whys(found.reasons),
     )
 
 
@@ -237,23 +242,23 @@ def fluid_card(row: Fluid, coldest: float) -> FluidCard:
     friction, cold = _friction(row), climate(row.grade, two_points(row), coldest)
     density = "" if row.density15 is None else f"{row.density15 / 1000:.3f} kg/l at 15 °C"
     return FluidCard(
-        row.pk,
-        row.name,
-        label(row),
-        row.family,
-        bottle(row),
-        "" if row.kv40 is None else f"{row.kv40:.1f}",
-        "" if row.kv100 is None else f"{row.kv100:.1f}",
-        _index(row),
-        _viscosity_grades(row) + ([f"friction {friction}"] if friction else []),
-        _disagreements(row),
-        density,
-        _swells(row),
-        cold.text,
-        cold.ok,
-        curve(row),
-        row.family in BLENDED and row.kv40 is not None,
-        fluid_form(row),
+        id=row.pk,
+        name=row.name,
+        label=label(row),
+        family=row.family,
+        bottle=bottle(row),
+        kv40="" if row.kv40 is None else f"{row.kv40:.1f}",
+        kv100="" if row.kv100 is None else f"{row.kv100:.1f}",
+        index=_index(row),
+        satisfies=_viscosity_grades(row) + ([f"friction {friction}"] if friction else []),
+        disagrees=_disagreements(row),
+        density=density,
+        swells=_swells(row),
+        cold=cold.text,
+        cold_ok=cold.ok,
+        curve=curve(row),
+        blends=row.family in BLENDED and row.kv40 is not None,
+        form=fluid_form(row),
     )
 
 
@@ -276,10 +281,10 @@ def blend(thin: Fluid, thick: Fluid, wanted: Decimal, total: Decimal, unit: str)
         Source.STANDARD,
     )
     return Blend(
-        words,
-        show(rest, unit),
-        show(part, unit),
-        _mixed(thin.kv40, thick.kv40, share),
-        _mixed(thin.kv100, thick.kv100, share),
-        whys((why,)),
+        words=words,
+        thin=show(rest, unit),
+        thick=show(part, unit),
+        kv40=_mixed(thin.kv40, thick.kv40, share),
+        kv100=_mixed(thin.kv100, thick.kv100, share),
+        reasons=whys((why,)),
     )

@@ -33,14 +33,22 @@ def weigh(expected: str, scale: DrainScale | None = None) -> Weighed:
     """What a scale and a thermometer show of a pan that should hold so much oil (any volume unit)."""
     should = _typed("expected", expected, Kind.VOLUME, "ml")
     weight, pan, celsius = (scale or SimulatedScale()).weigh(should)
-    return Weighed(f"{weight} g", f"{pan} g", f"{celsius} °C", scale is None)
+    return Weighed(
+        weight=f"{weight} g", pan=f"{pan} g", celsius=f"{celsius} °C", simulated=scale is None
+    )
 
 
 def shelf() -> Shelf:
     """Every fluid with what its measured values satisfy, in one query."""
     cold = coldest_start()
     cards = [fluid_card(row, cold) for row in on_shelf()]
-    return Shelf(cards, scales(), list(FAMILIES), f"{cold:g} °C", CAVEAT)
+    return Shelf(
+        fluids=cards,
+        scales=scales(),
+        families=list(FAMILIES),
+        coldest=f"{cold:g} °C",
+        caveat=CAVEAT,
+    )
 
 
 def coldest_start() -> float:
@@ -54,7 +62,14 @@ def matches(reservoir: str, need: Requirement, kind: ReservoirKind, schools: Sch
     found = [mapping.fluid_match(row, need, kind, schools, cold) for row in on_shelf()]
     found.sort(key=lambda fluid: (fluid.rank, fluid.name))
     school = str(schools.of(kind, FLUID)) if KINDS[kind].own_case else ""
-    return Matches(reservoir, mapping.wanted(need), school, found, scales(), CAVEAT)
+    return Matches(
+        reservoir=reservoir,
+        wanted=mapping.wanted(need),
+        school=school,
+        fluids=found,
+        scales=scales(),
+        caveat=CAVEAT,
+    )
 
 
 def on_shelf() -> list[Fluid]:

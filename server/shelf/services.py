@@ -64,7 +64,7 @@ def _read(form: FluidForm) -> dict[str, Any]:
     kv100 = _measure(form, "kv100", Kind.VISCOSITY, "cSt")
     if kv40 is not None and kv100 is not None:
         with at("kv100"):
-            TwoPoint(40, float(kv40), 100, float(kv100))
+            TwoPoint(t1=40, v1=float(kv40), t2=100, v2=float(kv100))
     return {
         "name": form.name.strip(),
         "family": form.family,

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from workshop.shapes import Why, upto
+from oilward_bench import Why
+from workshop.shapes import upto
 
 
 @dataclass(frozen=True)
@@ -13,7 +14,7 @@ class Peak:
     simulated: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Weighed:
     """Oil in its pan as the scale and the thermometer show it, as it would be typed."""
 
@@ -31,7 +32,7 @@ class CurvePoint:
     v: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FluidForm:
     """A fluid as it is entered: everything as typed. ``id`` is 0 for a new one; ``version`` is the
     one the writer saw."""
@@ -59,7 +60,7 @@ class FluidForm:
     retired: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FluidCard:
     """A fluid: its label, what was measured, what grade that satisfies, and where they disagree.
 
@@ -104,7 +105,7 @@ class Scale:
     bands: list[Band]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Shelf:
     """All fluids; ``caveat`` belongs beside every grade shown."""
 
@@ -115,7 +116,7 @@ class Shelf:
     caveat: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Blend:
     """Two oils to one between: shares by volume, amounts, and what it will be."""
 
@@ -127,7 +128,7 @@ class Blend:
     reasons: list[Why]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FluidMatch:
     """How a fluid of the shelf fits a reservoir, with every reason."""
 
@@ -152,7 +153,7 @@ class Wanted:
     at100: list[float]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Matches:
     """The shelf held against one reservoir's requirement, best first."""
 

@@ -11,6 +11,10 @@ from garage.mapping import model_spec
 from garage.models import Bike, OdometerReading, SpecSheet
 from garage.odometer.selectors import corrections, follow
 from garage.selectors import schools_of, specs_of
+from oilward_bench import RunSheet
+from oilward_bench import in_short as said_in_short
+from oilward_bench import run_sheet as said
+from oilward_bench.shapes import FluidChoice, MapPlug
 from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
 from oilward_core.order import Stamp, hands_on, learned_minutes, waited
 from oilward_core.renewals import variants
@@ -27,7 +31,7 @@ from workshop.models import Person
 from . import mapping
 from .marks import counted
 from .models import ClosingRow, EntryRow, Service, Shelf, Task, Tip, TopUp, Visit
-from .shapes import FluidChoice, MapPlug, Offer, RunSheet
+from .shapes import Offer
 
 
 def visits() -> QuerySet[Visit]:
@@ -132,10 +136,10 @@ def offers(bike_id: UUID, person: Person) -> list[Offer]:
     unit, shelf = speaker(person).volume, _shelf()
     return [
         Offer(
-            reservoir.key,
-            reservoir.label,
-            _variants(reservoir, schools, services.get((bike.pk, reservoir.key), [])),
-            _fitting(reservoir, schools, unit, shelf),
+            key=reservoir.key,
+            label=reservoir.label,
+            variants=_variants(reservoir, schools, services.get((bike.pk, reservoir.key), [])),
+            fluids=_fitting(reservoir, schools, unit, shelf),
         )
         for reservoir in (spec.reservoirs if spec else ())
         if not why_not_serviceable(reservoir)
@@ -151,13 +155,13 @@ def _plugs(sheet_id: int, approved_at: datetime | None) -> list[MapPlug]:
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     stands, is_open, speaks = standing(visit), visit.state == Visit.State.OPEN, speaker(person)
     around = mapping.Around(
-        visit.odometer if is_open else _read(visit),
-        _plugs(visit.sheet_id, visit.sheet.approved_at),
-        _fluids(stands, speaks.volume, counted(visit).shelf) if is_open else {},
-        tips_of(visit.bike.model_id) if is_open else {},
-        person.name if is_open and stands_alone(person) else None,
+        read=visit.odometer if is_open else _read(visit),
+        placed=_plugs(visit.sheet_id, visit.sheet.approved_at),
+        fluids=_fluids(stands, speaks.volume, counted(visit).shelf) if is_open else {},
+        tips=tips_of(visit.bike.model_id) if is_open else {},
+        mentor=person.name if is_open and stands_alone(person) else None,
     )
-    return mapping.run_sheet(visit, stands, around, speaks, now)
+    return said(stands, mapping.about(visit, stands.km, around, now), speaks)
 
 
 def tips_of(model_id: int) -> dict[str, Tip]:
@@ -232,7 +236,7 @@ def learned(people: Collection[int] = ()) -> dict[str, tuple[int, int]]:
 def in_short(visit_id: UUID) -> dict[str, Any]:
     """Where a visit stands in short, worked out."""
     closed = standing(visits().get(pk=visit_id))
-    return mapping.in_short(closed.sheet, [one.plan for one in closed.tasks])
+    return said_in_short(closed.sheet, [one.plan for one in closed.tasks])
 
 
 def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, Any]]]:

@@ -8,6 +8,7 @@ from uuid import UUID
 from config.problems import Conflict
 from django.db import IntegrityError, transaction
 from django.http import Http404
+from oilward_bench import in_short
 from oilward_core.bench import (
     GRADINGS,
     REGRADE,
@@ -68,7 +69,7 @@ def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Vis
     visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
     counted(visit)
     called = visit.stands.get("hands")
-    visit.stands = mapping.in_short(sheet, plan.tasks)
+    visit.stands = in_short(sheet, plan.tasks)
     visit.save(update_fields=["stands"])
     announce(f"visit/{visit.pk}")
     if visit.stands["hands"] != called:
@@ -245,7 +246,15 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
         check_regrade(sheet, new.step, actor.name, stands_alone(actor), lead)
     data |= _as_it_was(new, old)
     if old is not None:
-        corrects = Entry(str(entry_id), new.step, new.kind, data, at, actor.name, str(old.pk))
+        corrects = Entry(
+            id=str(entry_id),
+            step=new.step,
+            kind=new.kind,
+            data=data,
+            at=at,
+            by=actor.name,
+            supersedes=str(old.pk),
+        )
         _reopened(plan, entries, corrects, new, bench)
     try:
         with transaction.atomic():

@@ -5,6 +5,7 @@ from cattrs.preconf.json import make_converter
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiResponse, extend_schema
+from oilward_bench import RunSheet
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -15,7 +16,7 @@ from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigne
 from . import marks, selectors, services
 from .models import Visit
 from .opening import services as opening
-from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, RunSheet, Signature
+from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, Signature
 from .signing import services as signing
 
 _plain = make_converter()

@@ -27,7 +27,7 @@ class SessionSignIn(SessionAuthentication):
         return "Session"
 
 
-class SessionSignInScheme(OpenApiAuthenticationExtension):
+class SessionSignInScheme(OpenApiAuthenticationExtension):  # type: ignore[no-untyped-call]
     target_class = SessionSignIn
     name = "session"
 

@@ -5,11 +5,9 @@ from typing import cast
 from django.conf import settings
 from oilward_core.bench import Speaker
 from oilward_core.quantity import Preference
-from oilward_core.reasons import Reason
 from oilward_core.schools import Choice
 
 from .models import Person, SchoolRow
-from .shapes import Why
 
 
 def speaker(person: Person) -> Speaker:
@@ -17,12 +15,8 @@ def speaker(person: Person) -> Speaker:
 
 
 def choice(row: SchoolRow) -> Choice:
-    return Choice(row.kind, row.topic, row.choice)
+    return Choice(kind=row.kind, topic=row.topic, choice=row.choice)
 
 
 def seconds_per_minute() -> float:
     return float(settings.SECONDS_PER_MINUTE)
-
-
-def whys(reasons: tuple[Reason, ...]) -> list[Why]:
-    return [Why(reason.rule, reason.text, reason.source.value) for reason in reasons]

@@ -27,20 +27,33 @@ def session(person: Person | None, tablet: Tablet | None = None) -> Session:
     practice = seconds_per_minute() != 60
     at, idle = (tablet.name, idle) if tablet else ("", 0)
     if person is None:
-        return Session(False, "", "", "", False, "ml", "N·m", name, practice, "", at, 0)
+        return Session(
+            signed_in=False,
+            username="",
+            name="",
+            role="",
+            may_work=False,
+            volume_unit="ml",
+            torque_unit="N·m",
+            workshop=name,
+            practice=practice,
+            events="",
+            tablet=at,
+            idle_minutes=0,
+        )
     return Session(
-        True,
-        person.username,
-        person.name,
-        cast(RoleWord, person.role),
-        may_work(person),
-        person.volume_unit,
-        person.torque_unit,
-        name,
-        practice,
-        settings.EVENTS_AT,
-        at,
-        idle,
+        signed_in=True,
+        username=person.username,
+        name=person.name,
+        role=cast(RoleWord, person.role),
+        may_work=may_work(person),
+        volume_unit=person.volume_unit,
+        torque_unit=person.torque_unit,
+        workshop=name,
+        practice=practice,
+        events=settings.EVENTS_AT,
+        tablet=at,
+        idle_minutes=idle,
     )
 
 
@@ -66,18 +79,18 @@ def understood(text: str, kind: str, unit: str, person: Person) -> Amount:
 def settings_now() -> WorkshopSettings:
     workshop = Workshop.objects.first()
     if workshop is None:
-        return WorkshopSettings("0", "0", "0")
+        return WorkshopSettings(coldest_start="0", hour_price="0", flat_price="0")
     return WorkshopSettings(
-        f"{workshop.coldest_start.normalize():f}",
-        f"{workshop.hour_price:.2f}",
-        f"{workshop.flat_price:.2f}",
-        workshop.time_zone,
-        workshop.currency,
-        workshop.version,
-        workshop.name,
-        workshop.volume_unit,
-        workshop.torque_unit,
-        workshop.ounces,
-        workshop.week_begins,
-        workshop.idle_minutes,
+        coldest_start=f"{workshop.coldest_start.normalize():f}",
+        hour_price=f"{workshop.hour_price:.2f}",
+        flat_price=f"{workshop.flat_price:.2f}",
+        time_zone=workshop.time_zone,
+        currency=workshop.currency,
+        version=workshop.version,
+        name=workshop.name,
+        volume_unit=workshop.volume_unit,
+        torque_unit=workshop.torque_unit,
+        ounces=workshop.ounces,
+        week_begins=workshop.week_begins,
+        idle_minutes=workshop.idle_minutes,
     )

@@ -14,7 +14,7 @@ def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
     return field(metadata={"serializer_kwargs": told}, **more)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Session:
     """Who is signed in here; ``practice`` is set where minutes run faster than the clock; ``events`` is
     where changes are told as they happen, like ``:8001/events/``, empty where nobody tells. On a
@@ -34,7 +34,7 @@ class Session:
     idle_minutes: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WorkshopSettings:
     """What a lead sets for the workshop, everything as typed; ``version`` is the one it replaces, what is
     left empty of place, money and units stays as it is. New people read in these units;
@@ -58,15 +58,6 @@ class WorkshopSettings:
 class Credentials:
     username: str = upto(150)
     password: str = upto(1000)
-
-
-@dataclass(frozen=True)
-class Why:
-    """One step of an answer's why."""
-
-    rule: str
-    text: str
-    source: str
 
 
 @dataclass(frozen=True)

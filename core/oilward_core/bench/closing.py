@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
-from typing import Any
+from typing import Any, TypeVar
 
 from cattrs import BaseValidationError
 from cattrs.preconf.json import make_converter
@@ -27,7 +27,7 @@ _converter.register_unstructure_hook(StepId, str)
 _converter.register_structure_hook(StepId, lambda text, _: StepId.of(text))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TaskClosing(Sound):
     """One reservoir of a closed visit: the plan it stood on, the fluid that went in, its bottle in
     ml. ``not_learned`` says why what it took is not to be learned from, if so."""
@@ -71,6 +71,14 @@ def kept(document: Mapping[str, Any]) -> Closing:
         ValueError,
     ) as error:
         raise CoreError("closing.unreadable", format=named) from error
+
+
+_Kept = TypeVar("_Kept")
+
+
+def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
+    """A part of a closing, of a ``kind`` of value, as `keep` writes it."""
+    return _converter.structure(document, kind)
 
 
 _DISAGREED = "Gauge and book disagreed: {}."

@@ -19,7 +19,7 @@ REGRADE = "regrade"
 GRADINGS = ("finding", REGRADE)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Entry:
     """Something recorded: ``id`` is made by the client, ``at`` is when it happened, ``supersedes``
     the id of the entry it corrects. ``data`` is canonical and JSON-able (numbers as strings)."""
@@ -93,12 +93,12 @@ def part_from(data: Data) -> Part:
     """A part from stored data."""
     largest, pile = data.get("largest_mm"), data.get("pile_mm")
     return Part(
-        Form(data["form"]),
-        Matter(data["matter"]),
-        Decimal(data["share"]),
-        None if largest is None else Decimal(largest),
-        data.get("count"),
-        data.get("magnetic"),
-        Place(data.get("place", Place.PLUG)),
-        None if pile is None else Decimal(pile),
+        form=Form(data["form"]),
+        matter=Matter(data["matter"]),
+        share=Decimal(data["share"]),
+        largest_mm=None if largest is None else Decimal(largest),
+        count=data.get("count"),
+        magnetic=data.get("magnetic"),
+        place=Place(data.get("place", Place.PLUG)),
+        pile_mm=None if pile is None else Decimal(pile),
     )

@@ -25,7 +25,9 @@ def _drained(task: TaskPlan) -> Expected | None:
     went_in = "went in last time and since" if task.topped_up else "went in last time"
     words = f"{show(value, 'ml')} {went_in if last else 'is the book capacity'}"
     should = expected_out(value, task.outs if last else ())
-    return Expected(should.value, should.spread, words, _LESS_OUT, _MORE_OUT)
+    return Expected(
+        value=should.value, spread=should.spread, words=words, less=_LESS_OUT, more=_MORE_OUT
+    )
 
 
 def _poured(task: TaskPlan, state: TaskState) -> Expected | None:
@@ -37,10 +39,16 @@ def _poured(task: TaskPlan, state: TaskState) -> Expected | None:
     words = f"the coach says {verb} {show(advice.ml, 'ml')}"
     if advice.action == "remove":
         return Expected(
-            advice.ml, spread, words, "Then it stays over-full.", "Then it is low again."
+            value=advice.ml,
+            spread=spread,
+            words=words,
+            less="Then it stays over-full.",
+            more="Then it is low again.",
         )
     more = "That would over-fill it." if task.reservoir.level else "That is more than it holds."
-    return Expected(advice.ml, spread, words, "Then there is more to go in.", more)
+    return Expected(
+        value=advice.ml, spread=spread, words=words, less="Then there is more to go in.", more=more
+    )
 
 
 def _corrected_pour(task: TaskPlan) -> Expected | None:
@@ -48,7 +56,13 @@ def _corrected_pour(task: TaskPlan) -> Expected | None:
     if task.capacity is None:
         return None
     words = f"{show(task.capacity, 'ml')} is all it holds"
-    return Expected(task.capacity, Decimal(0), words, "", "That is more than it holds.")
+    return Expected(
+        value=task.capacity,
+        spread=Decimal(0),
+        words=words,
+        less="",
+        more="That is more than it holds.",
+    )
 
 
 def _in_filter(task: TaskPlan) -> Expected | None:
@@ -56,7 +70,9 @@ def _in_filter(task: TaskPlan) -> Expected | None:
     if not prefill:
         return None
     words = f"about {show(prefill, 'ml')} is what the sheet gives a filter"
-    return Expected(prefill, prefill / 4, words, "", "No filter holds that much.")
+    return Expected(
+        value=prefill, spread=prefill / 4, words=words, less="", more="No filter holds that much."
+    )
 
 
 def _torqued(state: TaskState, raw: Data) -> Expected | None:
@@ -66,7 +82,7 @@ def _torqued(state: TaskState, raw: Data) -> Expected | None:
     used = next((w for w in card.wrenches if w.wrench.id == str(raw.get("wrench"))), None)
     value = card.aim.value * (used.factor if used else 1)
     words = f"{show(value, used.wrench.unit if used else 'N·m')} is aimed at"
-    return Expected(value, Decimal(0), words, _NOT_TORQUED, _FAR_OVER)
+    return Expected(value=value, spread=Decimal(0), words=words, less=_NOT_TORQUED, more=_FAR_OVER)
 
 
 # what one drain pan and one measuring jug hold (common practice, no source)

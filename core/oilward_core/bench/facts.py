@@ -33,7 +33,7 @@ class Stands(StrEnum):
     NEW = "new one on"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FastenerFact:
     """How a fastener stands, since when and by whom."""
 
@@ -54,7 +54,7 @@ class Way(StrEnum):
     DRAWN = "drawn off"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Flow(Sound):
     """Oil that flowed, ml above zero, with the entry that says so."""
 
@@ -87,7 +87,7 @@ class Timer:
         return max(end - self.started, timedelta(0)) if end else timedelta(0)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Facts:
     """What happened in a visit so far.
 
@@ -185,7 +185,9 @@ class _Fold:
         self._complete(entry)
 
     def _stands(self, entry: Entry, reservoir: str, part: str, stands: Stands) -> None:
-        fact = FastenerFact(reservoir, part, stands, entry.by, entry.at, entry)
+        fact = FastenerFact(
+            reservoir=reservoir, part=part, stands=stands, by=entry.by, at=entry.at, entry=entry
+        )
         self.facts.fasteners[(reservoir, part)] = fact
 
     def _undo(self, reservoir: str, *names: Name) -> None:
@@ -247,7 +249,9 @@ class _Fold:
 
     def _flow(self, entry: Entry, step: StepId, way: Way) -> None:
         ml = Decimal(str(entry.data.get("ml", 0)))
-        flow = Flow(step.reservoir, way, ml, entry.at, step.round, entry)
+        flow = Flow(
+            reservoir=step.reservoir, way=way, ml=ml, at=entry.at, round=step.round, entry=entry
+        )
         self.facts.flows.append(flow)
 
     def _amount(self, entry: Entry, step: StepId) -> None:

@@ -8,7 +8,7 @@ from .facts import DRAIN_PLUG, FILL_PLUG, FastenerFact, Stands
 from .known import Known, shut
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FastenerState:
     """How a fastener stands now; ``open``: it must not be forgotten."""
 
@@ -29,7 +29,11 @@ _WORDS: dict[str, str] = {
 
 def _state(fact: FastenerFact, words: str, is_open: bool) -> FastenerState:
     return FastenerState(
-        _WORDS.get(fact.part, fact.part.capitalize()), words, is_open, fact.by, fact.at
+        part=_WORDS.get(fact.part, fact.part.capitalize()),
+        words=words,
+        open=is_open,
+        by=fact.by,
+        at=fact.at,
     )
 
 
@@ -38,12 +42,12 @@ def fasteners(key: str, known: Known) -> tuple[FastenerState, ...]:
     facts, found = known.facts, []
     filler = facts.fastener(key, FILL_PLUG)
     if filler is None:
-        found.append(FastenerState("Filler", "not proven", False))
+        found.append(FastenerState(part="Filler", words="not proven", open=False))
     else:
         found.append(_state(filler, filler.stands.value, not shut(filler)))
     plug = facts.fastener(key, DRAIN_PLUG)
     if plug is None:
-        found.append(FastenerState("Drain plug", "in", False))
+        found.append(FastenerState(part="Drain plug", words="in", open=False))
     else:
         tight = known.complete.get(StepId(key, Name.TORQUE), False)
         words = "torqued" if tight else _PLUG_WORDS.get(plug.stands, plug.stands.value)
@@ -54,7 +58,7 @@ def fasteners(key: str, known: Known) -> tuple[FastenerState, ...]:
         found.append(
             _state(unit, unit.stands.value, unit.stands == Stands.LEAKING)
             if unit
-            else FastenerState("Filter", "old one", False)
+            else FastenerState(part="Filter", words="old one", open=False)
         )
     return tuple(found)
 

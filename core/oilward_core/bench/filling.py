@@ -30,7 +30,7 @@ class Bench(Sound):
         return timedelta(seconds=float(minutes) * self.seconds_per_minute)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Filling:
     """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
     ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
@@ -51,7 +51,7 @@ def fill_case(task: TaskPlan) -> FillCase:
     gauge = None
     if reservoir.fill_rule == FillRule.LEVEL and reservoir.level is not None:
         gauge = Gauge(reservoir.level.between_marks, reservoir.level.target)
-    return FillCase(capacity, gauge, reservoir.initial, task.took)
+    return FillCase(capacity=capacity, gauge=gauge, initial=reservoir.initial, took=task.took)
 
 
 @dataclass(frozen=True)
@@ -156,7 +156,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
     if set(needed(task.reservoir, task.variant)) & set(task.asks):
         poured = facts.poured(task.reservoir.key)
         rounds = tuple(Round(f.way == Way.DRAWN, False) for f in poured) or (Round(),)
-        return Filling(rounds, None, False, False)
+        return Filling(rounds=rounds, advice=None, right=False, enough=False)
     case = fill_case(task)
     least = case.capacity * ENOUGH if case.gauge else Decimal(0)
     events, unused = _happened(task, facts, bench, least)
@@ -164,7 +164,13 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
     enough = advice.added >= round(least) and bool(facts.poured(task.reservoir.key))
     exact = case.gauge is None
     right = advice.action == "done"
-    return Filling(_rounds(task, facts, advice), advice, right, right if exact else enough, unused)
+    return Filling(
+        rounds=_rounds(task, facts, advice),
+        advice=advice,
+        right=right,
+        enough=right if exact else enough,
+        unused=unused,
+    )
 
 
 def fillings_of(tasks: Mapping[str, TaskPlan], facts: Facts, bench: Bench) -> dict[str, Filling]:

@@ -27,7 +27,7 @@ from .filling import Bench
 WET_CLUTCH = "MA"  # JASO T903: oil that a wet clutch runs in
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TorqueCard(Sound):
     """What a torque step shows: the aim (N·m), the wrenches that fit with their marks, best first,
     the last reading (N·m) and what it means."""
@@ -45,17 +45,17 @@ def observed(task: TaskPlan, entry: Entry) -> Observation:
     """What a finding entry saw, with what is known of its reservoir."""
     friction = task.reservoir.requirement.friction
     return Observation(
-        task.reservoir.kind,
-        tuple(part_from(part) for part in entry.data["parts"]),
-        frozenset(OilLook(look) for look in entry.data["oil"]),
-        task.km_since_wiped,
-        task.first_service,
-        task.fine_last_time,
-        task.reservoir.kind == ReservoirKind.ENGINE and friction.startswith(WET_CLUTCH),
-        entry.data.get("dipstick_flakes") is True,
-        task.dipstick_excused,
-        entry.data.get("pan_clean"),
-        entry.data.get("seal_missing") is True,
+        reservoir=task.reservoir.kind,
+        parts=tuple(part_from(part) for part in entry.data["parts"]),
+        oil=frozenset(OilLook(look) for look in entry.data["oil"]),
+        km_since_wiped=task.km_since_wiped,
+        first_service=task.first_service,
+        fine_last_time=task.fine_last_time,
+        wet_clutch=task.reservoir.kind == ReservoirKind.ENGINE and friction.startswith(WET_CLUTCH),
+        dipstick_flakes=entry.data.get("dipstick_flakes") is True,
+        excused=task.dipstick_excused,
+        pan_clean=entry.data.get("pan_clean"),
+        seal_missing=entry.data.get("seal_missing") is True,
     )
 
 
@@ -92,7 +92,7 @@ def torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCa
         used = next((w for w in bench.wrenches if w.id == reading.data.get("wrench")), None)
         nm = _at_plug(reading, used, plug.adapter)
         judged = judge(nm, spec, used.accuracy if used else Decimal("0.06"), plug.soft)
-    return TorqueCard(aim, low, high, fitting, nm, judged)
+    return TorqueCard(aim=aim, low=low, high=high, wrenches=fitting, reading=nm, verdict=judged)
 
 
 def _at_plug(reading: Entry, used: Wrench | None, adapter: Decimal | None) -> Decimal:

@@ -26,7 +26,7 @@ from .filling import Bench, Filling
 from .judged import TorqueCard, turned_wrong
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class VisitPlan(Sound):
     """What a visit is worked out from besides its entries: its tasks, the cold jobs, the planned
     order of its jobs, learned minutes and waits."""
@@ -37,7 +37,7 @@ class VisitPlan(Sound):
     learned: Mapping[str, int] = field(default_factory=dict)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Known:
     """Everything a step's state is worked out from."""
 

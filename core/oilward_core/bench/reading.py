@@ -298,14 +298,14 @@ def read_part(raw: Data, speaker: Speaker) -> Part:
     largest = _length(raw, "largest", speaker)
     magnetic = raw.get("magnetic")
     return Part(
-        _one_of(raw.get("form"), Form, "form"),
-        _one_of(raw.get("matter"), Matter, "matter"),
-        share,
-        largest,
-        _count(raw.get("count")),
-        magnetic if isinstance(magnetic, bool) else None,
-        _one_of(raw.get("place") or Place.PLUG, Place, "place"),
-        _length(raw, "pile", speaker),
+        form=_one_of(raw.get("form"), Form, "form"),
+        matter=_one_of(raw.get("matter"), Matter, "matter"),
+        share=share,
+        largest_mm=largest,
+        count=_count(raw.get("count")),
+        magnetic=magnetic if isinstance(magnetic, bool) else None,
+        place=_one_of(raw.get("place") or Place.PLUG, Place, "place"),
+        pile_mm=_length(raw, "pile", speaker),
     )
 
 

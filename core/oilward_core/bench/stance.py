@@ -8,7 +8,7 @@ from ..runsheet import Aside, Name, Pose, StepId
 from .entries import Entry
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Stance:
     """How the bike stands, whether it is strapped down, since when and who said so."""
 
@@ -28,7 +28,7 @@ def caution_of(pose: Pose) -> str:
     return TILTED if pose == Pose.TILTED else STRAPPED
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Hands:
     """A second pair of hands: at which step, who called for it and when, and who lends it."""
 
@@ -42,15 +42,15 @@ def stance_after(before: Stance | None, entry: Entry, step: StepId) -> Stance | 
     """How the bike stands after an entry. Read in another attitude, it was unstrapped for it."""
     if entry.kind == Aside.STANDS:
         pose, strapped = _pose(entry.data.get("pose")), entry.data.get("strapped") is True
-        return Stance(pose, strapped, entry.by, entry.at) if pose else before
+        return Stance(pose=pose, strapped=strapped, by=entry.by, at=entry.at) if pose else before
     if entry.kind == "confirm" and step.name == Name.SUPPORT:
-        return Stance(Pose.UPRIGHT, True, entry.by, entry.at)
+        return Stance(pose=Pose.UPRIGHT, strapped=True, by=entry.by, at=entry.at)
     if entry.kind == "confirm" and step.name == Name.WHEEL_OUT:
-        return Stance(Pose.LIFTED, True, entry.by, entry.at)
+        return Stance(pose=Pose.LIFTED, strapped=True, by=entry.by, at=entry.at)
     read = _pose(entry.data.get("attitude")) if entry.kind == "level" else None
     if read is None or (before and before.pose == read):
         return before
-    return Stance(read, False, entry.by, entry.at)
+    return Stance(pose=read, strapped=False, by=entry.by, at=entry.at)
 
 
 def _pose(said: object) -> Pose | None:
@@ -61,7 +61,7 @@ def hands_after(before: Hands | None, entry: Entry) -> Hands | None:
     """Whose hands are called for or lent after an entry. Nobody lends them to themselves, and with
     the step they are needed for they are let go."""
     if entry.kind == Aside.CALLS:
-        return Hands(entry.step, entry.by, entry.at)
+        return Hands(step=entry.step, by=entry.by, since=entry.at)
     if before is None or entry.kind == Aside.LETS_GO:
         return None
     if entry.kind == Aside.LENDS and entry.by != before.by:

@@ -47,7 +47,7 @@ class Status(StrEnum):
 CLOSED = (Status.DONE, Status.SKIPPED)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StepState:
     """A step with what was recorded on it. ``ends_at`` is when a started wait runs out and
     ``not_before`` when what it waits for does; ``unmet`` says what it waits for; ``remark`` what the
@@ -71,7 +71,7 @@ class StepState:
         return self.status in CLOSED
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
     nothing may go on with it (``stopped``)."""
@@ -92,7 +92,7 @@ class TaskState(Sound):
     fluid: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Stop:
     """Something happened that should not have, and nobody has said yet what was found of it; or a
     finding says ``hold``, and no lead has lifted it."""
@@ -103,7 +103,7 @@ class Stop:
     hold: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Waits:
     """What a visit waits for, at which step, since when, and who said so."""
 
@@ -114,7 +114,7 @@ class Waits:
     since: datetime
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
     ``set_aside`` are entries whose step is not part of the visit; ``in_hands_of`` who wrote something
@@ -237,16 +237,16 @@ def _state(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -> 
     if started and step.minutes is not None:
         ends = started + known.bench.length(step.minutes)
     return StepState(
-        _skippable(step) if key in known.facts.undone else step,
-        status,
-        entry,
-        started or None,
-        ends,
-        _not_before(step, known),
-        _remark(step, entry, known, findings.get(step.id.reservoir)),
-        unmet if status == Status.BLOCKED else (),
-        key in known.facts.undone,
-        _taken_by(key, known.facts),
+        step=_skippable(step) if key in known.facts.undone else step,
+        status=status,
+        entry=entry,
+        started_at=started or None,
+        ends_at=ends,
+        not_before=_not_before(step, known),
+        remark=_remark(step, entry, known, findings.get(step.id.reservoir)),
+        unmet=unmet if status == Status.BLOCKED else (),
+        reopened=key in known.facts.undone,
+        taken_by=_taken_by(key, known.facts),
     )
 
 
@@ -295,7 +295,7 @@ def _stops(known: Known, written: Sequence[Entry]) -> tuple[Stop, ...]:
         title = step.title if step else entry.step
         why = "; ".join(against)
         text = f"“{title}” was done although {why}. Say what you found."
-        found.append(Stop(entry.id, entry.step, text))
+        found.append(Stop(entry=entry.id, step=entry.step, text=text))
     return tuple(found)
 
 
@@ -308,7 +308,7 @@ def _holds(known: Known, findings: Mapping[str, Verdict | None]) -> tuple[Stop, 
             continue
         if entry.id not in known.facts.answered:
             text = f"{known.label(key).capitalize()}: {verdict.origin}. {verdict.action}"
-            found.append(Stop(entry.id, entry.step, text, hold=True))
+            found.append(Stop(entry=entry.id, step=entry.step, text=text, hold=True))
     return tuple(found)
 
 
@@ -329,7 +329,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
     opened = key in facts.opened
     if filling is None:
         return TaskState(
-            key,
+            key=key,
             added=facts.into(key),
             filled=bool(look) or facts.into(key) > 0,
             opened=opened,
@@ -340,21 +340,21 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
     seized = filler is not None and filler.stands == Stands.SEIZED
     fluids = [f.entry.data["fluid"] for f in facts.poured(key) if f.entry.data.get("fluid")]
     return TaskState(
-        key,
-        filling.advice,
-        known.torque.get(key),
-        finding,
-        facts.drained(key),
-        facts.into(key),
-        filling.right,
-        opened,
-        facts.fastener(key, DRAIN_PLUG) is not None,
-        facts.fastener(key, DRAIN_PLUG) is not None
+        key=key,
+        advice=filling.advice,
+        torque=known.torque.get(key),
+        finding=finding,
+        drained=facts.drained(key),
+        added=facts.into(key),
+        filled=filling.right,
+        opened=opened,
+        oil_out=facts.fastener(key, DRAIN_PLUG) is not None,
+        draining=facts.fastener(key, DRAIN_PLUG) is not None
         and str(StepId(key, Name.DRAIN)) not in facts.last,
-        SEIZED_STOP.format(label=task.reservoir.label) if seized else "",
-        fasteners(key, known),
-        "",
-        fluids[-1] if fluids else "",
+        stopped=SEIZED_STOP.format(label=task.reservoir.label) if seized else "",
+        fasteners=fasteners(key, known),
+        found="",
+        fluid=fluids[-1] if fluids else "",
     )
 
 
@@ -371,7 +371,12 @@ def _looked_up(task: TaskPlan, facts: Facts) -> dict[Path, Cell]:
         entry = facts.last.get(str(look_up_id(path)))
         if entry is not None and entry.kind == "look up":
             data = entry.data
-            found[path] = Cell(data["written"], data["document"], data["page"], entry.by)
+            found[path] = Cell(
+                written=data["written"],
+                document=data["document"],
+                page=data["page"],
+                entered_by=entry.by,
+            )
     return found
 
 
@@ -403,7 +408,15 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         key: torque_card(tasks[key], bench, facts.last.get(str(StepId(key, Name.TORQUE))))
         for key in fillings
     }
-    known = Known(plan, tasks, facts, fillings, torque, sheet, bench)
+    known = Known(
+        plan=plan,
+        tasks=tasks,
+        facts=facts,
+        fillings=fillings,
+        torque=torque,
+        sheet=sheet,
+        bench=bench,
+    )
     known.steps = {step.id: step for step in sheet.steps}
     known.makers = sheet.makers()
     known.complete = {step.id: is_complete(step, known) for step in sheet.steps}
@@ -445,17 +458,17 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     closed = all(state.closed for state in states)
     filled = all(task.filled for task in tasks if task.key in known.fillings)
     return Sheet(
-        tasks,
-        states,
-        _focus(states),
-        stops,
-        closed and filled and not stops and not back,
-        tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
-        _waits(facts),
-        facts.newest.by if facts.newest else "",
-        facts.stance,
-        facts.hands,
-        back,
+        tasks=tasks,
+        steps=states,
+        focus=_focus(states),
+        stops=stops,
+        ready_to_sign=closed and filled and not stops and not back,
+        set_aside=tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
+        waits=_waits(facts),
+        in_hands_of=facts.newest.by if facts.newest else "",
+        stance=facts.stance,
+        hands=facts.hands,
+        handed_back=back,
     )
 
 
@@ -464,7 +477,7 @@ def _waits(facts: Facts) -> Waits | None:
     if entry is None:
         return None
     what, words = str(entry.data.get("what", "")), str(entry.data.get("words", ""))
-    return Waits(entry.step, what, words, entry.by, entry.at)
+    return Waits(step=entry.step, what=what, words=words, by=entry.by, since=entry.at)
 
 
 def _held(state: StepState, against: tuple[str, ...]) -> StepState:

@@ -83,7 +83,15 @@ def _closed(finish: Entry) -> Entry:
     close = str(StepId(StepId.of(finish.step).reservoir, Name.CLOSE))
     corrects = f"{finish.supersedes} close" if finish.supersedes else None
     data = {"items": ["Filler closed"]}
-    return Entry(f"{finish.id} close", close, "confirm", data, finish.at, finish.by, corrects)
+    return Entry(
+        id=f"{finish.id} close",
+        step=close,
+        kind="confirm",
+        data=data,
+        at=finish.at,
+        by=finish.by,
+        supersedes=corrects,
+    )
 
 
 def _kind_of(task: TaskPlan, written: list[Entry]) -> str:

@@ -126,7 +126,7 @@ def next_words(sheet: Sheet) -> str:
     return "Sign" if sheet.ready_to_sign else "Stopped"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Standing:
     """How one part of the bike stands right now; ``open`` marks what must not be forgotten."""
 
@@ -139,12 +139,18 @@ class Standing:
 
 def _oil(task: TaskState, speaker: Speaker) -> Standing:
     if task.filled:
-        return Standing("Oil", f"level right, {show(task.added, speaker.volume)} in", False)
+        return Standing(
+            part="Oil", word=f"level right, {show(task.added, speaker.volume)} in", open=False
+        )
     if task.added > 0:
-        return Standing("Oil", f"{show(task.added, speaker.volume)} in, level not right yet", True)
+        return Standing(
+            part="Oil",
+            word=f"{show(task.added, speaker.volume)} in, level not right yet",
+            open=True,
+        )
     if not task.oil_out:
-        return Standing("Oil", "old oil in", False)
-    return Standing("Oil", "draining" if task.draining else "drained, empty", True)
+        return Standing(part="Oil", word="old oil in", open=False)
+    return Standing(part="Oil", word="draining" if task.draining else "drained, empty", open=True)
 
 
 @guarded
@@ -158,10 +164,16 @@ def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
             "done" if task.filled else "opened" if task.opened else "not looked at"
         )
         return (
-            Standing("Found" if task.found else "Work", words, task.opened and not task.filled),
+            Standing(
+                part="Found" if task.found else "Work",
+                word=words,
+                open=task.opened and not task.filled,
+            ),
         )
     parts = [
-        Standing(f.part, f.words, f.open, f.by, f.at.isoformat() if f.at else "")
+        Standing(
+            part=f.part, word=f.words, open=f.open, by=f.by, at=f.at.isoformat() if f.at else ""
+        )
         for f in task.fasteners
     ]
     return (*parts, _oil(task, speaker))

@@ -70,7 +70,7 @@ _TABLE = {name: sum(FORMS[HEALTHY][one] for one in among) for name, among in _RA
 
 
 def _eye(rates: Mapping[str, float], offset: float) -> Eye:
-    return Eye(offset, **{name: _held(rates[name] / _TABLE[name]) for name in _TABLE})
+    return Eye(offset=offset, **{name: _held(rates[name] / _TABLE[name]) for name in _TABLE})
 
 
 def _by_grader(findings: Iterable[Found]) -> dict[str, list[Found]]:

@@ -57,7 +57,7 @@ _NOT_COUNTED = (Matter.ALUMINIUM, Matter.FRICTION, Matter.SEALANT, Matter.RUBBER
 LEAST_FACTOR, MOST_FACTOR = 0.4, 5.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Found(Sound):
     """A finding as the filter reads it. ``run_in``: left out; ``repaired``: since the finding before,
     so that it starts anew; ``new_baseline``: a magnet was added or another engine fitted, so that even
@@ -72,7 +72,7 @@ class Found(Sound):
     new_baseline: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Eye:
     """How a grader differs: ``offset`` of log10 amounts, and by how much more often than the table
     harmless paste, fuzz and slivers are written."""
@@ -83,7 +83,7 @@ class Eye:
     slivers: float = 1.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Cohort(Sound):
     """What reservoirs of one kind in one workshop show when healthy: mean ``m`` of log10 amounts over
     bikes and its variance ``v``, ``tau`` between bikes, ``sigma`` from one service to the next, and the
@@ -98,7 +98,7 @@ class Cohort(Sound):
     eyes: Mapping[str, Eye] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Growth(Sound):
     """The chance after a finding that a fault is growing: as worked out (``raw``) and as said, and how
     many times likelier this form and this amount are with a fault growing than without (``amount``:
@@ -246,7 +246,7 @@ class _Filter:
         if total > 0:  # an amount no state explains says nothing
             self.chances = [[chance / total for chance in row] for row in joint]
         raw = min(sum(sum(row[1:]) for row in self.chances), 1.0)
-        return Growth(found.day, raw, said_of(raw), form, of_amount)
+        return Growth(day=found.day, raw=raw, said=said_of(raw), form=form, amount=of_amount)
 
 
 @guarded

@@ -57,7 +57,7 @@ ACTIONS = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RuleSpoke:
     """A rule that fits the observation: its level, likely origin, and sentence."""
 
@@ -67,7 +67,7 @@ class RuleSpoke:
     text: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Verdict(Sound):
     """The highest rule's level, its origin and action, every rule that spoke, wear by matter, and tests
     that would confirm it."""
@@ -123,7 +123,7 @@ def _d1(seen: Observation) -> Spoken:
     pasty = all(part.form == Form.PASTE and _steel(part) for part in seen.parts)
     if pasty and _covers(seen.parts) <= _HALF:
         what = "Grey paste, the usual amount." if seen.parts else "Clean magnet."
-        return RuleSpoke("D1", Level.ROUTINE, "normal wear", what)
+        return RuleSpoke(rule="D1", level=Level.ROUTINE, origin="normal wear", text=what)
     return None
 
 
@@ -144,14 +144,19 @@ def _d2(seen: Observation) -> Spoken:
         return None
     again = KINDS[seen.reservoir].gears and seen.fine_last_time
     said = f"{text} So it was last time." if again else text
-    return RuleSpoke("D2", Level.WATCH if again else Level.NOTE, "more fine steel than usual", said)
+    return RuleSpoke(
+        rule="D2",
+        level=Level.WATCH if again else Level.NOTE,
+        origin="more fine steel than usual",
+        text=said,
+    )
 
 
 def _d3(seen: Observation) -> Spoken:
     if not any(_running_in(part, seen) for part in seen.parts):
         return None
     text = "Running-in: expected once. Look again next time."
-    return RuleSpoke("D3", Level.ROUTINE, "running-in", text)
+    return RuleSpoke(rule="D3", level=Level.ROUTINE, origin="running-in", text=text)
 
 
 def _d4(seen: Observation) -> Spoken:
@@ -160,14 +165,14 @@ def _d4(seen: Observation) -> Spoken:
     ):
         return None
     text = "Slivers one can feel, after running-in."
-    return RuleSpoke("D4", Level.WATCH, "a steel edge being cut", text)
+    return RuleSpoke(rule="D4", level=Level.WATCH, origin="a steel edge being cut", text=text)
 
 
 def _d5(seen: Observation) -> Spoken:
     if not any(p.form == Form.FLAKES and _steel(p) for p in seen.parts):
         return None
     level = Level.WATCH if seen.first_service else Level.INVESTIGATE
-    return RuleSpoke("D5", level, "bearing or gear surface", "Steel flakes.")
+    return RuleSpoke(rule="D5", level=level, origin="bearing or gear surface", text="Steel flakes.")
 
 
 def _d6(seen: Observation) -> Spoken:
@@ -175,11 +180,20 @@ def _d6(seen: Observation) -> Spoken:
         chip = part.form == Form.CHIPS and _steel(part)
         # a chip nobody measured is taken as large: the safe side
         if part.form == Form.FRAGMENTS and FAMILY[part.matter] != Family.PIECES:
-            return RuleSpoke("D6", Level.HOLD, "gear tooth or broken part", "A fragment.")
+            return RuleSpoke(
+                rule="D6", level=Level.HOLD, origin="gear tooth or broken part", text="A fragment."
+            )
         if chip and (part.largest_mm is None or part.largest_mm >= 2):
-            return RuleSpoke("D6", Level.HOLD, "gear tooth", "A steel chip of 2 mm or more.")
+            return RuleSpoke(
+                rule="D6",
+                level=Level.HOLD,
+                origin="gear tooth",
+                text="A steel chip of 2 mm or more.",
+            )
     if any(p.form == Form.CHIPS and _steel(p) for p in seen.parts):
-        return RuleSpoke("D6", Level.INVESTIGATE, "gear tooth", "Small steel chips.")
+        return RuleSpoke(
+            rule="D6", level=Level.INVESTIGATE, origin="gear tooth", text="Small steel chips."
+        )
     return None
 
 
@@ -194,14 +208,26 @@ def _d7(seen: Observation) -> Spoken:
         return None
     origin = "casting flash, clutch plates"
     if any(_from(part, Form.FLAKES) for part in bright):
-        return RuleSpoke("D7", Level.INVESTIGATE, origin, "Flakes that a magnet ignores.")
+        return RuleSpoke(
+            rule="D7", level=Level.INVESTIGATE, origin=origin, text="Flakes that a magnet ignores."
+        )
     few = all(
         part.count <= 5 if part.count is not None else part.share <= Decimal("0.05")
         for part in bright
     )
     if few:
-        return RuleSpoke("D7", Level.NOTE, origin, "A few bright specks that a magnet ignores.")
-    return RuleSpoke("D7", Level.WATCH, origin, "Many bright specks that a magnet ignores.")
+        return RuleSpoke(
+            rule="D7",
+            level=Level.NOTE,
+            origin=origin,
+            text="A few bright specks that a magnet ignores.",
+        )
+    return RuleSpoke(
+        rule="D7",
+        level=Level.WATCH,
+        origin=origin,
+        text="Many bright specks that a magnet ignores.",
+    )
 
 
 def _d8(seen: Observation) -> Spoken:
@@ -211,8 +237,10 @@ def _d8(seen: Observation) -> Spoken:
     bronze = any(part.matter == Matter.BRONZE for part in yellow)
     origin = "bearing" if bronze else "bush or thrust washer"
     if any(_from(part, Form.FLAKES) for part in yellow):
-        return RuleSpoke("D8", Level.HOLD, origin, "Brass or bronze flakes.")
-    return RuleSpoke("D8", Level.INVESTIGATE, origin, "Brass or bronze specks.")
+        return RuleSpoke(rule="D8", level=Level.HOLD, origin=origin, text="Brass or bronze flakes.")
+    return RuleSpoke(
+        rule="D8", level=Level.INVESTIGATE, origin=origin, text="Brass or bronze specks."
+    )
 
 
 def _d9(seen: Observation) -> Spoken:
@@ -224,17 +252,24 @@ def _d9(seen: Observation) -> Spoken:
     stringy = any(part.form != Form.PASTE for part in friction)
     if stringy or (not primary and _covers(friction) > _HALF):
         text = "Heavy or stringy friction matter: clutch slipped or dragging."
-        return RuleSpoke("D9", Level.WATCH, "clutch plates", text)
+        return RuleSpoke(rule="D9", level=Level.WATCH, origin="clutch plates", text=text)
     if not friction and not (primary and paste):
         return None
-    return RuleSpoke("D9", Level.ROUTINE, "clutch plates", "Friction dust, always there.")
+    return RuleSpoke(
+        rule="D9", level=Level.ROUTINE, origin="clutch plates", text="Friction dust, always there."
+    )
 
 
 def _d10(seen: Observation) -> Spoken:
     if not KINDS[seen.reservoir].hypoid:
         return None
     if any(_from(part, Form.SLIVERS) and _steel(part) for part in seen.parts):
-        return RuleSpoke("D10", Level.INVESTIGATE, "crown wheel or pinion", "Bits in the drive.")
+        return RuleSpoke(
+            rule="D10",
+            level=Level.INVESTIGATE,
+            origin="crown wheel or pinion",
+            text="Bits in the drive.",
+        )
     return None
 
 
@@ -242,7 +277,7 @@ def _d11(seen: Observation) -> Spoken:
     if OilLook.MILKY not in seen.oil:
         return None
     level = Level.HOLD if KINDS[seen.reservoir].milky_is_grave else Level.INVESTIGATE
-    return RuleSpoke("D11", level, "water or coolant", "Milky oil.")
+    return RuleSpoke(rule="D11", level=level, origin="water or coolant", text="Milky oil.")
 
 
 def _d12(seen: Observation) -> Spoken:
@@ -253,18 +288,20 @@ def _d12(seen: Observation) -> Spoken:
     )
     for look, level, origin, text in smells:
         if look in seen.oil:
-            return RuleSpoke("D12", level, origin, text)
+            return RuleSpoke(rule="D12", level=level, origin=origin, text=text)
     return None
 
 
 def _d13(seen: Observation) -> Spoken:
     if seen.seal_missing:
         text = "A piece of the old seal is missing: find it, clean the pick-up screen."
-        return RuleSpoke("D13", Level.WATCH, "sealant, gasket or O-ring", text)
+        return RuleSpoke(
+            rule="D13", level=Level.WATCH, origin="sealant, gasket or O-ring", text=text
+        )
     if not any(FAMILY[part.matter] == Family.PIECES for part in seen.parts):
         return None
     text = "Sealant or rubber: find the missing piece, clean the pick-up screen."
-    return RuleSpoke("D13", Level.WATCH, "sealant, gasket or O-ring", text)
+    return RuleSpoke(rule="D13", level=Level.WATCH, origin="sealant, gasket or O-ring", text=text)
 
 
 RULES: tuple[Callable[[Observation], Spoken], ...] = (
@@ -310,7 +347,7 @@ def _d14(seen: Observation, spoke: list[RuleSpoke]) -> list[RuleSpoke]:
         return spoke
     text = "The dipstick's plating flakes and may be where it comes from, this once. Fit a new one."
     milder = [_lowered(rule) if rule.rule in _EXCUSED else rule for rule in spoke]
-    return [*milder, RuleSpoke("D14", Level.NOTE, "plated dipstick", text)]
+    return [*milder, RuleSpoke(rule="D14", level=Level.NOTE, origin="plated dipstick", text=text)]
 
 
 _LOOSE = (Place.PAN, Place.OIL)
@@ -332,14 +369,19 @@ def _d16(seen: Observation, judged: Callable[[Observation], list[RuleSpoke]]) ->
         unsure = rule if rule.level <= Level.NOTE else _lowered(rule)
         held.append(max(unsure, stands.get(rule.rule, unsure), key=lambda one: one.level))
     text = "The pan was not clean before: what lay in it or in the oil is unsure."
-    return [*held, RuleSpoke("D16", Level.NOTE, "the pan", text)]
+    return [*held, RuleSpoke(rule="D16", level=Level.NOTE, origin="the pan", text=text)]
 
 
 def _d15(growing: Growth | None, level: Level) -> RuleSpoke | None:
     """One level up, at most to investigate, where a fault is more than half as likely as not."""
     if growing is None or not growing.alarms or level >= Level.INVESTIGATE:
         return None
-    return RuleSpoke("D15", Level(level + 1), "something may be growing", growing_words(growing))
+    return RuleSpoke(
+        rule="D15",
+        level=Level(level + 1),
+        origin="something may be growing",
+        text=growing_words(growing),
+    )
 
 
 def _times(ratio: float) -> str:
@@ -403,11 +445,11 @@ def verdict(seen: Observation, growing: Growth | None = None) -> Verdict:
     reasons = tuple(Reason(rule.rule, rule.text, Source.TRADE) for rule in spoke)
     tests = [CONFIRM[rule.rule] for rule in spoke if rule.level and rule.rule in CONFIRM]
     return Verdict(
-        level,
-        top.origin if top else "not in the rules",
-        ACTIONS[level],
-        tuple(spoke),
-        wear_index(seen.parts, seen.km_since_wiped),
-        reasons,
-        tuple(dict.fromkeys(tests)),
+        level=level,
+        origin=top.origin if top else "not in the rules",
+        action=ACTIONS[level],
+        spoke=tuple(spoke),
+        wear=wear_index(seen.parts, seen.km_since_wiped),
+        reasons=reasons,
+        confirm=tuple(dict.fromkeys(tests)),
     )

@@ -93,7 +93,7 @@ class Place(StrEnum):
     SCREEN = "screen"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Part(Sound):
     """One kind of debris: its share of the magnet face (0–1), a count where it can be counted,
     the largest piece in mm, whether the magnet holds it (None: not tested), where it was, and how high
@@ -120,7 +120,7 @@ class Part(Sound):
             raise CoreError("finding.pile", field="pile")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Observation(Sound):
     """What one service showed on one reservoir's plug and in its oil.
 

@@ -70,7 +70,7 @@ CLUTCH = {
 _CLUTCH_TOP = 2.50
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Measured(Sound):
     """What was measured on an engine oil; None where it was not.
 

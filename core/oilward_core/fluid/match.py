@@ -40,7 +40,7 @@ class Fit(IntEnum):
         return ("fits", "fits by school", "caution", "refused")[self]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Offer(Sound):
     """A fluid as its label and data sheet describe it. cSt; empty or None where not known.
 

@@ -30,7 +30,7 @@ _D2270 = (
 KELVIN = 273.15
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TwoPoint(Sound):
     """An oil known by its viscosity at two temperatures (°C)."""
 

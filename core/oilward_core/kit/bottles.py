@@ -19,7 +19,7 @@ _MOST_ML = 60_000
 LARGEST_BOTTLE = 250_000  # ml, a drum
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Bottle(Sound):
     """A bottle on the shelf: what it held and what is left, ml; ``opened_on`` None: sealed."""
 
@@ -51,7 +51,7 @@ class Use(Sound):
     keeps: Decimal
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Picked(Sound):
     """How a demand is met: from bottles on the shelf, then by buying ``buy`` (count of each size).
     ``spare`` is what the bought bottles keep, ml."""
@@ -173,7 +173,7 @@ def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today:
         left -= ml
     bought = buy(ceil(left), sizes) if left > 0 else ()
     spare = sum(size.ml * count for size, count in bought) - left if bought else Decimal(0)
-    return Picked(need, tuple(uses), bought, Decimal(spare))
+    return Picked(need=need, uses=tuple(uses), buy=bought, spare=Decimal(spare))
 
 
 @guarded

@@ -40,7 +40,7 @@ def bottle_of(id: str, size: Decimal, lines: Iterable[Line]) -> Bottle | None:
             return None
         left += line.change
         opened = line.on if line.kind == LineKind.OPENED else opened
-    return Bottle(id, size, left, opened)
+    return Bottle(id=id, size=size, left=left, opened_on=opened)
 
 
 def _written(

@@ -11,7 +11,7 @@ from ..schools import RING, WASHER, Schools, sealant_of
 from ..spec import FILTERS, Fastener, Recipe, Variant
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Things(Sound):
     """What to lay out besides oil: seals and filters (``parts``) with how many, tools, what is used
     up, and every fastener that a torque wrench is needed for."""
@@ -76,7 +76,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
             if plug and plug.safety_wire:
                 used["safety wire"] = None
     parts = (*sorted(seals.items()), *filters.items())
-    return Things(parts, tuple(tools), tuple(used), tuple(torqued))
+    return Things(parts=parts, tools=tuple(tools), consumables=tuple(used), torqued=tuple(torqued))
 
 
 def short(parts: Mapping[str, int], drawer: Mapping[str, int]) -> dict[str, int]:

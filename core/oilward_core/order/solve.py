@@ -18,7 +18,7 @@ class Wish:
     then: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Placed(Sound):
     """A job in its place: minutes from the start; ``free`` is when its wait is over; technicians
     count from 0."""
@@ -30,7 +30,7 @@ class Placed(Sound):
     technician: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Order(Sound):
     """The run order. ``bound``: nothing shorter than this exists; ``proven``: this is the shortest.
     ``in_turn`` is the same work one job after another."""
@@ -181,7 +181,7 @@ def _assign(rows: list[tuple[Job, int]], technicians: int) -> tuple[Placed, ...]
         end = start + job.minutes
         if job.minutes:
             free[who], last[job.group] = end, who
-        placed.append(Placed(job, start, end, end + job.wait, who))
+        placed.append(Placed(job=job, start=start, end=end, free=end + job.wait, technician=who))
     return tuple(placed)
 
 
@@ -239,7 +239,13 @@ def solve(
     starts = _tidy(built, starts, best)
     rows = [(job, starts[job.id]) for job in jobs]
     proven = status == cp_model.OPTIMAL
-    return Order(_assign(rows, technicians), best, best if proven else bound, proven, in_turn(jobs))
+    return Order(
+        placed=_assign(rows, technicians),
+        minutes=best,
+        bound=best if proven else bound,
+        proven=proven,
+        in_turn=in_turn(jobs),
+    )
 
 
 def solve_as_wished(

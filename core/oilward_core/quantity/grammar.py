@@ -29,7 +29,7 @@ _WRAPPED = re.compile(r"^[(\[{]([^()\[\]{}]*)[)\]}]$")
 _BETWEEN, _FROM = re.compile(r"^between (.+) and (.+)$"), re.compile(r"^from (?=\d)")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Measure(Sound):
     """What was said, canonical.
 
@@ -91,7 +91,15 @@ def parse(
     if bound and not limits:
         raise CoreError("quantity.bound", text=text.strip(), bound=bound)
     low, high = to_decimal(first.low), to_decimal(first.high)
-    return Measure(first.unit.kind, low, high, first.unit.name, first.form, text.strip(), bound)
+    return Measure(
+        kind=first.unit.kind,
+        low=low,
+        high=high,
+        unit=first.unit.name,
+        form=first.form,
+        text=text.strip(),
+        bound=bound,
+    )
 
 
 def parse_single(

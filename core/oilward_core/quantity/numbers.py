@@ -16,7 +16,7 @@ Doubt = Literal["", "comma", "dot", "slash", "improper"]
 HALVES, SIXTEENTHS = (2, 3, 4), (8, 16, 32, 64)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Number:
     """A scanned number.
 
@@ -72,14 +72,14 @@ def _mixed(match: re.Match[str]) -> Number | None:
     part, whole = _proper(match), int(match["whole"])
     if part is None or not whole:
         return None
-    return Number(whole + part, match.end(), match.group(), over=int(match["under"]))
+    return Number(value=whole + part, end=match.end(), said=match.group(), over=int(match["under"]))
 
 
 def _fraction(match: re.Match[str]) -> Number | None:
     part = _proper(match)
     if part is None:
         return None
-    return Number(part, match.end(), match.group(), over=int(match["under"]))
+    return Number(value=part, end=match.end(), said=match.group(), over=int(match["under"]))
 
 
 def _improper(match: re.Match[str]) -> Number | None:
@@ -88,30 +88,56 @@ def _improper(match: re.Match[str]) -> Number | None:
     if not head or not 0 < top < under or under not in HALVES + SIXTEENTHS:
         return None
     readings = head + Fraction(top, under), Fraction(int(match["top"]), under)
-    return Number(readings[0], match.end(), match.group(), 0, under, "improper", readings)
+    return Number(
+        value=readings[0],
+        end=match.end(),
+        said=match.group(),
+        decimals=0,
+        over=under,
+        doubt="improper",
+        others=readings,
+    )
 
 
 def _slash(match: re.Match[str]) -> Number | None:
     ends = _digits(match["one"]), _digits(match["two"])
     if not all(ends):
         return None
-    return Number(ends[0], match.end(), match.group(), 0, 1, "slash", ends)
+    return Number(
+        value=ends[0],
+        end=match.end(),
+        said=match.group(),
+        decimals=0,
+        over=1,
+        doubt="slash",
+        others=ends,
+    )
 
 
 def _english(match: re.Match[str]) -> Number | None:
     said = match.group()
-    return Number(Fraction(said.replace(",", "")), match.end(), said, _after(said, "."))
+    return Number(
+        value=Fraction(said.replace(",", "")),
+        end=match.end(),
+        said=said,
+        decimals=_after(said, "."),
+    )
 
 
 def _continental(match: re.Match[str]) -> Number | None:
     said = match.group()
     value = Fraction(said.replace(".", "").replace(",", "."))
-    return Number(value, match.end(), said, _after(said, ","))
+    return Number(value=value, end=match.end(), said=said, decimals=_after(said, ","))
 
 
 def _grouped(match: re.Match[str]) -> Number | None:
     said = match.group()
-    return Number(_digits(said), match.end(), said, max(_after(said, "."), _after(said, ",")))
+    return Number(
+        value=_digits(said),
+        end=match.end(),
+        said=said,
+        decimals=max(_after(said, "."), _after(said, ",")),
+    )
 
 
 def _one_separator(match: re.Match[str]) -> Number | None:
@@ -119,7 +145,15 @@ def _one_separator(match: re.Match[str]) -> Number | None:
     said = match.group()
     doubt: Doubt = "comma" if "," in said else "dot"
     thousands = Fraction(re.sub(r"[.,]", "", said))
-    return Number(_digits(said), match.end(), said, 3, 1, doubt, (_digits(said), thousands))
+    return Number(
+        value=_digits(said),
+        end=match.end(),
+        said=said,
+        decimals=3,
+        over=1,
+        doubt=doubt,
+        others=(_digits(said), thousands),
+    )
 
 
 def _after(said: str, mark: str) -> int:

@@ -31,7 +31,7 @@ _MID = re.compile(r"^mid(?:dle)?(?: of)? ?(?=[\d(.,])")
 MOST_DEPTH = 8  # brackets in brackets
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SumAnswer(Sound):
     """The answer of a quick sum: canonical ``low``/``high`` of ``kind``, the unit and words shown."""
 
@@ -42,7 +42,7 @@ class SumAnswer(Sound):
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Value:
     """A number (no kind) or an amount, canonical, with the unit it was said in."""
 
@@ -96,9 +96,11 @@ def _amount(text: str, preference: Preference) -> _Value:
     if _BARE.match(text):
         number = scan_number(text)
         if number is not None and not number.doubt:
-            return _Value(None, number.value, number.value)
+            return _Value(kind=None, low=number.value, high=number.value)
     measure = parse(text, None, None, preference)
-    return _Value(measure.kind, Fraction(measure.low), Fraction(measure.high), measure.unit)
+    return _Value(
+        kind=measure.kind, low=Fraction(measure.low), high=Fraction(measure.high), unit=measure.unit
+    )
 
 
 class _Sum:
@@ -123,7 +125,7 @@ class _Sum:
             rest = piece[middle.end() :]
             value = _amount(rest, self.preference) if rest else self.factor()
             mid = (value.low + value.high) / 2
-            return _Value(value.kind, mid, mid, value.unit, True)
+            return _Value(kind=value.kind, low=mid, high=mid, unit=value.unit, middle=True)
         if piece == "(" and self.depth < MOST_DEPTH:
             self.depth += 1
             value = self.sum()
@@ -155,13 +157,15 @@ def _times(one: _Value, two: _Value) -> _Value:
     if number.kind is not None or amount.kind == Kind.TEMPERATURE:
         raise CoreError("quantity.times")
     factor = number.low
-    return _Value(amount.kind, amount.low * factor, amount.high * factor, amount.unit)
+    return _Value(
+        kind=amount.kind, low=amount.low * factor, high=amount.high * factor, unit=amount.unit
+    )
 
 
 def _divided(one: _Value, two: _Value) -> _Value:
     if two.kind is not None or two.low == 0 or one.kind == Kind.TEMPERATURE:
         raise CoreError("quantity.times")
-    return _Value(one.kind, one.low / two.low, one.high / two.low, one.unit)
+    return _Value(kind=one.kind, low=one.low / two.low, high=one.high / two.low, unit=one.unit)
 
 
 def _added(one: _Value, two: _Value, sign: int) -> _Value:
@@ -173,7 +177,7 @@ def _added(one: _Value, two: _Value, sign: int) -> _Value:
     low, high = (two.low, two.high) if sign > 0 else (-two.high, -two.low)
     assert one.kind is not None
     unit = one.unit if one.unit == two.unit else CANONICAL[one.kind]
-    return _Value(one.kind, one.low + low, one.high + high, unit)
+    return _Value(kind=one.kind, low=one.low + low, high=one.high + high, unit=unit)
 
 
 def _target(text: str) -> tuple[str, str]:
@@ -209,4 +213,4 @@ def quick_sum(text: str, preference: Preference = "us") -> SumAnswer:
     words = show_range(low, high, unit) if low != high else show_precise(low, unit)
     if value.middle and low == high:
         words = show(low, unit, max(UNITS[unit].places, 1))
-    return SumAnswer(value.kind, low, high, unit, words)
+    return SumAnswer(kind=value.kind, low=low, high=high, unit=unit, words=words)

@@ -25,7 +25,7 @@ class Term:
     negative: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Tolerance:
     """How far a value may lie up and down from what is said, in a unit or in per cent of it."""
 
@@ -47,7 +47,7 @@ class Side:
         return self.terms[0].unit if len(self.terms) == 1 else None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Amount:
     """One amount as it stands in the text, from ``start`` to ``end``."""
 
@@ -152,7 +152,9 @@ def _tolerance(cursor: Cursor) -> Tolerance | None:
     token = cursor.peek()
     if token and token.up is not None and token.down is not None:
         cursor.at += 1
-        return Tolerance(token.up, token.down, _unit_behind(cursor), token.percent)
+        return Tolerance(
+            up=token.up, down=token.down, unit=_unit_behind(cursor), percent=token.percent
+        )
     if not cursor.take(Joint.PLUS_MINUS):
         return None
     term = _term(cursor)
@@ -160,7 +162,7 @@ def _tolerance(cursor: Cursor) -> Tolerance | None:
         raise cursor.unfinished()
     percent = cursor.take(Joint.PERCENT)
     unit = term.unit or (_unit_behind(cursor) if percent else None)
-    return Tolerance(term.number.value, term.number.value, unit, percent)
+    return Tolerance(up=term.number.value, down=term.number.value, unit=unit, percent=percent)
 
 
 def _unit_behind(cursor: Cursor) -> Unit | None:
@@ -181,7 +183,9 @@ def _amount(cursor: Cursor) -> Amount:
         if cursor.joint() in (Joint.RANGE, Joint.MINUS, Joint.PLUS_MINUS):
             raise CoreError("quantity.too_much", text=cursor.text)
     start = first.start if first else 0
-    return Amount(tuple(sides), tolerance, start, cursor.tokens[cursor.at - 1].end)
+    return Amount(
+        sides=tuple(sides), tolerance=tolerance, start=start, end=cursor.tokens[cursor.at - 1].end
+    )
 
 
 _APART = (Joint.COMMA, Joint.OR, Joint.OPEN, Joint.CLOSE)

@@ -67,7 +67,7 @@ _UNKNOWN = re.compile(r"[^\s\d]+")
 _LETTERS = re.compile(r"[a-zµ°²³/·*]+")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Token:
     """A number, a unit, a joint, or an unequal tolerance (``up``, ``down``, ``percent``)."""
 
@@ -124,7 +124,7 @@ def _unequal(text: str, at: int) -> Token | None:
         return None
     one, two = (Fraction(match[group].replace(",", ".")) for group in (2, 5))
     up, down = (one, two) if match[1] == "+" else (two, one)
-    return Token(at, match.end(), up=up, down=down, percent=bool(match[6] or match[3]))
+    return Token(start=at, end=match.end(), up=up, down=down, percent=bool(match[6] or match[3]))
 
 
 def _joint(text: str, at: int, last: Token | None) -> Token | None:
@@ -135,7 +135,7 @@ def _joint(text: str, at: int, last: Token | None) -> Token | None:
     after_amount = last is not None and (last.number or last.unit)
     if match.group() == "~" and after_amount:
         joint = Joint.RANGE
-    return Token(at, match.end(), joint=joint)
+    return Token(start=at, end=match.end(), joint=joint)
 
 
 class _Reader:
@@ -152,7 +152,7 @@ class _Reader:
         number = scan_number(self.text, at)
         if number is None and self.text[at].isdigit():
             raise CoreError("quantity.digits", text=self.text[at:].split(" ")[0])
-        return Token(at, number.end, number=number) if number else None
+        return Token(start=at, end=number.end, number=number) if number else None
 
     def _unit(self, at: int) -> Token | None:
         last = self.last
@@ -167,7 +167,7 @@ class _Reader:
             raise CoreError("quantity.two_kinds", said=str(self.kind), other=meant[0].value)
         unit = choose_unit(words[0], self.kind, self.preference)
         self.kind, self.units = unit.kind, self.units + 1
-        return Token(at, words[1] + bracket, unit=unit)
+        return Token(start=at, end=words[1] + bracket, unit=unit)
 
     def _refuse(self, at: int) -> CoreError:
         word = _LETTERS.match(self.text, at)

@@ -59,7 +59,7 @@ _PINT_CANONICAL = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Unit(Sound):
     """A unit: canonical = value · ``factor`` + ``offset``.
 
@@ -222,18 +222,27 @@ _US_WORDS = ("qt", "pt", "gal", "fl oz")
 _ZERO = Fraction(0)
 UNITS: dict[str, Unit] = {
     name: Unit(
-        name,
-        kind,
-        _pint_factor(expression, _PINT_CANONICAL[kind]),
-        _ZERO,
-        places,
-        fine,
-        system,
-        name in _US_WORDS,
+        name=name,
+        kind=kind,
+        factor=_pint_factor(expression, _PINT_CANONICAL[kind]),
+        offset=_ZERO,
+        places=places,
+        fine=fine,
+        system=system,
+        us_word=name in _US_WORDS,
     )
     for kind, (name, expression, places, fine, system, _) in _ROWS
 } | {
-    name: Unit(name, Kind.TEMPERATURE, factor, offset, 0, False, "", False)
+    name: Unit(
+        name=name,
+        kind=Kind.TEMPERATURE,
+        factor=factor,
+        offset=offset,
+        places=0,
+        fine=False,
+        system="",
+        us_word=False,
+    )
     for name, factor, offset, _ in _TEMPERATURES
 }
 

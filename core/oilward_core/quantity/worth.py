@@ -17,7 +17,7 @@ _DASHED_APART = Fraction(3, 100)  # 10 N·m - 7.4 lbf·ft: the same, said with a
 _NO_SIXTEENTHS = (Kind.TORQUE, Kind.PRESSURE)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Worth:
     """An amount worked out: canonical ends, each with how far its printed rounding reaches."""
 
@@ -62,7 +62,9 @@ def _resolve(number: Number, unit: Unit) -> tuple[Fraction, Fraction]:
     if not doubt and _never_a_fraction(number, unit):
         top, under = number.said.split("/")
         others, doubt = (Fraction(top), Fraction(under)), "slash"
-        number = Number(others[0], number.end, number.said, doubt=doubt, others=others)
+        number = Number(
+            value=others[0], end=number.end, said=number.said, doubt=doubt, others=others
+        )
     if not doubt or (doubt == "dot" and not unit.fine):
         return number.value, number.half_digit
     options = [f"{to_decimal(other):f} {unit.name}" for other in others]
@@ -123,8 +125,22 @@ def worth(amount: Amount, shown: Unit | None) -> Worth:
     said = last if len(sides) > 1 and not sides[0].unit else unit
     if tolerance:
         low, high = _within(low, tolerance, unit)
-        return Worth(said, low, high, low_slack, low_slack, "tolerance")
-    return Worth(said, low, high, low_slack, high_slack, "range" if len(sides) > 1 else "single")
+        return Worth(
+            unit=said,
+            low=low,
+            high=high,
+            low_slack=low_slack,
+            high_slack=low_slack,
+            form="tolerance",
+        )
+    return Worth(
+        unit=said,
+        low=low,
+        high=high,
+        low_slack=low_slack,
+        high_slack=high_slack,
+        form="range" if len(sides) > 1 else "single",
+    )
 
 
 def _dashed(amount: Amount) -> Worth:

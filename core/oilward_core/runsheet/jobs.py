@@ -47,7 +47,7 @@ class JobKind(StrEnum):
     LOOK = "look"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class JobFacts:
     """Hands-on ``minutes``, then ``wait`` hands-off; ``waiting`` is what a learned wait is called,
     empty where the sheet says how long. ``begins``: a reservoir's own caution is said here."""
@@ -62,7 +62,7 @@ class JobFacts:
 def _job(
     minutes: int, *cautions: str, wait: int = 0, waiting: str = "", begins: bool = False
 ) -> JobFacts:
-    return JobFacts(minutes, wait, waiting, cautions, begins)
+    return JobFacts(minutes=minutes, wait=wait, waiting=waiting, cautions=cautions, begins=begins)
 
 
 JOBS: dict[JobKind, JobFacts] = whole_table(
@@ -100,7 +100,7 @@ JOBS: dict[JobKind, JobFacts] = whole_table(
 WAITS = {facts.waiting: kind for kind, facts in JOBS.items() if facts.waiting}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Job(Sound):
     """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it.
 
@@ -146,7 +146,7 @@ def minutes_of(kind: JobKind, learned: Mapping[str, int]) -> tuple[int, int]:
     return learned.get(kind, facts.minutes), learned.get(facts.waiting, facts.wait)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ColdJob(Sound):
     """Something done on a cold engine, before it is warmed up: valve clearances, tyre pressures.
     ``measured`` are the values it takes, as found and as left, with the kind of quantity."""
@@ -162,17 +162,17 @@ COLD_JOBS = {
     job.key: job
     for job in (
         ColdJob(
-            "valves",
-            "Valve clearances, engine cold six hours",
-            45,
-            (("inlet", "length"), ("exhaust", "length")),
+            key="valves",
+            label="Valve clearances, engine cold six hours",
+            minutes=45,
+            measured=(("inlet", "length"), ("exhaust", "length")),
         ),
         ColdJob(
-            "tyres",
-            "Tyre pressures, cold",
-            6,
-            (("front", "pressure"), ("rear", "pressure")),
-            (careful.TYRES,),
+            key="tyres",
+            label="Tyre pressures, cold",
+            minutes=6,
+            measured=(("front", "pressure"), ("rear", "pressure")),
+            cautions=(careful.TYRES,),
         ),
     )
 }

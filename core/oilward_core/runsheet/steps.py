@@ -111,7 +111,7 @@ class Step:
         return self.id.name
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlannedTask:
     """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
     first, ``asks`` the values that have to be looked up, ``schools`` the choices that count; ``sample``:
@@ -126,7 +126,7 @@ class PlannedTask:
     density15: Decimal | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TaskPlan(Sound):
     """A task with what is known of its reservoir: what it ``took`` before, what went in last time,
     how far it ran since the plug was wiped, whether fine steel was seen there then
@@ -175,7 +175,13 @@ class TaskPlan(Sound):
     def task(self) -> PlannedTask:
         """What its recipe needs to know."""
         return PlannedTask(
-            self.reservoir, self.variant, (), self.asks, self.schools, self.sample, self.density15
+            spec=self.reservoir,
+            variant=self.variant,
+            done=(),
+            asks=self.asks,
+            schools=self.schools,
+            sample=self.sample,
+            density15=self.density15,
         )
 
     @property

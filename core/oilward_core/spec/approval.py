@@ -60,5 +60,11 @@ def taken_in(
         elif stands and same:
             taken[path] = stands
         else:
-            taken[path] = Cell(cell.written, cell.document, cell.page, who, on)
+            taken[path] = Cell(
+                written=cell.written,
+                document=cell.document,
+                page=cell.page,
+                entered_by=who,
+                entered_on=on,
+            )
     return taken

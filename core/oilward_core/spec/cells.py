@@ -21,7 +21,7 @@ from .sheet import (
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Cell:
     """One value as the manual gives it, where it stands there, who wrote it and who checked it."""
 
@@ -90,25 +90,25 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
     read = _Values(cells, part=True)
     role = read.text("role") or next((r for r in ROLES if key.startswith(r)), key)
     return Fastener(
-        role,
-        read.text("place"),
-        read.text("thread"),
-        read.text("drive"),
-        read.yes("magnet"),
-        read.text("material") in ("aluminium", "plastic"),
-        read.torque(),
-        read.text("seal"),
-        key,
-        read.spot(),
-        read.text("sealant"),
-        read.text("pattern"),
-        read.count("count") or 1,
-        read.yes("one use"),
-        read.yes("safety wire"),
-        read.text("direction"),
-        read.middle("adapter"),
-        read.text("material"),
-        read.text("made of"),
+        role=role,
+        place=read.text("place"),
+        thread=read.text("thread"),
+        drive=read.text("drive"),
+        magnet=read.yes("magnet"),
+        soft=read.text("material") in ("aluminium", "plastic"),
+        torque=read.torque(),
+        seal=read.text("seal"),
+        key=key,
+        spot=read.spot(),
+        sealant=read.text("sealant"),
+        pattern=read.text("pattern"),
+        count=read.count("count") or 1,
+        one_use=read.yes("one use"),
+        safety_wire=read.yes("safety wire"),
+        direction=read.text("direction"),
+        adapter=read.middle("adapter"),
+        goes_into=read.text("material"),
+        made_of=read.text("made of"),
     )
 
 
@@ -122,38 +122,38 @@ def _level(read: _Values) -> LevelCheck | None:
     )
     target = read.middle("level.target")
     return LevelCheck(
-        gauge,
-        read.text("level.attitude"),
-        read.middle("level.run") or Decimal(0),
-        read.middle("level.settle") or Decimal(0),
-        between,
-        Decimal("0.75") if target is None else target,
-        read.text("level.dipstick"),
-        read.text("level.engine"),
-        Marks(second_attitude, second) if second_attitude and second else None,
+        gauge=gauge,
+        attitude=read.text("level.attitude"),
+        run_minutes=read.middle("level.run") or Decimal(0),
+        settle_minutes=read.middle("level.settle") or Decimal(0),
+        between_marks=between,
+        target=Decimal("0.75") if target is None else target,
+        dipstick=read.text("level.dipstick"),
+        engine=read.text("level.engine"),
+        second=Marks(second_attitude, second) if second_attitude and second else None,
     )
 
 
 def _requirement(read: _Values) -> Requirement:
     return Requirement(
-        read.text("fluid.grade"),
-        read.pair("fluid.kv40"),
-        read.pair("fluid.kv100"),
-        read.text("fluid.friction"),
-        read.text("fluid.service"),
-        read.text("fluid.base"),
-        read.text("fluid.approval"),
+        grade=read.text("fluid.grade"),
+        kv40=read.pair("fluid.kv40"),
+        kv100=read.pair("fluid.kv100"),
+        friction=read.text("fluid.friction"),
+        service=read.text("fluid.service"),
+        base=read.text("fluid.base"),
+        approval=read.text("fluid.approval"),
     )
 
 
 def _limits(read: _Values) -> DueLimits:
     hours = read.count("repeat.hours")
     return DueLimits(
-        read.middle("first.km"),
-        read.count("first.months"),
-        read.middle("repeat.km"),
-        read.count("repeat.months"),
-        None if hours is None else Decimal(hours),
+        first_km=read.middle("first.km"),
+        first_months=read.count("first.months"),
+        repeat_km=read.middle("repeat.km"),
+        repeat_months=read.count("repeat.months"),
+        repeat_hours=None if hours is None else Decimal(hours),
     )
 
 
@@ -182,24 +182,24 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
     kind, rule = ReservoirKind(kind_text), read.text("fill rule")
     capacities = {v: read.middle(f"capacity.{v.value}") for v in Variant}
     return ReservoirSpec(
-        key,
-        kind,
-        read.text("label") or key,
-        FillRule(rule) if rule else KINDS[kind].fill_rule,
-        {variant: ml for variant, ml in capacities.items() if ml is not None},
-        read.middle("initial"),
-        _level(read),
-        _requirement(read),
-        read.middle("prefill") or Decimal(0),
-        tuple(_fastener(name, fields) for name, fields in parts.items()),
-        _limits(read),
-        read.text("serves"),
-        read.middle("level.air gap"),
-        read.count("filter every"),
-        read.count("seal life"),
-        read.text("caution"),
-        read.text("reset"),
-        _unchecked(cells),
+        key=key,
+        kind=kind,
+        label=read.text("label") or key,
+        fill_rule=FillRule(rule) if rule else KINDS[kind].fill_rule,
+        capacities={variant: ml for variant, ml in capacities.items() if ml is not None},
+        initial=read.middle("initial"),
+        level=_level(read),
+        requirement=_requirement(read),
+        prefill=read.middle("prefill") or Decimal(0),
+        fasteners=tuple(_fastener(name, fields) for name, fields in parts.items()),
+        limits=_limits(read),
+        serves=read.text("serves"),
+        air_gap=read.middle("level.air gap"),
+        filter_every=read.count("filter every"),
+        seal_life=read.count("seal life"),
+        caution=read.text("caution"),
+        reset=read.text("reset"),
+        unchecked=_unchecked(cells),
     )
 
 

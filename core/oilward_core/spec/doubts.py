@@ -26,7 +26,7 @@ from .sheet import (
 Found = Iterator[tuple[str, str, str]]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Doubt:
     """Something to look at again: a rule id, the reservoir and ``part/field`` it stands on, and a
     sentence."""
@@ -248,7 +248,9 @@ def _slippery(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
     for spec in wet_clutch(sheet):
         if spec.requirement.friction == "MB":
             text = "MB lets a wet clutch slip. Does this oil wet the clutch? Then MA, MA1 or MA2."
-            yield Doubt("friction class", spec.key, text, "/fluid.friction")
+            yield Doubt(
+                rule="friction class", reservoir=spec.key, text=text, place="/fluid.friction"
+            )
 
 
 def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
@@ -261,7 +263,7 @@ def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
             if other not in ("", mine):
                 text = f"{mine} stands at the same place as {other}. One of them is wrong."
                 part = fastener.key or fastener.role
-                yield Doubt("same place", spec.key, text, f"{part}/place")
+                yield Doubt(rule="same place", reservoir=spec.key, text=text, place=f"{part}/place")
 
 
 def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
@@ -271,14 +273,16 @@ def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
             text = (
                 f"{second.label} differs from {first.label}. Equal legs, unless the manual says so."
             )
-            yield Doubt("unequal legs", second.key, text, "/level.air gap")
+            yield Doubt(
+                rule="unequal legs", reservoir=second.key, text=text, place="/level.air gap"
+            )
 
 
 @guarded
 def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt, ...]:
     """Everything on a sheet worth a second look, reservoir by reservoir. Empty: nothing found."""
     own = [
-        Doubt(rule, spec.key, text, place)
+        Doubt(rule=rule, reservoir=spec.key, text=text, place=place)
         for spec in sheet
         if not spec.facts.watched
         for check in _RULES

@@ -17,7 +17,7 @@ FORMAT = "oil-ward/spec-sheet/1"
 Json = dict[str, Any]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ModelName(Sound):
     """Whose numbers they are."""
 
@@ -154,13 +154,13 @@ def _cell(value: Json) -> Cell:
         return str(value.get(name, ""))
 
     return Cell(
-        text("written"),
-        text("document"),
-        text("page"),
-        text("entered_by"),
-        day("entered_on"),
-        text("checked_by"),
-        day("checked_on"),
+        written=text("written"),
+        document=text("document"),
+        page=text("page"),
+        entered_by=text("entered_by"),
+        entered_on=day("entered_on"),
+        checked_by=text("checked_by"),
+        checked_on=day("checked_on"),
     )
 
 

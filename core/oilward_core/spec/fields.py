@@ -67,7 +67,7 @@ class Path(NamedTuple):
 MOST_PATH, MOST_TEXT = 120, 400
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Field:
     """One thing a sheet can say. ``unit`` is taken by a bare number; ``hint`` shows how it is
     typed; ``plate`` groups fields that stand together."""
@@ -105,78 +105,220 @@ ROLES = (
 
 
 def _volume(name: str, label: str, plate: str, hint: str = "2.7 l or 3 qt 4 oz") -> Field:
-    return Field(name, label, Form.VOLUME, plate, "", (), hint)
+    return Field(
+        name=name, label=label, form=Form.VOLUME, plate=plate, unit="", choices=(), hint=hint
+    )
 
 
 RESERVOIR_FIELDS = (
-    Field("kind", "Kind", Form.CHOICE, "What", choices=tuple(k.value for k in ReservoirKind)),
-    Field("label", "Called", Form.TEXT, "What"),
-    Field("serves", "Serves", Form.TEXT, "What", hint="crankcase, gearbox and clutch"),
-    Field("fill rule", "Filled by", Form.CHOICE, "What", choices=tuple(r.value for r in FillRule)),
+    Field(
+        name="kind",
+        label="Kind",
+        form=Form.CHOICE,
+        plate="What",
+        choices=tuple(k.value for k in ReservoirKind),
+    ),
+    Field(name="label", label="Called", form=Form.TEXT, plate="What"),
+    Field(
+        name="serves",
+        label="Serves",
+        form=Form.TEXT,
+        plate="What",
+        hint="crankcase, gearbox and clutch",
+    ),
+    Field(
+        name="fill rule",
+        label="Filled by",
+        form=Form.CHOICE,
+        plate="What",
+        choices=tuple(r.value for r in FillRule),
+    ),
     *(
         _volume(f"capacity.{variant.value}", f"Capacity, {variant.value}", "Capacity")
         for variant in Variant
     ),
     _volume("initial", "First amount", "Capacity"),
     _volume("prefill", "Filter pre-fill", "Capacity"),
-    Field("level.gauge", "Read on", Form.CHOICE, "Level", choices=GAUGES),
+    Field(name="level.gauge", label="Read on", form=Form.CHOICE, plate="Level", choices=GAUGES),
     Field(
-        "level.dipstick",
-        "Dipstick",
-        Form.CHOICE,
-        "Level",
+        name="level.dipstick",
+        label="Dipstick",
+        form=Form.CHOICE,
+        plate="Level",
         choices=("resting on its threads", "screwed in"),
     ),
-    Field("level.attitude", "Bike stands", Form.CHOICE, "Level", choices=ATTITUDES),
     Field(
-        "level.engine",
-        "Engine",
-        Form.CHOICE,
-        "Level",
+        name="level.attitude",
+        label="Bike stands",
+        form=Form.CHOICE,
+        plate="Level",
+        choices=ATTITUDES,
+    ),
+    Field(
+        name="level.engine",
+        label="Engine",
+        form=Form.CHOICE,
+        plate="Level",
         choices=("cold", "warm", "hot", IDLING),
     ),
-    Field("level.run", "Run before reading", Form.TIME, "Level", "min", hint="2 min"),
-    Field("level.settle", "Settle before reading", Form.TIME, "Level", "min", hint="3 min"),
+    Field(
+        name="level.run",
+        label="Run before reading",
+        form=Form.TIME,
+        plate="Level",
+        unit="min",
+        hint="2 min",
+    ),
+    Field(
+        name="level.settle",
+        label="Settle before reading",
+        form=Form.TIME,
+        plate="Level",
+        unit="min",
+        hint="3 min",
+    ),
     _volume("level.between", "Low to high mark", "Level"),
-    Field("level.target", "Fill to", Form.SHARE, "Level", hint="0.75 of the way up"),
-    Field("level.second attitude", "Second marks, stands", Form.CHOICE, "Level", choices=ATTITUDES),
+    Field(
+        name="level.target",
+        label="Fill to",
+        form=Form.SHARE,
+        plate="Level",
+        hint="0.75 of the way up",
+    ),
+    Field(
+        name="level.second attitude",
+        label="Second marks, stands",
+        form=Form.CHOICE,
+        plate="Level",
+        choices=ATTITUDES,
+    ),
     _volume("level.second between", "Second marks, low to high", "Level"),
-    Field("level.air gap", "Air gap", Form.LENGTH, "Level", "mm", hint="112 mm, leg collapsed"),
-    Field("fluid.grade", "Grade", Form.TEXT, "Fluid", hint="20W-50"),
-    Field("fluid.kv40", "Viscosity at 40 °C", Form.VISCOSITY, "Fluid", "cSt", hint="20-26 cSt"),
-    Field("fluid.kv100", "Viscosity at 100 °C", Form.VISCOSITY, "Fluid", "cSt", hint="13-18 cSt"),
-    Field("fluid.friction", "Friction class", Form.CHOICE, "Fluid", choices=FRICTION),
-    Field("fluid.service", "Service category", Form.TEXT, "Fluid", hint="API SL or GL-5"),
-    Field("fluid.base", "Base", Form.TEXT, "Fluid", hint="mineral"),
-    Field("fluid.approval", "Approval", Form.TEXT, "Fluid"),
-    Field("first.km", "First service, distance", Form.DISTANCE, "When", "", hint="1000 km"),
-    Field("first.months", "First service, time", Form.MONTHS, "When", hint="2 months"),
-    Field("repeat.km", "Then every, distance", Form.DISTANCE, "When", "", hint="8000 km"),
-    Field("repeat.months", "Then every, time", Form.MONTHS, "When", hint="12 months"),
-    Field("repeat.hours", "Then every, hours", Form.HOURS, "When", hint="20 h"),
-    Field("filter every", "Filter every n-th change", Form.COUNT, "When", hint="1"),
-    Field("seal life", "Seals last, services", Form.COUNT, "When", hint="3"),
-    Field("reset", "Service indicator reset", Form.TEXT, "Words"),
-    Field("caution", "Caution", Form.TEXT, "Words"),
+    Field(
+        name="level.air gap",
+        label="Air gap",
+        form=Form.LENGTH,
+        plate="Level",
+        unit="mm",
+        hint="112 mm, leg collapsed",
+    ),
+    Field(name="fluid.grade", label="Grade", form=Form.TEXT, plate="Fluid", hint="20W-50"),
+    Field(
+        name="fluid.kv40",
+        label="Viscosity at 40 °C",
+        form=Form.VISCOSITY,
+        plate="Fluid",
+        unit="cSt",
+        hint="20-26 cSt",
+    ),
+    Field(
+        name="fluid.kv100",
+        label="Viscosity at 100 °C",
+        form=Form.VISCOSITY,
+        plate="Fluid",
+        unit="cSt",
+        hint="13-18 cSt",
+    ),
+    Field(
+        name="fluid.friction",
+        label="Friction class",
+        form=Form.CHOICE,
+        plate="Fluid",
+        choices=FRICTION,
+    ),
+    Field(
+        name="fluid.service",
+        label="Service category",
+        form=Form.TEXT,
+        plate="Fluid",
+        hint="API SL or GL-5",
+    ),
+    Field(name="fluid.base", label="Base", form=Form.TEXT, plate="Fluid", hint="mineral"),
+    Field(name="fluid.approval", label="Approval", form=Form.TEXT, plate="Fluid"),
+    Field(
+        name="first.km",
+        label="First service, distance",
+        form=Form.DISTANCE,
+        plate="When",
+        unit="",
+        hint="1000 km",
+    ),
+    Field(
+        name="first.months",
+        label="First service, time",
+        form=Form.MONTHS,
+        plate="When",
+        hint="2 months",
+    ),
+    Field(
+        name="repeat.km",
+        label="Then every, distance",
+        form=Form.DISTANCE,
+        plate="When",
+        unit="",
+        hint="8000 km",
+    ),
+    Field(
+        name="repeat.months",
+        label="Then every, time",
+        form=Form.MONTHS,
+        plate="When",
+        hint="12 months",
+    ),
+    Field(
+        name="repeat.hours", label="Then every, hours", form=Form.HOURS, plate="When", hint="20 h"
+    ),
+    Field(
+        name="filter every",
+        label="Filter every n-th change",
+        form=Form.COUNT,
+        plate="When",
+        hint="1",
+    ),
+    Field(name="seal life", label="Seals last, services", form=Form.COUNT, plate="When", hint="3"),
+    Field(name="reset", label="Service indicator reset", form=Form.TEXT, plate="Words"),
+    Field(name="caution", label="Caution", form=Form.TEXT, plate="Words"),
 )
 PART_FIELDS = (
-    Field("role", "Is a", Form.CHOICE, "", choices=ROLES),
-    Field("torque", "Torque", Form.TORQUE, "", "", hint="18-25 ft-lb or 3/4 turn"),
-    Field("place", "Where", Form.TEXT, "", hint="under the crankcase, left"),
-    Field("spot", "On the map", Form.SPOT, ""),
-    Field("thread", "Thread", Form.TEXT, "", hint="M14x1.5"),
-    Field("drive", "Tool", Form.TEXT, "", hint="17 mm socket"),
-    Field("adapter", "Crow-foot, from drive to drive", Form.LENGTH, "", hint="35 mm"),
-    Field("material", "Goes into", Form.CHOICE, "", choices=MATERIALS),
-    Field("made of", "Made of", Form.CHOICE, "", choices=MADE_OF),
-    Field("magnet", "Magnet", Form.YES_NO, "", choices=("yes", "no")),
-    Field("seal", "Seal", Form.TEXT, "", hint="crush washer 14 mm"),
-    Field("sealant", "Sealant", Form.TEXT, "", hint="PTFE paste"),
-    Field("count", "How many", Form.COUNT, ""),
-    Field("pattern", "Order", Form.CHOICE, "", choices=("opposite pairs", "star", "as numbered")),
-    Field("one use", "One use only", Form.YES_NO, "", choices=("yes", "no")),
-    Field("safety wire", "Safety wire", Form.YES_NO, "", choices=("yes", "no")),
-    Field("direction", "Which way round", Form.TEXT, "", hint="open end inwards"),
+    Field(name="role", label="Is a", form=Form.CHOICE, plate="", choices=ROLES),
+    Field(
+        name="torque",
+        label="Torque",
+        form=Form.TORQUE,
+        plate="",
+        unit="",
+        hint="18-25 ft-lb or 3/4 turn",
+    ),
+    Field(name="place", label="Where", form=Form.TEXT, plate="", hint="under the crankcase, left"),
+    Field(name="spot", label="On the map", form=Form.SPOT, plate=""),
+    Field(name="thread", label="Thread", form=Form.TEXT, plate="", hint="M14x1.5"),
+    Field(name="drive", label="Tool", form=Form.TEXT, plate="", hint="17 mm socket"),
+    Field(
+        name="adapter",
+        label="Crow-foot, from drive to drive",
+        form=Form.LENGTH,
+        plate="",
+        hint="35 mm",
+    ),
+    Field(name="material", label="Goes into", form=Form.CHOICE, plate="", choices=MATERIALS),
+    Field(name="made of", label="Made of", form=Form.CHOICE, plate="", choices=MADE_OF),
+    Field(name="magnet", label="Magnet", form=Form.YES_NO, plate="", choices=("yes", "no")),
+    Field(name="seal", label="Seal", form=Form.TEXT, plate="", hint="crush washer 14 mm"),
+    Field(name="sealant", label="Sealant", form=Form.TEXT, plate="", hint="PTFE paste"),
+    Field(name="count", label="How many", form=Form.COUNT, plate=""),
+    Field(
+        name="pattern",
+        label="Order",
+        form=Form.CHOICE,
+        plate="",
+        choices=("opposite pairs", "star", "as numbered"),
+    ),
+    Field(name="one use", label="One use only", form=Form.YES_NO, plate="", choices=("yes", "no")),
+    Field(
+        name="safety wire", label="Safety wire", form=Form.YES_NO, plate="", choices=("yes", "no")
+    ),
+    Field(
+        name="direction", label="Which way round", form=Form.TEXT, plate="", hint="open end inwards"
+    ),
 )
 _FIELDS = {("", f.name): f for f in RESERVOIR_FIELDS} | {("part", f.name): f for f in PART_FIELDS}
 

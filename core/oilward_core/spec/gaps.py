@@ -12,7 +12,7 @@ from .needed import missing
 from .sheet import ReservoirSpec
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Gap:
     """Something nobody has written yet. ``path``: the field it belongs in; ``add``: the part (drain
     plug, fill plug) the reservoir lacks for it; ``asked``: a run sheet will have to ask for it."""
@@ -25,14 +25,14 @@ class Gap:
 
 def _asked(spec: ReservoirSpec) -> Iterator[Gap]:
     for path in missing(spec):
-        yield Gap(path, what(path._replace(reservoir="")), asked=True)
+        yield Gap(path=path, text=what(path._replace(reservoir="")), asked=True)
 
 
 def _plugs(spec: ReservoirSpec) -> Iterator[Gap]:
     for role in ("drain plug", "fill plug"):
         if spec.facts.drained and spec.fastener(role) is None:
             text = f"the {role}: which one is it, and where?"
-            yield Gap(Path(spec.key, role, "place"), text, add=role)
+            yield Gap(path=Path(spec.key, role, "place"), text=text, add=role)
 
 
 def _own(spec: ReservoirSpec) -> Iterator[Gap]:
@@ -40,14 +40,16 @@ def _own(spec: ReservoirSpec) -> Iterator[Gap]:
     need, level, limits = spec.requirement, spec.level, spec.limits
     known = str(need) or need.kv40 or need.kv100 or need.friction
     if not known and spec.fill_rule != FillRule.WATCH:
-        yield Gap(Path(spec.key, "", "fluid.grade"), "the oil that goes in")
+        yield Gap(path=Path(spec.key, "", "fluid.grade"), text="the oil that goes in")
     if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
-        yield Gap(Path(spec.key, "", "repeat.km"), "an interval: without one it is never due")
+        yield Gap(
+            path=Path(spec.key, "", "repeat.km"), text="an interval: without one it is never due"
+        )
     if level and level.gauge == "dipstick" and not level.dipstick:
         text = "the dipstick: read resting on its threads, or screwed in?"
-        yield Gap(Path(spec.key, "", "level.dipstick"), text)
+        yield Gap(path=Path(spec.key, "", "level.dipstick"), text=text)
     if spec.facts.recipe == Recipe.FORK and spec.air_gap is None:
-        yield Gap(Path(spec.key, "", "level.air gap"), "the air gap the leg is set by")
+        yield Gap(path=Path(spec.key, "", "level.air gap"), text="the air gap the leg is set by")
 
 
 @guarded
@@ -60,5 +62,5 @@ def gaps(sheet: Sequence[ReservoirSpec]) -> tuple[Gap, ...]:
         found += [*_asked(spec), *_plugs(spec), *_own(spec)]
         if spec.key in clutch:
             text = "the friction class, or that this oil wets no clutch"
-            found.append(Gap(Path(spec.key, "", "fluid.friction"), text))
+            found.append(Gap(path=Path(spec.key, "", "fluid.friction"), text=text))
     return tuple(found)

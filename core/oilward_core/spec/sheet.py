@@ -37,7 +37,7 @@ class Marks(Sound):
     target: Decimal = Decimal("0.75")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LevelCheck(Sound):
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
     (0 low mark, 1 high mark). ``engine`` is the state it is read in, ``dipstick`` how it is held
@@ -62,7 +62,7 @@ class Spot(Sound):
     y: Decimal
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Fastener(Sound):
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
@@ -92,7 +92,7 @@ class Fastener(Sound):
     made_of: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Requirement(Sound):
     """What a reservoir asks of its fluid. Viscosities are (low, high) in cSt; empty: not asked."""
 
@@ -114,7 +114,7 @@ class Requirement(Sound):
 NO_CLUTCH = "wets no clutch"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReservoirSpec(Sound):
     """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing.
 

@@ -25,7 +25,7 @@ _HEADS = {
 MOST_ROWS = 500
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Proposed(Sound):
     """A value a row of the table would write, or ``fault`` (a core error) in its stead."""
 
@@ -105,7 +105,16 @@ def _row(line: int, said: dict[str, str], known: Sequence[str], fallback: str) -
         if not pairs:
             raise CoreError("table.nothing")
     except CoreError as error:
-        return [Proposed(line, None, said.get("written", ""), document, page, error)]
+        return [
+            Proposed(
+                line=line,
+                path=None,
+                written=said.get("written", ""),
+                document=document,
+                page=page,
+                fault=error,
+            )
+        ]
     if part and part in ROLES and "role" not in wide:
         pairs.insert(0, ("role", part))
     return [_proposed(line, Path(key, part, name), text, document, page) for name, text in pairs]
@@ -115,8 +124,10 @@ def _proposed(line: int, path: Path, text: str, document: str, page: str) -> Pro
     try:
         read_value(field_of(path), text)
     except CoreError as error:
-        return Proposed(line, path, text, document, page, error)
-    return Proposed(line, path, text, document, page)
+        return Proposed(
+            line=line, path=path, written=text, document=document, page=page, fault=error
+        )
+    return Proposed(line=line, path=path, written=text, document=document, page=page)
 
 
 def propose(

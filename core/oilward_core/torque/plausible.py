@@ -83,7 +83,7 @@ TENSILE_STRENGTH = {"8.8": (800.0, 830.0), "10.9": (1040.0, 1040.0), "12.9": (12
 _THICK_FROM = 16
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Plausibility:
     """``ok``, or a ``question`` with the spec text it proposes and why."""
 
@@ -107,7 +107,9 @@ def proof_torque(
     lies above that of 8.8: a higher value is almost certainly a unit or typing error. Raises
     CoreError ``torque.no_class``, ``thread.impossible``.
     """
-    return _proof_torque(Thread("metric", diameter, pitch), friction, property_class, share)
+    return _proof_torque(
+        Thread(family="metric", diameter=diameter, pitch=pitch), friction, property_class, share
+    )
 
 
 def _proof_torque(thread: Thread, friction: float, property_class: str, share: float) -> float:
@@ -221,7 +223,7 @@ def plausibility(
     """
     low, high = spec.low, spec.high
     if low is None or high is None or not spec.by_wrench or not _finite(low, high):
-        return Plausibility(True, "", "", ())
+        return Plausibility(ok=True, proposal="", question="", reasons=())
     band = plausible_band(role, thread, goes_into, made_of)
     what = f"{role} {thread}".strip()
     usual = f"{show(band[0], 'N·m', 0).removesuffix(' N·m')}–{show(band[1], 'N·m', 0)}"
@@ -231,12 +233,12 @@ def plausibility(
         Source.TRADE,
     )
     if _fits(low, high, band):
-        return Plausibility(True, "", "", (why,))
+        return Plausibility(ok=True, proposal="", question="", reasons=(why,))
     for proposal, question in _proposals(spec, low, high):
         meant = parse(proposal, None)
         if _fits(meant.low, meant.high, band):
-            return Plausibility(False, proposal, question, (why,))
-    return Plausibility(False, "", "Look again at the manual.", (why,))
+            return Plausibility(ok=False, proposal=proposal, question=question, reasons=(why,))
+    return Plausibility(ok=False, proposal="", question="Look again at the manual.", reasons=(why,))
 
 
 def _finite(*values: Decimal) -> bool:

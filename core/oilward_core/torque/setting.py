@@ -29,7 +29,7 @@ _DEVIATION = {
 _SMALL_WRENCH = 10  # N·m, the largest torque of a small wrench
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Wrench(Sound):
     """A torque wrench. ``low``, ``high`` and ``resolution`` are numbers of its own ``unit``;
     ``accuracy`` is a fraction of the reading (0.04 is ± 4 %); ``length`` in mm from the middle of
@@ -68,7 +68,7 @@ class Setting(Sound):
     reasons: tuple[Reason, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WrenchSetting(Sound):
     """A wrench and the number to set on its scale (its own unit). ``factor`` is what its scale
     shows of the torque at the fastener: less than 1 behind an adapter."""
@@ -222,7 +222,9 @@ def fitting_wrenches(
             continue
         span = usable_high - usable_low or usable_high
         off_middle = abs(mark - (usable_low + usable_high) / 2) / span
-        found = WrenchSetting(wrench, mark, _why(wrench, mark, adapter), factor)
+        found = WrenchSetting(
+            wrench=wrench, scale=mark, reasons=_why(wrench, mark, adapter), factor=factor
+        )
         fitting.append((off_middle, wrench.id, found))
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
 

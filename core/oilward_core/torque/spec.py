@@ -20,7 +20,7 @@ TorqueForm = Literal[
 Ends = tuple[Decimal, Decimal]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TorqueSpec(Sound):
     """The manual's torque.
 
@@ -159,13 +159,23 @@ def _turned(said: str, match: re.Match[str], text: str, unit: str | None) -> Tor
     if not first or _CONTACT.match(first):
         if back:
             raise CoreError("torque.back_off", text=text)
-        return TorqueSpec("turn", *then, "turn", text)
+        return TorqueSpec(form="turn", low=then[0], high=then[1], unit="turn", text=text)
     if _HAND.match(first):
-        return TorqueSpec("hand then turn", None, None, "", text, then, back)
+        return TorqueSpec(
+            form="hand then turn", low=None, high=None, unit="", text=text, then=then, back=back
+        )
     if not match["join"].strip() and not back:
         raise CoreError("torque.unclear", text=text)
     stage = parse(first, Kind.TORQUE, unit)
-    return TorqueSpec("torque then turn", stage.low, stage.high, stage.unit, text, then, back)
+    return TorqueSpec(
+        form="torque then turn",
+        low=stage.low,
+        high=stage.high,
+        unit=stage.unit,
+        text=text,
+        then=then,
+        back=back,
+    )
 
 
 def read_torque(text: str, unit: str | None = None) -> TorqueSpec:
@@ -180,11 +190,13 @@ def read_torque(text: str, unit: str | None = None) -> TorqueSpec:
     if len(said) > LONGEST:
         raise CoreError("quantity.too_large")
     if _HAND.match(said):
-        return TorqueSpec("hand", None, None, "", words)
+        return TorqueSpec(form="hand", low=None, high=None, unit="", text=words)
     if _SPEAKS_OF_TURNS.search(said):
         match = _TURNED.match(_spoken(said))
         if match is None:
             raise CoreError("torque.unclear", text=words)
         return _turned(said, match, words, unit)
     measure = parse(words, Kind.TORQUE, unit)
-    return TorqueSpec(measure.form, measure.low, measure.high, measure.unit, words)
+    return TorqueSpec(
+        form=measure.form, low=measure.low, high=measure.high, unit=measure.unit, text=words
+    )

@@ -29,7 +29,7 @@ PIPE = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Thread(Sound):
     """A thread: its family, nominal diameter and pitch in mm."""
 
@@ -131,4 +131,4 @@ def read_thread(text: str) -> Thread:
     diameter, pitch = found[1]
     if not 1.5 <= diameter <= 90 or not 0.2 <= pitch <= 6 or pitch > diameter / 2:
         raise CoreError("thread.unreadable", text=text[:24])
-    return Thread(found[0], diameter, pitch, text)
+    return Thread(family=found[0], diameter=diameter, pitch=pitch, text=text)

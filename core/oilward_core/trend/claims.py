@@ -25,7 +25,7 @@ _Z95 = 1.960
 Group = Mapping[str, Sequence[float]]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Claim(Sound):
     """How many times the wear of the others a group shows, with its 95 % interval, of how many bikes and
     findings; no ratio where there are too few to say anything."""
@@ -76,12 +76,14 @@ def compare_groups(group: Group, others: Group) -> Claim:
     bikes = sum(1 for values in group.values() if values)
     findings = sum(len(values) for values in group.values())
     if _few(group) or _few(others):
-        return Claim(None, None, None, bikes, findings)
+        return Claim(ratio=None, low=None, high=None, bikes=bikes, findings=findings)
     a, b = _means(group), _means(others)
     va, vb = variance(a) / len(a), variance(b) / len(b)
     off, se = mean(a) - mean(b), sqrt(va + vb)
     if not se:
-        return Claim(exp(off), exp(off), exp(off), bikes, findings)
+        return Claim(ratio=exp(off), low=exp(off), high=exp(off), bikes=bikes, findings=findings)
     degrees = (va + vb) ** 2 / (va**2 / (len(a) - 1) + vb**2 / (len(b) - 1))
     wide = _t95(degrees) * se
-    return Claim(exp(off), exp(off - wide), exp(off + wide), bikes, findings)
+    return Claim(
+        ratio=exp(off), low=exp(off - wide), high=exp(off + wide), bikes=bikes, findings=findings
+    )

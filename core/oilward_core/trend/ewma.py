@@ -40,7 +40,7 @@ def ewma_limits(
     return target - width, target + width
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Controlled(Sound):
     """A series with its moving average, the limits, and which points lie outside (by number)."""
 
@@ -58,14 +58,14 @@ def controlled(
     own first points (their median, and 1.4826 times their median distance from it). No limits on fewer
     than four points of one's own."""
     if not values:
-        return Controlled((), None, None, ())
+        return Controlled(smooth=(), low=None, high=None, outside=())
     if level is None or spread is None:
         first = list(values[: max(LEAST, len(values) // 2)])
         level = median(first)
         if len(first) < LEAST:
-            return Controlled(ewma(values, level), None, None, ())
+            return Controlled(smooth=ewma(values, level), low=None, high=None, outside=())
         spread = 1.4826 * median(abs(value - level) for value in first)
     smooth = ewma(values, level)
     low, high = ewma_limits(level, spread)
     outside = tuple(number for number, z in enumerate(smooth) if not low <= z <= high)
-    return Controlled(smooth, low, high, outside)
+    return Controlled(smooth=smooth, low=low, high=high, outside=outside)

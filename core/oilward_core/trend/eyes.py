@@ -9,7 +9,7 @@ LEAST_GRADED = 15  # findings before an eye is spoken of [def]
 NEAR = 1.15  # times, either way: about the same
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class EyeWords(Sound):
     """How one eye reads beside the others' in this workshop."""
 
@@ -35,8 +35,8 @@ def eye_words(eye: Eye, anybody: Eye, graded: int) -> EyeWords:
     amount = 10.0 ** (eye.offset - anybody.offset)
     if graded < LEAST_GRADED:
         words = f"{graded} plugs read: too few to say how this eye differs."
-        return EyeWords(fuzz, slivers, amount, words)
+        return EyeWords(fuzz=fuzz, slivers=slivers, amount=amount, words=words)
     much = "about as much" if 1 / NEAR <= amount <= NEAR else f"{amount:.1f} times as much"
     said = [_oftener(fuzz, "fuzz"), _oftener(slivers, "slivers")]
     words = f"Sees {said[0]}, {said[1]}; writes {much} of what lies there. Of {graded} plugs."
-    return EyeWords(fuzz, slivers, amount, words)
+    return EyeWords(fuzz=fuzz, slivers=slivers, amount=amount, words=words)

@@ -21,7 +21,7 @@ def wear_of(found: Found) -> Mapping[Matter, Decimal]:
     return wear_index(found.parts, found.km_since_wiped)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Band(Sound):
     """What others of a kind show: median, and where eight in ten lie, of so many findings."""
 
@@ -39,7 +39,7 @@ def band(others: Iterable[Found], matter: Matter) -> Band | None:
     if len(shown) < LEAST_IN_BAND:
         return None
     tenths = quantiles(shown, n=10, method="inclusive")
-    return Band(tenths[0], median(shown), tenths[-1], len(shown))
+    return Band(low=tenths[0], middle=median(shown), high=tenths[-1], n=len(shown))
 
 
 @guarded
@@ -97,7 +97,7 @@ def charted(values: Sequence[float], begins: Sequence[int] = ()) -> Controlled:
         outside += [start + number for number in seen.outside]
         low = None if seen.low is None else _back(seen.low)
         high = None if seen.high is None else _back(seen.high)
-    return Controlled(tuple(smooth), low, high, tuple(outside))
+    return Controlled(smooth=tuple(smooth), low=low, high=high, outside=tuple(outside))
 
 
 def _back(z: float) -> float:

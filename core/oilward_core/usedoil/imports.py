@@ -29,7 +29,7 @@ _PPM = Decimal(1_000_000)
 Json = dict[str, Any]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LabLine(Sound):
     """One report: the label of its sample, when it came, from which laboratory, and its values by name
     (elements in mg/kg, ``kv100`` in cSt, ``water`` and ``fuel`` in %, ``p4`` ``p6`` ``p14`` per ml)."""
@@ -41,7 +41,7 @@ class LabLine(Sound):
     values: Mapping[str, Decimal]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LabFault(Sound):
     """A line that cannot be taken: its number, the field, and the code with its facts."""
 
@@ -121,7 +121,13 @@ def _line(number: int, raw: Mapping[str, Any]) -> LabLine:
             raise error.at(name) from error
     if not values:
         raise CoreError("lab.empty", field="label")
-    return LabLine(number, label.upper()[:20], received, laboratory, values)
+    return LabLine(
+        line=number,
+        label=label.upper()[:20],
+        received=received,
+        laboratory=laboratory,
+        values=values,
+    )
 
 
 def _rows(text: str) -> Iterator[tuple[int, Mapping[str, Any]]]:
@@ -165,7 +171,9 @@ def read_reports(
                 lines.append(read)
             except CoreError as error:
                 field = str(error.fields.get("field", ""))
-                faults.append(LabFault(number, field, error.code, error.fields))
+                faults.append(
+                    LabFault(line=number, field=field, code=error.code, fields=error.fields)
+                )
     except (csv.Error, json.JSONDecodeError, RecursionError) as error:
         raise CoreError("lab.format", format=FORMAT) from error
     return tuple(lines), tuple(faults)

@@ -78,7 +78,7 @@ def change_level(percent: Decimal, warn: Decimal = WARN, act: Decimal = ACT) -> 
     return Level.INVESTIGATE if size >= act else Level.WATCH if size >= warn else Level.ROUTINE
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Analysis(Sound):
     """A report: elements in mg/kg, viscosity at 100 °C in cSt, water and fuel in %, the distance the oil
     ran; of the ``fresh`` oil the same, as far as known, and the ``grade`` on its bottle."""

@@ -24,7 +24,13 @@ class HouseCase(TestCase):
         self.home = Path(self.enterContext(TemporaryDirectory()))
 
     def house(self, *hosts: str, **backup: Any) -> House:
-        return House(self.home, hosts or ("10.0.0.9", "bench.lan"), 443, 80, backup=backup)
+        return House(
+            home=self.home,
+            hosts=hosts or ("10.0.0.9", "bench.lan"),
+            https_port=443,
+            http_port=80,
+            backup=backup,
+        )
 
     def read(self, text: str) -> House:
         file = self.home / "oilward.toml"
@@ -95,7 +101,14 @@ class CertificateTests(HouseCase):
             self.assertTrue(certificates.renew(house))
 
     def test_the_owners_own_is_left_alone_and_has_to_be_there(self) -> None:
-        house = House(self.home, ("x",), 443, 80, "/nowhere/x.crt", "/nowhere/x.key")
+        house = House(
+            home=self.home,
+            hosts=("x",),
+            https_port=443,
+            http_port=80,
+            certificate="/nowhere/x.crt",
+            key="/nowhere/x.key",
+        )
         self.assertFalse(certificates.renew(house))
         with self.assertRaises(SystemExit) as stopped:
             certificates.own(house)

@@ -15,13 +15,19 @@ from findings.models import Finding
 from findings.selectors import last_findings
 from findings.services import keep_finding
 
-FLAKES = Part(Form.FLAKES, Matter.STEEL, Decimal("0.2"), Decimal("1.5"))
+FLAKES = Part(
+    form=Form.FLAKES, matter=Matter.STEEL, share=Decimal("0.2"), largest_mm=Decimal("1.5")
+)
 
 
 class KeepTests(WorkshopTestCase):
     def keep(self, finding_id=None) -> Finding:
         seen = Observation(
-            ReservoirKind.ENGINE, (FLAKES,), frozenset({OilLook.DARK}), Decimal(8000), False
+            reservoir=ReservoirKind.ENGINE,
+            parts=(FLAKES,),
+            oil=frozenset({OilLook.DARK}),
+            km_since_wiped=Decimal(8000),
+            first_service=False,
         )
         return keep_finding(
             self.heron,

@@ -33,8 +33,16 @@ class GrowingTests(WorkshopTestCase):
         self, number: int, *forms: tuple[Form, str], reservoir: str = "spare gearbox"
     ) -> Finding:
         """A finding in the gearbox of a bike without one before, one a year."""
-        parts = tuple(Part(form, Matter.STEEL, Decimal(share)) for form, share in forms)
-        seen = Observation(ReservoirKind.GEARBOX, parts, frozenset(), Decimal(8000), False)
+        parts = tuple(
+            Part(form=form, matter=Matter.STEEL, share=Decimal(share)) for form, share in forms
+        )
+        seen = Observation(
+            reservoir=ReservoirKind.GEARBOX,
+            parts=parts,
+            oil=frozenset(),
+            km_since_wiped=Decimal(8000),
+            first_service=False,
+        )
         return keep_finding(
             self.heron,
             reservoir,
@@ -98,13 +106,13 @@ class GrowingTests(WorkshopTestCase):
         self.assertTrue(Task.objects.get(visit=mira.visit).fine_last_time)
 
     def test_a_flaking_dipstick_explains_bright_scales_once(self) -> None:
-        slivers = Part(Form.SLIVERS, Matter.STEEL, Decimal("0.05"))
+        slivers = Part(form=Form.SLIVERS, matter=Matter.STEEL, share=Decimal("0.05"))
         seen = Observation(
-            ReservoirKind.GEARBOX,
-            (slivers,),
-            frozenset(),
-            Decimal(8000),
-            False,
+            reservoir=ReservoirKind.GEARBOX,
+            parts=(slivers,),
+            oil=frozenset(),
+            km_since_wiped=Decimal(8000),
+            first_service=False,
             dipstick_flakes=True,
         )
         self.assertFalse(dipstick_excused(self.heron.pk, "gearbox"))

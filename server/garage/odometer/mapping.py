@@ -16,14 +16,14 @@ from .shapes import ReadingLine, Readings
 def _line(row: OdometerReading, bike: Bike, earlier: list[OdometerReading]) -> ReadingLine:
     fitted = garage.odometer_at(bike, row)
     return ReadingLine(
-        str(row.pk),
-        row.read_on.isoformat(),
-        shown(row.km, fitted),
-        "" if row.hours is None else f"{row.hours:f} h",
-        row.read_by.name,
-        row.replaced,
-        row.reason,
-        [f"{shown(old.km, fitted)}, {old.read_by.name}" for old in earlier],
+        id=str(row.pk),
+        read_on=row.read_on.isoformat(),
+        odometer=shown(row.km, fitted),
+        hours="" if row.hours is None else f"{row.hours:f} h",
+        by=row.read_by.name,
+        replaced=row.replaced,
+        reason=row.reason,
+        before=[f"{shown(old.km, fitted)}, {old.read_by.name}" for old in earlier],
     )
 
 
@@ -36,4 +36,11 @@ def readings(bike: Bike, rows: Iterable[OdometerReading], person: Person) -> Rea
     furthest = max((row.km for row, *_ in chains.values()), default=bike.offset_km)
     now = shown(furthest, garage.odometer(bike))
     may_correct = leads(person)
-    return Readings(bike.name, bike.odometer_unit, bike.counts_hours, now, lines, may_correct)
+    return Readings(
+        bike=bike.name,
+        unit=bike.odometer_unit,
+        counts_hours=bike.counts_hours,
+        now=now,
+        lines=lines,
+        may_correct=may_correct,
+    )

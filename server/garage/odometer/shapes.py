@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewReading:
     """What the odometer shows. ``new_shows``: a new one was fitted and shows this. ``sure``: the
     answers to earlier questions whether it is right."""
@@ -17,7 +17,7 @@ class NewReading:
     sure: list[str] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReadingCorrection:
     """What the odometer really showed. ``seen`` is the id of the reading that stood when this was
     typed; empty ``hours`` stay as they are."""
@@ -30,7 +30,7 @@ class ReadingCorrection:
     sure: list[str] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReadingLine:
     """A reading that stands; ``before`` is what it said until it was corrected, newest first."""
 
@@ -44,7 +44,7 @@ class ReadingLine:
     before: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Readings:
     bike: str
     unit: str

@@ -45,7 +45,7 @@ Rows = Mapping[Path, SheetCell]
 
 
 def typed_cell(written: str) -> Cell:
-    return Cell(written.strip())
+    return Cell(written=written.strip())
 
 
 def understood(
@@ -69,20 +69,20 @@ def _row(path: Path, row: SheetCell | None, speaks: Speaker, needed: bool) -> Ro
     field = field_of(path)
     written = row.written if row else ""
     return Row(
-        str(path),
-        field.label,
-        field.form.value,
-        list(field.choices),
-        field.hint,
-        written,
-        _reads(field, written, speaks),
-        row.document if row else "",
-        row.page if row else "",
-        row.entered_by if row else "",
-        row.checked_by if row else "",
-        is_number(field),
-        row.revision if row else 0,
-        needed,
+        path=str(path),
+        label=field.label,
+        form=field.form.value,
+        choices=list(field.choices),
+        hint=field.hint,
+        written=written,
+        reads=_reads(field, written, speaks),
+        document=row.document if row else "",
+        page=row.page if row else "",
+        entered_by=row.entered_by if row else "",
+        checked_by=row.checked_by if row else "",
+        number=is_number(field),
+        revision=row.revision if row else 0,
+        needed=needed,
     )
 
 
@@ -103,14 +103,14 @@ def _part(
     fields = _fields(own, part_fields_for(fastener.role), part_fields_for("second filter"))
     spot = rows.get(path._replace(field="spot"))
     return PartBlock(
-        path.part,
-        fastener.role,
-        fastener.place,
-        fastener.torque.text if fastener.torque else "",
-        float(fastener.spot.x) if fastener.spot else None,
-        float(fastener.spot.y) if fastener.spot else None,
-        spot.revision if spot else 0,
-        [
+        key=path.part,
+        role=fastener.role,
+        place=fastener.place,
+        torque=fastener.torque.text if fastener.torque else "",
+        x=float(fastener.spot.x) if fastener.spot else None,
+        y=float(fastener.spot.y) if fastener.spot else None,
+        revision=spot.revision if spot else 0,
+        rows=[
             _row(at, rows.get(at), speaks, at in needed)
             for at in (path._replace(field=field.name) for field in fields)
             if field_of(at).name not in ("role", "spot")
@@ -135,11 +135,11 @@ def _block(key: str, rows: Rows, speaks: Speaker) -> ReservoirBlock:
         plates.setdefault(field.plate, []).append(_row(at, rows.get(at), speaks, at in needed))
     parts = dict.fromkeys(path.part for path in rows if path.part)
     return ReservoirBlock(
-        key,
-        spec.kind.value,
-        spec.label,
-        [Plate(title, lines) for title, lines in plates.items()],
-        [_part(Path(key, part, "role"), rows, speaks, spec, needed) for part in parts],
+        key=key,
+        kind=spec.kind.value,
+        label=spec.label,
+        plates=[Plate(title, lines) for title, lines in plates.items()],
+        parts=[_part(Path(key, part, "role"), rows, speaks, spec, needed) for part in parts],
     )
 
 
@@ -156,7 +156,9 @@ def blocks(rows: Rows, speaks: Speaker) -> list[ReservoirBlock]:
 def unchecked_numbers(rows: Rows) -> list[UncheckedNumber]:
     """The numbers that matter and that no second person has checked."""
     return [
-        UncheckedNumber(str(path), what(path), rows[path].written, rows[path].entered_by)
+        UncheckedNumber(
+            path=str(path), what=what(path), written=rows[path].written, by=rows[path].entered_by
+        )
         for path in unchecked_that_matter({path: cell(row) for path, row in rows.items()})
     ]
 
@@ -171,12 +173,12 @@ def missing_lines(sheet: tuple[ReservoirSpec, ...]) -> list[MissingLine]:
     labels = {spec.key: spec.label for spec in sheet}
     return [
         MissingLine(
-            gap.path.reservoir,
-            labels[gap.path.reservoir],
-            str(gap.path),
-            gap.text,
-            gap.add,
-            gap.asked,
+            reservoir=gap.path.reservoir,
+            label=labels[gap.path.reservoir],
+            path=str(gap.path),
+            text=gap.text,
+            add=gap.add,
+            asked=gap.asked,
         )
         for gap in gaps(sheet)
     ]

@@ -63,20 +63,20 @@ def _models() -> QuerySet[BikeModel]:
 
 def _model_line(model: BikeModel) -> ModelLine:
     return ModelLine(
-        model.pk,
-        model.make,
-        model.name,
-        model.year,
-        model.layout,
-        model.displacement_cc,
-        getattr(model, "bike_count", 0),
-        [
+        id=model.pk,
+        make=model.make,
+        name=model.name,
+        year=model.year,
+        layout=model.layout,
+        displacement_cc=model.displacement_cc,
+        bikes=getattr(model, "bike_count", 0),
+        sheets=[
             SheetLine(
-                sheet.pk,
-                sheet.version,
-                sheet.state,
-                sheet.entered_by.name,
-                sheet.approved_by.name if sheet.approved_by else "",
+                id=sheet.pk,
+                version=sheet.version,
+                state=sheet.state,
+                entered_by=sheet.entered_by.name,
+                approved_by=sheet.approved_by.name if sheet.approved_by else "",
             )
             for sheet in model.sheets.all()
         ],
@@ -107,7 +107,16 @@ def doubt_lines(sheet: SpecSheet) -> list[DoubtLine]:
     for doubt in found:
         answer = answered.get((doubt.rule, doubt.reservoir, doubt.text))
         by, reason = (answer.answered_by, answer.reason) if answer else ("", "")
-        lines.append(DoubtLine(doubt.rule, doubt.reservoir, doubt.place, doubt.text, by, reason))
+        lines.append(
+            DoubtLine(
+                rule=doubt.rule,
+                reservoir=doubt.reservoir,
+                place=doubt.place,
+                text=doubt.text,
+                answered_by=by,
+                reason=reason,
+            )
+        )
     return lines
 
 
@@ -145,24 +154,24 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
             "You wrote unchecked numbers of this sheet: another person has to check them first."
         )
     return SheetPage(
-        sheet.pk,
-        _model_line(model),
-        sheet.version,
-        sheet.state,
-        sheet.approved_by.name if sheet.approved_by else "",
-        blocks,
-        lines,
-        changed,
-        compared_with,
-        mapping.unchecked(rows),
-        mapping.missing_lines(sheet_of(cells(rows.values()))),
-        mapping.offered(sheet.model.layout, rows) if draft else [],
-        [kind.value for kind in ReservoirKind],
-        list(ROLES),
-        draft and may_work(person),
-        draft and leads(person),
-        why_not,
-        numbers,
+        id=sheet.pk,
+        model=_model_line(model),
+        version=sheet.version,
+        state=sheet.state,
+        approved_by=sheet.approved_by.name if sheet.approved_by else "",
+        reservoirs=blocks,
+        doubts=lines,
+        changes=changed,
+        compared_with=compared_with,
+        unchecked=mapping.unchecked(rows),
+        missing=mapping.missing_lines(sheet_of(cells(rows.values()))),
+        offered=mapping.offered(sheet.model.layout, rows) if draft else [],
+        kinds=[kind.value for kind in ReservoirKind],
+        roles=list(ROLES),
+        may_edit=draft and may_work(person),
+        may_approve=draft and leads(person),
+        not_approvable=why_not,
+        unchecked_numbers=numbers,
     )
 
 
@@ -223,19 +232,19 @@ def table(sheet_id: int, given: Table, person: Person) -> TableReading:
     found = propose(rows, columns, known, given.reservoir, given.heading)
     lines = [
         TableLine(
-            one.line,
-            str(one.path) if one.path else "",
-            what(one.path) if one.path else "",
-            one.written,
-            one.document,
-            one.page,
-            row.written if (row := _at(stands, one.path)) else "",
-            row.revision if row else 0,
-            sentence_of(one.fault) if one.fault else "",
+            line=one.line,
+            path=str(one.path) if one.path else "",
+            label=what(one.path) if one.path else "",
+            written=one.written,
+            document=one.document,
+            page=one.page,
+            stands=row.written if (row := _at(stands, one.path)) else "",
+            revision=row.revision if row else 0,
+            fault=sentence_of(one.fault) if one.fault else "",
         )
         for one in found
     ]
-    return TableReading(columns, choices, rows[:6], lines)
+    return TableReading(columns=columns, choices=choices, rows=rows[:6], lines=lines)
 
 
 def _at(rows: dict[Path, SheetCell], path: Path | None) -> SheetCell | None:

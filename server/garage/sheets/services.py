@@ -145,10 +145,11 @@ def _write(
             _gone(sheet, [row], who)
             row.delete()
         return
-    source = (write.document.strip(), write.page.strip())
-    if row is not None and (row.written, row.document, row.page) == (written, *source):
+    document, page = write.document.strip(), write.page.strip()
+    if row is not None and (row.written, row.document, row.page) == (written, document, page):
         return
-    fields = cell_fields(path, Cell(written, *source, who.name, on), _read(path, written))
+    cell = Cell(written=written, document=document, page=page, entered_by=who.name, entered_on=on)
+    fields = cell_fields(path, cell, _read(path, written))
     if row is None:
         SheetCell.objects.create(sheet=sheet, **fields)
     else:
@@ -220,7 +221,13 @@ def add_part(sheet_id: int, new: NewPart, *, actor: Person, today: date) -> tupl
         made = {Path(reservoir, key, "role"): kind}
     else:
         made = {Path(key, "", "kind"): kind, Path(key, "", "label"): new.label.strip() or key}
-    _new_cells(sheet, {p: Cell(w, "", "", actor.name, today) for p, w in made.items()})
+    _new_cells(
+        sheet,
+        {
+            p: Cell(written=w, document="", page="", entered_by=actor.name, entered_on=today)
+            for p, w in made.items()
+        },
+    )
     return sheet, key
 
 
@@ -245,7 +252,13 @@ def copy_missing(
     sheet = _draft(sheet_id)
     known = {path_of(row) for row in sheet.cells.all()}
     copied = {
-        path_of(row): Cell(row.written, row.document, row.page, actor.name, today)
+        path_of(row): Cell(
+            written=row.written,
+            document=row.document,
+            page=row.page,
+            entered_by=actor.name,
+            entered_on=today,
+        )
         for row in SheetCell.objects.filter(sheet_id=other_id)
         if path_of(row) not in known and (not reservoirs or row.reservoir in reservoirs)
     }

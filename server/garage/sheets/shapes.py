@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SheetLine:
     """A version of a model's sheet in a list."""
 
@@ -16,7 +16,7 @@ class SheetLine:
     approved_by: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ModelLine:
     """A model with its sheets, newest first."""
 
@@ -38,7 +38,7 @@ class Models:
     layouts: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewModel:
     """A model to begin; ``year`` and ``displacement_cc`` as typed."""
 
@@ -49,7 +49,7 @@ class NewModel:
     displacement_cc: str = upto(40)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Row:
     """One value of a sheet. ``reads`` is what it means in the reader's units; ``revision`` goes
     back with a change; ``needed``: a run sheet would have to ask for it."""
@@ -78,7 +78,7 @@ class Plate:
     rows: list[Row]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PartBlock:
     """A plug, filter or screw; ``x``/``y`` is its place on the bike map."""
 
@@ -92,7 +92,7 @@ class PartBlock:
     rows: list[Row]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReservoirBlock:
     key: str
     kind: str
@@ -101,7 +101,7 @@ class ReservoirBlock:
     parts: list[PartBlock]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DoubtLine:
     """Something to look at again; ``answered_by`` once somebody has."""
 
@@ -113,7 +113,7 @@ class DoubtLine:
     reason: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class MissingLine:
     """Something nobody has written yet: the field (``path``) of a reservoir it belongs in, the part to
     ``add`` for it, and whether a run sheet will have to ask for it."""
@@ -135,7 +135,7 @@ class Offered:
     label: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class UncheckedNumber:
     """A capacity, torque or level that no second person has compared with the manual."""
 
@@ -145,7 +145,7 @@ class UncheckedNumber:
     by: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SheetPage:
     """A version of a model's sheet with everything there is to say about it."""
 
@@ -184,7 +184,7 @@ class Reading:
     doubts: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CellWrite:
     """A value to write. ``revision`` is the one the writer saw (0: none stood there); an empty
     ``written`` takes the value out."""
@@ -206,7 +206,7 @@ class Paths:
     paths: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewPart:
     """A reservoir of some kind, or with ``reservoir`` a plug, filter or screw in it. With ``key`` it is
     the one of that name, called ``label``; what stands there already stays."""
@@ -217,7 +217,7 @@ class NewPart:
     label: str = upto(60, default="")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Answer:
     """Somebody looked again, and the manual says so."""
 
@@ -235,7 +235,7 @@ class CopyFrom:
     reservoirs: list[str] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Table:
     """A pasted table; ``columns`` empty: guess what they mean."""
 
@@ -245,7 +245,7 @@ class Table:
     columns: list[str] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TableLine:
     """What a row would write; ``stands`` is what is there now, ``fault`` why it cannot."""
 
@@ -260,7 +260,7 @@ class TableLine:
     fault: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TableReading:
     columns: list[str]
     choices: list[str]

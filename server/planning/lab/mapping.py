@@ -33,14 +33,14 @@ Fresh = Mapping[str, Decimal]
 def sample_line(row: Sample, answered: bool) -> SampleLine:
     what = f"fresh {row.fluid}" if row.bike is None else f"{row.bike.name}, {row.reservoir}"
     return SampleLine(
-        str(row.pk),
-        row.label,
-        what,
-        str(row.bike_id or ""),
-        row.reservoir,
-        row.taken_on.isoformat(),
-        row.by.name,
-        answered,
+        id=str(row.pk),
+        label=row.label,
+        what=what,
+        bike_id=str(row.bike_id or ""),
+        reservoir=row.reservoir,
+        taken_on=row.taken_on.isoformat(),
+        by=row.by.name,
+        answered=answered,
     )
 
 
@@ -51,13 +51,13 @@ def fault(line: int, field: str, code: str, fields: Mapping[str, Any]) -> dict[s
 
 def progress(row: LabFile) -> LabProgress:
     return LabProgress(
-        str(row.pk),
-        row.lines,
-        row.done,
-        row.taken,
-        [FaultLine(**one) for one in row.faults],
-        row.refused,
-        row.finished_at is not None,
+        id=str(row.pk),
+        lines=row.lines,
+        done=row.done,
+        taken=row.taken,
+        faults=[FaultLine(**one) for one in row.faults],
+        refused=row.refused,
+        finished=row.finished_at is not None,
     )
 
 
@@ -71,14 +71,14 @@ def analysis(
     """A report, with what is known of the oil when it was fresh."""
     said = values(row)
     return Analysis(
-        row.sample.km_on_oil or Decimal(0),
-        {Element(name): value for name, value in said.items() if name in _ELEMENTS},
-        said.get("kv100"),
-        said.get("water"),
-        said.get("fuel"),
-        {Element(name): value for name, value in fresh.items() if name in _ELEMENTS},
-        fresh.get("kv100", fresh_kv100),
-        grade,
+        km=row.sample.km_on_oil or Decimal(0),
+        elements={Element(name): value for name, value in said.items() if name in _ELEMENTS},
+        kv100=said.get("kv100"),
+        water=said.get("water"),
+        fuel=said.get("fuel"),
+        fresh={Element(name): value for name, value in fresh.items() if name in _ELEMENTS},
+        fresh_kv100=fresh.get("kv100", fresh_kv100),
+        grade=grade,
     )
 
 
@@ -91,18 +91,18 @@ def _point(bike: Bike, row: LabReport, one: Analysis) -> LabPoint:
     reading = row.sample.reading
     km = reading.km if reading else Decimal(0)
     return LabPoint(
-        row.sample.label,
-        row.sample.taken_on.isoformat(),
-        float(convert(km - bike.offset_km, bike.odometer_unit)),
-        shown(km, odometer(bike)),
-        row.laboratory,
-        row.simulated,
-        [
+        label=row.sample.label,
+        on=row.sample.taken_on.isoformat(),
+        km=float(convert(km - bike.offset_km, bike.odometer_unit)),
+        at=shown(km, odometer(bike)),
+        laboratory=row.laboratory,
+        simulated=row.simulated,
+        rates=[
             ElementRate(element.value, round(float(rate), 2), MEANS[element])
             for element, rate in rates(one).items()
         ],
-        _particles(values(row)),
-        [RemarkLine(remark.level.word, remark.text) for remark in remarks(one)],
+        particles=_particles(values(row)),
+        remarks=[RemarkLine(remark.level.word, remark.text) for remark in remarks(one)],
     )
 
 
@@ -116,7 +116,14 @@ def _series(points: Sequence[LabPoint], element: Element) -> ElementSeries:
     for (number, _), z in zip(known, seen.smooth, strict=True):
         smooth[number] = round(z, 3)
     outside = [known[place][0] for place in seen.outside]
-    return ElementSeries(element.value, MEANS[element], found, smooth, seen.high, outside)
+    return ElementSeries(
+        element=element.value,
+        means=MEANS[element],
+        values=found,
+        smooth=smooth,
+        high=seen.high,
+        outside=outside,
+    )
 
 
 def history(

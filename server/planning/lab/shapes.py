@@ -6,7 +6,7 @@ from oilward_core.debris import LevelWord
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewSample:
     """A sample of what is in a reservoir now, or of fresh oil (``fluid``, and no bike). ``id`` is the
     client's."""
@@ -17,7 +17,7 @@ class NewSample:
     fluid: str = upto(80, blank=True, default="")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SampleLine:
     """A sample, whose it is, and whether its report has come."""
 
@@ -49,7 +49,7 @@ class FaultLine:
     said: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LabProgress:
     """How far a file has been taken in. ``refused``: why none of it is."""
 
@@ -77,7 +77,7 @@ class ElementRate:
     means: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LabPoint:
     """A report on the axis of distance."""
 
@@ -92,7 +92,7 @@ class LabPoint:
     remarks: list[RemarkLine]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ElementSeries:
     """One element over distance with its moving average and limits."""
 

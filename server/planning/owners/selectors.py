@@ -74,9 +74,9 @@ def owners_data(name: str, actor: Person, today: date) -> OwnersData:
         raise Http404
     workshop = Workshop.objects.first()
     return OwnersData(
-        FORMAT,
-        workshop.name if workshop else "",
-        name,
-        today.isoformat(),
-        [_bike(row) for row in rows],
+        format=FORMAT,
+        workshop=workshop.name if workshop else "",
+        owner=name,
+        given_out_on=today.isoformat(),
+        bikes=[_bike(row) for row in rows],
     )

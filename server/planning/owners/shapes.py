@@ -14,7 +14,7 @@ class Owner:
     bikes: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OwnersData:
     """Everything held about an owner, in one document: format ``oil-ward/owner/1``."""
 

@@ -20,7 +20,7 @@ from planning.models import DueRow
 from . import mapping
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Ground:
     """Everything a plan of one bike stands on."""
 
@@ -55,7 +55,12 @@ def grounds(bikes: Sequence[Bike], today: date) -> dict[UUID, Ground]:
             and (upkeep := mapping.upkeep(due[reservoir.key], reservoir, today))
         ]
         found[bike.pk] = Ground(
-            bike, spec, schools[bike.pk], services.get(bike.pk, {}), due, upkeeps
+            bike=bike,
+            spec=spec,
+            schools=schools[bike.pk],
+            services=services.get(bike.pk, {}),
+            dues=due,
+            upkeeps=upkeeps,
         )
     return found
 

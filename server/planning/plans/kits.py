@@ -142,7 +142,7 @@ def kit(
     currency = workshop.currency if workshop else ""
     cost = price(served, laid, stands.sold, COUNTER.price, minutes, hour)
     return KitShape(
-        [
+        fluids=[
             mapping.fluid_line(
                 demand,
                 found,
@@ -152,20 +152,20 @@ def kit(
             )
             for demand, found in served.picks
         ],
-        [
+        parts=[
             mapping.part_line(name, count, stock.parts.get(name, 0), served.missing_parts)
             for name, count in laid.parts
         ],
-        _tools(laid, ground, tasks),
-        mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
-        list(laid.consumables),
-        missing(served),
-        mapping.money(cost.parts, currency),
-        mapping.money(cost.buying, currency),
-        mapping.money(cost.labour, currency),
-        mapping.money(cost.total, currency),
-        mapping.money(workshop.flat_price, currency) if workshop else "",
-        True,
+        tools=_tools(laid, ground, tasks),
+        torques=mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
+        consumables=list(laid.consumables),
+        to_buy=missing(served),
+        parts_cost=mapping.money(cost.parts, currency),
+        buying=mapping.money(cost.buying, currency),
+        labour=mapping.money(cost.labour, currency),
+        total=mapping.money(cost.total, currency),
+        flat=mapping.money(workshop.flat_price, currency) if workshop else "",
+        simulated=True,
     )
 
 
@@ -189,12 +189,12 @@ def shopping(
     lacking += [(name, f"{n}", [], n) for name, n in served.missing_parts.items()]
     return [
         Shopping(
-            name,
-            amount,
-            sizes,
-            count,
-            ", ".join(sorted(bikes[name])),
-            COUNTER.available(name),
+            what=name,
+            amount=amount,
+            bottles=sizes,
+            count=count,
+            for_bikes=", ".join(sorted(bikes[name])),
+            available=COUNTER.available(name),
         )
         for name, amount, sizes, count in lacking
     ]

@@ -6,6 +6,7 @@ from datetime import date, timedelta
 from decimal import Decimal
 
 from garage.mapping import BikeSpec
+from oilward_bench import whys
 from oilward_core.bench import Speaker
 from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
 from oilward_core.calendar import Planned, date_words, week_of
@@ -23,7 +24,6 @@ from shelf.stock.mapping import Standing
 from shelf.stock.shapes import Bottles
 from visits.mapping import valid_takes
 from visits.models import Service
-from workshop.mapping import whys
 
 from planning.mapping import day_words, done_so_far
 from planning.models import DueRow, PlannedVisit
@@ -74,7 +74,14 @@ def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:
     due = row.forecast_on or today
     lasts = row.lasts_days or USUAL_LIFE_DAYS
     take = next(iter(spec.capacities.values()), Decimal(0))
-    return Upkeep(row.reservoir, row.label, spec.kind, due, lasts, float(take) / 1000)
+    return Upkeep(
+        key=row.reservoir,
+        label=row.label,
+        kind=spec.kind,
+        due=due,
+        lasts_days=lasts,
+        litres=float(take) / 1000,
+    )
 
 
 def when(row: DueRow | None) -> str:
@@ -94,38 +101,46 @@ def task_line(
 ) -> TaskLine:
     """A reservoir that can be planned, not chosen yet; without a ``proposal`` nothing limits it."""
     return TaskLine(
-        spec.key,
-        spec.label,
-        [one.value for one in offered],
-        variant.value,
-        False,
-        proposal is not None and proposal.do,
-        when,
-        whys((proposal.reason if proposal else NO_INTERVAL,))[0],
-        list(along),
-        "",
-        why_not_serviceable(spec),
+        reservoir=spec.key,
+        label=spec.label,
+        variants=[one.value for one in offered],
+        variant=variant.value,
+        chosen=False,
+        proposed=proposal is not None and proposal.do,
+        when=when,
+        reason=whys((proposal.reason if proposal else NO_INTERVAL,))[0],
+        along=list(along),
+        done="",
+        not_serviceable=why_not_serviceable(spec),
     )
 
 
 def order_shape(order: Order, learned: Mapping[str, tuple[int, int]]) -> OrderShape:
     jobs = [
         JobShape(
-            one.job.id,
-            one.job.label,
-            one.job.group,
-            one.job.attitude,
-            one.start,
-            one.end,
-            one.free,
-            one.technician,
-            list(one.job.cautions),
+            id=one.job.id,
+            label=one.job.label,
+            group=one.job.group,
+            attitude=one.job.attitude,
+            start=one.start,
+            end=one.end,
+            free=one.free,
+            technician=one.technician,
+            cautions=list(one.job.cautions),
         )
         for one in order.placed
     ]
     said = [f"{kind}: {minutes} min, from {n} visits" for kind, (minutes, n) in learned.items()]
     gap = "" if order.proven else f"at most {order.gap:.0%} longer than the best there is"
-    return OrderShape(jobs, order.minutes, order.in_turn, order.hands_on, order.proven, gap, said)
+    return OrderShape(
+        jobs=jobs,
+        minutes=order.minutes,
+        in_turn=order.in_turn,
+        hands_on=order.hands_on,
+        proven=order.proven,
+        gap=gap,
+        learned=said,
+    )
 
 
 def money(amount: Decimal, currency: str) -> str:
@@ -146,13 +161,15 @@ def fluid_line(
     need: Demand, found: Picked, kept: Decimal, speaks: Speaker, currency: str
 ) -> FluidLine:
     return FluidLine(
-        need.fluid,
-        show(need.ml, speaks.volume),
-        ", ".join(need.what_for),
-        say_picked(found, speaks.volume),
-        sizes_words(found),
-        money(found.cost, currency) if found.buy else "",
-        f"{show(kept, speaks.volume)} there are kept for visits planned before" if kept else "",
+        fluid=need.fluid,
+        need=show(need.ml, speaks.volume),
+        what_for=", ".join(need.what_for),
+        words=say_picked(found, speaks.volume),
+        buy=sizes_words(found),
+        cost=money(found.cost, currency) if found.buy else "",
+        kept=f"{show(kept, speaks.volume)} there are kept for visits planned before"
+        if kept
+        else "",
     )
 
 
@@ -191,9 +208,9 @@ def planned_tasks(
         raise CoreError("visit.no_such_reservoir", field="tasks")
     return [
         PlannedTask(
-            reservoir,
-            Variant.of(chosen[reservoir.key], "tasks"),
-            done_so_far(services.get(reservoir.key, ())),
+            spec=reservoir,
+            variant=Variant.of(chosen[reservoir.key], "tasks"),
+            done=done_so_far(services.get(reservoir.key, ())),
         )
         for reservoir in spec.reservoirs
         if reservoir.key in chosen
@@ -231,14 +248,14 @@ def still_there(asked: PlanAsked, visit: PlannedVisit, spec: BikeSpec) -> PlanAs
 def asked_of(visit: PlannedVisit) -> PlanAsked:
     """What was planned, as it would be asked for again."""
     return PlanAsked(
-        False,
-        [TaskChoice(task["reservoir"], task["variant"]) for task in visit.tasks],
-        list(visit.cold),
-        [WishChoice(**wish) for wish in visit.wishes],
-        visit.technicians,
-        visit.pans,
-        str(visit.pk),
-        visit.on.isoformat(),
+        proposed=False,
+        tasks=[TaskChoice(task["reservoir"], task["variant"]) for task in visit.tasks],
+        cold=list(visit.cold),
+        wishes=[WishChoice(**wish) for wish in visit.wishes],
+        technicians=visit.technicians,
+        pans=visit.pans,
+        planned=str(visit.pk),
+        on=visit.on.isoformat(),
     )
 
 
@@ -249,22 +266,27 @@ def labels(visit: PlannedVisit) -> list[str]:
 
 def planned(visit: PlannedVisit) -> Planned:
     reservoirs = tuple(task["reservoir"] for task in visit.tasks)
-    return Planned(str(visit.pk), visit.planned_at, reservoirs, tuple(visit.done.items()))
+    return Planned(
+        id=str(visit.pk),
+        since=visit.planned_at,
+        reservoirs=reservoirs,
+        done=tuple(visit.done.items()),
+    )
 
 
 def planned_line(visit: PlannedVisit, missing: Sequence[str], today: date) -> PlannedLine:
     return PlannedLine(
-        str(visit.pk),
-        visit.bike.name,
-        str(visit.bike_id),
-        visit.on.isoformat(),
-        day_words(visit.on),
-        visit.on < today,
-        [PlannedPart(t["label"], visit.done.get(t["reservoir"], "")) for t in visit.tasks],
-        visit.minutes,
-        visit.planned_by,
-        visit.version,
-        list(missing),
+        id=str(visit.pk),
+        bike=visit.bike.name,
+        bike_id=str(visit.bike_id),
+        on=visit.on.isoformat(),
+        day=day_words(visit.on),
+        late=visit.on < today,
+        parts=[PlannedPart(t["label"], visit.done.get(t["reservoir"], "")) for t in visit.tasks],
+        minutes=visit.minutes,
+        planned_by=visit.planned_by,
+        version=visit.version,
+        missing=list(missing),
     )
 
 

@@ -119,26 +119,29 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     minutes = sum(job.minutes for job in jobs)
     together, alone = compare(found.upkeeps, today, Costs())
     return PlanPage(
-        found.bike.name,
-        str(found.bike.pk),
-        day.isoformat(),
-        lines,
-        [ColdLine(key, job.label, job.minutes, key in cold) for key, job in COLD_JOBS.items()],
-        asked.technicians,
-        asked.pans,
-        order,
-        refused,
-        kits.kit(found, tasks, minutes, earlier, stands, person, today),
-        list(cautions(jobs)),
-        _load(together),
-        _load(alone),
-        open_visit(bike_id),
-        [
+        bike=found.bike.name,
+        bike_id=str(found.bike.pk),
+        day=day.isoformat(),
+        tasks=lines,
+        cold=[
+            ColdLine(key=key, label=job.label, minutes=job.minutes, chosen=key in cold)
+            for key, job in COLD_JOBS.items()
+        ],
+        technicians=asked.technicians,
+        pans=asked.pans,
+        order=order,
+        refused=refused,
+        kit=kits.kit(found, tasks, minutes, earlier, stands, person, today),
+        cautions=list(cautions(jobs)),
+        together=_load(together),
+        alone=_load(alone),
+        visit=open_visit(bike_id),
+        planned=[
             mapping.planned_line(visit, (), today)
             for visit in visits
             if visit.bike_id == bike_id and visit != booked
         ],
-        asks_of(bike_id),
+        asks=asks_of(bike_id),
     )
 
 
@@ -195,7 +198,12 @@ def calendar(today: date) -> Calendar:
     ]
     feed = f"/api/calendar/{workshop.calendar_token}.ics" if workshop else ""
     to_buy = kits.shopping(visits, wants, stands, today)
-    return Calendar(len(visits), mapping.weeks(visits, lines, today, week_begins()), to_buy, feed)
+    return Calendar(
+        count=len(visits),
+        weeks=mapping.weeks(visits, lines, today, week_begins()),
+        shopping=to_buy,
+        feed=feed,
+    )
 
 
 def ics(token: str, now: datetime) -> bytes:

@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass, field
 
+from oilward_bench import Why
 from shelf.stock.shapes import Bottles
-from workshop.shapes import Why, upto
+from workshop.shapes import upto
 
 from planning.shapes import Ask, OpenVisit
 
@@ -22,7 +23,7 @@ class WishChoice:
     then: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlanAsked:
     """What to plan. ``proposed``: take what the planner proposes instead of ``tasks``;
     ``planned`` is the visit in the calendar this is the plan of, if it stands there; ``on`` the day
@@ -38,7 +39,7 @@ class PlanAsked:
     on: str | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TaskLine:
     """A reservoir that can be done: whether it is in the plan, and what the planner thinks.
     ``along`` is renewed with it, ``done`` the signed visit that has done it already,
@@ -57,7 +58,7 @@ class TaskLine:
     not_serviceable: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ColdLine:
     key: str
     label: str
@@ -65,7 +66,7 @@ class ColdLine:
     chosen: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class JobShape:
     """A job in its place, minutes from the start; ``free`` is when its wait is over, ``cautions``
     what to be careful of at it."""
@@ -81,7 +82,7 @@ class JobShape:
     cautions: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OrderShape:
     jobs: list[JobShape]
     minutes: int
@@ -92,7 +93,7 @@ class OrderShape:
     learned: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FluidLine:
     """How much of which fluid, in bottle words; ``kept`` says what others keep of it."""
 
@@ -123,7 +124,7 @@ class TorqueLine:
     setting: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class KitShape:
     """What to lay out; ``to_buy`` is what of it is not here."""
 
@@ -156,7 +157,7 @@ class PlannedPart:
     done: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlannedLine:
     """A planned visit. ``day`` is ``on`` as the calendar says it; ``missing`` is what shelf and
     drawer lack for it once the visits before it are served."""
@@ -174,7 +175,7 @@ class PlannedLine:
     missing: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlanPage:
     """The plan of a visit on ``day``: what, in what order, with what, and what to be careful of.
     ``refused`` is why ``order`` is without some of the wishes, or why there is none. ``visit`` is
@@ -199,7 +200,7 @@ class PlanPage:
     asks: list[Ask]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewPlannedVisit:
     """A visit to put into the calendar. ``id`` is the client's; ``version`` 0 for a new one."""
 
@@ -226,7 +227,7 @@ class Week:
     visits: list[PlannedLine]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Shopping:
     """What all planned visits together are short of, and when the (simulated) counter has it:
     ``bottles`` of a fluid, or ``count`` of a part."""
@@ -239,7 +240,7 @@ class Shopping:
     available: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Calendar:
     """The visits to come, what to buy for them, and where other calendars find them."""
 

@@ -10,7 +10,6 @@ from findings.mapping import (
     level,
     level_word,
     new_baseline,
-    on_plug,
     parts,
     plug,
     put_right,
@@ -18,6 +17,7 @@ from findings.mapping import (
 from findings.models import Answer, Finding
 from garage.mapping import odometer
 from garage.models import Bike, OdometerReading
+from oilward_bench import on_plug
 from oilward_core.bench import part_words
 from oilward_core.debris import Matter, Outcome, Part, chance_words
 from oilward_core.odometer import shown
@@ -37,22 +37,26 @@ def _km(bike: Bike, km: object) -> float:
 
 def _point(bike: Bike, row: Finding, anew: bool) -> WearPoint:
     return WearPoint(
-        str(row.pk),
-        row.found_on.isoformat(),
-        _km(bike, row.reading.km),
-        shown(row.reading.km, odometer(bike)),
-        level_word(row),
-        on_plug(parts(row)),
-        None if row.said is None else round(row.said * 100, 1),
-        "" if row.said is None else chance_words(row.said),
-        row.found_by.name,
-        row.run_in,
-        anew,
+        id=str(row.pk),
+        on=row.found_on.isoformat(),
+        km=_km(bike, row.reading.km),
+        at=shown(row.reading.km, odometer(bike)),
+        level=level_word(row),
+        parts=on_plug(parts(row)),
+        chance=None if row.said is None else round(row.said * 100, 1),
+        chance_words="" if row.said is None else chance_words(row.said),
+        by=row.found_by.name,
+        run_in=row.run_in,
+        anew=anew,
     )
 
 
 def _band(seen: Band | None) -> WearBand | None:
-    return None if seen is None else WearBand(seen.low, seen.middle, seen.high, seen.n)
+    return (
+        None
+        if seen is None
+        else WearBand(low=seen.low, middle=seen.middle, high=seen.high, n=seen.n)
+    )
 
 
 def _leans(seen: Lean | None) -> str:
@@ -74,14 +78,14 @@ def _series(
     used = [(row, value) for row, value in lately if not row.run_in]
     leaning = lean([float(row.reading.km) for row, _ in used], [value for _, value in used])
     return WearSeries(
-        matter,
-        worn,
-        [round(value, 4) for value in seen.smooth],
-        seen.low,
-        seen.high,
-        list(seen.outside),
-        _band(kind.get(matter)),
-        " ".join(
+        matter=matter,
+        values=worn,
+        smooth=[round(value, 4) for value in seen.smooth],
+        low=seen.low,
+        high=seen.high,
+        outside=list(seen.outside),
+        band=_band(kind.get(matter)),
+        leans=" ".join(
             words
             for words in (
                 _leans(leaning),
@@ -100,12 +104,12 @@ def _matters(rows: Iterable[Finding]) -> list[Matter]:
 def _oil(bike: Bike, services: Sequence[Service]) -> list[OilPoint]:
     return [
         OilPoint(
-            row.done_on.isoformat(),
-            _km(bike, row.km),
-            shown(row.km, odometer(bike)),
-            None if row.drained_ml is None else float(row.drained_ml),
-            None if row.took_ml is None else float(row.took_ml),
-            row.fluid,
+            on=row.done_on.isoformat(),
+            km=_km(bike, row.km),
+            at=shown(row.km, odometer(bike)),
+            drained=None if row.drained_ml is None else float(row.drained_ml),
+            took=None if row.took_ml is None else float(row.took_ml),
+            fluid=row.fluid,
         )
         for row in services
     ]
@@ -113,7 +117,7 @@ def _oil(bike: Bike, services: Sequence[Service]) -> list[OilPoint]:
 
 def _mark(bike: Bike, lane: str, on: date | None, km: Decimal, words: str) -> Mark:
     seen = shown(km, odometer(bike))
-    return Mark(lane, on.isoformat() if on else "", seen, _km(bike, km), words)
+    return Mark(lane=lane, on=on.isoformat() if on else "", at=seen, km=_km(bike, km), words=words)
 
 
 def _answered(bike: Bike, row: Finding, answer: Answer) -> Mark:
@@ -174,18 +178,18 @@ def history(
     ]
     begins = [number for number, point in enumerate(points) if point.anew]
     return WearHistory(
-        bike.name,
-        str(bike.pk),
-        key,
-        label,
-        bike.odometer_unit,
-        _km(bike, now.km) if now else 0.0,
-        points,
-        [plug(row, whole=True) for row in kept],
-        [_series(kept, kind, matter, begins) for matter in _matters(kept)] if kept else [],
-        _oil(bike, services[-AT_MOST:]),
-        _marks(bike, kept, services[-AT_MOST:], top_ups, engine),
-        owner_words(label, level(newest), newest.origin) if newest else "",
+        bike=bike.name,
+        bike_id=str(bike.pk),
+        reservoir=key,
+        label=label,
+        unit=bike.odometer_unit,
+        now=_km(bike, now.km) if now else 0.0,
+        points=points,
+        plugs=[plug(row, whole=True) for row in kept],
+        series=[_series(kept, kind, matter, begins) for matter in _matters(kept)] if kept else [],
+        oil=_oil(bike, services[-AT_MOST:]),
+        marks=_marks(bike, kept, services[-AT_MOST:], top_ups, engine),
+        owner=owner_words(label, level(newest), newest.origin) if newest else "",
     )
 
 

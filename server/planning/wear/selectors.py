@@ -16,6 +16,7 @@ from garage.mapping import model_words
 from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
 from garage.selectors import schools_of, specs_of, workshop_schools
+from oilward_bench import on_plug
 from oilward_core.debris import LevelWord, Matter, Part, chance_words
 from oilward_core.schools import INTERVAL, TOPICS
 from oilward_core.spec import DRAINED, KINDS, ReservoirKind
@@ -138,19 +139,19 @@ def _line(row: dict[str, Any], seen: Sequence[Part]) -> FindingLine:
     named = ("make", "name", "year")
     model = BikeModel(**{part: row[f"bike__model__{part}"] for part in named})
     return FindingLine(
-        str(row["pk"]),
-        row["found_on"].isoformat(),
-        row["bike__name"],
-        str(row["bike_id"]),
-        model_words(model),
-        row["reservoir"],
-        row["kind"],
-        _level(row),
-        read.on_plug(seen),
-        mapping.seen_words(seen),
-        "" if row["said"] is None else chance_words(row["said"]),
-        row["fluid"] or "",
-        row["found_by__name"],
+        id=str(row["pk"]),
+        on=row["found_on"].isoformat(),
+        bike=row["bike__name"],
+        bike_id=str(row["bike_id"]),
+        model=model_words(model),
+        reservoir=row["reservoir"],
+        kind=row["kind"],
+        level=_level(row),
+        parts=on_plug(seen),
+        words=mapping.seen_words(seen),
+        chance="" if row["said"] is None else chance_words(row["said"]),
+        fluid=row["fluid"] or "",
+        by=row["found_by__name"],
     )
 
 
@@ -198,26 +199,26 @@ def _level(row: dict[str, Any]) -> LevelWord:
 
 def _change(before: dict[str, Any], row: dict[str, Any], seen: Sequence[Part]) -> Changed:
     return Changed(
-        row["bike__name"],
-        str(row["bike_id"]),
-        row["reservoir"],
-        row["found_on"].isoformat(),
-        _level(before),
-        _level(row),
-        read.on_plug(seen),
+        bike=row["bike__name"],
+        bike_id=str(row["bike_id"]),
+        reservoir=row["reservoir"],
+        on=row["found_on"].isoformat(),
+        was=_level(before),
+        now=_level(row),
+        parts=on_plug(seen),
     )
 
 
 def _choices() -> LedgerChoices:
     readers = Person.objects.order_by("name").values_list("name", flat=True)
     return LedgerChoices(
-        list(LevelWord),
-        list(Matter),
-        [kind.value for kind in ReservoirKind if KINDS[kind].drained],
-        sorted(model_words(row) for row in BikeModel.objects.all()),
-        list(Fluid.objects.order_by("name").values_list("name", flat=True)),
-        list(readers),
-        list(next(topic.choices for topic in TOPICS if topic.key == INTERVAL)),
+        levels=list(LevelWord),
+        matters=list(Matter),
+        kinds=[kind.value for kind in ReservoirKind if KINDS[kind].drained],
+        models=sorted(model_words(row) for row in BikeModel.objects.all()),
+        fluids=list(Fluid.objects.order_by("name").values_list("name", flat=True)),
+        graders=list(readers),
+        schools=list(next(topic.choices for topic in TOPICS if topic.key == INTERVAL)),
     )
 
 
@@ -230,20 +231,20 @@ def _all_counting() -> int:
 def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
     """A page of the findings wanted, newest first, in a number of queries that does not grow."""
     rows = _wanted(asked)
-    count = _all_counting() if asked == LedgerAsked(asked.page) else rows.count()
+    count = _all_counting() if asked == LedgerAsked(page=asked.page) else rows.count()
     pages = max(1, ceil(count / PAGE))
     page = min(max(asked.page, 1), pages)
     shown = _counted(rows).order_by("-found_on", "-pk")[(page - 1) * PAGE : page * PAGE]
     lines, worse = list(_with_fluid(shown).values(*SHOWN)), _worse(today)
     seen = _debris(row["pk"] for row in (*lines, *(newest for newest, _ in worse)))
     return FindingsLedger(
-        _asking(today),
-        [_change(before, newest, seen.get(newest["pk"], [])) for newest, before in worse],
-        [_line(row, seen.get(row["pk"], [])) for row in lines],
-        count,
-        page,
-        pages,
-        _choices(),
+        asking=_asking(today),
+        changed=[_change(before, newest, seen.get(newest["pk"], [])) for newest, before in worse],
+        lines=[_line(row, seen.get(row["pk"], [])) for row in lines],
+        count=count,
+        page=page,
+        pages=pages,
+        choices=_choices(),
     )
 
 
@@ -279,7 +280,14 @@ def _claims(kind: str, groups: Groups) -> list[GroupClaim]:
         said = compare_groups(groups[name], _against(groups, name))
         claims.append(
             GroupClaim(
-                kind, name, said.ratio, said.low, said.high, said.bikes, said.findings, said.words
+                kind=kind,
+                name=name,
+                ratio=said.ratio,
+                low=said.low,
+                high=said.high,
+                bikes=said.bikes,
+                findings=said.findings,
+                words=said.words,
             )
         )
     return claims
@@ -307,10 +315,10 @@ def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
     graded = {str(row["found_by"]): row["plugs"] for row in counted}
     return [
         EyeLine(
-            names[int(grader)],
-            kind.value,
-            graded.get(grader, 0),
-            eye_words(eye, cohort.anybody, graded.get(grader, 0)).words,
+            name=names[int(grader)],
+            kind=kind.value,
+            graded=graded.get(grader, 0),
+            words=eye_words(eye, cohort.anybody, graded.get(grader, 0)).words,
         )
         for grader, eye in sorted(cohort.eyes.items())
         if grader.isdigit() and int(grader) in names and (leads(person) or int(grader) == person.pk)

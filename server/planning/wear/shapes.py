@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 
-from findings.mapping import Plug, PlugPart
+from findings.mapping import Plug
+from oilward_bench import PlugPart
 from oilward_core.debris import LevelWord, Matter
 
 from planning.shapes import Ask
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WearPoint:
     """A finding on the axis of distance: ``km`` in the bike's unit, ``at`` the same in words; the
     ``chance`` that a fault was growing in per cent; ``anew``: a new baseline begins with it."""
@@ -26,7 +27,7 @@ class WearPoint:
     anew: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WearBand:
     """What others of the kind show: where eight in ten lie, of so many findings."""
 
@@ -36,7 +37,7 @@ class WearBand:
     n: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WearSeries:
     """The wear index of one matter, a value for each point; its moving average with limits, which
     points lie outside, and which way it leans, in words."""
@@ -51,7 +52,7 @@ class WearSeries:
     leans: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OilPoint:
     """A service on the axis: what came out and what went in, ml; ``changed``: another oil than before."""
 
@@ -63,7 +64,7 @@ class OilPoint:
     fluid: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Mark:
     """Something else that happened, on the axis, in its ``lane``: another oil, a part that went on new,
     a fault put right."""
@@ -75,7 +76,7 @@ class Mark:
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WearHistory:
     """One reservoir over distance, oldest first, up to where the bike is ``now``; ``owner`` says the
     newest finding in plain words."""
@@ -94,7 +95,7 @@ class WearHistory:
     owner: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LedgerAsked:
     """What of the ledger is wanted."""
 
@@ -108,7 +109,7 @@ class LedgerAsked:
     school: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FindingLine:
     """A finding in the ledger. ``fluid`` is the oil it was found in."""
 
@@ -136,7 +137,7 @@ class BikeAsks:
     asks: list[Ask]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Changed:
     """A reservoir whose newest finding is graver than the one before."""
 
@@ -149,7 +150,7 @@ class Changed:
     parts: list[PlugPart]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LedgerChoices:
     """What can be filtered by."""
 
@@ -162,7 +163,7 @@ class LedgerChoices:
     schools: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FindingsLedger:
     """The workshop's findings: what asks first, what got worse in the last month, then all, newest
     first."""
@@ -176,7 +177,7 @@ class FindingsLedger:
     choices: LedgerChoices
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GroupClaim:
     """What may be said of the wear with one fluid beside the others in one kind of reservoir."""
 
@@ -190,7 +191,7 @@ class GroupClaim:
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class EyeLine:
     """How somebody reads plugs of a kind beside the others."""
 

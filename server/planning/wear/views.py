@@ -59,7 +59,7 @@ class FindingsLedgerView(APIView):
         asked = request.query_params
         page = asked.get("page", "")[:6]
         wanted = LedgerAsked(
-            int(page) if page.isdecimal() else 1,
+            page=int(page) if page.isdecimal() else 1,
             **{name: asked.get(name, "")[:200] for name in FILTERS},
         )
         return Response(_plain.unstructure(selectors.ledger(wanted, days.today())))

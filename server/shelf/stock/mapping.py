@@ -12,7 +12,7 @@ from shelf.models import StockLine
 from .shapes import BottleLine, LedgerLine
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Standing:
     """A bottle that stands there, of a fluid; ``version`` counts its lines, ``by`` wrote the last."""
 
@@ -29,13 +29,13 @@ def line(row: StockLine) -> Line:
 def bottle_line(standing: Standing, unit: str) -> BottleLine:
     one = standing.bottle
     return BottleLine(
-        one.id,
-        standing.fluid,
-        standing.version,
-        show(one.size, "ml"),
-        show(one.left, unit),
-        float(one.left / one.size),
-        one.opened_on.isoformat() if one.opened_on else "",
+        id=one.id,
+        fluid=standing.fluid,
+        version=standing.version,
+        size=show(one.size, "ml"),
+        left=show(one.left, unit),
+        share=float(one.left / one.size),
+        opened_on=one.opened_on.isoformat() if one.opened_on else "",
     )
 
 
@@ -49,7 +49,14 @@ def _change(row: StockLine, unit: str) -> str:
 
 def ledger_line(row: StockLine, unit: str) -> LedgerLine:
     what = f"{row.fluid.name}, {show(row.size_ml or Decimal(0), 'ml')}" if row.fluid else row.part
-    return LedgerLine(row.pk, row.kind, what, _change(row, unit), row.on.isoformat(), row.by.name)
+    return LedgerLine(
+        id=row.pk,
+        kind=row.kind,
+        what=what,
+        change=_change(row, unit),
+        on=row.on.isoformat(),
+        by=row.by.name,
+    )
 
 
 def day(text: str) -> date | None:

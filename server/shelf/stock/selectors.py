@@ -29,7 +29,9 @@ def _summed(rows: Iterable[StockLine]) -> list[Standing]:
         assert last.size_ml is not None and last.fluid_id is not None
         bottle = bottle_of(str(key), last.size_ml, map(mapping.line, of_one))
         if bottle is not None:
-            found.append(Standing(bottle, last.fluid_id, len(of_one), last.by.name))
+            found.append(
+                Standing(bottle=bottle, fluid=last.fluid_id, version=len(of_one), by=last.by.name)
+            )
     return found
 
 

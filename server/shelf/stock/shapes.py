@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BottleForm:
     """A bottle as it is found. ``id`` is the client's, ``version`` what it was seen at (0: a new one);
     an empty ``opened_on`` is a sealed one; ``left`` empty: full."""
@@ -20,7 +20,7 @@ class BottleForm:
     opened_on: str = upto(40, default="")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BottleUse:
     """So much poured out of a bottle; ``gone``: it is thrown away instead, with what is left."""
 
@@ -30,7 +30,7 @@ class BottleUse:
     gone: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BottleLine:
     """``version`` counts what happened to it."""
 
@@ -43,7 +43,7 @@ class BottleLine:
     opened_on: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SealForm:
     """So many of a seal or filter ``counted``, ``used``, ``thrown away`` or ``came in``. A count names
     the number it replaces as ``seen``, None where there was none."""
@@ -63,7 +63,7 @@ class Bottles:
     count: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Arrival:
     """What has come from the counter: sealed bottles of the fluid ``what``, or ``count`` of a seal
     or filter of that name."""
@@ -88,7 +88,7 @@ class Stock:
     seals: list[SealCount]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LedgerLine:
     """What happened, when, by whom: ``change`` in words, like +1000 ml or −2."""
 

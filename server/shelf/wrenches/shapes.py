@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WrenchForm:
     """A torque wrench as its scale and its calibration say, everything as typed in its own unit;
     ``accuracy`` in percent of the reading, ``length`` in mm from drive to grip, empty where nobody

@@ -12,7 +12,7 @@ class NextJob:
     spare: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Finish:
     """``at`` is when, ``minutes`` from ``worked_out``, ``hands_on`` of them work; ``less`` how many
     minutes shorter it might still be (0: this is the shortest); ``then`` what to do to keep it,
@@ -27,4 +27,4 @@ class Finish:
     worked_out: str
 
 
-NOT_YET = Finish("", 0, 0, 0, [], 0, "")
+NOT_YET = Finish(at="", minutes=0, hands_on=0, less=0, then=[], people=0, worked_out="")

@@ -8,7 +8,7 @@ from workshop.shapes import upto
 What = Literal["service", "top-up"]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Elsewhere:
     """A service or a top-up that no run sheet led through: by the owner, in another workshop, from an
     old invoice. ``id`` is the client's, ``done_on`` the day, ``odometer`` what it showed then and

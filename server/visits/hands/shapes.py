@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CalledHands:
     """Who needs a hand since when, in which visit of which bike."""
 

@@ -32,7 +32,7 @@ def _closing(apps, task, bench):
     visit, fluid = task.visit, task.fluid
     plan = mapping.task_plan(task, _history(apps, task))
     entries = upgrade(plan, [mapping.entry(row) for row in visit.entries.select_related("by")])
-    sheet = fold(VisitPlan((plan,)), entries, bench)
+    sheet = fold(VisitPlan(tasks=(plan,)), entries, bench)
     why = ""
     if visit.state == "signed":
         why = why_not_learned(task.reservoir, in_order(entries))
@@ -41,7 +41,9 @@ def _closing(apps, task, bench):
         if not why and taken and taken.took_ml is not None and abs(taken.took_ml - flowed) >= 1:
             why = _CHANGED.format(round(taken.took_ml), flowed)
     name = fluid.name if fluid else plan.reservoir.fluid
-    one = TaskClosing(plan, name, fluid.bottle_ml if fluid else None, why)
+    one = TaskClosing(
+        plan=plan, fluid=name, bottle_ml=fluid.bottle_ml if fluid else None, not_learned=why
+    )
     return keep(Closing((one,), sheet, visit.odometer.km)), why
 
 

@@ -69,7 +69,7 @@ def _ordered(chosen: Chosen, new: NewVisit, minutes: dict[str, int]) -> list[str
     """The jobs as they were planned, or else in the shortest order there is."""
     if new.order or len(chosen) < 2:
         return [str(job)[:80] for job in new.order[:400]]
-    tasks = [PlannedTask(reservoir, variant) for reservoir, variant, _ in chosen]
+    tasks = [PlannedTask(spec=reservoir, variant=variant) for reservoir, variant, _ in chosen]
     jobs = jobs_for(tasks, [COLD_JOBS[key] for key in _cold(new)], minutes)
     placed = solve(jobs, seconds=SOLVE_SECONDS).placed
     return [one.job.id for one in sorted(placed, key=lambda one: one.start)]

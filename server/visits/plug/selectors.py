@@ -3,16 +3,16 @@ finding that is kept."""
 
 from datetime import datetime
 
+from oilward_bench import verdict_shape
+from oilward_bench.shapes import VerdictShape
 from oilward_core.bench import Entry, observed, pan_said, read_entry
 from oilward_core.debris import verdict, would_change
 from oilward_core.errors import CoreError
 from workshop.mapping import speaker
 from workshop.models import Person
 
-from visits import mapping
 from visits.models import Visit
 from visits.selectors import entries_of, standing
-from visits.shapes import VerdictShape
 
 from .shapes import PlugSoFar
 
@@ -28,6 +28,6 @@ def so_far(visit: Visit, plug: PlugSoFar, person: Person, now: datetime) -> Verd
     if data["pan_clean"] is None:
         written = entries_of(visit, list(plans.values()))
         data["pan_clean"] = pan_said(written, state.step.id.reservoir)
-    entry = Entry("", plug.step, "finding", data, now, person.name)
+    entry = Entry(id="", step=plug.step, kind="finding", data=data, at=now, by=person.name)
     seen = observed(plans[state.step.id.reservoir], entry)
-    return mapping.verdict_shape(verdict(seen), entry, would_change(seen))
+    return verdict_shape(verdict(seen), entry, would_change(seen))

@@ -3,6 +3,7 @@ from uuid import UUID
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.utils import extend_schema
+from oilward_bench.shapes import VerdictShape
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -10,7 +11,6 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from visits.selectors import visits
-from visits.shapes import VerdictShape
 
 from . import selectors
 from .shapes import PlugSoFar

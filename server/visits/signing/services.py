@@ -150,11 +150,11 @@ def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: dateti
     """What was looked up at the bench goes into the model's draft, for a lead to approve."""
     found = {
         Path.of(entry.data["path"]): Cell(
-            entry.data["written"],
-            entry.data["document"],
-            entry.data["page"],
-            entry.by,
-            day_of(entry.at),
+            written=entry.data["written"],
+            document=entry.data["document"],
+            page=entry.data["page"],
+            entered_by=entry.by,
+            entered_on=day_of(entry.at),
         )
         for state in sheet.steps
         if (entry := state.entry) and state.step.name == Name.LOOK_UP and entry.kind != "skip"

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewTip:
     """``id`` is the client's; ``tools`` are parted by commas. An empty tip takes the last one away."""
 

@@ -46,11 +46,13 @@ def _lines(rows: Iterable[Trace]) -> list[AuditLine]:
     about = named(row.about for row in found)
     return [
         AuditLine(
-            f"{row.at.astimezone(zone):%Y-%m-%d %H:%M}",
-            row.by.name,
-            row.act,
-            words,
-            "; ".join(f"{key}: {_said(value)}" for key, value in row.was.items() if value != ""),
+            at=f"{row.at.astimezone(zone):%Y-%m-%d %H:%M}",
+            by=row.by.name,
+            act=row.act,
+            about=words,
+            was="; ".join(
+                f"{key}: {_said(value)}" for key, value in row.was.items() if value != ""
+            ),
         )
         for row, words in zip(found, about, strict=True)
     ]
@@ -65,12 +67,12 @@ def audit(asked: AuditAsked, actor: Person) -> Audit:
     page = min(max(asked.page, 1), pages)
     acts = Trace.objects.order_by("act").values_list("act", flat=True).distinct()
     return Audit(
-        _lines(rows[(page - 1) * PAGE : page * PAGE]),
-        count,
-        page,
-        pages,
-        list(Person.objects.order_by("name").values_list("name", flat=True)),
-        list(acts),
+        lines=_lines(rows[(page - 1) * PAGE : page * PAGE]),
+        count=count,
+        page=page,
+        pages=pages,
+        people=list(Person.objects.order_by("name").values_list("name", flat=True)),
+        acts=list(acts),
     )
 
 

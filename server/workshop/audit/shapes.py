@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AuditLine:
     """Somebody did something: ``about`` says to what, ``was`` what stood there before, in words."""
 
@@ -14,7 +14,7 @@ class AuditLine:
     was: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Audit:
     """A page of it, the newest first, with what it may be narrowed to."""
 
@@ -26,7 +26,7 @@ class Audit:
     acts: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AuditAsked:
     """What is wanted: a person's, one kind of act, from a day to a day, with a word in it."""
 

@@ -24,7 +24,7 @@ def _asked(request: Request) -> AuditAsked:
     params = request.query_params
     page = params.get("page", "")[:6]
     narrowed = {name: params.get(name, "").replace("\x00", "")[:100] for name in FILTERS}
-    return AuditAsked(int(page) if page.isdecimal() else 1, **narrowed)
+    return AuditAsked(page=int(page) if page.isdecimal() else 1, **narrowed)
 
 
 class AuditView(APIView):

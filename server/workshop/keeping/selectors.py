@@ -12,7 +12,7 @@ from .shapes import Keeping
 
 LATE, OLD_DRILL = 2, timedelta(days=14)
 ROOM = 10  # backups that still have to fit
-_NOBODY = Keeping(False, False, "", "", "", "", "")
+_NOBODY = Keeping(kept=False, alarm=False, last="", free="", drill="", where="", failed="")
 
 
 def _told() -> dict[str, Any]:
@@ -63,11 +63,14 @@ def keeping(actor: Person, now: datetime) -> Keeping:
         )
     failed = str(told.get("failed") or "")
     return Keeping(
-        True,
-        late or tight or bad or bool(failed),
-        last,
-        "" if free is None else f"{_size(free)} free" + (", which is little." if tight else "."),
-        tried,
-        str(told.get("folder", "")) + (f", and {told['also_to']}" if told.get("also_to") else ""),
-        f"The last try failed: {failed}." if failed else "",
+        kept=True,
+        alarm=late or tight or bad or bool(failed),
+        last=last,
+        free=""
+        if free is None
+        else f"{_size(free)} free" + (", which is little." if tight else "."),
+        drill=tried,
+        where=str(told.get("folder", ""))
+        + (f", and {told['also_to']}" if told.get("also_to") else ""),
+        failed=f"The last try failed: {failed}." if failed else "",
     )

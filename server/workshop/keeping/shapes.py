@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Keeping:
     """How the backups stand, in words ready to be read; ``kept`` is False where nobody keeps any, as in
     a demo. ``alarm``: something has to be done about it."""

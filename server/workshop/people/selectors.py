@@ -14,15 +14,15 @@ from .shapes import OwnPage, People, PersonLine, WelcomePage
 
 def line(row: Person) -> PersonLine:
     return PersonLine(
-        row.pk,
-        row.username,
-        row.name,
-        cast(RoleWord, row.role),
-        list(row.qualifications),
-        row.is_active,
-        not row.has_usable_password(),
-        bool(row.pin),
-        row.version,
+        id=row.pk,
+        username=row.username,
+        name=row.name,
+        role=cast(RoleWord, row.role),
+        qualifications=list(row.qualifications),
+        active=row.is_active,
+        waits=not row.has_usable_password(),
+        has_pin=bool(row.pin),
+        version=row.version,
     )
 
 
@@ -35,16 +35,16 @@ def people(actor: Person) -> People:
 
 def own(person: Person) -> OwnPage:
     return OwnPage(
-        person.username,
-        person.name,
-        cast(RoleWord, person.role),
-        list(person.qualifications),
-        person.volume_unit,
-        person.torque_unit,
-        person.ounces,
-        list(VOLUMES),
-        list(TORQUES),
-        bool(person.pin),
+        username=person.username,
+        name=person.name,
+        role=cast(RoleWord, person.role),
+        qualifications=list(person.qualifications),
+        volume_unit=person.volume_unit,
+        torque_unit=person.torque_unit,
+        ounces=person.ounces,
+        volume_units=list(VOLUMES),
+        torque_units=list(TORQUES),
+        has_pin=bool(person.pin),
     )
 
 

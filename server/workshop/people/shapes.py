@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from workshop.shapes import RoleWord, upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PersonLine:
     """Somebody who works here, or did; ``waits``: nobody has chosen a password under that name yet."""
 
@@ -26,7 +26,7 @@ class People:
     qualifications: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewPerson:
     """``id`` is the client's, of this act: sent again, it adds nobody twice."""
 
@@ -37,7 +37,7 @@ class NewPerson:
     qualifications: list[str] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ChangedPerson:
     """What a lead changes of somebody; ``version`` is the one it replaces."""
 
@@ -88,7 +88,7 @@ class OwnUnits:
     ounces: str = upto(8, blank=True)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OwnPage:
     """What everyone sees and changes of themselves."""
 

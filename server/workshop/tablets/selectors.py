@@ -7,11 +7,11 @@ from .shapes import Doorway, Face, TabletLine
 
 def line(row: Tablet, here: Tablet | None) -> TabletLine:
     return TabletLine(
-        str(row.pk),
-        row.name,
-        row.paired_by.name,
-        days.day_of(row.paired_at).isoformat(),
-        here is not None and row.pk == here.pk,
+        id=str(row.pk),
+        name=row.name,
+        paired_by=row.paired_by.name,
+        paired_on=days.day_of(row.paired_at).isoformat(),
+        here=here is not None and row.pk == here.pk,
     )
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from workshop.shapes import upto
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TabletLine:
     """A tablet that belongs to a bench; ``here``: it is the one that asks."""
 

@@ -67,18 +67,20 @@ class Loader:
             opened = f"{self._ago(bottle['days'])}" if "days" in bottle else ""
             one = str(uuid5(NAMESPACE_URL, f"demo/bottle/{number}"))
             form = BottleForm(
-                one,
-                one,
-                fluids[bottle["fluid"]],
-                0,
-                bottle["size"],
-                bottle.get("left", ""),
-                opened,
+                act=one,
+                id=one,
+                fluid=fluids[bottle["fluid"]],
+                version=0,
+                size=bottle["size"],
+                left=bottle.get("left", ""),
+                opened_on=opened,
             )
             save_bottle(form, actor=self.mira, today=self.today)
         for name, count in DATA["seals"].items():
             act = str(uuid5(NAMESPACE_URL, f"demo/seal/{name}"))
-            save_seals(SealForm(act, name, f"{count}"), actor=self.mira, today=self.today)
+            save_seals(
+                SealForm(act=act, name=name, count=f"{count}"), actor=self.mira, today=self.today
+            )
 
     def _ago(self, days: int) -> date:
         return self.today - timedelta(days=days)
@@ -130,16 +132,22 @@ class Loader:
             return
         parts = tuple(
             Part(
-                Form(form),
-                Matter(matter),
-                Decimal(str(share)),
-                Decimal("0.5") if form == "slivers" else None,
+                form=Form(form),
+                matter=Matter(matter),
+                share=Decimal(str(share)),
+                largest_mm=Decimal("0.5") if form == "slivers" else None,
             )
             for form, matter, share in past.parts
         )
         since = Decimal(past.km - wiped_at)
         looks = frozenset(OilLook(look) for look in past.oil)
-        seen = Observation(reservoir.kind, parts, looks, since, past.first)
+        seen = Observation(
+            reservoir=reservoir.kind,
+            parts=parts,
+            oil=looks,
+            km_since_wiped=since,
+            first_service=past.first,
+        )
         keep_finding(
             bike,
             past.tank,

@@ -3,6 +3,7 @@
 import json
 from datetime import date
 from decimal import Decimal
+from functools import partial
 from random import Random
 from typing import Any
 from uuid import UUID
@@ -59,7 +60,7 @@ CHOICES = (
 def _rows(sql: str, *values: Any) -> list[tuple[Any, ...]]:
     with connection.cursor() as cursor:
         cursor.execute(sql, values)
-        return cursor.fetchall()
+        return list(cursor.fetchall())
 
 
 def bare_ledger() -> str:
@@ -142,7 +143,7 @@ class Command(BaseCommand):
             ("a history", f"/api/bikes/{bike}/wear/gearbox/", lambda: bare_history(bike)),
         ):
             assert client.get(url).status_code == 200
-            page, least = best(lambda url=url: client.get(url), 15), best(bare, 15)
+            page, least = best(partial(client.get, url), 15), best(bare, 15)
             self.stdout.write(
                 f"{name}, {size} bikes, {found} findings: {page:.1f} ms, bare SQL {least:.1f} ms "
                 f"({page / least:.2f}x)"

@@ -6,6 +6,7 @@ import time
 from collections.abc import Callable
 from datetime import timedelta
 from decimal import Decimal
+from functools import partial
 from typing import Any
 from uuid import uuid4
 
@@ -127,10 +128,11 @@ class Command(BaseCommand):
         took = []
         for seen, choice in (("", "half the book"), ("half the book", "")):
             body = {**told, "choice": choice, "seen": seen, "bike": ""}
-            for ask in (
-                lambda body=body: lead.put("/api/schools/", body, content_type="application/json"),
-                lambda: lead.get("/api/ward/"),
-            ):
+            asks: tuple[Callable[[], Any], ...] = (
+                partial(lead.put, "/api/schools/", body, content_type="application/json"),
+                partial(lead.get, "/api/ward/"),
+            )
+            for ask in asks:
                 begun = time.perf_counter()
                 if ask().status_code >= 300:
                     raise CommandError("no school was chosen")

@@ -18,8 +18,8 @@ from visits.models import Service, TopUp
 from workshop import days
 from workshop.models import Person
 
-FINE = (Part(Form.PASTE, Matter.STEEL, Decimal("0.2")),)
-COARSE = (*FINE, Part(Form.FLAKES, Matter.STEEL, Decimal("0.1")))
+FINE = (Part(form=Form.PASTE, matter=Matter.STEEL, share=Decimal("0.2")),)
+COARSE = (*FINE, Part(form=Form.FLAKES, matter=Matter.STEEL, share=Decimal("0.1")))
 
 
 class WearCase(WorkshopTestCase):
@@ -40,7 +40,13 @@ class WearCase(WorkshopTestCase):
         return keep_finding(
             bike,
             "gearbox",
-            Observation(ReservoirKind.GEARBOX, parts, frozenset(), Decimal(8000), False),
+            Observation(
+                reservoir=ReservoirKind.GEARBOX,
+                parts=parts,
+                oil=frozenset(),
+                km_since_wiped=Decimal(8000),
+                first_service=False,
+            ),
             "",
             finding_id=uuid4(),
             found_on=self.today - timedelta(days=ago),

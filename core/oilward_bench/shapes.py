@@ -1,0 +1,376 @@
+"""What the bench answers: plain words and numbers, as they go over the wire."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from oilward_core.bench import Status
+from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
+from oilward_core.drained import Warmth
+from oilward_core.fill import Action
+from oilward_core.runsheet import Aside, Ask, Pose, WaitsFor
+
+VisitState = Literal["open", "signed", "left"]
+
+
+@dataclass(frozen=True)
+class Why:
+    """One step of an answer's why."""
+
+    rule: str
+    text: str
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlugPart:
+    """One kind of debris, for drawing on the plug tip."""
+
+    form: Form
+    matter: Matter
+    share: float
+    largest_mm: float | None
+    pile_mm: float | None
+
+
+@dataclass(frozen=True)
+class BikeName:
+    """Whose visit it is."""
+
+    id: str
+    name: str
+    model: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class EntryShape:
+    """Something that was recorded, its ``result`` in short; ``remembered``: later than it happened."""
+
+    id: str
+    kind: str
+    by: str
+    at: str
+    result: str
+    remembered: bool
+
+
+@dataclass(frozen=True)
+class SpotShape:
+    """A place on the bike map, shares of its width and height."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class MapPlug:
+    """A plug, filter or screw on the bike map."""
+
+    reservoir: str
+    reservoir_label: str
+    part: str
+    role: str
+    place: str
+    torque: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
+class MeasuredShape:
+    """A value taken as found and as left, and the kind of quantity it is."""
+
+    name: str
+    kind: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class TipShape:
+    """What somebody wrote down for whoever does this step next."""
+
+    text: str
+    tools: str
+    by: str
+    at: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class StepShape:
+    """A step as the bench shows it. ``whose``: what its ``reservoir`` is called, empty for the whole
+    bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of values
+    nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
+    in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
+    ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
+    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one
+    at ``tip_at``; ``hands`` what a second person does, if one is needed; ``tilts``: the bike may be
+    tilted here; ``stood``: how its level can have stood as it came; ``drained``: what came out is
+    measured here; ``regrade``: a second reading of it may count instead."""
+
+    id: str
+    reservoir: str
+    whose: str
+    kind: Ask
+    title: str
+    instruction: str
+    caution: str
+    place: str
+    minutes: float | None
+    items: list[str]
+    options: list[str]
+    skippable: bool
+    full: bool
+    round: int
+    status: Status
+    remark: str
+    started_at: str | None
+    ends_at: str | None
+    entry: EntryShape | None
+    spot: SpotShape | None
+    unchecked: list[str]
+    path: str
+    draws: bool
+    turn: str
+    measured: list[MeasuredShape]
+    unmet: list[str]
+    not_before: str | None
+    reopened: bool
+    taken_by: str
+    tip: TipShape | None
+    tip_at: str
+    hands: str
+    tilts: bool
+    stood: list[str]
+    drained: bool
+    regrade: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class CoachShape:
+    """What the coach says: ``amount`` is ready for the input field, ``bottles`` is the same in
+    bottles, for drawing them."""
+
+    action: Action
+    words: str
+    belief: str
+    amount: str
+    bottles: float
+    causes: list[str]
+    reasons: list[Why]
+
+
+@dataclass(frozen=True, kw_only=True)
+class WrenchShape:
+    """A wrench that fits, with the mark to set. Scale numbers are in its own unit."""
+
+    id: str
+    name: str
+    unit: str
+    setting: str
+    converted: str
+    scale_low: float
+    scale_high: float
+    band_low: float
+    band_high: float
+    mark: float
+    simulated: bool
+    reasons: list[Why]
+
+
+@dataclass(frozen=True, kw_only=True)
+class TorqueShape:
+    """The wrench card: the aim in the manual's words, and the wrenches that fit, best first."""
+
+    manual: str
+    aim: str
+    reading: str
+    verdict: str
+    action: str
+    wrenches: list[WrenchShape]
+    reasons: list[Why]
+
+
+@dataclass(frozen=True, kw_only=True)
+class GaugeShape:
+    """What a level is read on, ``between`` its marks in words, ``target`` as a share of them."""
+
+    name: str
+    attitude: str
+    between: str
+    target: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class VerdictShape:
+    """What the rules make of a finding: ``confirm`` tests that would make sure, ``changes`` what would
+    have changed it."""
+
+    level: LevelWord
+    origin: str
+    action: str
+    parts: list[PlugPart]
+    rules: list[Why]
+    confirm: list[str]
+    changes: list[str]
+
+
+@dataclass(frozen=True, kw_only=True)
+class FindingWords:
+    """What a plug and its oil can show, in the order it is offered, and how warm oil can be."""
+
+    forms: list[Form]
+    matters: list[Matter]
+    looks: list[OilLook]
+    smells: list[OilLook]
+    places: list[Place]
+    warmths: list[Warmth]
+
+
+@dataclass(frozen=True, kw_only=True)
+class StandingShape:
+    """How one part stands, since when (``at``) and by whom."""
+
+    part: str
+    word: str
+    open: bool
+    by: str
+    at: str
+
+
+@dataclass(frozen=True)
+class FluidChoice:
+    """A fluid that fits, with what stands of it on the shelf in words."""
+
+    name: str
+    stock: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class TaskShape:
+    """One reservoir of a visit as it stands. ``may_leave``: nothing of it has been opened, so it can
+    be taken out again; ``expected_out`` is what should come out of it."""
+
+    key: str
+    label: str
+    kind: str
+    variant: str
+    fluid: str
+    fluids: list[FluidChoice]
+    capacity: str
+    drained: str
+    added: str
+    expected_out: str
+    prefill: str
+    stopped: str
+    coach: CoachShape | None
+    torque: TorqueShape | None
+    gauge: GaugeShape | None
+    verdict: VerdictShape | None
+    standing: list[StandingShape]
+    not_learned: str
+    may_leave: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class StopShape:
+    """Something that should not have happened, until somebody says what was found of it; ``hold``: a
+    finding says so, and only a lead lifts it."""
+
+    entry: str
+    step: str
+    text: str
+    hold: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class WaitsShape:
+    """What a visit waits for, in words, since when, and who said so."""
+
+    step: str
+    words: str
+    since: str
+    by: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PoseShape:
+    """A way to stand, in words as well, whether it can be strapped down so (``straps``), and what to be
+    careful of when it is not."""
+
+    pose: Pose
+    words: str
+    straps: bool
+    caution: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class StanceShape:
+    """How the bike stands, in words as well, since when, and who said so; ``caution`` as long as it
+    is not strapped down."""
+
+    pose: Pose
+    strapped: bool
+    caution: str
+    words: str
+    by: str
+    since: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class HandsShape:
+    """A second pair of hands that is called for, or lent; ``what`` they do, if the step says it."""
+
+    step: str
+    title: str
+    what: str
+    by: str
+    since: str
+    lent_by: str
+
+
+@dataclass(frozen=True)
+class OpenPointShape:
+    """Something that must not be forgotten; ``touch``: whoever takes over puts a hand on it."""
+
+    text: str
+    touch: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunSheet:
+    """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
+    odometer really showed, where a closed visit was signed on another reading; ``open_points`` what is
+    open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last,
+    ``asides`` the kinds of entries that are no work at their step, ``handed_back`` why the bike goes
+    back to its owner, not to be ridden."""
+
+    id: str
+    state: VisitState
+    bike: BikeName
+    title: str
+    sheet_version: int
+    odometer: str
+    now: str
+    seconds_per_minute: float
+    tasks: list[TaskShape]
+    steps: list[StepShape]
+    focus: str | None
+    stops: list[StopShape]
+    ready_to_sign: bool
+    may_leave: bool
+    words: FindingWords
+    closed_by: str
+    set_aside: list[EntryShape]
+    layout: str
+    plugs: list[MapPlug]
+    corrected: str
+    waits: WaitsShape | None
+    open_points: list[OpenPointShape]
+    in_hands_of: str
+    waits_for: list[WaitsFor]
+    stance: StanceShape | None
+    hands: HandsShape | None
+    poses: list[PoseShape]
+    asides: list[Aside]
+    wants: str
+    ride_in: str
+    ride_out: str
+    handed_back: str

@@ -1,0 +1,76 @@
+"""A step of a visit, as the bench shows it."""
+
+from collections.abc import Mapping
+
+from oilward_core.bench import Entry, Speaker, StepState, may_regrade, result
+from oilward_core.runsheet import Name
+from oilward_core.spec import Spot
+
+from .shapes import EntryShape, MeasuredShape, SpotShape, StepShape, TipShape
+
+
+def entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
+    """Something that was recorded, in short."""
+    remembered = core.data.get("remembered") is True
+    said = result(core, speaks)
+    return EntryShape(
+        id=core.id,
+        kind=core.kind,
+        by=core.by,
+        at=core.at.isoformat(),
+        result=said,
+        remembered=remembered,
+    )
+
+
+def step_shape(
+    state: StepState,
+    labels: Mapping[str, str],
+    tips: Mapping[str, TipShape],
+    speaks: Speaker,
+    mentor: str | None,
+) -> StepShape:
+    """A step with where it stands; ``mentor`` is whoever may read a plug anew."""
+    step = state.step
+    return StepShape(
+        id=str(step.id),
+        reservoir=step.id.reservoir,
+        whose=labels.get(step.id.reservoir, ""),
+        kind=step.ask,
+        title=step.title,
+        instruction=step.instruction,
+        caution=step.caution,
+        place=step.place,
+        minutes=None if step.minutes is None else float(step.minutes),
+        items=list(step.items) or [place.label for place in step.places],
+        options=list(step.options),
+        skippable=step.skippable,
+        full=step.full,
+        round=step.id.round,
+        status=state.status,
+        remark=state.remark,
+        started_at=state.started_at.isoformat() if state.started_at else None,
+        ends_at=state.ends_at.isoformat() if state.ends_at else None,
+        entry=entry_shape(state.entry, speaks) if state.entry else None,
+        spot=_spot(step.spot),
+        unchecked=list(step.unchecked),
+        path=str(step.path) if step.path else "",
+        draws=step.draws,
+        turn=step.turn,
+        measured=[MeasuredShape(one.name, one.kind) for one in step.measured],
+        unmet=list(state.unmet),
+        not_before=state.not_before.isoformat() if state.not_before else None,
+        reopened=state.reopened,
+        taken_by=state.taken_by,
+        tip=tips.get(step.id.place),
+        tip_at=step.id.place_words or step.title,
+        hands=step.hands,
+        tilts=step.tilts,
+        stood=list(step.stood),
+        drained=step.name == Name.MEASURE,
+        regrade=mentor is not None and may_regrade(state, mentor),
+    )
+
+
+def _spot(found: Spot | None) -> SpotShape | None:
+    return SpotShape(float(found.x), float(found.y)) if found else None

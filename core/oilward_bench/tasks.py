@@ -1,0 +1,167 @@
+"""How each reservoir of a visit stands, as the bench shows it."""
+
+from collections.abc import Iterable
+from decimal import Decimal
+
+from oilward_core.bench import (
+    Closing,
+    Entry,
+    Sheet,
+    Speaker,
+    TaskClosing,
+    TaskState,
+    TorqueCard,
+    observed,
+    part_from,
+    standing,
+)
+from oilward_core.debris import Otherwise, Verdict, would_change
+from oilward_core.drained import expected_out
+from oilward_core.fill import say, say_belief
+from oilward_core.quantity import convert, show, show_range
+from oilward_core.runsheet import Name, StepId, TaskPlan
+from oilward_core.spec import ReservoirSpec
+from oilward_core.torque import WrenchSetting
+
+from .plugs import on_plug
+from .reasons import whys
+from .shapes import (
+    CoachShape,
+    FluidChoice,
+    GaugeShape,
+    StandingShape,
+    TaskShape,
+    TorqueShape,
+    VerdictShape,
+    WrenchShape,
+)
+
+
+def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape | None:
+    advice, bottle = stands.advice, one.bottle_ml
+    if advice is None:
+        return None
+    unit = speaks.volume if speaks.volume != "l" else "ml"
+    return CoachShape(
+        action=advice.action,
+        words=say(advice, speaks.volume, bottle),
+        belief=say_belief(advice.belief, speaks.volume),
+        amount=show(advice.ml, unit) if advice.action in ("pour", "remove") else "",
+        bottles=float(advice.ml / bottle) if bottle and advice.action == "pour" else 0.0,
+        causes=list(advice.causes),
+        reasons=whys(advice.reasons),
+    )
+
+
+def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
+    wrench = chosen.wrench
+    unit = wrench.unit
+    low, high = card.low * chosen.factor, card.high * chosen.factor
+    return WrenchShape(
+        id=wrench.id,
+        name=wrench.name,
+        unit=unit,
+        setting=f"{chosen.scale.normalize():f} {unit}",
+        converted="" if unit == manual and chosen.factor == 1 else show_range(low, high, unit),
+        scale_low=float(wrench.low),
+        scale_high=float(wrench.high),
+        band_low=float(convert(low, unit)),
+        band_high=float(convert(high, unit)),
+        mark=float(chosen.scale),
+        simulated=wrench.simulated,
+        reasons=whys(chosen.reasons),
+    )
+
+
+def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> TorqueShape | None:
+    plug = spec.fastener("drain plug")
+    if card is None or plug is None or plug.torque is None:
+        return None
+    judged = card.verdict
+    return TorqueShape(
+        manual=plug.torque.text,
+        aim=show(card.aim.value, speaks.torque),
+        reading="" if card.reading is None else show(card.reading, speaks.torque),
+        verdict=judged.verdict if judged else "",
+        action=judged.action if judged else "",
+        wrenches=[_wrench(chosen, card, plug.torque.unit) for chosen in card.wrenches],
+        reasons=whys(card.aim.reasons),
+    )
+
+
+def _verdict(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
+    found = stands.finding
+    state = sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
+    if found is None or state is None or state.entry is None:
+        return None
+    return verdict_shape(found, state.entry, would_change(observed(plan, state.entry)))
+
+
+def verdict_shape(found: Verdict, entry: Entry, changes: Iterable[Otherwise]) -> VerdictShape:
+    """What the rules make of a finding, and what would have changed it."""
+    return VerdictShape(
+        level=found.level.word,
+        origin=found.origin,
+        action=found.action,
+        parts=on_plug(part_from(part) for part in entry.data["parts"]),
+        rules=whys(found.reasons),
+        confirm=list(found.confirm),
+        changes=[one.words for one in changes],
+    )
+
+
+def _gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
+    if spec.level is None:
+        return None
+    between = show(spec.level.between_marks, speaks.volume)
+    return GaugeShape(
+        name=spec.level.gauge,
+        attitude=spec.level.attitude,
+        between=between,
+        target=float(spec.level.target),
+    )
+
+
+def _volume(ml: Decimal | None, speaks: Speaker) -> str:
+    return "" if ml is None else show(ml, speaks.volume)
+
+
+def task_shape(
+    one: TaskClosing, closed: Closing, fluids: list[FluidChoice], speaks: Speaker
+) -> TaskShape:
+    """One reservoir of a visit as it stands."""
+    spec, sheet = one.plan.reservoir, closed.sheet
+    stands = sheet.task(spec.key) or TaskState(key=spec.key)
+    return TaskShape(
+        key=spec.key,
+        label=spec.label,
+        kind=spec.kind.value,
+        variant=one.plan.variant.value if spec.facts.drained else "",
+        fluid=one.fluid,
+        fluids=fluids,
+        capacity=_volume(one.plan.capacity, speaks),
+        drained=_volume(stands.drained, speaks),
+        added=_volume(stands.added, speaks) if stands.added else "",
+        expected_out=_volume(_should_come_out(one.plan), speaks),
+        prefill=_volume(spec.prefill or None, speaks),
+        stopped=stands.stopped,
+        coach=_coach(one, stands, speaks),
+        torque=_torque(stands.torque, spec, speaks),
+        gauge=_gauge(spec, speaks),
+        verdict=_verdict(one.plan, stands, sheet),
+        standing=[
+            StandingShape(part=s.part, word=s.word, open=s.open, by=s.by, at=s.at)
+            for s in standing(sheet, spec.key, speaks)
+        ],
+        not_learned=one.not_learned,
+        may_leave=not stands.opened,
+    )
+
+
+def _should_come_out(plan: TaskPlan) -> Decimal | None:
+    """To the next 10 ml: nobody reads a jug finer."""
+    if not plan.reservoir.facts.drained:
+        return None
+    if plan.put_in is None:
+        return plan.capacity
+    return round(expected_out(plan.put_in, plan.outs).value, -1)
