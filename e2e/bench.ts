@@ -1,5 +1,5 @@
 import { expect, type Browser, type Locator, type Page } from "@playwright/test";
-import { dayWords } from "../web/src/workshop/days";
+import { dayWords } from "../web/src/ui/days";
 
 export async function signIn(page: Page, name = "mira"): Promise<void> {
   await page.goto("/");

@@ -11,8 +11,8 @@ import { wishFor } from "../web/src/planning/wishes";
 import { dropDraft, hasDraft, keepDraft, keptDraft } from "../web/src/visits/draft";
 import { remaining } from "../web/src/visits/remaining";
 import { runOut } from "../web/src/visits/useCall";
-import { byBeginning } from "../web/src/workshop/byBeginning";
-import { dayWords, earlierToday, momentWords, monthWords } from "../web/src/workshop/days";
+import { byBeginning } from "../web/src/ui/byBeginning";
+import { dayWords, earlierToday, momentWords, monthWords } from "../web/src/ui/days";
 
 /** What the client computes for drawing and telling the time; no server, no browser. */
 

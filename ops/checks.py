@@ -56,7 +56,7 @@ FORMATS = ROOT / "docs/formats"
 
 def _make_formats() -> str:
     """The published schemas; tests of the core hold them against the code."""
-    from oilward_core.spec import schema
+    from oilward_core.exchange import schema
     from oilward_core.usedoil import lab_schema
 
     for name, made in (("spec-sheet", schema()), ("lab-report", lab_schema())):

@@ -139,9 +139,12 @@ def browser_tests(
 
 def test(words: list[str]) -> int:
     """All of it, or the parts named: check, core, server, browser; behind them what to run of the
-    server's tests (labels) and of the browser's journeys (file or title)."""
+    server's tests (labels) and of the browser's journeys (file or title). ``wide`` tries new and
+    many more inputs where they are drawn at random: before a release, not at every change."""
+    if "wide" in words:
+        os.environ["OILWARD_PROPERTIES"] = "wide"
     wanted = [word for word in words if word in PARTS] or list(PARTS)
-    named = [word for word in words if word not in PARTS]
+    named = [word for word in words if word not in (*PARTS, "wide")]
     total = Count()
     if "check" in wanted:
         print("· Checks", flush=True)

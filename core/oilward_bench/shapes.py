@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from oilward_core.bench import Status
+from oilward_core.bench import EntryKind, Status
+from oilward_core.codes.debris import Warmth
 from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
-from oilward_core.drained import Warmth
 from oilward_core.fill import Action
-from oilward_core.runsheet import Aside, Ask, Pose, WaitsFor
+from oilward_core.runsheet import Ask, Pose
 
 VisitState = Literal["open", "signed", "left"]
 
@@ -33,6 +33,14 @@ class PlugPart:
 
 
 @dataclass(frozen=True)
+class OptionShape:
+    """Something to choose or to tick: its code, which is sent, and what it is called."""
+
+    code: str
+    words: str
+
+
+@dataclass(frozen=True)
 class BikeName:
     """Whose visit it is."""
 
@@ -46,7 +54,7 @@ class EntryShape:
     """Something that was recorded, its ``result`` in short; ``remembered``: later than it happened."""
 
     id: str
-    kind: str
+    kind: EntryKind
     by: str
     at: str
     result: str
@@ -96,14 +104,15 @@ class TipShape:
 @dataclass(frozen=True, kw_only=True)
 class StepShape:
     """A step as the bench shows it. ``whose``: what its ``reservoir`` is called, empty for the whole
-    bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of values
-    nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not poured
-    in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step waits for;
-    ``not_before`` when what it waits for is over; ``reopened``: it was done, and something undid it;
-    ``taken_by`` who has it in hand, if somebody said so; ``tip`` what helped the last one
-    at ``tip_at``; ``hands`` what a second person does, if one is needed; ``tilts``: the bike may be
-    tilted here; ``stood``: how its level can have stood as it came; ``drained``: what came out is
-    measured here; ``regrade``: a second reading of it may count instead."""
+    bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of
+    values nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not
+    poured in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step
+    waits for; ``not_before`` when what it waits for is over; ``reopened``: it was done, and
+    something undid it; ``taken_by`` who has it in hand, if somebody said so, and as which person;
+    ``tip`` what helped the last one at ``tip_at``; ``hands`` what a second person does, if one is
+    needed; ``tilts``: the bike may be tilted here; ``stood``: how its level can have stood as it
+    came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
+    instead."""
 
     id: str
     reservoir: str
@@ -114,8 +123,8 @@ class StepShape:
     caution: str
     place: str
     minutes: float | None
-    items: list[str]
-    options: list[str]
+    items: list[OptionShape]
+    options: list[OptionShape]
     skippable: bool
     full: bool
     round: int
@@ -134,11 +143,12 @@ class StepShape:
     not_before: str | None
     reopened: bool
     taken_by: str
+    taken_by_who: str
     tip: TipShape | None
     tip_at: str
     hands: str
     tilts: bool
-    stood: list[str]
+    stood: list[OptionShape]
     drained: bool
     regrade: bool
 
@@ -153,7 +163,7 @@ class CoachShape:
     belief: str
     amount: str
     bottles: float
-    causes: list[str]
+    causes: list[OptionShape]
     reasons: list[Why]
 
 
@@ -322,14 +332,18 @@ class HandsShape:
     title: str
     what: str
     by: str
+    who: str
     since: str
     lent_by: str
+    lent_by_who: str
 
 
 @dataclass(frozen=True)
 class OpenPointShape:
-    """Something that must not be forgotten; ``touch``: whoever takes over puts a hand on it."""
+    """Something that must not be forgotten, by its code and in words; ``touch``: whoever takes over
+    puts a hand on it."""
 
+    code: str
     text: str
     touch: bool
 
@@ -365,11 +379,12 @@ class RunSheet:
     waits: WaitsShape | None
     open_points: list[OpenPointShape]
     in_hands_of: str
-    waits_for: list[WaitsFor]
+    in_hands_of_who: str
+    waits_for: list[OptionShape]
     stance: StanceShape | None
     hands: HandsShape | None
     poses: list[PoseShape]
-    asides: list[Aside]
+    asides: list[EntryKind]
     wants: str
     ride_in: str
     ride_out: str

@@ -6,19 +6,23 @@ from datetime import datetime
 from typing import Any
 
 from oilward_core.bench import (
+    ASIDES,
     Closing,
     Sheet,
     Speaker,
     Stance,
     Waits,
-    caution_of,
     next_words,
     open_points,
+    stance_words,
+    unstrapped,
     waits_for,
 )
+from oilward_core.codes.debris import Warmth
 from oilward_core.debris import SMELLS, Form, Matter, OilLook, Place
-from oilward_core.drained import Warmth
-from oilward_core.runsheet import Aside, Pose, TaskPlan, WaitsFor
+from oilward_core.runsheet import Pose, TaskPlan
+from oilward_core.said import bench as said
+from oilward_core.said import steps as words
 
 from .shapes import (
     BikeName,
@@ -27,6 +31,7 @@ from .shapes import (
     HandsShape,
     MapPlug,
     OpenPointShape,
+    OptionShape,
     PoseShape,
     RunSheet,
     StanceShape,
@@ -50,9 +55,7 @@ WORDS = FindingWords(
 
 def title(tasks: Iterable[TaskPlan]) -> str:
     """What a visit is about: its reservoirs by name, the first three of many."""
-    labels = [task.reservoir.label for task in tasks]
-    more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
-    return ", ".join(labels[:3]) + more
+    return said.about([task.reservoir.label for task in tasks])
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -116,17 +119,24 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
         corrected=about.corrected,
         waits=_waits(sheet.waits),
         open_points=[
-            OpenPointShape(point.text, point.touch) for point in open_points(plans, sheet)
+            OpenPointShape(point.code, point.text, point.touch)
+            for point in open_points(plans, sheet)
         ],
         in_hands_of=sheet.in_hands_of,
-        waits_for=list(WaitsFor),
+        in_hands_of_who=sheet.in_hands_of_who,
+        waits_for=[OptionShape(code, words) for code, words in said.WAITS.items()],
         stance=_stance(sheet.stance),
         hands=_hands(sheet),
         poses=[
-            PoseShape(pose=pose, words=pose.words, straps=pose.straps, caution=caution_of(pose))
+            PoseShape(
+                pose=pose,
+                words=words.stands(pose),
+                straps=pose.straps,
+                caution=unstrapped(pose),
+            )
             for pose in Pose
         ],
-        asides=list(Aside),
+        asides=list(ASIDES),
         wants=about.wants,
         ride_in=about.ride_in,
         ride_out=about.ride_out,
@@ -146,12 +156,12 @@ def _stance(stance: Stance | None) -> StanceShape | None:
     if stance is None:
         return None
     since = stance.at.isoformat()
-    caution = "" if stance.strapped else caution_of(stance.pose)
+    caution = "" if stance.strapped else unstrapped(stance.pose)
     return StanceShape(
         pose=stance.pose,
         strapped=stance.strapped,
         caution=caution,
-        words=stance.words,
+        words=stance_words(stance),
         by=stance.by,
         since=since,
     )
@@ -164,7 +174,14 @@ def _hands(sheet: Sheet) -> HandsShape | None:
     state, since = sheet.step(hands.step), hands.since.isoformat()
     title, what = (state.step.title, state.step.hands) if state else ("", "")
     return HandsShape(
-        step=hands.step, title=title, what=what, by=hands.by, since=since, lent_by=hands.lent_by
+        step=hands.step,
+        title=title,
+        what=what,
+        by=hands.by,
+        who=hands.who,
+        since=since,
+        lent_by=hands.lent_by,
+        lent_by_who=hands.lent_by_who,
     )
 
 
@@ -176,7 +193,7 @@ def in_short(sheet: Sheet, tasks: Iterable[TaskPlan]) -> dict[str, Any]:
         "step": next_words(sheet),
         "ends_at": ends.isoformat() if ends else None,
         "since": sheet.waits.since.isoformat() if sheet.waits else None,
-        "hands": {"by": hands.by, "since": hands.since.isoformat()}
+        "hands": {"by": hands.by, "who": hands.who, "since": hands.since.isoformat()}
         if hands and not hands.lent_by
         else None,
     }

@@ -1,17 +1,17 @@
 """A step of a visit, as the bench shows it."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from oilward_core.bench import Entry, Speaker, StepState, may_regrade, result
-from oilward_core.runsheet import Name
+from oilward_core.runsheet import Name, Option, StepId
+from oilward_core.said import steps as said
 from oilward_core.spec import Spot
 
-from .shapes import EntryShape, MeasuredShape, SpotShape, StepShape, TipShape
+from .shapes import EntryShape, MeasuredShape, OptionShape, SpotShape, StepShape, TipShape
 
 
 def entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
     """Something that was recorded, in short."""
-    remembered = core.data.get("remembered") is True
     said = result(core, speaks)
     return EntryShape(
         id=core.id,
@@ -19,8 +19,18 @@ def entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
         by=core.by,
         at=core.at.isoformat(),
         result=said,
-        remembered=remembered,
+        remembered=core.remembered,
     )
+
+
+def options(found: Iterable[Option]) -> list[OptionShape]:
+    """What is to be chosen or ticked."""
+    return [OptionShape(one.code, one.words) for one in found]
+
+
+def _tip_at(step: StepId) -> str:
+    """The fastener a tip at a step is about; empty where it is about none."""
+    return said.tip_at(step.reservoir, step.fastener) if step.fastener else ""
 
 
 def step_shape(
@@ -39,11 +49,12 @@ def step_shape(
         kind=step.ask,
         title=step.title,
         instruction=step.instruction,
-        caution=step.caution,
+        caution=state.caution,
         place=step.place,
         minutes=None if step.minutes is None else float(step.minutes),
-        items=list(step.items) or [place.label for place in step.places],
-        options=list(step.options),
+        items=options(step.items)
+        or [OptionShape(place.code, place.label) for place in step.places],
+        options=options(step.options),
         skippable=step.skippable,
         full=step.full,
         round=step.id.round,
@@ -58,15 +69,16 @@ def step_shape(
         draws=step.draws,
         turn=step.turn,
         measured=[MeasuredShape(one.name, one.kind) for one in step.measured],
-        unmet=list(state.unmet),
+        unmet=list(dict.fromkeys(one.words for one in state.unmet)),
         not_before=state.not_before.isoformat() if state.not_before else None,
         reopened=state.reopened,
         taken_by=state.taken_by,
+        taken_by_who=state.taken_by_who,
         tip=tips.get(step.id.place),
-        tip_at=step.id.place_words or step.title,
+        tip_at=_tip_at(step.id) or step.title,
         hands=step.hands,
         tilts=step.tilts,
-        stood=list(step.stood),
+        stood=options(step.stood),
         drained=step.name == Name.MEASURE,
         regrade=mentor is not None and may_regrade(state, mentor),
     )

@@ -5,22 +5,22 @@ from decimal import Decimal
 
 from oilward_core.bench import (
     Closing,
-    Entry,
+    Graded,
     Sheet,
     Speaker,
     TaskClosing,
     TaskState,
     TorqueCard,
     observed,
-    part_from,
     standing,
 )
-from oilward_core.debris import Otherwise, Verdict, would_change
+from oilward_core.debris import Otherwise, Part, Verdict, would_change
 from oilward_core.drained import expected_out
 from oilward_core.fill import say, say_belief
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.runsheet import Name, StepId, TaskPlan
-from oilward_core.spec import ReservoirSpec
+from oilward_core.said import fill as said
+from oilward_core.spec import ReservoirSpec, Role
 from oilward_core.torque import WrenchSetting
 
 from .plugs import on_plug
@@ -29,6 +29,7 @@ from .shapes import (
     CoachShape,
     FluidChoice,
     GaugeShape,
+    OptionShape,
     StandingShape,
     TaskShape,
     TorqueShape,
@@ -48,7 +49,7 @@ def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape |
         belief=say_belief(advice.belief, speaks.volume),
         amount=show(advice.ml, unit) if advice.action in ("pour", "remove") else "",
         bottles=float(advice.ml / bottle) if bottle and advice.action == "pour" else 0.0,
-        causes=list(advice.causes),
+        causes=[OptionShape(cause, said.cause(cause)) for cause in advice.causes],
         reasons=whys(advice.reasons),
     )
 
@@ -74,7 +75,7 @@ def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape
 
 
 def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> TorqueShape | None:
-    plug = spec.fastener("drain plug")
+    plug = spec.fastener(Role.DRAIN_PLUG)
     if card is None or plug is None or plug.torque is None:
         return None
     judged = card.verdict
@@ -92,18 +93,21 @@ def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> To
 def _verdict(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> VerdictShape | None:
     found = stands.finding
     state = sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
-    if found is None or state is None or state.entry is None:
+    entry = state.entry if state else None
+    if found is None or entry is None or not isinstance(entry.data, Graded):
         return None
-    return verdict_shape(found, state.entry, would_change(observed(plan, state.entry)))
+    return verdict_shape(found, entry.data.parts, would_change(observed(plan, entry.data)))
 
 
-def verdict_shape(found: Verdict, entry: Entry, changes: Iterable[Otherwise]) -> VerdictShape:
+def verdict_shape(
+    found: Verdict, parts: Iterable[Part], changes: Iterable[Otherwise]
+) -> VerdictShape:
     """What the rules make of a finding, and what would have changed it."""
     return VerdictShape(
         level=found.level.word,
         origin=found.origin,
         action=found.action,
-        parts=on_plug(part_from(part) for part in entry.data["parts"]),
+        parts=on_plug(parts),
         rules=whys(found.reasons),
         confirm=list(found.confirm),
         changes=[one.words for one in changes],

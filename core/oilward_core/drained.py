@@ -8,24 +8,17 @@ common practice, no source.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
-from enum import StrEnum
 
-from .debris import OilLook
+from .codes.debris import OilLook, Warmth
+from .codes.options import Stood
 from .fluid.density import density_at, volume_at
 from .guard import Sound, guarded, whole_table
 from .quantity import show
+from .said import drained as said
 
 BASE_C = 20.0
 USUAL_DENSITY = Decimal(870)  # kg/m³ at 15 °C, where its data sheet says nothing
 UNLEARNED, SCATTER = 0.07, 0.03  # spread of the ratio before it is learned, and of one service
-
-
-class Warmth(StrEnum):
-    """How warm oil is to a gloved hand, where nobody holds a thermometer into it."""
-
-    COLD = "cold"
-    WARM = "hand-warm"
-    HOT = "hot"
 
 
 DEGREES: dict[Warmth, int] = whole_table(Warmth, {Warmth.COLD: 20, Warmth.WARM: 45, Warmth.HOT: 80})
@@ -89,40 +82,25 @@ def lost_per_1000(put_in: Decimal, drained: Decimal, km: Decimal) -> Decimal | N
     return (put_in - drained) / km * 1000 if km >= 200 else None
 
 
-LOW, BELOW_HALF, ABOVE_HALF, HIGH = "below low", "lower half", "upper half", "above high"
-LEVELS = (LOW, BELOW_HALF, ABOVE_HALF, HIGH)  # how a level stood as the bike came
-_LESS = {
-    LOW: "It stood low as it came: burnt or leaked.",
-    BELOW_HALF: "It had gone down as it came: burnt or leaked.",
-    ABOVE_HALF: "Yet the level was right as it came: not all out yet?",
-    HIGH: "Yet it stood high as it came: not all out yet?",
-    "": "Burnt, leaked or underfilled.",
-}
-_MORE = {
-    LOW: "Yet it stood low as it came: is all of it this oil?",
-    HIGH: "It stood high as it came: overfilled, water or fuel.",
-    "": "Overfilled, water or fuel.",
-}
+STOOD = tuple(Stood)  # how a level can have stood as the bike came
 
 
-def _why(short: bool, as_found: str, looks: Sequence[OilLook]) -> str:
+def _why(short: bool, stood: str, looks: Sequence[OilLook]) -> str:
     if not short and OilLook.MILKY in looks:
-        return "It is milky: water or coolant."
+        return said.MILKY
     if not short and OilLook.FUEL in looks:
-        return "It smells of fuel."
-    table = _LESS if short else _MORE
-    return table.get(as_found, table[""])
+        return said.FUEL
+    return said.why(short, next((one for one in Stood if one == stood), None))
 
 
 def _rates(put_in: Decimal, drained: Decimal, km: Decimal, earlier: Sequence[Out]) -> str:
-    """``90 ml per 1000 km are gone; 60 and 40 before``, the newest first."""
+    """How much goes missing on the way, and what it was before, the newest first."""
     now = lost_per_1000(put_in, drained, km)
     if now is None or now <= 0:
         return ""
     before = [lost_per_1000(one.put_in, one.drained, one.km) for one in earlier[-3:]]
-    said = [f"{round(max(rate, Decimal(0))):d}" for rate in reversed(before) if rate is not None]
-    then = f"; {' and '.join([', '.join(said[:-1]), said[-1]] if said[1:] else said)} before"
-    return f" {round(now):d} ml per 1000 km are gone{then if said else ''}."
+    lost = [f"{round(max(rate, Decimal(0))):d}" for rate in reversed(before) if rate is not None]
+    return said.rates(round(now), lost)
 
 
 @guarded
@@ -137,23 +115,14 @@ def drained_words(
     """What an amount at 20 °C means against what went in since the last service: as expected, or less or
     more and what it comes from; and how much goes missing on the way, with what it was before."""
     if not put_in:
-        return "Nothing on record to compare with."
+        return said.NO_RECORD
     should = expected_out(put_in, earlier)
     off = (drained - should.value) / put_in
     put, rates = show(put_in, "ml"), _rates(put_in, drained, km, earlier)
     # what is usual lies within two spreads of what was learned, or the 7 % before that
     usual = 2 * should.spread / put_in if earlier else Decimal(str(UNLEARNED))
+    gives_back = show(should.value, "ml")
     if abs(off) <= usual:
-        return f"As expected: {put} went in{_learned(should)}.{rates}"
-    than = f"the {put} put in"
-    if earlier:
-        than = f"the {show(should.value, 'ml')} this bike gives back of {put}"
-    more = "less" if off < 0 else "more"
+        return said.as_expected(put, gives_back if should.learned_from else "", rates)
     why = _why(off < 0, as_found, looks)
-    return f"{abs(off):.0%} {more} than {than}. {why}{rates}"
-
-
-def _learned(should: ExpectedOut) -> str:
-    if not should.learned_from:
-        return " last time"
-    return f", and this bike gives back {show(should.value, 'ml')} of it"
+    return said.otherwise(float(off), put, gives_back if earlier else "", why, rates)

@@ -9,10 +9,12 @@ from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
 
+from .codes.bench import Basis
 from .errors import Question
 from .guard import Sound, guarded
-from .quantity import UNITS, Kind, Measure, convert
+from .quantity import UNITS, Kind, Measure, convert, show
 from .quantity.display import to_decimal
+from .said import expected as said
 
 FAR = Decimal("0.30")  # of what is expected
 FAR_SPREADS = 4  # or so many times its spread, whichever is wider
@@ -36,13 +38,14 @@ COMMAS = (  # a number read with its comma in another place
 
 @dataclass(frozen=True, kw_only=True)
 class Expected(Sound):
-    """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``
-    and ``words`` that say where it comes from (``3.4 l went in last time``). ``less`` and ``more``
-    say what far less or more would mean; empty: that is not asked about."""
+    """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``; on
+    which ``basis``, and the ``amount`` it names in words (``3.4 l``). ``less`` and ``more`` say what far
+    less or more would mean; empty: that is not asked about."""
 
     value: Decimal
     spread: Decimal
-    words: str
+    basis: Basis
+    amount: str
     less: str = ""
     more: str = ""
 
@@ -51,13 +54,18 @@ class Expected(Sound):
         """How far off is still near."""
         return max(self.value * FAR, self.spread * FAR_SPREADS)
 
+    @property
+    def words(self) -> str:
+        """``3.4 l went in last time``."""
+        return said.expected(self.basis, self.amount)
+
 
 @dataclass(frozen=True)
 class Asked:
     """A question that was answered “it stands”: what was asked, and what was expected."""
 
     code: str
-    expected: str
+    expected: Expected
 
 
 def _near(value: Decimal, expected: Expected) -> bool:
@@ -75,43 +83,64 @@ def as_typed(number: Decimal, unit: str) -> str:
     return f"{round(number, 3).normalize():f} {unit}"
 
 
-def _meant(said: Measure, expected: Expected, far: bool) -> Iterator[tuple[Decimal, str]]:
+def _meant(measure: Measure, expected: Expected, far: bool) -> Iterator[tuple[Decimal, str]]:
     """Texts the same digits may have been meant as, each with how far off it would be; another place
     of the comma only where a ``far`` amount is worth asking about."""
-    number = convert(said.low, said.unit)
-    for name in _SPOKEN.get(said.kind, ()):
+    number = convert(measure.low, measure.unit)
+    for name in _SPOKEN.get(measure.kind, ()):
         value = to_decimal(Fraction(number) * UNITS[name].factor)
-        if name != said.unit and _explains(value, expected):
+        if name != measure.unit and _explains(value, expected):
             yield abs(value - expected.value), as_typed(number, name)
     for shift in COMMAS if far else ():
-        if _explains(said.low * shift, expected):
-            yield abs(said.low * shift - expected.value), as_typed(number * shift, said.unit)
+        if _explains(measure.low * shift, expected):
+            yield abs(measure.low * shift - expected.value), as_typed(number * shift, measure.unit)
 
 
-def as_said(said: Measure) -> str:
+def as_said(measure: Measure) -> str:
     """A single amount with its unit, as it is asked back: ``3.4 ml``."""
-    return as_typed(convert(said.low, said.unit), said.unit)
+    return as_typed(convert(measure.low, measure.unit), measure.unit)
 
 
 @guarded
-def hold_against(said: Measure, expected: Expected | None, sure: str = "") -> Asked | None:
+def hold_against(measure: Measure, expected: Expected | None, sure: str = "") -> Asked | None:
     """Hold a single amount against what is expected.
 
     None: it is near, or nothing is expected. ``sure`` is the text that was answered “it stands” to
     an earlier question (`as_said`); then the question comes back, to be kept with the entry. Raises
     the questions ``expected.slip`` and ``expected.far``.
     """
-    if expected is None or not expected.value or _near(said.low, expected):
+    if expected is None or not expected.value or _near(measure.low, expected):
         return None
-    own = as_said(said)
-    meaning = expected.less if said.low < expected.value else expected.more
-    best = min(_meant(said, expected, bool(meaning)), default=None)
+    own = as_said(measure)
+    meaning = expected.less if measure.low < expected.value else expected.more
+    best = min(_meant(measure, expected, bool(meaning)), default=None)
     if best is None and not meaning:
         return None
     code = "expected.far" if best is None else "expected.slip"
     if sure == own:
-        return Asked(code, expected.words)
+        return Asked(code, expected)
     options = [own] if best is None else [best[1], own]
     raise Question(
         code, said=own, expected=expected.words, meaning=meaning, options=options, sure=own
     )
+
+
+@guarded
+def hold_in(vessel: tuple[str, Decimal], ml: Decimal, unit: str, sure: str) -> None:
+    """Hold an amount, said in ``unit``, against its vessel: what that is called, and how many ml it
+    holds. Raises the question ``expected.vessel``, unless it was answered that it is right: in
+    several goes, then."""
+    words, most = vessel
+    if ml <= most:
+        return
+    own = as_typed(convert(ml, unit), unit)
+    if sure != own:
+        raise Question(
+            "expected.vessel",
+            field="amount",
+            said=own,
+            vessel=words,
+            most=show(most, "ml"),
+            options=[own],
+            sure=own,
+        )

@@ -11,10 +11,12 @@ from math import erf, exp, pi, sqrt
 from statistics import median, stdev
 from typing import Literal
 
+from .codes.fill import Cause, Contradiction
 from .errors import CoreError
-from .guard import Sound, guarded
+from .guard import Sound, guarded, whole_table
 from .quantity import bottle_words, convert, show
 from .reasons import Reason, Source
+from .said import fill as said
 
 Sight = Literal["seen", "below", "above"]
 Action = Literal["pour", "remove", "read", "done", "stop"]
@@ -69,9 +71,11 @@ class LevelReading(Sound):
 
 @dataclass(frozen=True)
 class CauseFound:
-    """The technician found why gauge and book disagree: from here the gauge is believed alone."""
+    """The technician found why gauge and book disagree, in ``words`` of their own where no code says
+    it: from here the gauge is believed alone."""
 
-    cause: str
+    cause: Cause
+    words: str = ""
 
 
 FillEvent = Poured | LevelReading | CauseFound
@@ -93,27 +97,18 @@ class Advice(Sound):
     ml: Decimal
     added: Decimal
     belief: Belief
-    causes: tuple[str, ...]
+    causes: tuple[Cause, ...]
     reasons: tuple[Reason, ...]
 
 
-CAUSES = {
-    "full early": (
-        "Old oil left in: was everything drained?",
-        "Bike in the wrong attitude for the gauge.",
-        "Read too soon: oil still running down.",
-    ),
-    "low late": (
-        "Leak, or the drain plug is not in.",
-        "Wrong capacity or unit on the spec sheet.",
-        "Filter not counted, or amount typed wrong.",
-    ),
-    "off": (
-        "Amount poured typed wrong.",
-        "Gauge misread, or dipstick seated differently.",
-        "Bike not standing as the spec sheet asks.",
-    ),
-}
+CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
+    Contradiction,
+    {
+        Contradiction.FULL_EARLY: (Cause.OLD_OIL, Cause.ATTITUDE, Cause.TOO_SOON),
+        Contradiction.LOW_LATE: (Cause.LEAK, Cause.CAPACITY, Cause.NOT_COUNTED),
+        Contradiction.OFF: (Cause.AMOUNT, Cause.MISREAD, Cause.NOT_AS_ASKED),
+    },
+)
 
 
 def _density(value: float) -> float:
@@ -161,12 +156,10 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
     if case.took:
         last = [float(take) for take in case.took[-3:]]
         spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
-        text = f"It took {', '.join(f'{take:.0f}' for take in last)} ml before; the median counts."
         learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
-        return learned, Reason("learned capacity", text, Source.HISTORY)
-    text = f"Book capacity {capacity:.0f} ml; about 3 % old oil stays in."
+        return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
     book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
-    return book, Reason("book capacity", text, Source.DEFINED)
+    return book, Reason("book capacity", said.book(capacity), Source.DEFINED)
 
 
 @guarded
@@ -190,39 +183,40 @@ class _State:
     trust_book: bool
     last: LevelReading | None
     poured_since: bool
-    contradiction: str
+    contradiction: Contradiction | None
     reasons: tuple[Reason, ...]
 
 
-def _contradiction(case: FillCase, gauge: Gauge, state: _State, reading: LevelReading) -> str:
+def _contradiction(
+    case: FillCase, gauge: Gauge, state: _State, reading: LevelReading
+) -> Contradiction | None:
     position = {"below": -0.01, "above": 1.01}.get(reading.sight, float(reading.position))
     low = position < float(gauge.target - IN_TOLERANCE)
     if state.trust_book and not low and state.added < FULL_EARLY * float(case.capacity):
-        return "full early"
+        return Contradiction.FULL_EARLY
     if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
-        return "low late"
+        return Contradiction.LOW_LATE
     measured, spread = _measure(gauge, state.added, position)
     off = measured - state.belief.mean
     beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
     # against what could be expected of this reading: its own scatter and the belief's together
-    return "off" if beyond and abs(off) > OFF * sqrt(spread**2 + state.belief.sd**2) else ""
+    far = beyond and abs(off) > OFF * sqrt(spread**2 + state.belief.sd**2)
+    return Contradiction.OFF if far else None
 
 
 def _learn(gauge: Gauge, state: _State, reading: LevelReading) -> tuple[Belief, Reason]:
     between, target = float(gauge.between_marks), float(gauge.target)
     if reading.sight == "below":
         belief = truncate_below(state.belief, state.added + target * between)
-        text = "Nothing in the glass: it takes at least the target's worth more."
+        text = said.BELOW
     elif reading.sight == "above":
         belief = truncate_above(state.belief, state.added + (target - 1) * between)
-        text = "Glass full to the top: too much is in."
+        text = said.ABOVE
     else:
-        measured, spread = _measure(gauge, state.added, float(reading.position))
+        position = float(reading.position)
+        measured, spread = _measure(gauge, state.added, position)
         belief = combine(state.belief, measured, spread)
-        text = (
-            f"Read {float(reading.position):.2f} of the glass with {state.added:.0f} ml in; "
-            f"marks are {between:.0f} ml apart, so it looks like {measured:.0f} ± {spread:.0f} ml in all."
-        )
+        text = said.reading(position, state.added, between, measured, spread)
     return belief, Reason("valid reading", text, Source.DEFINED)
 
 
@@ -230,8 +224,8 @@ def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _Stat
     if not reading.valid or case.gauge is None:
         return state
     contradiction = _contradiction(case, case.gauge, state, reading)
-    belief, reason = state.belief, Reason("contradiction", contradiction, Source.DEFINED)
-    if not contradiction:
+    belief, reason = state.belief, Reason("contradiction", contradiction or "", Source.DEFINED)
+    if contradiction is None:
         belief, reason = _learn(case.gauge, state, reading)
     return replace(
         state,
@@ -246,14 +240,16 @@ def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _Stat
 def _believe_gauge(case: FillCase, state: _State, event: CauseFound) -> _State:
     """Start again from the last reading alone, with the book no longer trusted."""
     wide = Belief(state.added, float(case.capacity))
-    reason = Reason("cause found", f"Cause found: {event.cause}", Source.HISTORY)
+    reason = Reason(
+        "cause found", said.cause_found(said.cause(event.cause, event.words)), Source.HISTORY
+    )
     fresh = _State(
         belief=wide,
         added=state.added,
         trust_book=False,
         last=None,
         poured_since=state.poured_since,
-        contradiction="",
+        contradiction=None,
         reasons=(reason,),
     )
     return _fold_reading(case, fresh, state.last) if state.last else fresh
@@ -267,7 +263,7 @@ def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
         trust_book=True,
         last=None,
         poured_since=False,
-        contradiction="",
+        contradiction=None,
         reasons=(reason,),
     )
     for event in events:
@@ -293,12 +289,13 @@ def _pour(case: FillCase, gauge: Gauge, state: _State) -> tuple[Decimal, Reason]
     gap = state.belief.mean - state.added
     safe = gap + (1 - target) * between - SAFE * state.belief.sd
     amount = min(gap, safe)
-    text = f"Expected gap {gap:.0f} ml; up to {safe:.0f} ml stays below the high mark in 99 of 100."
+    initial = ""
     if state.last is None and case.initial is not None:
         amount = min(amount, float(case.initial) - state.added)
-        text += f" The manual starts with {case.initial:f} ml."
+        initial = f"{case.initial:f}"
     if state.last and state.last.sight == "below":
         amount = max(amount, target * between)
+    text = said.gap(gap, safe, initial)
     return max(_floor(amount), Decimal(STEP)), Reason("safe pour", text, Source.DEFINED)
 
 
@@ -312,7 +309,7 @@ def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
 
 
 def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
-    causes = CAUSES[state.contradiction] if action == "stop" else ()
+    causes = CAUSES[state.contradiction] if action == "stop" and state.contradiction else ()
     reasons = (*state.reasons, why) if why else state.reasons
     return Advice(
         action=action,
@@ -328,7 +325,7 @@ def _advise_exact(case: FillCase, state: _State) -> Advice:
     rest = case.capacity - Decimal(str(round(state.added, 3)))
     why = Reason(
         "exact quantity",
-        f"Measure out all of {case.capacity:.0f} ml; no level to read.",
+        said.exact(f"{case.capacity:.0f}"),
         Source.MANUAL,
     )
     if abs(rest) <= case.capacity / 100:
@@ -360,7 +357,7 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
         reading.sight == "seen" and reading.position > case.gauge.target
     ):
         ml = _excess(case.gauge, state, reading)
-        why = Reason("overfilled", "Above the target: take the excess out.", Source.TRADE)
+        why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
         return _advise(state, "remove", ml, why)
     return _advise(state, "pour", *_pour(case, case.gauge, state))
 
@@ -371,19 +368,19 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
     ``Pour 330 ml (11.2 fl oz): 330 ml of a 1 l bottle.``
     """
     if advice.action == "done":
-        return f"Level is right. It took {show(advice.added, 'ml')}."
+        return said.done(show(advice.added, "ml"))
     if advice.action == "read":
-        return f"{show(advice.added, 'ml')} is in. Run it, let it settle, read the level."
+        return said.read(show(advice.added, "ml"))
     if advice.action == "stop":
-        return "Stop. Gauge and book disagree."
-    verb = "Pour" if advice.action == "pour" else "Take out"
-    own = f" ({show(advice.ml, unit)})" if unit != "ml" else ""
-    of_bottle = f": {bottle_words(advice.ml, bottle_ml)}" if bottle_ml and verb == "Pour" else ""
-    return f"{verb} {show(advice.ml, 'ml')}{own}{of_bottle}."
+        return said.DISAGREE
+    pours = advice.action == "pour"
+    own = show(advice.ml, unit) if unit != "ml" else ""
+    of_bottle = bottle_words(advice.ml, bottle_ml) if bottle_ml and pours else ""
+    return said.move(pours, show(advice.ml, "ml"), own, of_bottle)
 
 
 def say_belief(belief: Belief, unit: str) -> str:
     """The belief in words: ``I expect 2.62 ± 0.06 l in all.``"""
     shown = "l" if unit == "ml" else unit
     mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
-    return f"I expect {mean:.2f} ± {sd:.2f} {shown} in all."
+    return said.belief(f"{mean:.2f}", f"{sd:.2f}", shown)

@@ -4,6 +4,7 @@ many uses."""
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .codes.roles import Role
 from .guard import Sound
 from .schools import EVERY_THIRD, FILTER, Schools
 from .spec import ReservoirSpec, Variant
@@ -32,7 +33,7 @@ class Renewal(Sound):
 def filter_renewal(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> Renewal | None:
     """The filter, by the workshop's school or the sheet's own n-th; ``done`` are the variants of
     the services so far, oldest first. None where the reservoir has no filter to change."""
-    if Variant.WITH_FILTER not in spec.capacities and spec.fastener("filter") is None:
+    if Variant.WITH_FILTER not in spec.capacities and spec.fastener(Role.FILTER) is None:
         return None
     school = schools.of(spec.kind, FILTER).choice
     every = 1
@@ -54,7 +55,7 @@ def since_filter(done: Sequence[str]) -> int:
 def seal_renewal(spec: ReservoirSpec, done: int) -> Renewal | None:
     """The filler's seal, where the sheet gives its life in services; ``done`` counts all services
     on record."""
-    plug = spec.fastener("fill plug")
+    plug = spec.fastener(Role.FILL_PLUG)
     if plug is None or not plug.seal or not spec.seal_life:
         return None
     return Renewal(f"{plug.seal} of the filler", spec.seal_life, done % spec.seal_life)

@@ -1,5 +1,6 @@
 """The core's tests. They need no database, and no fast machine: properties are tried without a
-clock, and on the same examples each time. ``OILWARD_PROPERTIES=wide`` tries new ones."""
+clock, and on the same examples each time. ``./ward test wide`` tries new and
+many more ones."""
 
 import os
 

@@ -10,6 +10,7 @@ from typing import Any
 from oilward_core.bench import (
     Bench,
     Entry,
+    EntryKind,
     Sheet,
     Speaker,
     Status,
@@ -21,6 +22,7 @@ from oilward_core.bench import (
     fold,
     read_entry,
 )
+from oilward_core.codes.options import Tick
 from oilward_core.due import DueLimits
 from oilward_core.runsheet import COLD_JOBS, Ask, Step, TaskPlan
 from oilward_core.spec import (
@@ -177,28 +179,27 @@ class Clerk:
         despite: bool = False,
     ) -> Entry:
         """One entry on the step in focus (or ``step``), checked as the server checks it."""
-        sheet = self.sheet
+        sheet, of = self.sheet, EntryKind(kind)
         target = step or sheet.focus or ""
-        found, unmet = check_entry(sheet, target, kind, self.now, supersedes or None)
+        found, unmet = check_entry(sheet, target, of, self.now, supersedes or None)
         assert despite or not unmet, unmet
         raw, expected = raw or {}, None
         stands = sheet.task(found.id.reservoir)
         plans = {t.reservoir.key: t for t in self.plan.tasks}
         if stands is not None:
             plan = plans[found.id.reservoir]
-            expected = expected_at(plan, stands, found, raw, bool(supersedes))
-        data = read_entry(found, kind, raw, Speaker(), expected)
-        if unmet:
-            data["despite"] = list(unmet)
+            expected = expected_at(plan, stands, found, of, raw, bool(supersedes))
+        data = read_entry(found, of, raw, Speaker(), expected)
         number = f"e{len(self.entries):03}"
         entry = Entry(
             id=number,
             step=target,
-            kind=kind,
             data=data,
             at=self.now,
-            by="mira",
+            by="Mira",
+            who="mira",
             supersedes=supersedes or None,
+            against=tuple(one.code for one in unmet),
         )
         self.entries.append(entry)
         self.now += timedelta(minutes=1)
@@ -215,7 +216,7 @@ class Clerk:
     def tick(self, step: str = "") -> None:
         """Confirm the step in focus with all its items."""
         target = step or self.sheet.focus or ""
-        self.record("confirm", {"items": list(self.state(target).step.items)}, target)
+        self.record("confirm", {"items": ticks(self.state(target).step)}, target)
 
     def wait(self, minutes: int, step: str = "") -> None:
         """Start the timer in focus, let it run, stop it."""
@@ -240,14 +241,14 @@ class Clerk:
         self.record("answer", {"value": "new"})
         self.tick()
         self.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
-        items = ["Old gasket came off with the old filter"]
-        self.record("filter", {"amount": "150", "items": items})
+        self.record("filter", {"amount": "150", "items": [Tick.GASKET]})
 
     def pour(self, amount: str, **more: Any) -> Entry:
         """Pour in (or draw off, as the step says) and close the filler."""
         draws = self.state(self.sheet.focus or "").step.draws
         kind = "draw" if draws else "pour"
-        return self.record(kind, {"amount": amount, "closed": True, **more})
+        told = {"amount": amount, **more} if draws else {"amount": amount, "closed": True, **more}
+        return self.record(kind, told)
 
     def round(self, amount: str, position: str, attitude: str = "upright") -> None:
         """Pour, run, settle, read."""
@@ -257,6 +258,11 @@ class Clerk:
         self.wait(2)
         self.now += timedelta(minutes=3)
         self.record("level", {"position": position, "attitude": attitude})
+
+
+def ticks(step: Step) -> list[str]:
+    """Everything there is to tick."""
+    return [item.code for item in step.items]
 
 
 def usual(clerk: Clerk, state: StepState) -> None:
@@ -283,11 +289,11 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
         Ask.TIMER: ("start", {}),
         Ask.DRAIN: ("start", {}),
         Ask.GATE: ("answer", {"value": "open"}),
-        Ask.CHOICE: ("answer", {"value": (*step.options, "")[0]}),
+        Ask.CHOICE: ("answer", {"value": step.options[0].code if step.options else ""}),
         Ask.AMOUNT: ("amount", {"amount": "800", "sure": "800 ml"}),
         Ask.FINDING: ("finding", {"parts": [PASTE], "oil": []}),
         Ask.TORQUE: ("torque", {"reading": torque, "wrench": "m"}),
-        Ask.FILTER: ("filter", {"amount": "0", "items": list(step.items)}),
+        Ask.FILTER: ("filter", {"amount": "0", "items": ticks(step)}),
         Ask.MEASURE: ("measure", {"found": measured}),
         Ask.LEAKS: ("leaks", {"result": "dry"}),
     }

@@ -10,10 +10,20 @@ from typing import Any
 
 from oilward_bench import About, run_sheet
 from oilward_bench.shapes import BikeName
-from oilward_core.bench import Bench, Closing, Entry, Speaker, TaskClosing, VisitPlan, fold, upgrade
+from oilward_core.bench import (
+    Bench,
+    Closing,
+    Entry,
+    Speaker,
+    TaskClosing,
+    VisitPlan,
+    Written,
+    carried_over,
+    fold,
+)
 from oilward_core.bench.closing import read_kept
 
-Written = Mapping[str, Any]
+Stored = Mapping[str, Any]
 KM = Decimal(8000)
 
 
@@ -34,15 +44,13 @@ class Golden:
     plan: VisitPlan
     bench: Bench
     speaks: Speaker
-    written: tuple[Written, ...]
+    written: tuple[Stored, ...]
     answers: tuple[Answer, ...]
 
     def entries(self, after: int) -> list[Entry]:
         """The first so many entries, as this description writes them."""
-        entries = [entry_of(one) for one in self.written[:after]]
-        if self.description == 1:
-            return upgrade(self.plan.tasks[0], entries)
-        return entries
+        written = [as_written(one, self.description) for one in self.written[:after]]
+        return carried_over(self.plan, written)
 
     def answer(self, after: int) -> dict[str, Any]:
         """What is answered now after so many entries."""
@@ -93,20 +101,33 @@ _ABOUT = (
 )
 
 
-def in_words_of_then(answer: dict[str, Any]) -> dict[str, Any]:
-    """An answer with what is said otherwise by now put as that release put it."""
-    return {key: value for key, value in answer.items() if key not in _ABOUT}
+_NEW = ("taken_by_who", "in_hands_of_who", "who", "lent_by_who", "code")
 
 
-def entry_of(one: Written) -> Entry:
-    """An entry as that release stored it."""
-    return Entry(
+def in_words_of_then(answer: Any) -> Any:
+    """An answer as that release put it: what is an option by now was its words alone, and persons were
+    their names."""
+    if isinstance(answer, list):
+        return [in_words_of_then(one) for one in answer]
+    if not isinstance(answer, dict):
+        return answer
+    if set(answer) == {"code", "words"}:
+        return answer["words"]
+    left_out = (*_ABOUT, *_NEW) if "steps" in answer else _NEW
+    return {key: in_words_of_then(one) for key, one in answer.items() if key not in left_out}
+
+
+def as_written(one: Stored, description: int) -> Written:
+    """An entry as that release stored it; whoever wrote it is told apart by the name."""
+    return Written(
         id=one["id"],
         step=one["step"],
         kind=one["kind"],
         data=one["data"],
         at=datetime.fromisoformat(one["at"]),
         by=one["by"],
+        who=one["by"],
+        description=description,
         supersedes=one["supersedes"],
     )
 

@@ -5,11 +5,13 @@ from datetime import datetime, timedelta
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Speaker, as_before, held_by, read_entry, result
+from oilward_core.bench import EntryKind, Speaker, Taken, as_before, read_entry, result
+from oilward_core.bench.asks.amount import JUG, PAN
 from oilward_core.errors import CoreError, Question
+from oilward_core.expected import hold_in
 from oilward_core.order import Stamp, learned_minutes, waited
 from oilward_core.quantity import Kind, nudges, parse
-from oilward_core.runsheet import COLD_JOBS, Ask, Step, StepId
+from oilward_core.runsheet import COLD_JOBS
 
 from .clerk import ENGINE, LEGS, TASK, Clerk, fastener
 
@@ -50,7 +52,8 @@ class TorqueThenTurnTests(TestCase):
 
 class SealTests(TestCase):
     def options(self, seal: str) -> tuple[str, ...]:
-        return engine_with("22 N·m", seal).state("engine/washer").step.options
+        options = engine_with("22 N·m", seal).state("engine/washer").step.options
+        return tuple(option.words for option in options)
 
     def test_a_ring_can_be_reused_and_a_washer_turned_over(self) -> None:
         self.assertEqual(self.options("crush washer 12 mm"), ("new", "turned over"))
@@ -59,26 +62,29 @@ class SealTests(TestCase):
 
 
 class MeasureTests(TestCase):
-    def measure(self, raw: dict[str, object], key: str = "tyres") -> dict[str, object]:
+    def measure(self, raw: dict[str, object], key: str = "tyres") -> Taken:
         step = Clerk(*LEGS, cold=(key,)).state(key).step
-        return read_entry(step, "measure", raw, Speaker())
+        taken = read_entry(step, EntryKind.MEASURE, raw, Speaker())
+        assert isinstance(taken, Taken)
+        return taken
 
     def test_as_found_and_as_left_in_any_unit(self) -> None:
         told = self.measure({"found": {"front": "33 psi"}, "left": {"front": "2.5 bar"}})
-        self.assertEqual(told["left"]["front"]["low"], "250")  # type: ignore[index]
-        self.assertAlmostEqual(float(told["found"]["front"]["low"]), 227.5, 1)  # type: ignore[index]
+        self.assertEqual(told.left["front"].low, 250)
+        self.assertAlmostEqual(float(told.found["front"].low), 227.5, 1)
 
     def test_a_range_of_clearances_is_one_value(self) -> None:
         told = self.measure({"found": {"inlet": "0.08-0.12 mm"}}, "valves")
-        inlet = told["found"]["inlet"]  # type: ignore[index]
-        self.assertEqual((inlet["low"], inlet["high"]), ("0.08", "0.12"))
+        inlet = told.found["inlet"]
+        self.assertEqual((inlet.low, inlet.high), (Decimal("0.08"), Decimal("0.12")))
 
     def test_bad_values_are_refused_at_their_field(self) -> None:
         for raw, field in (
             ({}, "found.front"),
             ({"found": {"rear": "2 l"}}, "found.rear"),
             ({"left": {"front": "soft"}}, "left.front"),
-            ({"found": "2 bar"}, "found.front"),
+            ({"found": "2 bar"}, "found"),
+            ({"fuond": {"front": "2 bar"}}, "fuond"),
         ):
             with self.subTest(raw=raw), self.assertRaises(CoreError) as caught:
                 self.measure(raw)
@@ -101,25 +107,27 @@ class CorrectionTests(TestCase):
 
 
 class VesselTests(TestCase):
-    STEP = Step(
-        id=StepId("engine", "measure"),
-        job="engine/read plug",
-        ask=Ask.AMOUNT,
-        title="-",
-        instruction="-",
-    )
+    PAN, JUG = ("a drain pan", PAN), ("a measuring jug", JUG)
 
     def test_more_than_it_holds_is_asked_and_may_stand(self) -> None:
-        held_by(self.STEP, Decimal(9900), "ml", "")
+        hold_in(self.PAN, Decimal(9900), "ml", "")
         with self.assertRaises(Question) as caught:
-            held_by(self.STEP, Decimal(11_000), "l", "12 l")
+            hold_in(self.PAN, Decimal(11_000), "l", "12 l")
         self.assertEqual(caught.exception.fields["sure"], "11 l")
-        held_by(self.STEP, Decimal(11_000), "l", "11 l")
+        hold_in(self.PAN, Decimal(11_000), "l", "11 l")
 
     def test_a_jug_holds_less_than_a_pan(self) -> None:
-        pour = replace(self.STEP, id=StepId("engine", "fill", "", 1), ask=Ask.FILL)
         with self.assertRaises(Question):
-            held_by(pour, Decimal(6000), "ml", "")
+            hold_in(self.JUG, Decimal(6000), "ml", "")
+
+    def test_what_is_poured_is_held_against_its_jug_and_what_came_out_against_its_pan(self) -> None:
+        clerk = Clerk(replace(TASK, last_put_in=Decimal(9000)))
+        clerk.until_open()
+        clerk.wait(10)
+        with self.assertRaises(Question) as caught:
+            clerk.record("amount", {"amount": "10.5 l"})
+        self.assertEqual(caught.exception.code, "expected.vessel")
+        clerk.record("amount", {"amount": "10.5 l", "sure": "10.5 l"})
 
 
 class NudgeTests(TestCase):

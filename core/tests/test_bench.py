@@ -11,7 +11,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 from oilward_core.bench import (
+    Amount,
     Bench,
+    PouredIn,
+    Pulled,
     Speaker,
     Status,
     VisitPlan,
@@ -20,8 +23,11 @@ from oilward_core.bench import (
     result,
     why_not_learned,
 )
+from oilward_core.codes.bench import Basis
+from oilward_core.codes.fill import Cause
+from oilward_core.codes.options import Tick
 from oilward_core.errors import CoreError, Question
-from oilward_core.runsheet import Ask, TaskPlan
+from oilward_core.runsheet import Ask, Option, TaskPlan
 from oilward_core.spec import Variant
 
 from .clerk import BENCH, DRIVE, ENGINE, TASK, WRENCH, Clerk, fastener, whole_visit
@@ -74,7 +80,9 @@ class OrderTests(TestCase):
     def test_later_steps_wait(self) -> None:
         drain = Clerk().state("engine/drain")
         self.assertEqual(drain.status, Status.BLOCKED)
-        self.assertEqual(drain.unmet, ("the engine's filler is not proven",))
+        self.assertEqual(
+            drain.unmet, (Option("proven:engine", "the engine's filler is not proven"),)
+        )
 
     def test_missing_capacity_is_said(self) -> None:
         task = TaskPlan(
@@ -132,7 +140,9 @@ class GateTests(TestCase):
         self.assertIn("40 mm crow-foot", steps["engine/torque"].instruction)
         clerk.until_fill()
         clerk.entries = [
-            replace(e, data={**e.data, "nm": "20", "said": "20 N·m"}) if e.kind == "torque" else e
+            replace(e, data=replace(e.data, nm=Decimal(20), said="20 N·m"))
+            if isinstance(e.data, Pulled)
+            else e
             for e in clerk.entries
         ]
         card = clerk.stands.torque
@@ -146,13 +156,13 @@ class GateTests(TestCase):
             state = fresh(replace(TASK, reservoir=engine)).state("engine/torque")
             with self.subTest(text):
                 self.assertEqual(state.step.ask, Ask.CHECK)
-                self.assertEqual(state.step.items, (f"Tightened: {text}",))
+                self.assertEqual(state.step.items, (Option(Tick.TIGHTENED, f"Tightened: {text}"),))
 
     def test_a_fill_plug_with_a_torque_is_not_forgotten_at_the_end(self) -> None:
         plugs = (ENGINE.fasteners[0], fastener("fill plug", "19 N·m"), ENGINE.fasteners[2])
         engine = replace(ENGINE, fasteners=plugs)
         state = fresh(replace(TASK, reservoir=engine)).state("finish")
-        self.assertEqual(state.step.items[0], "Fill plug torqued to 19 N·m")
+        self.assertEqual(state.step.items[0].words, "Fill plug torqued to 19 N·m")
 
     def test_torque_card_names_wrench_and_mark(self) -> None:
         card = Clerk().stands.torque
@@ -168,7 +178,7 @@ class GateTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         clerk.round("2470 ml", "0.7")
-        clerk.record("leaks", {"result": "Filter"})
+        clerk.record("leaks", {"result": "engine/filter"})
         state = clerk.state("leaks")
         self.assertEqual(state.status, Status.BLOCKED)
         self.assertEqual(clerk.sheet.focus, "engine/filter")
@@ -244,7 +254,7 @@ class FillingTests(TestCase):
         advice = clerk.stands.advice
         assert advice is not None
         self.assertEqual((advice.action, sheet.focus), ("stop", "engine/level.1"))
-        clerk.record("cause", {"cause": "Old oil left in"})
+        clerk.record("cause", {"cause": Cause.OLD_OIL})
         sheet = clerk.sheet
         self.assertEqual((sheet.focus, clerk.stands.filled), ("leaks", True))
         # 2000 ml is not what this engine takes
@@ -352,7 +362,8 @@ class BadInputTests(TestCase):
             clerk.record("amount", {"amount": "1.2 l"})
         self.assertEqual(caught.exception.code, "expected.far")
         entry = clerk.record("amount", {"amount": "1.2 l", "sure": "1.2 l"})
-        self.assertEqual(entry.data["asked"]["code"], "expected.far")
+        assert isinstance(entry.data, Amount) and entry.data.asked is not None
+        self.assertEqual((entry.data.asked.code, entry.data.asked.basis), ("expected.far", "last"))
         self.assertIn("it stands, though 2650 ml went in last time", result(entry, Speaker()))
 
     def test_pours_are_held_against_the_coach(self) -> None:
@@ -367,7 +378,8 @@ class BadInputTests(TestCase):
                 clerk.record("pour", {"amount": amount})
             self.assertEqual(caught.exception.code, code)
         first = clerk.record("pour", {"amount": "1 l", "sure": "1 l"})
-        self.assertIn("coach", first.data["asked"]["expected"])
+        assert isinstance(first.data, PouredIn) and first.data.asked is not None
+        self.assertEqual(first.data.asked.basis, Basis.COACH_POURS)
         with self.assertRaises(Question):
             clerk.record("pour", {"amount": "9 l"}, first.step, first.id)
         clerk.record("pour", {"amount": "2.3 l"}, first.step, first.id)
@@ -395,7 +407,7 @@ class BadInputTests(TestCase):
 
     def test_choices_and_ticks(self) -> None:
         clerk = Clerk()
-        self.refuse(clerk, "confirm", {"items": ["Pan is clean"]}, "sheet.not_ticked", "items")
+        self.refuse(clerk, "confirm", {"items": [Tick.PAN_CLEAN]}, "sheet.not_ticked", "items")
         with self.assertRaises(CoreError) as caught:
             clerk.record("pour", {"amount": "1 l"})
         self.assertEqual(caught.exception.code, "sheet.wrong_kind")
@@ -406,16 +418,29 @@ class BadInputTests(TestCase):
 
     def test_bodies_of_the_wrong_shape_are_refused_like_missing_ones(self) -> None:
         clerk = Clerk()
-        for items in (5, "Pan is clean", {"a": 1}, None):
+        for items in (5, "Pan is clean", {"a": 1}, [[1]], [True]):
             with self.subTest(items=items):
-                self.refuse(clerk, "confirm", {"items": items}, "sheet.not_ticked", "items")
+                self.refuse(clerk, "confirm", {"items": items}, "entry.unfit", "items")
+        self.refuse(clerk, "confirm", {"items": None}, "sheet.not_ticked", "items")
+
+    def test_a_misspelt_field_is_refused_by_its_name(self) -> None:
+        clerk = Clerk()
+        self.refuse(clerk, "confirm", {"itmes": []}, "entry.unknown", "itmes")
+        clerk.until_open()
+        clerk.wait(10)
+        self.refuse(clerk, "amount", {"amuont": "2.5 l"}, "entry.unknown", "amuont")
+        clerk.record("amount", {"amount": "2.5 l"})
+        part = {"form": "paste", "mater": "steel"}
+        self.refuse(clerk, "finding", {"parts": [part]}, "entry.unknown", "mater")
 
     def test_a_bare_half_takes_the_wrenchs_unit(self) -> None:
         clerk = Clerk()
         clerk.until_fill()
         torque = next(e for e in clerk.entries if e.kind == "torque")
         clerk.record("torque", {"reading": "22½", "unit": "N·m"}, torque.step, torque.id)
-        self.assertEqual(clerk.entries[-1].data["nm"], "22.5")
+        pulled = clerk.entries[-1].data
+        assert isinstance(pulled, Pulled)
+        self.assertEqual(pulled.nm, Decimal("22.5"))
 
     def test_levels(self) -> None:
         clerk = Clerk()

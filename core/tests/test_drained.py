@@ -5,11 +5,10 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
-from oilward_core.bench.judged import drained_remark
+from oilward_core.bench import Amount
+from oilward_core.codes.options import Stood
 from oilward_core.debris import OilLook
 from oilward_core.drained import (
-    HIGH,
-    LOW,
     Out,
     at_20,
     drained_words,
@@ -72,11 +71,11 @@ class ExpectedTests(TestCase):
 
     def test_how_it_stood_and_what_it_looks_like_explain_it(self) -> None:
         for drained, stood, looks, words in (
-            (2500, LOW, (), "stood low as it came: burnt or leaked"),
-            (2500, HIGH, (), "stood high as it came: not all out yet?"),
+            (2500, Stood.LOW, (), "stood low as it came: burnt or leaked"),
+            (2500, Stood.HIGH, (), "stood high as it came: not all out yet?"),
             (2500, "", (), "Burnt, leaked or underfilled"),
             (3500, "", (OilLook.MILKY,), "water or coolant"),
-            (3500, HIGH, (OilLook.FUEL,), "smells of fuel"),
+            (3500, Stood.HIGH, (OilLook.FUEL,), "smells of fuel"),
             (3500, "", (), "Overfilled, water or fuel"),
         ):
             with self.subTest(drained=drained, stood=stood):
@@ -84,7 +83,7 @@ class ExpectedTests(TestCase):
 
     def test_nothing_to_compare_with_is_said(self) -> None:
         self.assertIn("Nothing on record", drained_words(None, D(3000), D(5000)))
-        self.assertIn("As expected", drained_remark(TASK, D(2600)))
+        self.assertIn("As expected", drained_words(TASK.put_in, D(2600), TASK.km_since_wiped))
 
 
 class MeasureTests(TestCase):
@@ -97,7 +96,8 @@ class MeasureTests(TestCase):
         clerk.record("amount", dict(data))
         state = clerk.sheet.step("engine/measure")
         assert state and state.entry
-        return state.entry.data["ml"], state.remark
+        assert isinstance(state.entry.data, Amount)
+        return str(state.entry.data.ml), state.remark
 
     def test_a_hot_jug_is_brought_to_20(self) -> None:
         ml, remark = self.measured(amount="2.75 l", celsius="90")
@@ -130,7 +130,7 @@ class MeasureTests(TestCase):
         clerk.tick()
         clerk.wait(10)
         clerk.tick()
-        clerk.record("answer", {"value": "open", "stood": LOW})
+        clerk.record("answer", {"value": "open", "stood": Stood.LOW})
         clerk.wait(10)
         clerk.record("amount", {"amount": "2.2 l"})
         state = clerk.sheet.step("engine/measure")

@@ -9,17 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 from oilward_core.errors import CoreError
-from oilward_core.spec import (
-    Cell,
-    ModelName,
-    Path,
-    from_document,
-    guess_columns,
-    propose,
-    read_table,
-    schema,
-    to_document,
-)
+from oilward_core.exchange import ModelName, from_document, schema, to_document
+from oilward_core.spec import Cell, Path, guess_columns, propose, read_table
 
 from .test_cells import ENGINE, cells
 

@@ -3,6 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.codes.bench import Basis
 from oilward_core.errors import CoreError, Question
 from oilward_core.expected import Expected, as_said, hold_against
 from oilward_core.fluid import read_density
@@ -11,12 +12,28 @@ from oilward_core.quantity import Kind, parse, read_count, read_number
 LAST = Expected(
     value=Decimal(3400),
     spread=Decimal(240),
-    words="3400 ml went in last time",
+    basis=Basis.LAST,
+    amount="3400 ml",
     less="burnt",
     more="over-filled",
 )
 AIM = Expected(
-    value=Decimal(24), spread=Decimal(0), words="24.0 N·m is aimed at", less="loose", more="thread"
+    value=Decimal(24),
+    spread=Decimal(0),
+    basis=Basis.AIM,
+    amount="24.0 N·m",
+    less="loose",
+    more="thread",
+)
+
+
+BOOK = Expected(
+    value=Decimal(520),
+    spread=Decimal(9),
+    basis=Basis.BOOK,
+    amount="520 ml",
+    less="x",
+    more="y",
 )
 
 
@@ -34,7 +51,14 @@ class HeldTests(TestCase):
                 "3.6",
                 Kind.VOLUME,
                 "l",
-                Expected(value=Decimal(520), spread=Decimal(9), words="book", less="x", more="y"),
+                Expected(
+                    value=Decimal(520),
+                    spread=Decimal(9),
+                    basis=Basis.BOOK,
+                    amount="520 ml",
+                    less="x",
+                    more="y",
+                ),
                 "",
             ),
             ("34 l", Kind.VOLUME, "ml", LAST, "3.4 l"),
@@ -59,7 +83,8 @@ class HeldTests(TestCase):
         said = parse("2.2 l", Kind.VOLUME)
         stands = hold_against(said, LAST, sure=as_said(said))
         assert stands is not None
-        self.assertEqual(stands.expected, LAST.words)
+        self.assertEqual(stands.expected, LAST)
+        self.assertEqual(LAST.words, "3400 ml went in last time")
         self.assertEqual(
             self.question("5 l", Kind.VOLUME, "ml", LAST).fields["meaning"], "over-filled"
         )
@@ -73,7 +98,12 @@ class HeldTests(TestCase):
             self.assertIsNone(hold_against(parse(text, Kind.VOLUME), LAST))
         self.assertIsNone(hold_against(parse("3 ml", Kind.VOLUME), None))
         wide = Expected(
-            value=Decimal(300), spread=Decimal(60), words="the coach", less="x", more="y"
+            value=Decimal(300),
+            spread=Decimal(60),
+            basis=Basis.COACH_POURS,
+            amount="300 ml",
+            less="x",
+            more="y",
         )
         self.assertIsNone(hold_against(parse("540 ml", Kind.VOLUME), wide))  # four spreads
 
@@ -81,7 +111,8 @@ class HeldTests(TestCase):
         book = Expected(
             value=Decimal(2700),
             spread=Decimal(2700),
-            words="all it holds",
+            basis=Basis.HOLDS,
+            amount="2700 ml",
             less="",
             more="too much",
         )

@@ -3,11 +3,11 @@
 from unittest import TestCase
 
 from oilward_core.spec import (
-    ROLES,
     FillRule,
     Form,
     Path,
     ReservoirKind,
+    Role,
     field_of,
     fields_for,
     is_number,
@@ -45,7 +45,7 @@ class FieldTests(TestCase):
             for rule in (None, *FillRule):
                 names = {field.name for field in fields_for(kind, rule)}
                 self.assertLessEqual({"kind", "label", "fill rule", "repeat.months"}, names)
-        for role in ROLES:
+        for role in Role:
             self.assertLessEqual(
                 {"torque", "place", "spot", "drive"}, {f.name for f in part_fields_for(role)}
             )

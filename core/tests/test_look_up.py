@@ -4,7 +4,7 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Speaker, Status, read_entry, result
+from oilward_core.bench import LookedUp, Speaker, Status, read_entry, result
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import Marks, Variant, reservoir_of
@@ -41,7 +41,8 @@ class LookUpTests(TestCase):
         sheet = clerk.sheet
         self.assertEqual(sheet.focus, "cold")
         self.assertIsNotNone(clerk.stands.advice)
-        self.assertIn("2.7 l", [s.entry.data["written"] for s in sheet.steps if s.entry])
+        looked_up = [s.entry.data for s in sheet.steps if s.entry]
+        self.assertIn("2.7 l", [one.written for one in looked_up if isinstance(one, LookedUp)])
 
     def test_a_look_up_is_read_like_a_sheet_and_wants_its_source(self) -> None:
         step = Clerk(plan("torque")).sheet.steps[0].step
@@ -70,8 +71,9 @@ class LookUpTests(TestCase):
     def test_words_of_the_sheet_stand_on_their_step(self) -> None:
         sheet = cells({**SAID, "//caution": "Exhaust pipe ahead", "//reset": "hold both buttons"})
         task = replace(plan(), reservoir=reservoir_of("engine", sheet))
-        steps = {str(s.step.id): s.step for s in Clerk(task).sheet.steps}
-        self.assertIn("Exhaust pipe ahead", steps["engine/drain"].caution)
+        states = {str(s.step.id): s for s in Clerk(task).sheet.steps}
+        self.assertIn("Exhaust pipe ahead", states["engine/drain"].caution)
+        steps = {name: state.step for name, state in states.items()}
         self.assertIn("hold both buttons", steps["finish"].instruction)
         self.assertEqual(steps["engine/drain"].spot, steps["engine/torque"].spot)
 

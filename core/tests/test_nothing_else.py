@@ -3,6 +3,7 @@
 import dataclasses
 import importlib
 import inspect
+import os
 import pkgutil
 import types
 import typing
@@ -18,10 +19,12 @@ from unittest import TestCase
 import oilward_core
 from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
+from oilward_core.bench import ACTS, Data, Entry
 from oilward_core.errors import CoreError
 from oilward_core.quantity import UNITS
 
-TRIES = 40  # of each function
+WIDE = os.environ.get("OILWARD_PROPERTIES") == "wide"
+TRIES = 200 if WIDE else 15  # of each function
 NASTY = (
     "", " ", "M6x1.0.", "9" * 400, "-1", "0", "1/0", "NaN", "inf", "1e400", "³", "\x00", "2.7 l",
     "18-25 N·m", "20 N·m + 90°", "M14x1.5", "10W-40", "GL-5", "engine", "km", "N·m", "ml", "2,750 l",
@@ -112,6 +115,10 @@ def any_of(hint: Any, tame: bool = False) -> st.SearchStrategy[Any]:
         return collected(origin, args, tame)
     if issubclass(hint, Enum):
         return st.sampled_from(list(hint))
+    if isinstance(hint, typing.TypeVar):  # whatever was written down once
+        return any_of(Entry, tame)
+    if hint is Data:
+        return st.deferred(lambda: st.one_of(*(built(act.data) for act in ACTS.values())))
     if dataclasses.is_dataclass(hint):
         return st.deferred(lambda: built(hint))
     hints = typing.get_type_hints(hint)  # a named tuple

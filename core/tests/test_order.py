@@ -9,8 +9,6 @@ from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from oilward_core.cautions import AXLE, GAS, HOT_OIL, SPRING
-from oilward_core.cautions import BRAKE as BRAKE_FLUID
 from oilward_core.errors import CoreError
 from oilward_core.order import (
     Stamp,
@@ -25,6 +23,8 @@ from oilward_core.order import (
     solve_as_wished,
 )
 from oilward_core.runsheet import COLD_JOBS, Job, JobKind, PlannedTask, cautions, jobs_for
+from oilward_core.said.cautions import AXLE, GAS, HOT_OIL, SPRING
+from oilward_core.said.cautions import BRAKE as BRAKE_FLUID
 from oilward_core.spec import (
     FillRule,
     ReservoirKind,
@@ -238,7 +238,7 @@ class CautionTests(TestCase):
         self.assertEqual(at["valves"], ())
 
     def test_the_bench_says_at_its_step_what_the_plan_says_before(self) -> None:
-        at_bench = " ".join(state.step.caution for state in Clerk().sheet.steps)
+        at_bench = " ".join(state.caution for state in Clerk().sheet.steps)
         for text in cautions(jobs_for(tasks(ENGINE))):
             self.assertIn(text.removeprefix("Engine: "), at_bench)
 

@@ -196,6 +196,6 @@ class WatchedTests(TestCase):
         clerk.until_open()
         self.assertEqual(clerk.sheet.focus, "engine/sample")
         blocked = clerk.state("engine/drain")
-        self.assertIn("sample bottle", " ".join(blocked.unmet))
+        self.assertIn("sample bottle", " ".join(one.words for one in blocked.unmet))
         clerk.tick()
         self.assertEqual(clerk.sheet.focus, "engine/drain")

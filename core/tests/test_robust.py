@@ -7,19 +7,19 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from oilward_core.errors import CoreError
+from oilward_core.exchange import from_document
 from oilward_core.spec import (
-    ROLES,
     Cell,
     Form,
     Path,
     ReservoirKind,
+    Role,
     Spot,
     by_reservoir,
     changes,
     doubts,
     field_of,
     fields_for,
-    from_document,
     missing,
     pack,
     part_fields_for,
@@ -41,7 +41,7 @@ WORDS = st.one_of(
     ),
 )
 FIELDS = [Path("engine", "", f.name) for f in fields_for(ReservoirKind.ENGINE, None)]
-PART_FIELDS = [Path("engine", role, f.name) for role in ROLES for f in part_fields_for(role)]
+PART_FIELDS = [Path("engine", role, f.name) for role in Role for f in part_fields_for(role)]
 PATHS = st.sampled_from([*FIELDS, *PART_FIELDS])
 SHEETS = st.dictionaries(
     PATHS,

@@ -6,15 +6,17 @@ from enum import StrEnum
 from pathlib import Path as File
 from unittest import TestCase
 
-from oilward_core.cautions import SPRING
+from oilward_core.bench.fold.gather import gathered
+from oilward_core.bench.fold.knowing import known_of
+from oilward_core.bench.fold.status import state_of
 from oilward_core.debris import FAMILY, Matter
 from oilward_core.errors import CoreError
 from oilward_core.guard import whole_table
 from oilward_core.runsheet import (
     COLD_JOBS,
-    FACTS,
     JOB_OF,
     JOBS,
+    MAKERS,
     Fact,
     JobKind,
     Name,
@@ -23,11 +25,12 @@ from oilward_core.runsheet import (
     build,
 )
 from oilward_core.runsheet.build import RECIPES
+from oilward_core.said.cautions import SPRING
 from oilward_core.schools import TOPICS, Schools
 from oilward_core.spec import KINDS, Recipe, ReservoirKind, fields_for
 from oilward_core.spec.kinds import FillRule
 
-from .clerk import fastener, spec
+from .clerk import EVERYTHING, Clerk, fastener, spec
 from .test_order import BRAKE, CIRCUIT, DRIVE, ENGINE, GEARBOX, LEGS, PRIMARY, SHOCK, tasks
 
 # the jobs of the last release, written down before this description took over
@@ -99,12 +102,17 @@ class StepTests(TestCase):
                 for need in step.needs:
                     self.assertLessEqual(set(sheet.makers().of(need)), steps)
 
-    def test_what_a_job_is_careful_of_its_steps_say(self) -> None:
-        for chosen in VISITS.values():
-            sheet = build(chosen, tuple(COLD_JOBS.values()))
-            said = {job.id: " ".join(job.cautions) for job in sheet.jobs}
-            for step in sheet.steps:
-                self.assertEqual(step.caution, said[step.job], step.id)
+    def test_what_a_job_is_careful_of_its_steps_say_and_their_own_as_well(self) -> None:
+        clerk = Clerk(*EVERYTHING, cold=tuple(COLD_JOBS))
+        sheet = build([task.task for task in EVERYTHING], tuple(COLD_JOBS.values()))
+        said = {job.id: " ".join(job.cautions) for job in sheet.jobs}
+        for state in clerk.sheet.steps:
+            self.assertEqual(state.caution, said[state.step.job], state.step.id)
+        facts, bench = gathered([]), clerk.bench
+        known = known_of(clerk.plan, facts, bench)
+        warm = next(step for step in sheet.steps if step.name == Name.WARM)
+        own = state_of(replace(warm, caution="Mind the hot header."), known, {})
+        self.assertEqual(own.caution, f"{said['warm up']} Mind the hot header.")
 
     def test_warming_up_fits_what_is_serviced(self) -> None:
         def said(*specs: object) -> str:
@@ -129,7 +137,7 @@ class OneRowTests(TestCase):
         (Matter, FAMILY),
         (JobKind, JOBS),
         (Name, JOB_OF),
-        (Fact, FACTS),
+        (Fact, MAKERS),
         (Recipe, RECIPES),
     )
 

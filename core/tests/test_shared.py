@@ -3,12 +3,28 @@
 import random
 from dataclasses import replace
 from datetime import timedelta
+from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Entry, Stance, check_hands, next_words, open_points, waits_for
-from oilward_core.bench.stance import stance_after
+from oilward_core.bench import (
+    Data,
+    Entry,
+    LevelRead,
+    Stance,
+    StandsSo,
+    TakesOver,
+    check_hands,
+    facts_of,
+    next_words,
+    open_points,
+    stance_words,
+    waits_for,
+)
+from oilward_core.bench.asides.takes import GivesUp, Takes
+from oilward_core.bench.asides.waits import GoesOn, WaitsUntil
+from oilward_core.codes.bench import Sight
 from oilward_core.errors import CoreError
-from oilward_core.runsheet import Pose, StepId
+from oilward_core.runsheet import Option, Pose, StepId, WaitsFor
 
 from .clerk import PASTE, THREE, Clerk, finished
 
@@ -41,7 +57,7 @@ class SharedTests(TestCase):
     def test_a_step_taken_shows_whose_it_is_until_it_is_done_or_given_up(self) -> None:
         clerk = Clerk()
         clerk.record("takes", step="engine/torque")
-        self.assertEqual(clerk.state("engine/torque").taken_by, "mira")
+        self.assertEqual(clerk.state("engine/torque").taken_by_who, "mira")
         self.assertEqual(clerk.sheet.focus, "cold")  # it is no work, and goes against nothing
         clerk.record("gives up", step="engine/torque")
         self.assertEqual(clerk.state("engine/torque").taken_by, "")
@@ -60,7 +76,7 @@ class SharedTests(TestCase):
         waits = clerk.sheet.waits
         assert waits is not None
         self.assertEqual(
-            (waits.step, waits.by, waits_for(waits)), (step, "mira", "a part: crush washer 12 mm")
+            (waits.step, waits.by, waits_for(waits)), (step, "Mira", "a part: crush washer 12 mm")
         )
         self.assertEqual(next_words(clerk.sheet), "Waits for a part: crush washer 12 mm")
         clerk.record("goes on")
@@ -83,19 +99,19 @@ class SharedTests(TestCase):
         clerk.until_open()
         stance = clerk.sheet.stance
         assert stance is not None
-        self.assertEqual((stance.words, stance.by), ("upright, strapped down", "mira"))
+        self.assertEqual((stance_words(stance), stance.by), ("upright, strapped down", "Mira"))
         clerk.record("start", step="engine/drain")
         # whatever is ticked, nothing tilted is strapped
         clerk.record("stands", {"pose": "tilted", "strapped": True}, step="engine/drain")
         stance = clerk.sheet.stance
         assert stance is not None
-        self.assertEqual(stance.words, "tilted, not strapped")
+        self.assertEqual(stance_words(stance), "tilted, not strapped")
         clerk.record("stop", step="engine/drain")  # it drips out tilted; that is what it is for
         clerk.record("amount", {"amount": "2.6 l"})
         clerk.record("finding", PASTE_FOUND)
         clerk.record("answer", {"value": "new"})
         refit = clerk.state("engine/refit")
-        self.assertEqual(refit.unmet, ("the bike is not strapped down",))
+        self.assertEqual(refit.unmet, (Option("strapped:", "the bike is not strapped down"),))
         self.assertEqual(clerk.sheet.focus, "engine/refit")  # and it says what is missing
         with self.assertRaises(AssertionError):
             clerk.tick()
@@ -105,22 +121,18 @@ class SharedTests(TestCase):
 
     def test_a_level_read_on_the_side_stand_leaves_it_unstrapped(self) -> None:
         at = Clerk().now
-        strapped = Stance(pose=Pose.UPRIGHT, strapped=True, by="mira", at=at)
+        strapped = Stance(pose=Pose.UPRIGHT, strapped=True, by="Mira", at=at)
+        upright = StandsSo(pose=Pose.UPRIGHT, strapped=True)
 
         def after(pose: str) -> Stance | None:
-            level = Entry(
-                id="1",
-                step="engine/level.1",
-                kind="level",
-                data={"attitude": pose},
-                at=at,
-                by="oda",
-            )
-            return stance_after(strapped, level, StepId.of(level.step))
+            read = LevelRead(sight=Sight.SEEN, position=Decimal(1), attitude=pose)
+            stood = Entry(id="0", step="cold", data=upright, at=at, by="Mira", who="mira")
+            level = Entry(id="1", step="engine/level.1", data=read, at=at, by="Oda", who="oda")
+            return facts_of([stood, level]).stance
 
         self.assertEqual(after("upright"), strapped)
         self.assertEqual(
-            after("side stand"), Stance(pose=Pose.SIDE_STAND, strapped=False, by="oda", at=at)
+            after("side stand"), Stance(pose=Pose.SIDE_STAND, strapped=False, by="Oda", at=at)
         )
         clerk = Clerk()
         with self.assertRaises(CoreError) as refused:
@@ -132,14 +144,14 @@ class SharedTests(TestCase):
         clerk.record("calls")
         hands = clerk.sheet.hands
         assert hands is not None
-        self.assertEqual((hands.step, hands.by, hands.lent_by), ("cold", "mira", ""))
-        self.assertEqual(next_words(clerk.sheet), "mira needs a second pair of hands")
+        self.assertEqual((hands.step, hands.by, hands.lent_by), ("cold", "Mira", ""))
+        self.assertEqual(next_words(clerk.sheet), "Mira needs a second pair of hands")
         clerk.record("lends")  # nobody lends them to themselves
         self.assertEqual(clerk.sheet.hands, hands)
-        clerk.entries.append(replace(clerk.record("lends"), id="oda's", by="oda"))
+        clerk.entries.append(replace(clerk.record("lends"), id="oda's", by="Oda", who="oda"))
         lent = clerk.sheet.hands
         assert lent is not None
-        self.assertEqual(lent.lent_by, "oda")
+        self.assertEqual(lent.lent_by, "Oda")
         self.assertEqual(next_words(clerk.sheet), "Cold checks")
         clerk.record("lets go")
         self.assertIsNone(clerk.sheet.hands)
@@ -168,28 +180,29 @@ class SharedTests(TestCase):
         plug = "engine: drain plug finger-tight only"
         self.assertIn(plug, texts())
         with self.assertRaises(CoreError) as refused:
-            check_hands(clerk.plan.tasks, clerk.sheet, {"hands": []})
+            check_hands(clerk.plan.tasks, clerk.sheet, TakesOver())
         self.assertEqual(refused.exception.fields["text"], plug)
-        check_hands(clerk.plan.tasks, clerk.sheet, {"hands": [plug]})
-        clerk.record("takes over", {"hands": [plug]})
-        self.assertEqual(clerk.sheet.in_hands_of, "mira")
+        touched = ("engine/drain plug",)
+        check_hands(clerk.plan.tasks, clerk.sheet, TakesOver(hands=touched))
+        clerk.record("takes over", {"hands": list(touched)})
+        self.assertEqual(clerk.sheet.in_hands_of_who, "mira")
 
     def test_who_has_it_and_what_it_waits_for_changes_nothing_that_was_done(self) -> None:
         clerk, rng = Clerk(*THREE), random.Random(8)
         self.assertTrue(finished(clerk, rng))
         plain = clerk.sheet
+        waits = WaitsUntil(what=WaitsFor.PART)
+        asides: tuple[Data, ...] = (Takes(), GivesUp(), waits, GoesOn(), TakesOver())
         for number, step in enumerate(plain.steps):
-            kind = ("takes", "gives up", "waits", "goes on", "takes over")[number % 5]
-            data = {"what": "a part", "words": ""} if kind == "waits" else {}
             at = rng.choice(clerk.entries).at
             clerk.entries.append(
                 Entry(
                     id=f"aside{number}",
                     step=str(step.step.id),
-                    kind=kind,
-                    data=data,
+                    data=asides[number % 5],
                     at=at,
-                    by="oda",
+                    by="Oda",
+                    who="oda",
                 )
             )
         self.assertEqual([s.status for s in clerk.sheet.steps], [s.status for s in plain.steps])

@@ -6,24 +6,31 @@ from dataclasses import replace
 from datetime import datetime
 from decimal import Decimal
 from pathlib import Path as File
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from oilward_core.bench import (
+    DrawnOff,
     Entry,
+    FilterOn,
+    Looked,
+    PouredIn,
     Speaker,
     Stands,
     Status,
     VisitPlan,
+    Written,
+    carried_over,
     facts_of,
     fold,
     next_words,
     reopens,
     standing,
-    upgrade,
 )
-from oilward_core.runsheet import StepId, TaskPlan
+from oilward_core.codes.options import Draw
+from oilward_core.runsheet import Option, StepId, TaskPlan
 from oilward_core.spec import LevelCheck, Variant
 
 from .clerk import (
@@ -59,19 +66,26 @@ PLANS = {
 GOLDEN = json.loads((File(__file__).parent / "golden" / "single.json").read_text())
 
 
-def golden_entries(rows: list[dict[str, object]]) -> list[Entry]:
-    """Entries as the last release wrote them."""
+def golden_entries(rows: list[dict[str, Any]]) -> list[Written]:
+    """Entries as the last release but one wrote them."""
     return [
-        Entry(
+        Written(
             id=e["id"],
             step=e["step"],
             kind=e["kind"],
             data=e["data"],
             at=datetime.fromisoformat(e["at"]),
             by=e["by"],
-        )  # type: ignore[arg-type]
+            who=e["by"],
+            description=1,
+        )
         for e in rows
     ]
+
+
+def carried(task: TaskPlan, rows: list[dict[str, Any]]) -> list[Entry]:
+    """The same entries, as they are kept now."""
+    return carried_over(VisitPlan(tasks=(task,)), golden_entries(rows))
 
 
 class CarriedOverTests(TestCase):
@@ -80,11 +94,10 @@ class CarriedOverTests(TestCase):
     def test_what_flowed_and_what_is_done_is_what_the_last_release_said(self) -> None:
         for number, trace in enumerate(GOLDEN):
             task = PLANS[trace["plan"]]
-            entries = golden_entries(trace["entries"])
             for mark in trace["marks"]:
                 with self.subTest(trace=number, after=mark["after"]):
-                    carried = upgrade(task, entries[: mark["after"]])
-                    sheet = fold(VisitPlan(tasks=(task,)), carried, BENCH)
+                    entries = carried(task, trace["entries"][: mark["after"]])
+                    sheet = fold(VisitPlan(tasks=(task,)), entries, BENCH)
                     (stands,) = sheet.tasks
                     drained = None if stands.drained is None else str(stands.drained)
                     self.assertEqual(drained, mark["drained"])
@@ -97,7 +110,7 @@ class CarriedOverTests(TestCase):
         ways = {
             entry.kind
             for trace in GOLDEN
-            for entry in upgrade(PLANS[trace["plan"]], golden_entries(trace["entries"]))
+            for entry in carried(PLANS[trace["plan"]], trace["entries"])
         }
         self.assertLessEqual({"pour", "draw"}, ways)
 
@@ -105,9 +118,8 @@ class CarriedOverTests(TestCase):
         for number, trace in enumerate(GOLDEN[:6]):
             task = PLANS[trace["plan"]]
             clerk = Clerk(task)
-            written = golden_entries(trace["entries"])[: 8 + number]
-            clerk.entries = upgrade(task, written)
-            clerk.now = written[-1].at.replace(hour=18)
+            clerk.entries = carried(task, trace["entries"][: 8 + number])
+            clerk.now = max(entry.at for entry in clerk.entries).replace(hour=18)
             with self.subTest(trace=number):
                 self.assertTrue(finished(clerk, random.Random(number)))
 
@@ -140,13 +152,14 @@ class TogetherTests(TestCase):
         clerk.until_fill()
         clerk.pour("2370 ml")
         run = clerk.state("run.1")
-        self.assertIn("the primary is not filled", run.unmet)
+        self.assertIn(Option("full:primary", "the primary is not filled"), run.unmet)
 
     def test_an_open_filler_holds_the_engine(self) -> None:
         clerk = Clerk()
         clerk.until_fill()
         clerk.record("pour", {"amount": "2370 ml"})
-        self.assertEqual(clerk.state("run.1").unmet, ("the engine's filler is open",))
+        filler = Option("fillers shut:engine", "the engine's filler is open")
+        self.assertEqual(clerk.state("run.1").unmet, (filler,))
         self.assertEqual(clerk.sheet.focus, "engine/close")
         clerk.tick()
         self.assertEqual(clerk.sheet.focus, "run.1")
@@ -166,7 +179,8 @@ class TogetherTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         clerk.pour("700 ml", sure="700 ml")
-        self.assertIn("the engine is not filled", clerk.state("run.1").unmet)
+        full = Option("full:engine", "the engine is not filled")
+        self.assertIn(full, clerk.state("run.1").unmet)
         self.assertEqual(clerk.sheet.focus, "engine/fill.2")
 
     def test_the_planned_order_is_the_order_of_the_steps(self) -> None:
@@ -216,7 +230,7 @@ class DespiteTests(TestCase):
     def test_what_happened_against_a_need_is_kept_and_stops_until_it_is_answered(self) -> None:
         clerk = Clerk()
         entry = clerk.record("start", step="engine/drain", despite=True)
-        self.assertEqual(entry.data["despite"], ["the engine's filler is not proven"])
+        self.assertEqual(entry.against, ("proven:engine",))
         (stop,) = clerk.sheet.stops
         self.assertIn("filler is not proven", stop.text)
         self.assertTrue(clerk.sheet.opened_drain)
@@ -284,7 +298,7 @@ class CorrectionTests(TestCase):
 
     def test_a_leak_at_the_plug_reopens_its_seal_and_its_torque(self) -> None:
         clerk = self.levelled("2470", "0.7")
-        clerk.record("leaks", {"result": "Plug"})
+        clerk.record("leaks", {"result": "engine/drain plug"})
         for name in ("washer", "refit", "torque"):
             self.assertTrue(clerk.state(f"engine/{name}").reopened, name)
         clerk.record("skip", {"reason": "Only tightened again"}, "engine/washer")
@@ -294,22 +308,24 @@ class CorrectionTests(TestCase):
         self.assertEqual(clerk.sheet.focus, "finish")
 
     def test_excess_drained_at_the_plug_reopens_it_and_drawn_from_the_top_does_not(self) -> None:
-        for way, torqued in (("at the drain plug", False), ("from the top", True)):
+        for way, torqued in ((Draw.PLUG, False), (Draw.TOP, True)):
             clerk = self.levelled("2600", "1.1")
-            clerk.record("draw", {"amount": "170", "from": way, "sure": "170 ml"})
+            clerk.record("draw", {"amount": "170", "where": way, "sure": "170 ml"})
             self.assertEqual(clerk.state("engine/torque").status == Status.DONE, torqued, way)
 
     def test_what_a_correction_reopens_is_said_before(self) -> None:
         clerk = whole_visit()
         first = next(e for e in clerk.entries if e.kind == "torque")
-        loose = replace(first, id="new", data={**first.data, "nm": "12"}, supersedes=first.id)
+        loose = replace(
+            first, id="new", data=replace(first.data, nm=Decimal(12)), supersedes=first.id
+        )
         said = reopens(clerk.plan, clerk.entries, loose, BENCH)
         self.assertEqual(said, ())
         dry = next(e for e in clerk.entries if e.kind == "leaks")
-        leak = {"result": "Plug", "reservoir": "engine", "part": "drain plug"}
+        leak = Looked(dry=False, reservoir="engine", part="drain plug")
         wet = replace(dry, id="new", data=leak, supersedes=dry.id)
         said = reopens(clerk.plan, clerk.entries, wet, BENCH)
-        self.assertIn("Torque the plug", said)
+        self.assertIn(Option("engine/torque", "Torque the plug"), said)
 
 
 class PropertyTests(TestCase):
@@ -336,16 +352,20 @@ class PropertyTests(TestCase):
             old = rng.choice([e for e in clerk.entries if e.kind in ("pour", "level", "filter")])
             if any(e.supersedes == old.id for e in clerk.entries):
                 continue
-            data = dict(old.data)
-            data |= {"position": str(rng.random())} if old.kind == "level" else {"ml": "350"}
+            more = (
+                {"position": Decimal(str(rng.random()))}
+                if old.kind == "level"
+                else {"ml": Decimal(350)}
+            )
+            data = replace(old.data, **more)
             later = replace(old, id=f"c{number}", data=data, supersedes=old.id, at=clerk.now)
             clerk.entries.append(later)
         corrected = {e.supersedes for e in clerk.entries}
         for task in clerk.sheet.tasks:
             flowed = sum(
-                Decimal(e.data["ml"]) * (-1 if e.kind == "draw" else 1)
+                -e.data.ml if isinstance(e.data, DrawnOff) else e.data.ml
                 for e in clerk.entries
-                if e.kind in ("pour", "draw", "filter")
+                if isinstance(e.data, PouredIn | DrawnOff | FilterOn)
                 and e.id not in corrected
                 and StepId.of(e.step).reservoir == task.key
             )

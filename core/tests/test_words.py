@@ -5,6 +5,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from oilward_core.bench import Speaker, result, standing
+from oilward_core.codes.options import Tick
 from oilward_core.due import DueLimits, Meter, due, say_due
 from oilward_core.fill import FillCase, Gauge, LevelReading, Poured, coach, say
 
@@ -86,7 +87,7 @@ class EntryWordsTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         old = next(e for e in clerk.entries if e.kind == "filter")
-        items = {"items": ["Old gasket came off with the old filter"]}
+        items = {"items": [Tick.GASKET]}
         dry = clerk.record("filter", {"amount": "", **items}, old.step, old.id)
         self.assertEqual(result(dry, Speaker()), "not pre-filled")
         clerk.pour("2300 ml")

@@ -115,15 +115,18 @@ SPECTACULAR_SETTINGS = {
         "OilLook": "oilward_core.debris.OilLook",
         "LevelWord": "oilward_core.debris.LevelWord",
         "StepKind": "oilward_core.runsheet.Ask",
+        "EntryKind": "oilward_core.bench.EntryKind",
+        "AsideKind": "oilward_core.bench.ASIDES",
         "Pose": "oilward_core.runsheet.Pose",
         "StepStatus": "oilward_core.bench.Status",
         "VisitState": "visits.shapes.VISIT_STATES",
         "CoachAction": "visits.shapes.ACTIONS",
-        "RoleWord": "workshop.shapes.ROLES",
+        "RoleWord": "workshop.rights.Role",
     },
     "POSTPROCESSING_HOOKS": [
         "drf_spectacular.hooks.postprocess_schema_enums",
         "config.schema.add_problem",
+        "visits.schema.type_entries",
     ],
 }
 

@@ -7,7 +7,6 @@ from decimal import Decimal
 from oilward_bench import PlugPart, on_plug
 from oilward_core.debris import (
     ACTIONS,
-    CONFIRM,
     Form,
     Found,
     Level,
@@ -19,6 +18,7 @@ from oilward_core.debris import (
     Part,
     Place,
     chance_words,
+    confirmed_by,
     outcomes_of,
     still_asking,
     watched,
@@ -232,15 +232,32 @@ def regraded(rows: Iterable[Finding]) -> list[Found]:
     return [found(row) for row in all_of if row.pk not in counted]
 
 
+def ruled(row: Finding) -> list[tuple[str, str]]:
+    """The rules that spoke, by their codes, with what they said; earlier releases kept both as one
+    text."""
+    return [
+        (one["rule"], one["text"]) if isinstance(one, dict) else _rule_of_then(one)
+        for one in row.rules
+    ]
+
+
+def _rule_of_then(text: str) -> tuple[str, str]:
+    rule, _, said = text.partition(": ")
+    return rule, said
+
+
 def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
-    """What was seen, for judging it on another distance."""
+    """What was seen, with what was known of its reservoir then, for judging it on another distance."""
     return Observation(
         reservoir=kind,
         parts=parts(row),
         oil=frozenset(OilLook(look) for look in row.oil),
         km_since_wiped=km_since_wiped,
         first_service=first,
+        fine_last_time=row.fine_last_time is True,
+        wet_clutch=row.wet_clutch is True,
         dipstick_flakes=row.dipstick_flakes,
+        excused=row.excused is True,
         pan_clean=row.pan_clean,
         seal_missing=row.seal_missing,
     )
@@ -261,21 +278,24 @@ def plug(row: Finding, again: str = "", asks: bool = False, whole: bool = False)
         kept=row.kept,
         parts=on_plug(parts(row)),
         oil=[OilLook(look) for look in row.oil],
-        rules=list(row.rules),
+        rules=[f"{rule}: {said}" for rule, said in ruled(row)],
         again=again,
         # where something has broken already, what may be growing is no news
         chance="" if row.said is None or level(row) == Level.HOLD else chance_words(row.said),
         asks=asks,
         outcomes=list(outcomes_of(level(row))),
-        confirm=[CONFIRM[name] for rule in row.rules if (name := rule.split(":")[0]) in CONFIRM]
-        if asks
-        else [],
+        confirm=_tests(row) if asks else [],
         changes=_changes(row) if whole else [],
         answers=[answer_line(one) for one in row.answers.all()],
         overruled=[overruled_line(one) for one in row.overrulings.all()],
         pictures=[PictureLine(str(one.picture_id), one.x, one.y) for one in row.pictured.all()],
         first=_first(row),
     )
+
+
+def _tests(row: Finding) -> list[str]:
+    """What would make sure."""
+    return [said for rule, _ in ruled(row) if (said := confirmed_by(rule))]
 
 
 def _changes(row: Finding) -> list[str]:

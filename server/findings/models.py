@@ -10,12 +10,14 @@ from workshop.models import Fact
 
 
 class Finding(Fact):
-    """``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict at the time, on
-    ``km_since_wiped`` as known then; ``oil`` is what it looked and smelt like, ``run_in`` whether fine
-    shavings were to be expected. ``chance`` is the chance that a fault was growing, as worked out and
-    ``said``, with how many times likelier the form and the amount made it; none of older findings.
-    ``found_by`` graded it; a ``regrade_of`` another counts instead of it, and both stand. ``kept``: where
-    debris and sample are; ``pan_clean``: None where nobody said."""
+    """``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict at the time,
+    on ``km_since_wiped`` as known then; ``oil`` is what it looked and smelt like, ``run_in`` whether
+    fine shavings were to be expected. ``chance`` is the chance that a fault was growing, as worked
+    out and ``said``, with how many times likelier the form and the amount made it; none of older
+    findings. ``fine_last_time``, ``wet_clutch`` and ``excused`` are what else was known of its
+    reservoir then; None where nobody knows any more. ``found_by`` graded it; a ``regrade_of``
+    another counts instead of it, and both stand. ``kept``: where debris and sample are;
+    ``pan_clean``: None where nobody said."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
@@ -29,6 +31,9 @@ class Finding(Fact):
     pan_clean = models.BooleanField(null=True)
     dipstick_flakes = models.BooleanField(default=False)
     seal_missing = models.BooleanField(default=False)
+    fine_last_time = models.BooleanField(null=True)
+    wet_clutch = models.BooleanField(null=True)
+    excused = models.BooleanField(null=True)
     kept = models.CharField(max_length=200, blank=True)
     note = models.TextField(blank=True)
     level = models.CharField(max_length=12)

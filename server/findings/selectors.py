@@ -13,6 +13,7 @@ from oilward_core.debris import (
     LevelWord,
     Matter,
     Outcome,
+    Rule,
     cohort_of,
     fine_steel,
     onset_rate,
@@ -81,10 +82,8 @@ def watched_last_time(bike_id: UUID, reservoir: str) -> bool:
 
 def dipstick_excused(bike_id: UUID, reservoir: str) -> bool:
     """Whether a flaking dipstick has explained a finding there before: it does so once."""
-    rules = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).values_list(
-        "rules", flat=True
-    )
-    return any(rule.startswith("D14") for of_one in rules for rule in of_one)
+    rows = Finding.objects.filter(bike_id=bike_id, reservoir=reservoir).only("rules")
+    return any(rule == Rule.DIPSTICK for row in rows for rule, _ in mapping.ruled(row))
 
 
 def history_of(

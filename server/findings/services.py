@@ -1,7 +1,8 @@
 """Keeping what plugs and oil showed, with the verdict of the day."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from datetime import date, datetime
+from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
@@ -9,6 +10,7 @@ from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from garage.models import Bike, OdometerReading
+from oilward_core.bench import Pictured as Picturing
 from oilward_core.debris import (
     Found,
     Growth,
@@ -21,8 +23,8 @@ from oilward_core.debris import (
     verdict,
 )
 from oilward_core.errors import CoreError
-from workshop.access import as_id, require_lead
-from workshop.models import Person, Role
+from workshop.access import as_id, leads, require_lead
+from workshop.models import Person
 from workshop.pictures import clean_picture
 from workshop.repeated import digest
 from workshop.touched import touch
@@ -76,7 +78,7 @@ def answer(new: NewAnswer, finding_id: UUID, *, actor: Person, now: datetime) ->
         raise CoreError("sheet.choose", field="outcome", options=[str(one) for one in fits])
     if not new.words.strip():
         raise CoreError("sheet.reason", field="words")
-    if level == Level.HOLD and actor.role != Role.LEAD:
+    if level == Level.HOLD and not leads(actor):
         raise CoreError("finding.lead")
     outcome = Outcome(new.outcome)
     row = keep_answer(finding, outcome, new.words, answer_id, sent, actor=actor, at=now)
@@ -115,7 +117,7 @@ def keep_finding(
     actor: Person,
     regrade_of: Finding | None = None,
     kept: str = "",
-    pictures: Sequence[Mapping[str, Any]] = (),
+    pictures: Sequence[Picturing] = (),
 ) -> Finding:
     """Keep what a plug showed, with its verdict and the chance that something grows. Same id, same row:
     safe to repeat. ``pictures`` by their id, with the spot marked on each."""
@@ -146,12 +148,15 @@ def keep_finding(
         pan_clean=seen.pan_clean,
         dipstick_flakes=seen.dipstick_flakes,
         seal_missing=seen.seal_missing,
+        fine_last_time=seen.fine_last_time,
+        wet_clutch=seen.wet_clutch,
+        excused=seen.excused,
         kept=kept,
         note=note,
         level=judged.level.word,
         origin=judged.origin,
         action=judged.action,
-        rules=[f"{rule.rule}: {rule.text}" for rule in judged.spoke],
+        rules=[{"rule": rule.rule, "text": rule.text} for rule in judged.spoke],
         wear={matter.value: str(value) for matter, value in judged.wear.items()},
         found_by=actor,
         regrade_of=regrade_of,
@@ -162,12 +167,16 @@ def keep_finding(
     return row
 
 
-def _keep_pictured(row: Finding, pictures: Sequence[Mapping[str, Any]]) -> None:
+def _share(place: Decimal | None) -> float | None:
+    return None if place is None else float(place)
+
+
+def _keep_pictured(row: Finding, pictures: Sequence[Picturing]) -> None:
     """Only pictures of this bike; one that never arrived is not there."""
-    named = {as_id(str(one["id"])): one for one in pictures}
+    named = {as_id(one.id): one for one in pictures}
     there = Picture.objects.filter(pk__in=named, bike_id=row.bike_id).values_list("pk", flat=True)
     Pictured.objects.bulk_create(
-        Pictured(finding=row, picture_id=pk, x=named[pk].get("x"), y=named[pk].get("y"))
+        Pictured(finding=row, picture_id=pk, x=_share(named[pk].x), y=_share(named[pk].y))
         for pk in named
         if pk in set(there)
     )

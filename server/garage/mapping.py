@@ -7,10 +7,11 @@ from typing import Any
 
 from oilward_core.due import USE_CLASSES as USES
 from oilward_core.due import Meter
+from oilward_core.exchange import ModelName
 from oilward_core.odometer import LastReading, Odometer, engine_run, shown
 from oilward_core.quantity import format_exact, show
 from oilward_core.schools import Schools, Topic
-from oilward_core.spec import Cell, Cells, ModelName, Path, ReservoirSpec, Value, overlay, sheet_of
+from oilward_core.spec import Cell, Cells, Path, ReservoirSpec, Value, overlay, sheet_of
 from oilward_core.torque import TorqueSpec
 
 from .models import Bike, BikeModel, CellRow, OdometerReading, OwnCell, SpecSheet
@@ -32,7 +33,17 @@ def cell(row: CellRow) -> Cell:
         entered_on=row.entered_on,
         checked_by=row.checked_by,
         checked_on=row.checked_on,
+        entered_by_who=_who(row.entered_who_id),
+        checked_by_who=_who(row.checked_who_id),
     )
+
+
+def _who(person: int | None) -> str:
+    return "" if person is None else str(person)
+
+
+def _person(who: str) -> int | None:
+    return int(who) if who else None
 
 
 def cells(rows: Iterable[CellRow]) -> dict[Path, Cell]:
@@ -59,7 +70,15 @@ def cell_fields(path: Path, written: Cell, value: Value) -> dict[str, Any]:
         "field": path.field,
         "low": low,
         "high": high,
-        **vars(written),
+        "written": written.written,
+        "document": written.document,
+        "page": written.page,
+        "entered_by": written.entered_by,
+        "entered_on": written.entered_on,
+        "entered_who_id": _person(written.entered_by_who),
+        "checked_by": written.checked_by,
+        "checked_on": written.checked_on,
+        "checked_who_id": _person(written.checked_by_who),
     }
 
 

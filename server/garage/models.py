@@ -58,7 +58,8 @@ class SpecSheet(models.Model):
 
 
 class CellRow(models.Model):
-    """A value as the manual gives it, where it stands there, who wrote it and who checked it.
+    """A value as the manual gives it, where it stands there, who wrote it and who checked it: what they
+    were called then, and as which persons (``…_who``; nobody where nobody knows which).
 
     ``low``/``high`` are canonical (ml, N·m, km, mm, min, cSt) for numbers, equal for a single one.
     ``revision`` counts its changes: a write has to name the one it saw.
@@ -76,6 +77,8 @@ class CellRow(models.Model):
     entered_on = models.DateField()
     checked_by = models.CharField(max_length=80, blank=True)
     checked_on = models.DateField(null=True)
+    entered_who = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
+    checked_who = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
     revision = models.PositiveIntegerField(default=1)
 
     class Meta:

@@ -178,6 +178,7 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         page=write.page.strip(),
         entered_by=actor.name,
         entered_on=today,
+        entered_by_who=str(actor.pk),
     )
     OwnCell.objects.update_or_create(
         bike=bike,

@@ -52,8 +52,8 @@ from oilward_core.usage import (
     say_forecast,
     usage_rate,
 )
-from visits.mapping import valid_takes
 from visits.models import Service, TopUp
+from visits.rows import valid_takes
 
 from .kept import NOTCH_DAYS, kept_clock
 from .models import DueRow, WardRow

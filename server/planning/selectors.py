@@ -30,8 +30,8 @@ from oilward_core.renewals import variants
 from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
-from visits.mapping import plugs
 from visits.models import Service, TopUp
+from visits.rows import plugs
 from visits.selectors import in_shop, open_visits, services_of, top_ups_of
 from workshop.mapping import speaker
 from workshop.models import Person

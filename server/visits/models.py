@@ -9,7 +9,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
-from oilward_core.bench import Closing
+from oilward_core.bench import DESCRIPTION, Closing
 from oilward_core.spec import Variant
 from shelf.models import Fluid
 from workshop.models import Fact
@@ -100,9 +100,6 @@ class Task(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["visit", "reservoir"], name="one_task_a_reservoir")
         ]
-
-
-FIRST_DESCRIPTION, DESCRIPTION = 1, 2
 
 
 class EntryRow(Fact):

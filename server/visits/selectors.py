@@ -28,7 +28,7 @@ from workshop.access import stands_alone
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
-from . import mapping
+from . import rows as to_core
 from .marks import counted
 from .models import ClosingRow, EntryRow, Service, Shelf, Task, Tip, TopUp, Visit
 from .shapes import Offer
@@ -58,16 +58,16 @@ def task_plans(tasks: Sequence[Task]) -> list[TaskPlan]:
         return []
     bike = tasks[0].visit.bike_id
     services = services_of([bike])
-    return [mapping.task_plan(task, services.get((bike, task.reservoir), [])) for task in tasks]
+    return [to_core.task_plan(task, services.get((bike, task.reservoir), [])) for task in tasks]
 
 
 def plan_of(visit: Visit, tasks: Sequence[Task]) -> VisitPlan:
-    return mapping.visit_plan(visit, task_plans(tasks))
+    return to_core.visit_plan(visit, task_plans(tasks))
 
 
-def entries_of(visit: Visit, plans: Sequence[TaskPlan]) -> list[Entry]:
-    rows = EntryRow.objects.filter(visit=visit).select_related("by")
-    return mapping.entries(rows, plans)
+def entries_of(visit: Visit, plan: VisitPlan) -> list[Entry]:
+    found = EntryRow.objects.filter(visit=visit).select_related("by")
+    return to_core.entries(found, plan)
 
 
 def standing(visit: Visit) -> Closing:
@@ -79,8 +79,8 @@ def standing(visit: Visit) -> Closing:
     if visit.worked_out is None:
         tasks = tasks_of(visit)
         plan = plan_of(visit, tasks)
-        sheet = fold(plan, entries_of(visit, plan.tasks), mapping.bench())
-        visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
+        sheet = fold(plan, entries_of(visit, plan), to_core.bench())
+        visit.worked_out = to_core.closing(visit, tasks, plan, sheet)
     return visit.worked_out
 
 
@@ -149,19 +149,19 @@ def offers(bike_id: UUID, person: Person) -> list[Offer]:
 @lru_cache(maxsize=256)
 def _plugs(sheet_id: int, approved_at: datetime | None) -> list[MapPlug]:
     """What a sheet places on the map. A visit's sheet is approved, so it never changes."""
-    return mapping.plugs(model_spec(SpecSheet.objects.select_related("model").get(pk=sheet_id)))
+    return to_core.plugs(model_spec(SpecSheet.objects.select_related("model").get(pk=sheet_id)))
 
 
 def run_sheet(visit: Visit, person: Person, now: datetime) -> RunSheet:
     stands, is_open, speaks = standing(visit), visit.state == Visit.State.OPEN, speaker(person)
-    around = mapping.Around(
+    around = to_core.Around(
         read=visit.odometer if is_open else _read(visit),
         placed=_plugs(visit.sheet_id, visit.sheet.approved_at),
         fluids=_fluids(stands, speaks.volume, counted(visit).shelf) if is_open else {},
         tips=tips_of(visit.bike.model_id) if is_open else {},
-        mentor=person.name if is_open and stands_alone(person) else None,
+        mentor=str(person.pk) if is_open and stands_alone(person) else None,
     )
-    return said(stands, mapping.about(visit, stands.km, around, now), speaks)
+    return said(stands, to_core.about(visit, stands.km, around, now), speaks)
 
 
 def tips_of(model_id: int) -> dict[str, Tip]:
@@ -226,7 +226,7 @@ def learned(people: Collection[int] = ()) -> dict[str, tuple[int, int]]:
     ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
     stamps: dict[UUID, list[Stamp]] = {}
     for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):
-        stamps.setdefault(row.visit_id, []).append(mapping.stamp(row))
+        stamps.setdefault(row.visit_id, []).append(to_core.stamp(row))
     minute = timedelta(seconds=seconds_per_minute())
     return learned_minutes(
         {**hands_on(visit, minute), **waited(visit, minute)} for visit in stamps.values()

@@ -1,7 +1,8 @@
 """Writing down what happens in a visit. Each write is safe to repeat; the actor is always named."""
 
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
-from decimal import Decimal
 from typing import Any
 from uuid import UUID
 
@@ -10,39 +11,48 @@ from django.db import IntegrityError, transaction
 from django.http import Http404
 from oilward_bench import in_short
 from oilward_core.bench import (
-    GRADINGS,
-    REGRADE,
+    DESCRIPTION,
+    Answered,
     Bench,
+    Data,
     Entry,
+    EntryKind,
+    Graded,
+    PouredIn,
     Sheet,
     Speaker,
+    TakesOver,
     VisitPlan,
     as_before,
     check_entry,
     check_hands,
     check_regrade,
+    entry_document,
     expected_at,
     fold,
-    held_by,
+    kind_of,
     pan_said,
+    raw_carried_over,
     read_entry,
     reopens,
     result,
 )
 from oilward_core.errors import CoreError, Question
-from oilward_core.runsheet import Aside, Step
+from oilward_core.runsheet import Option, Step
 from shelf.models import Fluid
-from workshop.access import as_id, stands_alone
+from workshop.access import as_id, leads, stands_alone
 from workshop.announce import announce
 from workshop.mapping import speaker
-from workshop.models import Person, Role
+from workshop.models import Person
 from workshop.repeated import digest
 
-from . import mapping
+from . import rows as to_core
 from .marks import counted
 from .models import EntryRow, Task, Visit
 from .selectors import entries_of, plan_of, tasks_of, visits
 from .shapes import NewEntry
+
+ACCEPTED = "; "  # between the codes somebody agreed to
 
 
 def locked(visit_id: UUID) -> Visit:
@@ -57,7 +67,7 @@ def stands_of(visit: Visit) -> tuple[list[Task], VisitPlan, Sheet]:
     """A visit as it stands: its tasks, what it is worked out from, and what its entries come to."""
     tasks = tasks_of(visit)
     plan = plan_of(visit, tasks)
-    return tasks, plan, fold(plan, entries_of(visit, plan.tasks), mapping.bench())
+    return tasks, plan, fold(plan, entries_of(visit, plan), to_core.bench())
 
 
 def note_standing(visit: Visit) -> Visit:
@@ -66,7 +76,7 @@ def note_standing(visit: Visit) -> Visit:
 
 
 def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Visit:
-    visit.worked_out = mapping.closing(visit, tasks, plan, sheet)
+    visit.worked_out = to_core.closing(visit, tasks, plan, sheet)
     counted(visit)
     called = visit.stands.get("hands")
     visit.stands = in_short(sheet, plan.tasks)
@@ -125,95 +135,101 @@ def _when(new: NewEntry, visit: Visit, now: datetime) -> datetime:
         return now
 
 
-def _superseded(visit: Visit, new: NewEntry, speaks: Speaker) -> EntryRow | None:
+def _superseded(
+    visit: Visit, new: NewEntry, entries: Sequence[Entry], speaks: Speaker
+) -> Entry | None:
     """The entry this one corrects. One that somebody corrected meanwhile is not corrected again
     unseen: raises Conflict ``visit.corrected`` with the first correction."""
     if not new.supersedes:
         return None
     row = EntryRow.objects.filter(pk=as_id(new.supersedes), visit=visit).first()
-    if row is None:
+    old = next((entry for entry in entries if row and entry.id == str(row.pk)), None)
+    if old is None:
         raise Http404
-    first = EntryRow.objects.filter(supersedes=row).select_related("by").first()
+    first = next((entry for entry in entries if entry.supersedes == old.id), None)
     if first is not None:
-        said = result(mapping.entry(first), speaks)
-        raise Conflict("visit.corrected", by=first.by.name, said=said)
-    return row
+        raise Conflict("visit.corrected", by=first.by, said=result(first, speaks))
+    return old
 
 
-def _same_kind(entries: list[Entry], old: EntryRow, new: NewEntry, step: Step) -> None:
+def _same_kind(old: Entry, new: NewEntry, kind: EntryKind, step: Step) -> None:
     """A correction is of the same step and the same kind, or it says that the step was skipped, or
-    that it was not. Old entries are of the step and kind this description gives them."""
-    was = next((entry for entry in entries if entry.id == str(old.pk)), None)
-    if was is None or was.step != new.step:
+    that it was not."""
+    if old.step != new.step:
         raise Http404
-    if new.kind != was.kind and "skip" not in (new.kind, was.kind):
+    if kind != old.kind and EntryKind.SKIP not in (kind, old.kind):
         raise CoreError("sheet.wrong_kind", step=step.title)
 
 
-def _against(unmet: tuple[str, ...], new: NewEntry) -> dict[str, Any]:
+def _against(unmet: Sequence[Option], new: NewEntry) -> tuple[str, ...]:
     """What an entry goes against, to be kept with it once somebody said that it happened all the
-    same. Raises the question ``sheet.not_yet``."""
-    if not unmet:
-        return {}
-    said = "; ".join(unmet)
-    if new.accepts != said:
-        raise Question("sheet.not_yet", field="accepts", text=said, options=[said], sure=said)
-    return {"despite": list(unmet)}
+    same: ``accepts`` names the codes that were asked about. Raises the question ``sheet.not_yet``."""
+    return _accepted("sheet.not_yet", unmet, "; ", new)
+
+
+def _accepted(code: str, asked: Sequence[Option], between: str, new: NewEntry) -> tuple[str, ...]:
+    codes = tuple(one.code for one in asked)
+    agreed = ACCEPTED.join(codes)
+    if codes and new.accepts != agreed:
+        text = between.join(dict.fromkeys(one.words for one in asked))
+        raise Question(code, field="accepts", text=text, options=[agreed], sure=agreed)
+    return codes
 
 
 def _reopened(
     plan: VisitPlan, entries: list[Entry], correction: Entry, new: NewEntry, bench: Bench
 ) -> None:
     """Raises the question ``sheet.reopens`` with the steps a correction undoes, unless it was asked."""
-    titles = reopens(plan, entries, correction, bench)
-    said = ", ".join(titles)
-    if titles and new.accepts != said:
-        raise Question("sheet.reopens", field="accepts", text=said, options=[said], sure=said)
+    _accepted("sheet.reopens", reopens(plan, entries, correction, bench), ", ", new)
 
 
 def _read(
     plan: VisitPlan,
     sheet: Sheet,
     step: Step,
+    kind: EntryKind,
     new: NewEntry,
     speaks: Speaker,
-    old: EntryRow | None,
-) -> dict[str, Any]:
+    old: Entry | None,
+) -> Data:
     """What was typed, as it is kept; an amount held against its vessel and what is expected."""
     plans = {task.reservoir.key: task for task in plan.tasks}
     stands, task = sheet.task(step.id.reservoir), plans.get(step.id.reservoir)
+    raw: Mapping[str, Any] = new.data
+    if new.description != DESCRIPTION:
+        raw = raw_carried_over(step, kind, raw)
+    if old is not None and kind == old.kind:
+        raw = as_before(old, raw)
     expected = None
     if stands is not None and task is not None:
-        expected = expected_at(task, stands, step, new.data, old is not None)
-    raw = as_before(mapping.entry(old), new.data) if old is not None else new.data
-    data = read_entry(step, new.kind, raw, speaks, expected)
-    if "ml" in data:
-        held_by(step, Decimal(data["ml"]), data["unit"], str(new.data.get("sure") or ""))
-    fluid = data.get("fluid")
+        expected = expected_at(task, stands, step, kind, raw, old is not None)
+    data = read_entry(step, kind, raw, speaks, expected)
+    fluid = data.fluid if isinstance(data, PouredIn) else ""
     if fluid and not Fluid.objects.filter(name=fluid).exists():
         raise CoreError("visit.no_fluid", field="fluid")
     return data
 
 
-def _as_it_was(new: NewEntry, old: EntryRow | None) -> dict[str, Any]:
-    """What stays true of an entry, corrected or not: that it went against a need, that it was written
-    down from memory."""
-    said: dict[str, Any] = {"remembered": True} if new.remembered and old is None else {}
-    if old is not None:
-        said |= {name: old.data[name] for name in ("remembered",) if name in old.data}
-        if new.kind == old.kind and "despite" in old.data:
-            said["despite"] = old.data["despite"]
-    return said
-
-
-def _check_lead(sheet: Sheet, kind: str, data: dict[str, Any], actor: Person) -> None:
+def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
     """Only a lead lifts a hold, or hands a bike back that is not to be ridden. Raises CoreError
     ``visit.hold_lead``."""
-    if kind != "answered" or actor.role == Role.LEAD:
+    if not isinstance(data, Answered) or leads(actor):
         return
-    holds = [stop for stop in sheet.stops if stop.hold and stop.entry == data["entry"]]
-    if holds or data.get("handed_back"):
+    holds = [stop for stop in sheet.stops if stop.hold and stop.entry == data.entry]
+    if holds or data.handed_back:
         raise CoreError("visit.hold_lead")
+
+
+def _checked(
+    data: Data, sheet: Sheet, plan: VisitPlan, new: NewEntry, old: Entry | None, actor: Person
+) -> None:
+    """What only somebody may write down, or only with a hand on it."""
+    _check_lead(sheet, data, actor)
+    if isinstance(data, TakesOver):
+        check_hands(plan.tasks, sheet, data)
+    if data.kind == EntryKind.REGRADE and old is None:
+        lead = leads(actor)
+        check_regrade(sheet, new.step, str(actor.pk), stands_alone(actor), lead)
 
 
 @transaction.atomic
@@ -225,50 +241,53 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if _repeated(visit, new, entry_id):
         return visit
     still_open(visit)
-    speaks = speaker(actor)
-    at, old = _when(new, visit, now), _superseded(visit, new, speaks)
+    speaks, kind, at = speaker(actor), kind_of(new.kind), _when(new, visit, now)
     tasks = tasks_of(visit)
     plan = plan_of(visit, tasks)
-    entries = entries_of(visit, plan.tasks)
-    bench = mapping.bench()
+    entries, bench = entries_of(visit, plan), to_core.bench()
+    old = _superseded(visit, new, entries, speaks)
     sheet = fold(plan, entries, bench)
-    step, unmet = check_entry(sheet, new.step, new.kind, at, str(old.pk) if old else None)
+    step, unmet = check_entry(sheet, new.step, kind, at, old.id if old else None)
     if old is not None:
-        _same_kind(entries, old, new, step)
-    data = _read(plan, sheet, step, new, speaks, old) | _against(unmet, new)
-    _check_lead(sheet, new.kind, data, actor)
-    if new.kind in GRADINGS and data["pan_clean"] is None:
-        data["pan_clean"] = pan_said(entries, step.id.reservoir)
-    if new.kind == Aside.TAKES_OVER:
-        check_hands(plan.tasks, sheet, data)
-    if new.kind == REGRADE and old is None:
-        lead = actor.role == Role.LEAD
-        check_regrade(sheet, new.step, actor.name, stands_alone(actor), lead)
-    data |= _as_it_was(new, old)
+        _same_kind(old, new, kind, step)
+    data = _read(plan, sheet, step, kind, new, speaks, old)
+    against = _against(unmet, new)
+    _checked(data, sheet, plan, new, old, actor)
+    if isinstance(data, Graded) and data.pan_clean is None:
+        data = replace(data, pan_clean=pan_said(entries, step.id.reservoir))
+    if old is not None and kind == old.kind:
+        against = old.against
+    entry = Entry(
+        id=str(entry_id),
+        step=new.step,
+        data=data,
+        at=at,
+        by=actor.name,
+        who=str(actor.pk),
+        supersedes=old.id if old else None,
+        against=against,
+        remembered=old.remembered if old else new.remembered,
+    )
     if old is not None:
-        corrects = Entry(
-            id=str(entry_id),
-            step=new.step,
-            kind=new.kind,
-            data=data,
-            at=at,
-            by=actor.name,
-            supersedes=str(old.pk),
-        )
-        _reopened(plan, entries, corrects, new, bench)
+        _reopened(plan, entries, entry, new, bench)
+    _append(visit, entry, _digest(new), actor)
+    return _note(visit, tasks, plan, fold(plan, [*entries, entry], bench))
+
+
+def _append(visit: Visit, entry: Entry, sent: str, actor: Person) -> None:
+    """Keep an entry. Raises Conflict ``visit.id_taken`` for an id that is another visit's by now."""
     try:
         with transaction.atomic():
-            row = EntryRow.objects.create(
-                id=entry_id,
+            EntryRow.objects.create(
+                id=entry.id,
                 visit=visit,
-                step=new.step,
-                kind=new.kind,
-                data=data,
-                at=at,
+                step=entry.step,
+                kind=entry.kind,
+                data=entry_document(entry),
+                at=entry.at,
                 by=actor,
-                supersedes=old,
-                sent=_digest(new),
+                supersedes_id=entry.supersedes,
+                sent=sent,
             )
     except IntegrityError as error:  # the same id, at the same moment, on another visit
         raise Conflict("visit.id_taken") from error
-    return _note(visit, tasks, plan, fold(plan, [*entries, mapping.entry(row)], bench))

@@ -7,6 +7,7 @@ from oilward_bench.shapes import FluidChoice, VisitState
 from oilward_core.fill import Action
 from workshop.shapes import upto
 
+LAST_DESCRIPTION = 2
 VISIT_STATES, ACTIONS = get_args(VisitState), get_args(Action)
 
 
@@ -64,8 +65,9 @@ class AddedTask:
 class NewEntry:
     """An entry to write down: ``id`` is the client's, ``data`` as typed. ``at`` is when it happened
     and ``sent_at`` when it was sent, both by the tablet's own clock. ``accepts`` is what was asked
-    about it before and answered yes: that it goes against a need, or what it reopens. ``remembered``:
-    it was done before it was written down."""
+    about it before and answered yes, in codes: that it goes against a need, or what it reopens.
+    ``remembered``: it was done before it was written down. ``description``: of which description of the
+    work its data are; a device of the last release does not say, and speaks in words."""
 
     id: str
     step: str = upto(60)
@@ -74,8 +76,9 @@ class NewEntry:
     sent_at: str = upto(40, blank=True, default="")
     data: dict[str, Any] = field(default_factory=dict)
     supersedes: str | None = None
-    accepts: str = upto(1000, blank=True, default="")
+    accepts: str = upto(4000, blank=True, default="")
     remembered: bool = False
+    description: int = LAST_DESCRIPTION
 
 
 @dataclass(frozen=True)

@@ -13,26 +13,32 @@ from rest_framework.request import Request
 from rest_framework.throttling import SimpleRateThrottle
 from rest_framework.views import APIView
 
-from .models import Person, Role
+from .models import Person
 from .pins import knows_pin
+from .rights import Right, rights_of
 from .tablets.here import tablet_of
 
 log = logging.getLogger("oilward.access")
 
 
+def may(person: Person, right: Right) -> bool:
+    """Whether somebody has a right: by the table, and no other way."""
+    return right in rights_of(person.role)
+
+
 def may_work(person: Person) -> bool:
-    """All but readers write."""
-    return person.role != Role.READER
+    """Whether somebody writes at all."""
+    return may(person, Right.WORK)
 
 
 def leads(person: Person) -> bool:
-    """Approves sheets, sets schools and prices, corrects readings."""
-    return person.role == Role.LEAD
+    """Approves sheets, sets schools and prices, corrects readings, lifts holds."""
+    return may(person, Right.LEAD)
 
 
 def stands_alone(person: Person) -> bool:
-    """Signs a visit and checks a number without a lead beside; an apprentice does not."""
-    return person.role != Role.APPRENTICE
+    """Signs a visit and checks a number without a lead beside."""
+    return may(person, Right.STAND_ALONE)
 
 
 class MayWork(BasePermission):

@@ -7,19 +7,14 @@ from django.conf import settings
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 
+from .rights import Role
+
 
 class Fact(models.Model):
     """What happened. Rows are only added: the database refuses the server to change or delete one."""
 
     class Meta:
         abstract = True
-
-
-class Role(models.TextChoices):
-    TECHNICIAN = "technician"
-    LEAD = "lead"
-    APPRENTICE = "apprentice"
-    READER = "reader"
 
 
 class PersonManager(BaseUserManager["Person"]):

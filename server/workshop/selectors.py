@@ -1,5 +1,3 @@
-from typing import cast
-
 from django.conf import settings
 from oilward_core.quantity import (
     CANONICAL,
@@ -15,7 +13,8 @@ from oilward_core.quantity import (
 from .access import may_work
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Tablet, Workshop
-from .shapes import Amount, Nudge, QuickSum, RoleWord, Session, WorkshopSettings
+from .rights import Role, rights_of
+from .shapes import Amount, Nudge, QuickSum, Session, WorkshopSettings
 
 KINDS = [kind.value for kind in Kind]
 
@@ -29,9 +28,11 @@ def session(person: Person | None, tablet: Tablet | None = None) -> Session:
     if person is None:
         return Session(
             signed_in=False,
+            id="",
             username="",
             name="",
-            role="",
+            role=None,
+            rights=[],
             may_work=False,
             volume_unit="ml",
             torque_unit="N·m",
@@ -43,9 +44,11 @@ def session(person: Person | None, tablet: Tablet | None = None) -> Session:
         )
     return Session(
         signed_in=True,
+        id=str(person.pk),
         username=person.username,
         name=person.name,
-        role=cast(RoleWord, person.role),
+        role=Role(person.role),
+        rights=sorted(rights_of(person.role)),
         may_work=may_work(person),
         volume_unit=person.volume_unit,
         torque_unit=person.torque_unit,

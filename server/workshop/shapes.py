@@ -1,10 +1,9 @@
 """What the workshop's API says."""
 
 from dataclasses import dataclass, field
-from typing import Any, Literal, get_args
+from typing import Any
 
-RoleWord = Literal["", "technician", "lead", "apprentice", "reader"]
-ROLES = get_args(RoleWord)
+from .rights import Right, Role
 
 
 def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
@@ -16,14 +15,17 @@ def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
 
 @dataclass(frozen=True, kw_only=True)
 class Session:
-    """Who is signed in here; ``practice`` is set where minutes run faster than the clock; ``events`` is
-    where changes are told as they happen, like ``:8001/events/``, empty where nobody tells. On a
-    ``tablet`` of a bench it ends after ``idle_minutes`` without a touch."""
+    """Who is signed in here, as which person (``id``), and what they may; ``practice`` is set where
+    minutes run faster than the clock; ``events`` is where changes are told as they happen, like
+    ``:8001/events/``, empty where nobody tells. On a ``tablet`` of a bench it ends after
+    ``idle_minutes`` without a touch."""
 
     signed_in: bool
+    id: str
     username: str
     name: str
-    role: RoleWord
+    role: Role | None
+    rights: list[Right]
     may_work: bool
     volume_unit: str
     torque_unit: str

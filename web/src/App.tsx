@@ -5,9 +5,9 @@ import { useSession } from "./api/hooks";
 import { Ward } from "./planning/Ward";
 import { Called } from "./visits/Called";
 import { useSending } from "./visits/sending";
-import { Boundary } from "./workshop/Boundary";
+import { Boundary } from "./ui/Boundary";
 import { Frame } from "./workshop/Frame";
-import { NotHere, Waiting, WentWrong } from "./workshop/States";
+import { NotHere, Waiting, WentWrong } from "./ui/States";
 import { SignIn } from "./workshop/SignIn";
 import { useHands } from "./workshop/tablets/useHands";
 
@@ -76,7 +76,7 @@ export function App() {
   if (!session.data.signed_in) return <SignIn workshop={session.data.workshop} />;
   return (
     <Frame session={session.data}>
-      <Called me={session.data.name} />
+      <Called me={session.data.id} />
       <Boundary place={pathname}>
         <Suspense fallback={<Waiting what="Opening the door" />}>
           <Rooms session={session.data} />

@@ -5,10 +5,10 @@ import "@fontsource/barlow-semi-condensed/500.css";
 import "@fontsource/barlow-semi-condensed/700.css";
 import "./styles.css";
 import "./workshop/frame.css";
-import "./workshop/ask.css";
-import "./workshop/lists.css";
+import "./ui/ask.css";
+import "./ui/lists.css";
 import "./workshop/doors.css";
-import "./workshop/narrow.css";
+import "./ui/narrow.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { App as Notices, ConfigProvider } from "antd";
 import { StrictMode } from "react";
@@ -16,7 +16,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Refusal } from "./api/client";
 import { App } from "./App";
-import { theme } from "./theme";
+import { theme } from "./ui/theme";
 
 const client = new QueryClient({
   defaultOptions: {

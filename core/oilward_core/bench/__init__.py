@@ -1,89 +1,138 @@
 """The bench: the entries people make, the facts they come to, and where each step stands."""
 
+from ..codes.bench import Stands, Status
+from ..codes.entries import ASIDES, GRADINGS, EntryKind
+from ..said.cautions import unstrapped
+from .acts import Act, Hearing
 from .ahead import ahead, pans_held
+from .asides.stands import StandsSo
+from .asides.takes import TakesOver
+from .asks import ACTS, ALWAYS, ASKS
+from .asks.amount import Amount
+from .asks.choice import Chosen
+from .asks.common import Answered, Confirmed, Skipped, Started, Stopped
+from .asks.fill import DrawnOff, PouredIn
+from .asks.filter import FilterOn
+from .asks.finding import Graded, Pictured, Regraded
+from .asks.leaks import Looked
+from .asks.level import CauseNamed, LevelRead
+from .asks.look_up import LookedUp
+from .asks.measure import Taken
+from .asks.torque import Pulled
 from .closing import Closing, TaskClosing, keep, kept, why_not_learned
-from .correct import as_before, reopens
-from .entries import (
-    ANSWERED,
-    DRY,
-    GRADINGS,
-    REGRADE,
-    Entry,
-    Speaker,
-    in_order,
-    part_data,
-    part_from,
+from .correct import reopens
+from .entries import Data, Entry, Speaker, in_order
+from .fold.facts import Facts, Flow, Hands, Stance, Timer, Way
+from .fold.gather import facts_of
+from .fold.judged import judge_finding, observed, pan_said
+from .fold.known import Bench, VisitPlan
+from .fold.sheet import check_entry, fold
+from .fold.state import (
+    FastenerState,
+    Sheet,
+    StepState,
+    Stop,
+    TaskState,
+    TorqueCard,
+    Waits,
 )
-from .expect import expected_at, held_by
-from .facts import Facts, Flow, Stands, Way, facts_of
-from .fasteners import FastenerState
-from .filling import Bench
 from .handing import OpenPoint, check_hands, open_points
-from .judged import TorqueCard, judge_finding, observed, pan_said
-from .known import VisitPlan
-from .reading import read_entry
+from .read import as_before, expected_at, kind_of, read_entry
 from .regrade import check_regrade, gradings, may_regrade
-from .stance import Hands, Stance, caution_of
-from .state import Sheet, Status, StepState, Stop, TaskState, Waits, check_entry, fold
-from .upgrade import upgrade
-from .words import Standing, next_words, part_words, result, standing, waits_for
+from .stored import DESCRIPTION, data_document, entry_document, entry_from
+from .then import Written, carried_over, raw_carried_over
+from .typed import Typed
+from .words import Standing, next_words, part_words, result, stance_words, standing, waits_for
 
 __all__ = [
-    "ANSWERED",
-    "DRY",
+    "ACTS",
+    "ALWAYS",
+    "ASIDES",
+    "ASKS",
+    "DESCRIPTION",
     "GRADINGS",
-    "REGRADE",
+    "Act",
+    "Amount",
+    "Answered",
     "Bench",
+    "CauseNamed",
+    "Chosen",
     "Closing",
+    "Confirmed",
+    "Data",
+    "DrawnOff",
     "Entry",
+    "EntryKind",
     "Facts",
     "FastenerState",
+    "FilterOn",
     "Flow",
+    "Graded",
     "Hands",
+    "Hearing",
+    "LevelRead",
+    "Looked",
+    "LookedUp",
     "OpenPoint",
+    "Pictured",
+    "PouredIn",
+    "Pulled",
+    "Regraded",
     "Sheet",
+    "Skipped",
     "Speaker",
     "Stance",
     "Standing",
     "Stands",
+    "StandsSo",
+    "Started",
     "Status",
     "StepState",
     "Stop",
+    "Stopped",
+    "Taken",
+    "TakesOver",
     "TaskClosing",
     "TaskState",
+    "Timer",
     "TorqueCard",
+    "Typed",
     "VisitPlan",
     "Waits",
     "Way",
+    "Written",
     "ahead",
     "as_before",
-    "caution_of",
+    "carried_over",
     "check_entry",
     "check_hands",
     "check_regrade",
+    "data_document",
+    "entry_document",
+    "entry_from",
     "expected_at",
     "facts_of",
     "fold",
     "gradings",
-    "held_by",
     "in_order",
     "judge_finding",
     "keep",
     "kept",
+    "kind_of",
     "may_regrade",
     "next_words",
     "observed",
     "open_points",
     "pan_said",
     "pans_held",
-    "part_data",
-    "part_from",
     "part_words",
+    "raw_carried_over",
     "read_entry",
     "reopens",
     "result",
+    "stance_words",
     "standing",
-    "upgrade",
+    "unstrapped",
     "waits_for",
     "why_not_learned",
 ]

@@ -6,13 +6,16 @@ from datetime import datetime
 from decimal import Decimal
 from math import ceil
 
+from ..codes.bench import Status
+from ..codes.entries import Ask
 from ..guard import guarded
-from ..runsheet import Ask, Job
+from ..runsheet import Job
 from .entries import Entry
-from .facts import gathered
-from .filling import Bench
-from .known import VisitPlan
-from .state import Status, StepState, fold, known_of
+from .fold.gather import gathered
+from .fold.knowing import known_of
+from .fold.known import Bench, VisitPlan
+from .fold.sheet import fold
+from .fold.state import StepState
 
 
 def _runs_on(states: Iterable[StepState], now: datetime, bench: Bench) -> int:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import datetime
 from decimal import Decimal, InvalidOperation
 from typing import Any, TypeVar
 
@@ -11,12 +12,42 @@ from cattrs.preconf.json import make_converter
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..runsheet import StepId, TaskPlan
+from ..said import bench as said
 from ..spec import Path
+from .asks.level import CauseNamed
 from .entries import Entry
-from .state import Sheet
-from .upgrade import closing_1
+from .fold.state import Sheet
+from .stored import entry_document, entry_from
+from .then.closings import FORMAT_1, FORMAT_2, as_third, closing_1
 
-FORMAT, LAST_FORMAT = "oilward-closing/2", "oilward-closing/1"
+FORMAT = "oilward-closing/3"
+
+
+def _entry_document(entry: Entry) -> dict[str, Any]:
+    return {
+        "id": entry.id,
+        "step": entry.step,
+        "kind": entry.kind.value,
+        "data": entry_document(entry),
+        "at": entry.at.isoformat(),
+        "by": entry.by,
+        "who": entry.who,
+        "supersedes": entry.supersedes,
+    }
+
+
+def _entry(document: Mapping[str, Any], _: type[Entry]) -> Entry:
+    return entry_from(
+        document["data"],
+        entry_id=document["id"],
+        step=document["step"],
+        kind=document["kind"],
+        at=datetime.fromisoformat(document["at"]),
+        by=document["by"],
+        who=document["who"],
+        supersedes=document["supersedes"],
+    )
+
 
 _converter = make_converter(detailed_validation=False)
 _converter.register_unstructure_hook(Decimal, str)
@@ -25,6 +56,8 @@ _converter.register_unstructure_hook(Path, str)
 _converter.register_structure_hook(Path, lambda text, _: Path.of(text))
 _converter.register_unstructure_hook(StepId, str)
 _converter.register_structure_hook(StepId, lambda text, _: StepId.of(text))
+_converter.register_unstructure_hook(Entry, _entry_document)
+_converter.register_structure_hook(Entry, _entry)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,14 +86,14 @@ def keep(closing: Closing) -> dict[str, Any]:
 
 
 def kept(document: Mapping[str, Any]) -> Closing:
-    """The closing a document holds, of this format or the last, without folding anything. Raises
+    """The closing a document holds, of this format or an earlier one, without folding anything. Raises
     CoreError ``closing.unreadable`` for what `keep` did not write."""
     named = str(document.get("format"))
-    if named not in (FORMAT, LAST_FORMAT):
+    if named not in (FORMAT, FORMAT_2, FORMAT_1):
         raise CoreError("closing.unreadable", format=named)
     try:
-        wanted = closing_1(document) if named == LAST_FORMAT else dict(document)
-        return _converter.structure(wanted, Closing)
+        wanted = closing_1(document) if named == FORMAT_1 else dict(document)
+        return _converter.structure(wanted if named == FORMAT else as_third(wanted), Closing)
     except (
         BaseValidationError,
         CoreError,
@@ -81,12 +114,13 @@ def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
     return _converter.structure(document, kind)
 
 
-_DISAGREED = "Gauge and book disagreed: {}."
-
-
 @guarded
 def why_not_learned(key: str, entries: list[Entry]) -> str:
     """Why what a reservoir took is not to be learned from; empty if it is: gauge and book must not
     have disagreed. ``entries``: those that count (`in_order`)."""
-    causes = [e for e in entries if e.kind == "cause" and StepId.of(e.step).reservoir == key]
-    return _DISAGREED.format(causes[-1].data["cause"]) if causes else ""
+    causes = [
+        entry.data.said
+        for entry in entries
+        if isinstance(entry.data, CauseNamed) and StepId.of(entry.step).reservoir == key
+    ]
+    return said.disagreed(causes[-1]) if causes else ""

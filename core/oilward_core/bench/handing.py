@@ -3,41 +3,47 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
+from ..codes.bench import Stands, Status
+from ..codes.poses import Pose
+from ..codes.steps import Name
 from ..errors import CoreError
 from ..guard import guarded
-from ..runsheet import Name, Pose, TaskPlan
-from .entries import Data
-from .facts import Stands
-from .state import Sheet, Status, TaskState
+from ..runsheet import TaskPlan
+from ..said import bench as said
+from .asides.takes import TakesOver
+from .fold.state import Sheet, TaskState
 
 
 @dataclass(frozen=True)
 class OpenPoint:
-    """Something that must not be forgotten, in words; ``touch``: finger-tight, so whoever takes over
-    puts a hand on it."""
+    """Something that must not be forgotten, by its code and in words; ``touch``: finger-tight, so whoever
+    takes over puts a hand on it."""
 
+    code: str
     text: str
     touch: bool = False
 
 
-def _oil(label: str, task: TaskState) -> Iterator[str]:
+def _oil(label: str, task: TaskState) -> Iterator[OpenPoint]:
+    code = f"{task.key}/oil"
     if task.draining:
-        yield f"{label}: draining; the pan stays under it"
+        yield OpenPoint(code, said.draining(label))
     elif task.oil_out and task.added <= 0:
-        yield f"{label}: no oil in; nobody starts the engine"
+        yield OpenPoint(code, said.empty(label))
     elif task.added > 0 and not task.filled:
-        yield f"{label}: level not right yet"
+        yield OpenPoint(code, said.not_right_yet(label))
 
 
 def _points(label: str, task: TaskState) -> Iterator[OpenPoint]:
-    for fastener in task.fasteners:
-        if fastener.open:
-            touch = fastener.words == Stands.FINGER_TIGHT
-            yield OpenPoint(f"{label}: {fastener.part.lower()} {fastener.words}", touch)
+    for one in task.fasteners:
+        if one.open:
+            text = said.open_fastener(label, one.part, one.words)
+            touch = one.stands == Stands.FINGER_TIGHT
+            yield OpenPoint(f"{task.key}/{one.role}", text, touch)
     if not task.fasteners and task.opened and not task.filled:
-        yield OpenPoint(f"{label}: apart; nobody sits on the bike")
+        yield OpenPoint(f"{task.key}/apart", said.apart(label))
     elif task.fasteners:
-        yield from (OpenPoint(text) for text in _oil(label, task))
+        yield from _oil(label, task)
 
 
 @guarded
@@ -46,19 +52,19 @@ def open_points(tasks: Iterable[TaskPlan], sheet: Sheet) -> tuple[OpenPoint, ...
     it stands. Common practice, no source."""
     labels = {task.reservoir.key: task.reservoir.label for task in tasks}
     runs = any(s.step.name == Name.RUN and s.status == Status.RUNNING for s in sheet.steps)
-    found = [OpenPoint("the engine runs; stop it before you go")] if runs else []
+    found = [OpenPoint("engine", said.ENGINE_RUNS)] if runs else []
     if sheet.stance and sheet.stance.pose == Pose.TILTED:
-        found.append(OpenPoint("the bike is tilted, not strapped; nobody goes under it"))
+        found.append(OpenPoint("tilted", said.TILTED))
     for task in sheet.tasks:
         found += _points(labels.get(task.key, task.key), task)
     return tuple(found)
 
 
 @guarded
-def check_hands(tasks: Iterable[TaskPlan], sheet: Sheet, data: Data) -> None:
+def check_hands(tasks: Iterable[TaskPlan], sheet: Sheet, taken: TakesOver) -> None:
     """Raises CoreError ``sheet.hands`` when whoever takes over has not put a hand on something that is
     only finger-tight."""
-    touched = data.get("hands") or []
-    missing = [p.text for p in open_points(tasks, sheet) if p.touch and p.text not in touched]
+    points = open_points(tasks, sheet)
+    missing = [one.text for one in points if one.touch and one.code not in taken.hands]
     if missing:
         raise CoreError("sheet.hands", field="hands", text="; ".join(missing))

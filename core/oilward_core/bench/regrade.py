@@ -2,39 +2,40 @@
 
 from collections.abc import Iterable
 
-from ..debris import Level
+from ..codes.debris import Level
 from ..errors import CoreError
 from ..guard import guarded
-from .entries import GRADINGS, Entry, ordered
-from .state import Sheet, StepState
+from .entries import Entry, ordered
+from .fold.judged import is_grading
+from .fold.state import Sheet, StepState
 
 
 def _graded(state: StepState | None) -> Entry | None:
     entry = state.entry if state else None
-    return entry if entry is not None and entry.kind in GRADINGS else None
+    return entry if entry is not None and is_grading(entry) else None
 
 
 @guarded
-def may_regrade(state: StepState, by: str) -> bool:
+def may_regrade(state: StepState, who: str) -> bool:
     """Whether somebody who stands alone may read this plug anew: it was read, and not by them."""
     entry = _graded(state)
-    return entry is not None and entry.by != by
+    return entry is not None and entry.who != who
 
 
 @guarded
-def check_regrade(sheet: Sheet, step: str, by: str, stands_alone: bool, lead: bool) -> None:
+def check_regrade(sheet: Sheet, step: str, who: str, stands_alone: bool, lead: bool) -> None:
     """Raises CoreError ``finding.not_graded`` where nobody has read it yet, ``finding.own_grade`` for
     whoever read it last, ``finding.mentor`` for an apprentice, and ``visit.hold_lead`` where it holds
     the visit and no lead looks."""
-    entry = _graded(sheet.step(step))
-    if entry is None:
+    state = sheet.step(step)
+    entry = _graded(state)
+    if state is None or entry is None:
         raise CoreError("finding.not_graded")
-    if entry.by == by:
+    if entry.who == who:
         raise CoreError("finding.own_grade")
     if not stands_alone:
         raise CoreError("finding.mentor")
-    state = sheet.step(step)
-    task = sheet.task(state.step.id.reservoir) if state else None
+    task = sheet.task(state.step.id.reservoir)
     if task and task.finding and task.finding.level >= Level.HOLD and not lead:
         raise CoreError("visit.hold_lead")
 
@@ -42,4 +43,4 @@ def check_regrade(sheet: Sheet, step: str, by: str, stands_alone: bool, lead: bo
 @guarded
 def gradings(entries: Iterable[Entry], step: str) -> tuple[Entry, ...]:
     """How a plug was read in a visit, as last corrected, the first reading first: the last one counts."""
-    return tuple(one for one in ordered(entries) if one.step == step and one.kind in GRADINGS)
+    return tuple(one for one in ordered(entries) if one.step == step and is_grading(one))

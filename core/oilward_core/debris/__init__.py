@@ -1,43 +1,27 @@
 """What plug and oil show, what it means, and whether something grows."""
 
+from ..codes.debris import Family, Form, Level, LevelWord, Matter, OilLook, Outcome, Place, Rule
+from ..said.debris import ACTIONS
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
 from .otherwise import Otherwise, would_change
-from .outcomes import Outcome, asks_on, outcomes_of, still_asking, watched
-from .rules import (
-    ACTIONS,
+from .outcomes import asks_on, outcomes_of, still_asking, watched
+from .seen import FAMILY, FORM_WEIGHT, SMELLS, Observation, Part
+from .signs import RULES, RuleSpoke, fine_steel, running_in
+from .verdicts import (
     ASKING,
-    CONFIRM,
-    RULES,
-    Level,
-    LevelWord,
-    RuleSpoke,
     Verdict,
     chance_words,
-    fine_steel,
+    confirmed_by,
     growing_words,
-    running_in,
     verdict,
     wear_index,
-)
-from .seen import (
-    FAMILY,
-    FORM_WEIGHT,
-    SMELLS,
-    Family,
-    Form,
-    Matter,
-    Observation,
-    OilLook,
-    Part,
-    Place,
 )
 
 __all__ = [
     "ACTIONS",
     "ALARM",
     "ASKING",
-    "CONFIRM",
     "FAMILY",
     "FORM_WEIGHT",
     "RULES",
@@ -58,6 +42,7 @@ __all__ = [
     "Outcome",
     "Part",
     "Place",
+    "Rule",
     "RuleSpoke",
     "Verdict",
     "amount",
@@ -65,6 +50,7 @@ __all__ = [
     "category",
     "chance_words",
     "cohort_of",
+    "confirmed_by",
     "fine_steel",
     "growing_words",
     "growth",

@@ -14,8 +14,9 @@ from decimal import Decimal
 from enum import IntEnum
 from math import exp, log, log10, pi, sqrt
 
+from ..codes.debris import Form
 from ..guard import Sound, guarded
-from .seen import Form, Matter, Part
+from .seen import COUNTED, FAMILY, Part
 
 
 class Category(IntEnum):
@@ -52,8 +53,6 @@ SHIFT, WIDE = 0.15, 0.4  # outliers of a healthy bike
 FAULT_SD, FAULT_WIDE = 0.24, 0.5
 SAID_AT, SAID_PER = -0.35, 0.76
 ALARM = 1 / 3
-# matter that other rules look at
-_NOT_COUNTED = (Matter.ALUMINIUM, Matter.FRICTION, Matter.SEALANT, Matter.RUBBER)
 LEAST_FACTOR, MOST_FACTOR = 0.4, 5.0
 
 
@@ -122,7 +121,7 @@ def _there(part: Part) -> bool:
 
 def counted(parts: Iterable[Part]) -> list[Part]:
     """The parts the filter looks at: there, and of a matter no other rule looks at."""
-    return [part for part in parts if _there(part) and part.matter not in _NOT_COUNTED]
+    return [part for part in parts if _there(part) and COUNTED[FAMILY[part.matter]]]
 
 
 def category(parts: Iterable[Part]) -> Category:

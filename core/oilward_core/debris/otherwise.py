@@ -4,10 +4,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
+from ..codes.debris import Family, Form, Level, Matter, OilLook, Place
 from ..guard import Sound, guarded
+from ..said import debris as said
 from .growth import Growth
-from .rules import Level, verdict
-from .seen import FAMILY, Family, Form, Matter, Observation, OilLook, Part, Place
+from .seen import FAMILY, Observation, Part
+from .verdicts import verdict
 
 _BIG = Decimal(2)
 _SMALL = Decimal(1)
@@ -23,7 +25,7 @@ class Otherwise(Sound):
     @property
     def words(self) -> str:
         """``If a magnet ignores the slivers: note.``"""
-        return f"{self.when}: {self.level.word}."
+        return said.then(self.when, self.level.word)
 
 
 def _with(seen: Observation, number: int, part: Part) -> Observation:
@@ -35,25 +37,24 @@ def _of_part(seen: Observation, number: int, part: Part) -> Iterator[tuple[str, 
     unsure = FAMILY[part.matter] in (Family.FERROUS, Family.LIGHT) and not fine
     if part.magnetic is None and unsure:
         held = FAMILY[part.matter] == Family.FERROUS
-        does = "ignores" if held else "holds"
         matter = part.matter if held else Matter.STEEL
         other = replace(part, magnetic=not held, matter=matter)
-        yield f"If a magnet {does} the {part.form}", _with(seen, number, other)
+        yield said.magnet(held, part.form), _with(seen, number, other)
     if part.form == Form.CHIPS and part.largest_mm is None:
         yield (
-            "If no chip is 2 mm or longer",
+            said.NO_BIG_CHIP,
             _with(seen, number, replace(part, largest_mm=_SMALL)),
         )
     if part.form == Form.CHIPS and part.largest_mm is not None and part.largest_mm < _BIG:
-        yield "If a chip is 2 mm or longer", _with(seen, number, replace(part, largest_mm=_BIG))
+        yield said.ONE_BIG_CHIP, _with(seen, number, replace(part, largest_mm=_BIG))
     if part.form == Form.SLIVERS and part.largest_mm is None and seen.first_service:
         yield (
-            "If no sliver is longer than 1 mm",
+            said.NO_LONG_SLIVER,
             _with(seen, number, replace(part, largest_mm=_SMALL)),
         )
     if part.form == Form.FLAKES and part.matter == Matter.STEEL:
         yield (
-            "If they are slivers, not flakes",
+            said.SLIVERS_NOT_FLAKES,
             _with(seen, number, replace(part, form=Form.SLIVERS)),
         )
 
@@ -63,12 +64,12 @@ def _alternatives(seen: Observation) -> Iterator[tuple[str, Observation]]:
         yield from _of_part(seen, number, part)
     if OilLook.MILKY in seen.oil:
         dry = replace(seen, oil=seen.oil - {OilLook.MILKY})
-        yield "If no drop crackles on a hot plate", dry
+        yield said.NO_WATER, dry
     loose = [part for part in seen.parts if part.place in (Place.PAN, Place.OIL)]
     if seen.pan_clean is None and (loose or seen.oil):
-        yield "If the pan was not clean before", replace(seen, pan_clean=False)
+        yield said.PAN_WAS_DIRTY, replace(seen, pan_clean=False)
     if not seen.dipstick_flakes and not seen.excused:
-        yield "If the dipstick's plating flakes", replace(seen, dipstick_flakes=True)
+        yield said.PLATING_FLAKES, replace(seen, dipstick_flakes=True)
 
 
 @guarded

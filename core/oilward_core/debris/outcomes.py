@@ -1,20 +1,9 @@
 """What a finding asks for until somebody answers it. Common practice, no source."""
 
 from collections.abc import Iterable
-from enum import StrEnum
 
+from ..codes.debris import Level, Outcome
 from ..guard import guarded
-from .rules import Level
-
-
-class Outcome(StrEnum):
-    """What came of looking into a finding."""
-
-    NOTHING = "nothing found"
-    FAULT = "a fault was found, and put right"
-    LIFTED = "lifted"
-    HANDED_BACK = "handed back, not to be ridden"
-
 
 # what ends a finding's asking; a bike handed back stays on hold until a lead lifts it
 _CLOSES = (Outcome.NOTHING, Outcome.FAULT, Outcome.LIFTED)

@@ -2,23 +2,11 @@
 
 from dataclasses import dataclass
 from decimal import Decimal
-from enum import StrEnum
 
+from ..codes.debris import Family, Form, Matter, OilLook, Place
 from ..errors import CoreError
 from ..guard import Sound, whole_table
 from ..spec import ReservoirKind
-
-
-class Form(StrEnum):
-    """Shape of the debris, from the most harmless up."""
-
-    PASTE = "paste"
-    FUZZ = "fuzz"
-    SLIVERS = "slivers"
-    FLAKES = "flakes"
-    CHIPS = "chips"
-    FRAGMENTS = "fragments"
-
 
 FORM_WEIGHT = {
     Form.PASTE: 1,
@@ -28,29 +16,6 @@ FORM_WEIGHT = {
     Form.CHIPS: 100,
     Form.FRAGMENTS: 300,
 }
-
-
-class Matter(StrEnum):
-    """What the debris is made of."""
-
-    STEEL = "steel"
-    ALUMINIUM = "aluminium"
-    BRASS = "brass"
-    BRONZE = "bronze"
-    FRICTION = "friction"
-    SEALANT = "sealant"
-    RUBBER = "rubber"
-    UNKNOWN = "unknown"
-
-
-class Family(StrEnum):
-    """Which rules a matter falls under."""
-
-    FERROUS = "ferrous"
-    LIGHT = "light metal"
-    YELLOW = "yellow metal"
-    FRICTION = "friction matter"
-    PIECES = "pieces of a seal"
 
 
 FAMILY: dict[Matter, Family] = whole_table(
@@ -69,28 +34,18 @@ FAMILY: dict[Matter, Family] = whole_table(
 )
 
 
-class OilLook(StrEnum):
-    """What the drained oil looks or smells like."""
-
-    CLEAR = "clear"
-    DARK = "dark"
-    MILKY = "milky"
-    SPARKLE = "sparkle"
-    FUEL = "fuel smell"
-    BURNT = "burnt smell"
-
-
+# whether the growth filter looks at it: what falls off a bearing or a gear; the rest is other rules'
+COUNTED: dict[Family, bool] = whole_table(
+    Family,
+    {
+        Family.FERROUS: True,
+        Family.LIGHT: False,
+        Family.YELLOW: True,
+        Family.FRICTION: False,
+        Family.PIECES: False,
+    },
+)
 SMELLS = (OilLook.FUEL, OilLook.BURNT)
-
-
-class Place(StrEnum):
-    """Where debris was found."""
-
-    PLUG = "plug"
-    OIL = "oil"
-    PAN = "pan"
-    FILTER = "filter"
-    SCREEN = "screen"
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from ..codes.roles import Role
 from ..guard import Sound
 from ..renewals import seal_renewal
 from ..runsheet import PlannedTask
@@ -27,7 +28,7 @@ _ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring j
 
 def _opened(task: PlannedTask) -> list[Fastener]:
     """The fasteners a task takes out."""
-    roles = ["drain plug", "fill plug", "cap"]
+    roles = [Role.DRAIN_PLUG, Role.FILL_PLUG, Role.CAP]
     if task.variant != Variant.DRAIN_ONLY or task.spec.facts.recipe == Recipe.CIRCUIT:
         roles += FILTERS[:2]
     return [f for f in task.spec.fasteners if f.role in roles]
@@ -38,11 +39,11 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
     # a filter brings its own gasket
     if not fastener.seal or "own" in fastener.seal.lower().split():
         return ""
-    if fastener.role == "fill plug":  # stays until its life in services is over
+    if fastener.role == Role.FILL_PLUG:  # stays until its life in services is over
         renewal = seal_renewal(task.spec, len(task.done))
         return fastener.seal if renewal and renewal.due else ""
     topic = RING if "o-ring" in fastener.seal.lower() else WASHER
-    if task.spec.facts.drained and fastener.role == "drain plug":
+    if task.spec.facts.drained and fastener.role == Role.DRAIN_PLUG:
         return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
     return fastener.seal
 
@@ -70,7 +71,7 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
             if fastener.role in FILTERS:
                 filters[filter_name(task.spec.label, model)] += 1
         if task.spec.facts.drained:
-            plug = task.spec.fastener("drain plug")
+            plug = task.spec.fastener(Role.DRAIN_PLUG)
             if sealant := sealant_of(plug.sealant if plug else "", task.spec.kind, schools):
                 used[sealant] = None
             if plug and plug.safety_wire:

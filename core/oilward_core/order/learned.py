@@ -6,8 +6,9 @@ from datetime import datetime, timedelta
 from itertools import pairwise
 from statistics import median
 
+from ..codes.entries import ASIDES, EntryKind
 from ..guard import guarded
-from ..runsheet import JOB_OF, JOBS, Aside, JobKind, Name, StepId
+from ..runsheet import JOB_OF, JOBS, JobKind, Name, StepId
 
 LEAST_VISITS = 3
 _INTERRUPTED = 60.0  # minutes; whoever was away longer was not at work on it
@@ -48,9 +49,9 @@ def waited(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
         name = JOBS[kind].waiting if kind else ""
         if not name:
             continue
-        if stamp.kind == "start":
+        if stamp.kind == EntryKind.START:
             begun[stamp.step] = stamp.at
-        elif stamp.kind == "stop" and stamp.step in begun:
+        elif stamp.kind == EntryKind.STOP and stamp.step in begun:
             minutes = (stamp.at - begun.pop(stamp.step)) / minute
             if 0 < minutes <= _INTERRUPTED:
                 found[name] = max(found.get(name, 0.0), minutes)
@@ -62,7 +63,7 @@ def hands_on(stamps: Sequence[Stamp], minute: timedelta) -> dict[str, float]:
     one before it. What ends a timer ends a wait, and is left out; so are interruptions of over an
     hour, and who has a step or what the visit waits for is no work."""
     found: dict[str, float] = {}
-    no_work = ("stop", *Aside)
+    no_work = (EntryKind.STOP, *ASIDES)
     for before, stamp in pairwise(stamps):
         minutes, kind = (stamp.at - before.at) / minute, kind_of_step(stamp.step)
         if kind and stamp.kind not in no_work and 0 < minutes <= _INTERRUPTED:

@@ -1,7 +1,11 @@
 """What a visit consists of: jobs, the steps in them, and what each step needs."""
 
+from ..codes.entries import Ask
+from ..codes.facts import Fact
+from ..codes.poses import Pose
+from ..codes.steps import JobKind, Name, WaitsFor
 from .build import build, jobs_for
-from .ids import Aside, Name, Pose, StepId, WaitsFor, of_bike
+from .ids import StepId, of_bike
 from .jobs import (
     CHANGE_MINUTES,
     COLD_JOBS,
@@ -10,29 +14,20 @@ from .jobs import (
     WAITS,
     ColdJob,
     Job,
-    JobKind,
     cautions,
     job_id,
 )
-from .needs import FACTS, Fact, Need
-from .recipes.drained import FILTER, NEW, OPEN, REUSED, SEIZED, TURNED
-from .steps import Ask, Measured, Place, PlannedTask, Step, TaskPlan, look_up_id
+from .needs import MAKERS, Need
+from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
 from .work import Makers, Round, Rounds, RunSheet
 
 __all__ = [
     "CHANGE_MINUTES",
     "COLD_JOBS",
-    "FACTS",
-    "FILTER",
     "JOBS",
     "JOB_OF",
-    "NEW",
-    "OPEN",
-    "REUSED",
-    "SEIZED",
-    "TURNED",
+    "MAKERS",
     "WAITS",
-    "Aside",
     "Ask",
     "ColdJob",
     "Fact",
@@ -42,6 +37,7 @@ __all__ = [
     "Measured",
     "Name",
     "Need",
+    "Option",
     "Place",
     "PlannedTask",
     "Pose",

@@ -2,9 +2,10 @@
 
 from collections.abc import Callable, Mapping, Sequence
 
+from ..codes.steps import Name
 from ..guard import guarded, whole_table
 from ..spec import Recipe
-from .ids import Name, of_bike
+from .ids import of_bike
 from .jobs import ColdJob, Job
 from .needs import done
 from .recipes import bike, circuit, drained, fork, look, rounds

@@ -5,46 +5,17 @@ Minutes and waits are common practice, no source; a workshop's own visits replac
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from enum import StrEnum
 
-from .. import cautions as careful
+from ..codes.poses import Pose
+from ..codes.steps import JobKind, Name
 from ..guard import Sound, whole_table
-from ..spec import ReservoirSpec
-from .ids import Name, Pose
+from ..said import cautions as careful
+from ..said import steps as words
+from ..spec import Recipe, ReservoirSpec
 
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
 UPRIGHT, LIFTED = Pose.UPRIGHT.value, Pose.LIFTED.value
 IDLE_MINUTES, COOL_MINUTES = 10, 5  # ten minutes at idle, five to cool
-
-
-class JobKind(StrEnum):
-    """What jobs there are, in the words their minutes are learned under."""
-
-    COLD_CHECKS = "cold checks"
-    COLD = "cold"
-    WARM_UP = "warm up"
-    SUPPORT = "support"
-    PROVE_FILLER = "prove filler"
-    DRAIN = "drain"
-    READ_PLUG = "read plug"
-    REFIT = "refit"
-    TORQUE = "torque"
-    FILTER = "filter"
-    CIRCUIT_FILTER = "circuit filter"
-    FILL = "fill"
-    RUN = "run"
-    SETTLE = "settle"
-    LEVEL = "level"
-    LEAKS = "leaks"
-    FINISH = "finish"
-    WHEEL_OUT = "front wheel out"
-    LEG_OUT = "leg out"
-    LEG_DRAIN = "leg drain"
-    LEG_FILL = "leg fill"
-    LEG_GAP = "leg gap"
-    LEG_IN = "leg in"
-    WHEEL_IN = "front wheel in"
-    LOOK = "look"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,14 +26,11 @@ class JobFacts:
     minutes: int
     wait: int
     waiting: str
-    cautions: tuple[str, ...]
     begins: bool
 
 
-def _job(
-    minutes: int, *cautions: str, wait: int = 0, waiting: str = "", begins: bool = False
-) -> JobFacts:
-    return JobFacts(minutes=minutes, wait=wait, waiting=waiting, cautions=cautions, begins=begins)
+def _job(minutes: int, *, wait: int = 0, waiting: str = "", begins: bool = False) -> JobFacts:
+    return JobFacts(minutes=minutes, wait=wait, waiting=waiting, begins=begins)
 
 
 JOBS: dict[JobKind, JobFacts] = whole_table(
@@ -70,30 +38,28 @@ JOBS: dict[JobKind, JobFacts] = whole_table(
     {
         JobKind.COLD_CHECKS: _job(5),
         JobKind.COLD: _job(0),
-        JobKind.WARM_UP: _job(
-            2, careful.RUNNING, wait=IDLE_MINUTES + COOL_MINUTES, waiting="warming up"
-        ),
-        JobKind.SUPPORT: _job(4, careful.STRAPPED),
+        JobKind.WARM_UP: _job(2, wait=IDLE_MINUTES + COOL_MINUTES, waiting="warming up"),
+        JobKind.SUPPORT: _job(4),
         JobKind.PROVE_FILLER: _job(2),
-        JobKind.DRAIN: _job(3, careful.HOT_OIL, wait=10, waiting="dripping", begins=True),
+        JobKind.DRAIN: _job(3, wait=10, waiting="dripping", begins=True),
         JobKind.READ_PLUG: _job(4),
-        JobKind.REFIT: _job(4, careful.SOLVENT),
+        JobKind.REFIT: _job(4),
         JobKind.TORQUE: _job(2),
         JobKind.FILTER: _job(6),
         JobKind.CIRCUIT_FILTER: _job(12, begins=True),
         JobKind.FILL: _job(4),
-        JobKind.RUN: _job(2, careful.WHEEL),
+        JobKind.RUN: _job(2),
         JobKind.SETTLE: _job(0),
         JobKind.LEVEL: _job(3),
-        JobKind.LEAKS: _job(4, careful.ESCAPED),
-        JobKind.FINISH: _job(5, careful.WASTE),
-        JobKind.WHEEL_OUT: _job(10, careful.AXLE),
+        JobKind.LEAKS: _job(4),
+        JobKind.FINISH: _job(5),
+        JobKind.WHEEL_OUT: _job(10),
         JobKind.LEG_OUT: _job(4, begins=True),
-        JobKind.LEG_DRAIN: _job(3, careful.SPRING, wait=15, waiting="a leg hung to drip"),
+        JobKind.LEG_DRAIN: _job(3, wait=15, waiting="a leg hung to drip"),
         JobKind.LEG_FILL: _job(6, wait=10, waiting="air leaving a leg"),
-        JobKind.LEG_GAP: _job(5, careful.SPRING),
+        JobKind.LEG_GAP: _job(5),
         JobKind.LEG_IN: _job(4),
-        JobKind.WHEEL_IN: _job(10, careful.AXLE),
+        JobKind.WHEEL_IN: _job(10),
         JobKind.LOOK: _job(2, begins=True),
     },
 )
@@ -132,12 +98,17 @@ def job_id(kind: JobKind, reservoir: str = "") -> str:
 
 def cautions_at(kind: JobKind, spec: ReservoirSpec | None = None) -> tuple[str, ...]:
     """What to be careful of at a kind of job, what the reservoir's sheet says included."""
-    facts = JOBS[kind]
-    if spec is None or not facts.begins:
-        return facts.cautions
-    looked = (spec.facts.look,) if kind == JobKind.LOOK and spec.facts.look else ()
-    own = (f"{spec.label.capitalize()}: {spec.caution}",) if spec.caution else ()
-    return (*facts.cautions, *looked, *own)
+    always = careful.at_job(kind)
+    if spec is None or not JOBS[kind].begins:
+        return always
+    facts = spec.facts
+    looked = (
+        careful.at_look(hydraulic=facts.hydraulic, gas=facts.recipe == Recipe.SHOCK)
+        if kind == JobKind.LOOK
+        else ()
+    )
+    own = (careful.of_reservoir(spec.label, spec.caution),) if spec.caution else ()
+    return (*always, *looked, *own)
 
 
 def minutes_of(kind: JobKind, learned: Mapping[str, int]) -> tuple[int, int]:
@@ -158,22 +129,17 @@ class ColdJob(Sound):
     cautions: tuple[str, ...] = ()
 
 
+def _cold(key: Name, minutes: int, *measured: tuple[str, str]) -> ColdJob:
+    said = careful.COLD_AT.get(key, ())
+    label = words.cold_job(key)
+    return ColdJob(key=key, label=label, minutes=minutes, measured=measured, cautions=said)
+
+
 COLD_JOBS = {
     job.key: job
     for job in (
-        ColdJob(
-            key="valves",
-            label="Valve clearances, engine cold six hours",
-            minutes=45,
-            measured=(("inlet", "length"), ("exhaust", "length")),
-        ),
-        ColdJob(
-            key="tyres",
-            label="Tyre pressures, cold",
-            minutes=6,
-            measured=(("front", "pressure"), ("rear", "pressure")),
-            cautions=(careful.TYRES,),
-        ),
+        _cold(Name.VALVES, 45, ("inlet", "length"), ("exhaust", "length")),
+        _cold(Name.TYRES, 6, ("front", "pressure"), ("rear", "pressure")),
     )
 }
 

@@ -1,51 +1,35 @@
-"""What has to be so before a step: one row a need, as the bench asks it and says it, and as the
-solver sees it (which steps bring it about)."""
+"""What has to be so before a step: one row a need, as the bench asks it and as the solver sees it
+(which steps bring it about). How it is said stands in `said.needs`."""
 
 from dataclasses import dataclass
-from enum import StrEnum
 
+from ..codes.facts import Fact
+from ..codes.steps import Name
 from ..guard import whole_table
-from .ids import Name, StepId
-
-
-class Fact(StrEnum):
-    """What a step can need."""
-
-    DONE = "done"
-    PROVEN = "proven"
-    SHUT = "shut"
-    FULL = "full"
-    FILLERS_SHUT = "fillers shut"
-    RAN = "ran"
-    POURED = "poured"
-    RIGHT = "right"
-    STRAPPED = "strapped"
+from .ids import StepId
 
 
 @dataclass(frozen=True)
-class FactWords:
-    """How an unmet need is said; ``{label}`` is the reservoir or step. ``made_by`` are the steps
-    that bring it about: of that reservoir, or of every one (``whole_bike``)."""
+class Maker:
+    """Which steps bring a need about: of that reservoir, or of every one (``whole_bike``)."""
 
-    unmet: str
-    made_by: tuple[Name, ...]
-    whole_bike: bool
+    names: tuple[Name, ...] = ()
+    whole_bike: bool = False
 
 
-FACTS: dict[Fact, FactWords] = whole_table(
+MAKERS: dict[Fact, Maker] = whole_table(
     Fact,
     {
-        Fact.DONE: FactWords("“{label}” is not done", (), False),
-        Fact.PROVEN: FactWords("the {label}'s filler is not proven", (Name.FILLER,), False),
-        Fact.SHUT: FactWords(
-            "the {label} is not closed below", (Name.TORQUE, Name.FILTER, Name.CIRCUIT), False
-        ),
-        Fact.FULL: FactWords("the {label} is not filled", (Name.FILL,), True),
-        Fact.FILLERS_SHUT: FactWords("the {label}'s filler is open", (Name.CLOSE,), True),
-        Fact.RAN: FactWords("the engine has not run for the {label}'s level", (Name.RUN,), False),
-        Fact.POURED: FactWords("nothing is poured into the {label} yet", (Name.FILL,), False),
-        Fact.RIGHT: FactWords("the {label}'s level is not right", (Name.LEVEL, Name.FILL), False),
-        Fact.STRAPPED: FactWords("the bike is not strapped down", (Name.SUPPORT,), False),
+        Fact.DONE: Maker(),
+        Fact.PROVEN: Maker((Name.FILLER,)),
+        Fact.SHUT: Maker((Name.TORQUE, Name.FILTER, Name.CIRCUIT)),
+        Fact.FULL: Maker((Name.FILL,), whole_bike=True),
+        Fact.FILLERS_SHUT: Maker((Name.CLOSE,), whole_bike=True),
+        Fact.RAN: Maker((Name.RUN,)),
+        Fact.POURED: Maker((Name.FILL,)),
+        Fact.RIGHT: Maker((Name.LEVEL, Name.FILL)),
+        Fact.STRAPPED: Maker((Name.SUPPORT,)),
+        Fact.EARLIER: Maker(),
     },
 )
 
@@ -57,6 +41,20 @@ class Need:
     fact: Fact
     reservoir: str = ""
     step: StepId | None = None
+
+    @property
+    def code(self) -> str:
+        """``proven:engine``, ``done:engine/refit``, ``strapped:``: as it is kept; `of` reads it back."""
+        return f"{self.fact}:{self.step or self.reservoir}"
+
+    @classmethod
+    def of(cls, code: str) -> "Need":
+        """Read what ``code`` wrote; anything else is kept as a need nobody knows any more."""
+        name, colon, whose = code.partition(":")
+        fact = next((one for one in Fact if one == name), Fact.EARLIER)
+        if not colon or fact == Fact.EARLIER:
+            return cls(Fact.EARLIER, whose if colon and name == Fact.EARLIER else code)
+        return done(StepId.of(whose)) if fact == Fact.DONE else cls(fact, whose)
 
 
 def done(step: StepId) -> Need:

@@ -1,13 +1,18 @@
 """The steps of a visit: what a person does in a job, and what is asked for."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
+from typing import TypeVar
 
+from ..codes.entries import Ask
+from ..codes.options import Tick
+from ..codes.steps import Name
 from ..drained import Out
 from ..errors import CoreError
-from ..guard import Sound, usable
+from ..guard import Sound, remembered, usable
+from ..said import steps as words
 from ..schools import Schools
 from ..spec import (
     Cell,
@@ -22,28 +27,18 @@ from ..spec import (
     what,
     written_in,
 )
-from .ids import Name, StepId
+from .ids import StepId
 from .needs import Need
 
+Code = TypeVar("Code", bound=StrEnum)
 
-class Ask(StrEnum):
-    """What a step asks for; each takes its own entries."""
 
-    LOOKUP = "look up"
-    CHECK = "check"
-    TIMER = "timer"
-    GATE = "gate"
-    DRAIN = "drain"
-    AMOUNT = "amount"
-    FINDING = "finding"
-    CHOICE = "choice"
-    TORQUE = "torque"
-    FILTER = "filter"
-    FILL = "fill"
-    WAIT = "wait"
-    LEVEL = "level"
-    LEAKS = "leaks"
-    MEASURE = "measure"
+@dataclass(frozen=True)
+class Option:
+    """Something to choose or to tick: its code, which is kept, and what it is called."""
+
+    code: str
+    words: str
 
 
 @dataclass(frozen=True)
@@ -53,6 +48,11 @@ class Place:
     label: str
     reservoir: str
     part: str
+
+    @property
+    def code(self) -> str:
+        """``engine/drain plug``."""
+        return f"{self.reservoir}/{self.part}"
 
 
 @dataclass(frozen=True)
@@ -83,8 +83,8 @@ class Step:
     caution: str = ""
     place: str = ""
     minutes: Decimal | None = None
-    items: tuple[str, ...] = ()
-    options: tuple[str, ...] = ()
+    items: tuple[Option, ...] = ()
+    options: tuple[Option, ...] = ()
     skippable: bool = False
     full: bool = False
     fastener: Fastener | None = None
@@ -97,7 +97,7 @@ class Step:
     measured: tuple[Measured, ...] = ()
     hands: str = ""
     tilts: bool = False
-    stood: tuple[str, ...] = ()
+    stood: tuple[Option, ...] = ()
     density15: Decimal | None = None
 
     def __post_init__(self) -> None:
@@ -195,15 +195,23 @@ def look_up_id(path: Path) -> StepId:
     return StepId(path.reservoir, Name.LOOK_UP, f"{path.part}.{path.field}")
 
 
-_UNCHECKED = "Nobody has checked {} against the manual. Look at it yourself."
-
-
 def unchecked(reservoir: ReservoirSpec, *names: str) -> tuple[str, ...]:
     """A sentence for each of these values (``part/field``) that no second person has checked."""
     paths = (Path(reservoir.key, *name.split("/")) for name in names if name in reservoir.unchecked)
-    return tuple(_UNCHECKED.format(what(path)) for path in paths)
+    return tuple(words.unchecked(what(path)) for path in paths)
 
 
 def where(fastener: Fastener | None) -> str:
     """A fastener's place in words, and what opens it."""
-    return f"{fastener.place} · {fastener.drive}" if fastener else ""
+    return words.where(fastener.place, fastener.drive) if fastener else ""
+
+
+def chosen(table: Mapping[Code, str], codes: Iterable[Code]) -> tuple[Option, ...]:
+    """Options in the words of a table."""
+    return tuple(Option(code, table[code]) for code in codes)
+
+
+@remembered
+def ticks(*codes: Tick) -> tuple[Option, ...]:
+    """What is ticked at a step."""
+    return chosen(words.TICKS, codes)

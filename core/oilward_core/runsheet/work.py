@@ -1,14 +1,16 @@
 """The jobs and steps of a visit while they are being written down, and what they come to."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
+from ..codes.steps import JobKind, Name
 from ..guard import Sound
+from ..said import steps as words
 from ..spec import ReservoirSpec
-from .ids import Name, StepId
-from .jobs import ColdJob, Job, JobKind, cautions_at, job_id, minutes_of
-from .needs import FACTS, Need
+from .ids import StepId
+from .jobs import ColdJob, Job, cautions_at, job_id, minutes_of
+from .needs import MAKERS, Need
 from .steps import PlannedTask, Step
 
 
@@ -44,12 +46,12 @@ class Makers:
         """The steps that bring about a need: those of that reservoir, or of every one."""
         if need.step is not None:
             return (need.step,)
-        words, whose = FACTS[need.fact], ("", need.reservoir)
+        maker, whose = MAKERS[need.fact], ("", need.reservoir)
         return tuple(
             step
-            for name in words.made_by
+            for name in maker.names
             for step in self._by_name.get(name, ())
-            if words.whole_bike or step.reservoir in whose
+            if maker.whole_bike or step.reservoir in whose
         )
 
 
@@ -64,6 +66,10 @@ class RunSheet(Sound):
     def makers(self) -> Makers:
         """Which of its steps bring about what is needed."""
         return Makers(self.steps)
+
+    def cautions(self) -> dict[str, tuple[str, ...]]:
+        """What each job is to be careful of, by its id."""
+        return {job.id: job.cautions for job in self.jobs}
 
 
 class Work:
@@ -86,22 +92,23 @@ class Work:
     def job(
         self,
         kind: JobKind,
-        label: str,
         spec: ReservoirSpec | None = None,
         *,
+        label: str = "",
         wait: int | None = None,
         attitude: str = "",
         pan_until: JobKind | None = None,
         held_until: str = "",
     ) -> str:
-        """A job of a kind, of that reservoir or of the whole bike. ``wait``: what the sheet says."""
+        """A job of a kind, of that reservoir or of the whole bike. ``wait``: what the sheet says;
+        ``label``: what it is called there, where that is not what the reservoir is."""
         minutes, usual = minutes_of(kind, self.learned)
         key = spec.key if spec else ""
         name = job_id(kind, key)
         self.jobs.append(
             {
                 "id": name,
-                "label": label,
+                "label": words.job(kind, label or (spec.label if spec else "")),
                 "kind": kind.value,
                 "minutes": minutes,
                 "wait": usual if wait is None else wait,
@@ -122,10 +129,8 @@ class Work:
         return one.key
 
     def step(self, step: Step) -> StepId:
-        """A step of the job it names; it says what its job is to be careful of."""
-        job = next((job for job in reversed(self.jobs) if job["id"] == step.job), None)
-        said = " ".join(job["cautions"]) if job and step.name != Name.LOOK_UP else ""
-        self.steps.append(replace(step, caution=said) if said else step)
+        """A step of the job it names."""
+        self.steps.append(step)
         return step.id
 
     def named(self, *names: Name) -> list[StepId]:

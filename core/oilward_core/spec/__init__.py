@@ -1,6 +1,8 @@
 """The spec sheet: its fields, the cells that fill them, what follows from them, what looks wrong."""
 
-from .approval import check_approval, matters, taken_in, unchecked_that_matter
+from ..codes.poses import ATTITUDES, Pose
+from ..codes.roles import FILTERS, PLUGS, Role
+from .approval import check_approval, in_writing, matters, taken_in, unchecked_that_matter
 from .cells import (
     Cell,
     Cells,
@@ -14,23 +16,10 @@ from .cells import (
 )
 from .changes import Change, changes, sentence_case, what
 from .doubts import Doubt, capacity_band, doubts
-from .exchange import (
-    FORMAT,
-    Fault,
-    ModelName,
-    from_document,
-    pack,
-    schema,
-    to_document,
-    unpack,
-)
 from .fields import (
-    ATTITUDES,
-    FILTERS,
     IDLING,
     PART_FIELDS,
     RESERVOIR_FIELDS,
-    ROLES,
     Field,
     Form,
     Path,
@@ -56,6 +45,7 @@ from .kinds import (
 )
 from .layouts import LAYOUTS, Offer, proposed
 from .needed import missing, needed
+from .packing import pack, unpack
 from .sheet import (
     NO_CLUTCH,
     Fastener,
@@ -65,6 +55,7 @@ from .sheet import (
     ReservoirSpec,
     Spot,
     Variant,
+    wets_a_clutch,
     why_not_serviceable,
 )
 from .table import COLUMNS, Proposed, guess_columns, propose, read_table
@@ -75,14 +66,13 @@ __all__ = [
     "COLUMNS",
     "DRAINED",
     "FILTERS",
-    "FORMAT",
     "IDLING",
     "KINDS",
     "LAYOUTS",
     "NO_CLUTCH",
     "PART_FIELDS",
+    "PLUGS",
     "RESERVOIR_FIELDS",
-    "ROLES",
     "WARD_COLUMNS",
     "WATCHED_ONLY",
     "Cell",
@@ -90,7 +80,6 @@ __all__ = [
     "Change",
     "Doubt",
     "Fastener",
-    "Fault",
     "Field",
     "FillRule",
     "Form",
@@ -98,14 +87,15 @@ __all__ = [
     "KindFacts",
     "LevelCheck",
     "Marks",
-    "ModelName",
     "Offer",
     "Path",
+    "Pose",
     "Proposed",
     "Recipe",
     "Requirement",
     "ReservoirKind",
     "ReservoirSpec",
+    "Role",
     "Spot",
     "Value",
     "Variant",
@@ -116,9 +106,9 @@ __all__ = [
     "doubts",
     "field_of",
     "fields_for",
-    "from_document",
     "gaps",
     "guess_columns",
+    "in_writing",
     "is_number",
     "matters",
     "missing",
@@ -133,14 +123,13 @@ __all__ = [
     "read_value",
     "reservoir_of",
     "said",
-    "schema",
     "sentence_case",
     "sheet_of",
     "taken_in",
-    "to_document",
     "unchecked_that_matter",
     "unpack",
     "unused_key",
+    "wets_a_clutch",
     "what",
     "why_not_serviceable",
     "written_in",

@@ -2,6 +2,7 @@
 for it by name."""
 
 from collections.abc import Collection
+from dataclasses import replace
 from datetime import date
 
 from ..errors import CoreError
@@ -27,13 +28,13 @@ def unchecked_that_matter(cells: Cells) -> tuple[Path, ...]:
 
 @guarded
 def check_approval(cells: Cells, named: Collection[str], approver: str) -> tuple[Path, ...]:
-    """The unchecked numbers that matter, once the approver has ``named`` each of them (`str` of their
-    paths) and wrote none of them.
+    """The unchecked numbers that matter, once the ``approver`` (the person, whatever they are called) has
+    ``named`` each of them (`str` of their paths) and wrote none of them.
 
     Raises CoreError ``spec.own_numbers`` and ``spec.unchecked_left``, with ``paths`` and ``count``.
     """
     left = unchecked_that_matter(cells)
-    own = [path for path in left if cells[path].entered_by == approver]
+    own = [path for path in left if cells[path].entered_by_who == approver]
     if own:
         raise CoreError("spec.own_numbers", count=len(own), paths=tuple(own))
     unnamed = [path for path in left if str(path) not in named]
@@ -42,11 +43,19 @@ def check_approval(cells: Cells, named: Collection[str], approver: str) -> tuple
     return left
 
 
+def in_writing(cells: Cells) -> dict[Path, Cell]:
+    """Cells as a document has them: it knows names alone."""
+    return {
+        path: replace(cell, entered_by_who="", checked_by_who="") for path, cell in cells.items()
+    }
+
+
 def taken_in(
-    found: Cells, ours: Cells, who: str, on: date, trusted: bool = False
+    found: Cells, ours: Cells, by: str, who: str, on: date, trusted: bool = False
 ) -> dict[Path, Cell]:
-    """The cells of a document as they are taken in: ``who`` brings them, unchecked. What stands here
-    already with the same words and source keeps its names; a ``trusted`` document keeps its own."""
+    """The cells of a document as they are taken in: the person ``who``, called ``by``, brings them,
+    unchecked. What stands here already with the same words and source keeps its names; a ``trusted``
+    document keeps its own."""
     taken = {}
     for path, cell in found.items():
         stands = ours.get(path)
@@ -64,7 +73,8 @@ def taken_in(
                 written=cell.written,
                 document=cell.document,
                 page=cell.page,
-                entered_by=who,
+                entered_by=by,
                 entered_on=on,
+                entered_by_who=who,
             )
     return taken

@@ -5,10 +5,11 @@ from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
 
+from ..codes.roles import Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..torque import TorqueSpec
-from .fields import ROLES, Field, Form, Path, Value, field_of, read_value
+from .fields import Field, Form, Path, Value, field_of, read_value
 from .kinds import KINDS, FillRule, ReservoirKind
 from .sheet import (
     Fastener,
@@ -23,7 +24,8 @@ from .sheet import (
 
 @dataclass(frozen=True, kw_only=True)
 class Cell:
-    """One value as the manual gives it, where it stands there, who wrote it and who checked it."""
+    """One value as the manual gives it, where it stands there, who wrote it and who checked it: what they
+    are called, and as which persons; nobody where nobody knows which."""
 
     written: str
     document: str = ""
@@ -32,6 +34,8 @@ class Cell:
     entered_on: date | None = None
     checked_by: str = ""
     checked_on: date | None = None
+    entered_by_who: str = ""
+    checked_by_who: str = ""
 
     @property
     def source(self) -> str:
@@ -88,7 +92,7 @@ class _Values:
 
 def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
     read = _Values(cells, part=True)
-    role = read.text("role") or next((r for r in ROLES if key.startswith(r)), key)
+    role = read.text("role") or next((r for r in Role if key.startswith(r)), key)
     return Fastener(
         role=role,
         place=read.text("place"),

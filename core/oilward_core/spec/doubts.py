@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import guarded
 from ..quantity import show
@@ -136,7 +137,7 @@ def _wide(low: Decimal, high: Decimal) -> bool:
 
 
 def _plugs(spec: ReservoirSpec, cc: int) -> Found:
-    drain, fill = spec.fastener("drain plug"), spec.fastener("fill plug")
+    drain, fill = spec.fastener(Role.DRAIN_PLUG), spec.fastener(Role.FILL_PLUG)
     if drain and fill and _by_hand(drain) and fill.torque and fill.torque.by_wrench:
         text = "The drain plug by hand and the fill plug by wrench? Look whether they are swapped."
         yield "plugs swapped", f"{drain.key or drain.role}/torque", text

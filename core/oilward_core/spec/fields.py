@@ -10,6 +10,8 @@ from decimal import Decimal
 from enum import StrEnum
 from typing import NamedTuple
 
+from ..codes.poses import ATTITUDES
+from ..codes.roles import FILTERS, PLUGS, Role
 from ..errors import CoreError
 from ..guard import remembered
 from ..quantity import Kind, convert, parse
@@ -20,6 +22,7 @@ from ..torque import TorqueSpec, read_torque
 from .kinds import KINDS, FillRule, Recipe, ReservoirKind
 from .sheet import (
     NO_CLUTCH,
+    WET_CLUTCH,
     Spot,
     Variant,
 )
@@ -82,26 +85,11 @@ class Field:
 
 
 Value = str | bool | int | Decimal | tuple[Decimal, Decimal] | TorqueSpec | Spot
-ATTITUDES = ("upright", "side stand", "lifted")
 IDLING = "idling"
 GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "marks")
-FRICTION = ("MA", "MA1", "MA2", "MB", NO_CLUTCH)
+FRICTION = (*WET_CLUTCH, "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
 MADE_OF = ("steel", "aluminium", "plastic")
-PLUGS = ("drain plug", "fill plug", "level plug")
-FILTERS = ("filter", "second filter", "screen")
-ROLES = (
-    *PLUGS,
-    *FILTERS,
-    "cover screw",
-    "bleed screw",
-    "level screw",
-    "banjo bolt",
-    "fork cap",
-    "cap",
-    "pinch bolt",
-    "axle nut",
-)
 
 
 def _volume(name: str, label: str, plate: str, hint: str = "2.7 l or 3 qt 4 oz") -> Field:
@@ -279,7 +267,7 @@ RESERVOIR_FIELDS = (
     Field(name="caution", label="Caution", form=Form.TEXT, plate="Words"),
 )
 PART_FIELDS = (
-    Field(name="role", label="Is a", form=Form.CHOICE, plate="", choices=ROLES),
+    Field(name="role", label="Is a", form=Form.CHOICE, plate="", choices=tuple(Role)),
     Field(
         name="torque",
         label="Torque",

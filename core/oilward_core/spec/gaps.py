@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from ..codes.roles import Role
 from ..guard import guarded
 from .changes import what
 from .doubts import wet_clutch
@@ -29,7 +30,7 @@ def _asked(spec: ReservoirSpec) -> Iterator[Gap]:
 
 
 def _plugs(spec: ReservoirSpec) -> Iterator[Gap]:
-    for role in ("drain plug", "fill plug"):
+    for role in (Role.DRAIN_PLUG, Role.FILL_PLUG):
         if spec.facts.drained and spec.fastener(role) is None:
             text = f"the {role}: which one is it, and where?"
             yield Gap(path=Path(spec.key, role, "place"), text=text, add=role)

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
 
-from ..cautions import BRAKE, GAS
 from ..guard import whole_table
 
 
@@ -82,8 +81,8 @@ class KindFacts:
     usual one first. ``runs_engine``: the engine runs on its oil, filter and indicator are its;
     ``gears`` turn in it, ``hypoid`` ones; ``clutch`` runs in it alone; ``own_case``: a case of its
     own, where schools differ over the oil; ``hydraulic``: it moves brake or clutch. ``poured``: its
-    fluid is bought and poured; ``milky_is_grave``: milky oil stops the engine. ``look`` is what to be
-    careful of when it is only looked at.
+    fluid is bought and poured; ``milky_is_grave``: milky oil stops the engine; ``shares_clutch``: a wet
+    clutch may run in its oil, where its fluid asks for a friction class.
     """
 
     recipe: Recipe
@@ -100,7 +99,7 @@ class KindFacts:
     hydraulic: bool
     poured: bool
     milky_is_grave: bool
-    look: str
+    shares_clutch: bool
 
     @property
     def drained(self) -> bool:
@@ -129,7 +128,7 @@ def _engine(hours: float) -> KindFacts:
         hydraulic=False,
         poured=True,
         milky_is_grave=True,
-        look="",
+        shares_clutch=True,
     )
 
 
@@ -159,7 +158,7 @@ def _case(
         hydraulic=False,
         poured=True,
         milky_is_grave=clutch,
-        look="",
+        shares_clutch=False,
     )
 
 
@@ -173,7 +172,6 @@ def _other(
     capacity: Callable[[int], Band] | None = None,
     hydraulic: bool = False,
     poured: bool = True,
-    look: str = "",
 ) -> KindFacts:
     """What is not drained through a plug."""
     return KindFacts(
@@ -191,7 +189,7 @@ def _other(
         hydraulic=hydraulic,
         poured=poured,
         milky_is_grave=False,
-        look=look,
+        shares_clutch=False,
     )
 
 
@@ -206,7 +204,6 @@ def _watched(family: str, *, hydraulic: bool = True) -> KindFacts:
         _WATCHED_COLUMN,
         (family,),
         hydraulic=hydraulic,
-        look=BRAKE if hydraulic else "",
     )
 
 
@@ -231,7 +228,7 @@ KINDS: dict[ReservoirKind, KindFacts] = whole_table(
             Recipe.FORK, FillRule.AIR_GAP, 1.0, "Forks", ("fork",), capacity=_always("80", "1400")
         ),
         ReservoirKind.SHOCK: _other(
-            Recipe.SHOCK, FillRule.REBUILD, 1.5, "Shock", ("shock", "fork"), poured=False, look=GAS
+            Recipe.SHOCK, FillRule.REBUILD, 1.5, "Shock", ("shock", "fork"), poured=False
         ),
         ReservoirKind.COOLANT: _watched("coolant", hydraulic=False),
         ReservoirKind.FRONT_BRAKE: _watched("brake"),

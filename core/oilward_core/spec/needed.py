@@ -1,5 +1,6 @@
 """Which values a job cannot do without."""
 
+from ..codes.roles import Role
 from .fields import Path
 from .kinds import FillRule
 from .sheet import ReservoirSpec, Variant
@@ -14,7 +15,7 @@ def needed(spec: ReservoirSpec, variant: Variant) -> tuple[Path, ...]:
         known = spec.level is not None
         wanted += [("", "level.gauge", known), ("", "level.between", known)]
         wanted += [("", "level.attitude", bool(spec.level and spec.level.attitude))]
-    roles = ["drain plug"] + (["filter"] if variant != Variant.DRAIN_ONLY else [])
+    roles = [Role.DRAIN_PLUG] + ([Role.FILTER] if variant != Variant.DRAIN_ONLY else [])
     for role in roles:
         found = spec.fastener(role)
         if found is not None:

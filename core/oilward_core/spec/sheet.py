@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
 
+from ..codes.roles import Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..guard import Sound
@@ -112,6 +113,12 @@ class Requirement(Sound):
 
 
 NO_CLUTCH = "wets no clutch"
+WET_CLUTCH = ("MA", "MA1", "MA2")  # JASO T903: oil that a wet clutch runs in
+
+
+def wets_a_clutch(friction: str) -> bool:
+    """Whether oil of a friction class is for an engine whose clutch runs in it."""
+    return friction in WET_CLUTCH
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -158,6 +165,6 @@ class ReservoirSpec(Sound):
 
 def why_not_serviceable(spec: ReservoirSpec) -> str:
     """What stands against leading through this reservoir with a run sheet; empty if nothing."""
-    if spec.facts.drained and spec.fastener("drain plug") is None:
+    if spec.facts.drained and spec.fastener(Role.DRAIN_PLUG) is None:
         return "The spec sheet has no drain plug."
     return ""

@@ -6,9 +6,10 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import Sound
-from .fields import PART_FIELDS, RESERVOIR_FIELDS, ROLES, Path, field_of, read_value
+from .fields import PART_FIELDS, RESERVOIR_FIELDS, Path, field_of, read_value
 from .kinds import ReservoirKind
 
 # what a column can mean; a part's own field names can stand over a column as well
@@ -115,7 +116,7 @@ def _row(line: int, said: dict[str, str], known: Sequence[str], fallback: str) -
                 fault=error,
             )
         ]
-    if part and part in ROLES and "role" not in wide:
+    if part and part in tuple(Role) and "role" not in wide:
         pairs.insert(0, ("role", part))
     return [_proposed(line, Path(key, part, name), text, document, page) for name, text in pairs]
 

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 
+from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import guarded
 from ..quantity import convert, parse, show
@@ -38,33 +39,33 @@ PLUG_BANDS = {
     30: _band(15, 80),
 }
 # by role, N·m, whatever the thread
-ROLE_BANDS = {
-    "drain plug": _band(9, 55),
-    "fill plug": _band(2.5, 30),
-    "level plug": _band(5, 32),
-    "level screw": _band(4, 22),
+ROLE_BANDS: dict[str, Band] = {
+    Role.DRAIN_PLUG: _band(9, 55),
+    Role.FILL_PLUG: _band(2.5, 30),
+    Role.LEVEL_PLUG: _band(5, 32),
+    Role.LEVEL_SCREW: _band(4, 22),
     "sealing plug": _band(4, 32),
-    "filter": _band(8, 22),
-    "second filter": _band(6, 24),
-    "screen": _band(8, 42),
-    "bleed screw": _band(4, 14),
-    "fork cap": _band(12, 45),
-    "cap": _band(4, 45),
-    "axle nut": _band(45, 160),
-    "banjo bolt": _band(12, 45),
-    "cover screw": _band(4, 28),
-    "pinch bolt": _band(6, 36),
+    Role.FILTER: _band(8, 22),
+    Role.SECOND_FILTER: _band(6, 24),
+    Role.SCREEN: _band(8, 42),
+    Role.BLEED_SCREW: _band(4, 14),
+    Role.FORK_CAP: _band(12, 45),
+    Role.CAP: _band(4, 45),
+    Role.AXLE_NUT: _band(45, 160),
+    Role.BANJO_BOLT: _band(12, 45),
+    Role.COVER_SCREW: _band(4, 28),
+    Role.PINCH_BOLT: _band(6, 36),
 }
 # by role and nominal diameter in mm, N·m
-_SIZED = {
-    "banjo bolt": {8: _band(9, 22), 10: _band(14, 38), 12: _band(18, 48), 14: _band(25, 60)},
-    "level plug": {6: _band(5, 13), 8: _band(7, 20), 10: _band(8, 26), 12: _band(10, 34)},
-    "level screw": {6: _band(4, 13), 8: _band(6, 20), 10: _band(8, 26)},
+_SIZED: dict[str, dict[int, Band]] = {
+    Role.BANJO_BOLT: {8: _band(9, 22), 10: _band(14, 38), 12: _band(18, 48), 14: _band(25, 60)},
+    Role.LEVEL_PLUG: {6: _band(5, 13), 8: _band(7, 20), 10: _band(8, 26), 12: _band(10, 34)},
+    Role.LEVEL_SCREW: {6: _band(4, 13), 8: _band(6, 20), 10: _band(8, 26)},
 }
 # tapered pipe threads seal on their flanks, N·m by size
 PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0: _band(20, 65)}
 _PLASTIC = _band(0.8, 9)
-_CLAMPED = ("cover screw", "pinch bolt")
+_CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
 _UNKNOWN = _band(2, 150)
 # a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof
 _CLAMP_FROM, _CLAMP_TO = Decimal("0.3"), Decimal("1.05")
@@ -148,9 +149,9 @@ def _sized(role: str, thread: Thread) -> Band | None:
     """The band of a role that is told by its size; None where the thread says nothing of it."""
     if thread.family == "pipe" and role.endswith(("plug", "screw", "bolt")):
         return PIPE_BANDS[min(PIPE_BANDS, key=lambda size: abs(size - thread.diameter))]
-    if role == "drain plug":
+    if role == Role.DRAIN_PLUG:
         return _nearest(PLUG_BANDS, thread.diameter)
-    if role == "fill plug":
+    if role == Role.FILL_PLUG:
         return ROLE_BANDS[role][0], min(
             _nearest(PLUG_BANDS, thread.diameter)[1], ROLE_BANDS[role][1]
         )

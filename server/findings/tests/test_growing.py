@@ -63,7 +63,8 @@ class GrowingTests(WorkshopTestCase):
         self.assertEqual(said[3:], sorted(said[3:]))
         self.assertGreater(said[-1], 1 / 3)
         self.assertEqual(last.level, "investigate")  # slivers alone: watch
-        self.assertIn("D15: Odds", last.rules[-1])
+        self.assertEqual(last.rules[-1]["rule"], "D15")
+        self.assertIn("Odds", last.rules[-1]["text"])
 
     def test_what_was_kept_is_not_worked_out_anew_by_what_comes_later(self) -> None:
         first = self.found(0, PASTE)
@@ -75,7 +76,7 @@ class GrowingTests(WorkshopTestCase):
         quiet = [self.found(n, PASTE) for n in range(3)]
         scare = self.found(3, PASTE, SLIVERS)
         self.assertEqual((quiet[0].level, scare.level), ("routine", "watch"))
-        self.assertNotIn("D15", " ".join(scare.rules))
+        self.assertNotIn("D15", [one["rule"] for one in scare.rules])
         run_in = Finding.objects.filter(run_in=True)
         self.assertTrue(run_in.exists())
         self.assertFalse(run_in.filter(said__isnull=False).exists())

@@ -15,7 +15,7 @@ from visits.tests.test_visit import PASTE, VisitTestCase
 
 from findings.models import Finding, Overruling, Picture
 
-SLIVERS = {**PASTE, "form": "slivers", "share": "5", "share_percent": "5"}
+SLIVERS = {**PASTE, "form": "slivers", "share_percent": "5"}
 
 
 def camera(size: tuple[int, int] = (400, 300), kind: str = "JPEG") -> bytes:
@@ -47,7 +47,7 @@ class PlugTestCase(VisitTestCase):
         who.entry("answer", {"value": "new"})
         who.tick()
         who.entry("torque", {"reading": who.task["torque"]["aim"], "wrench": who.wrench_id})
-        who.entry("filter", {"amount": "5 oz", "items": who.step(who.sheet["focus"])["items"]})
+        who.entry("filter", {"amount": "5 oz", "items": who.ticks()})
         who.round("0.4")
         who.round("0.72")
         who.entry("leaks", {"result": "dry"})

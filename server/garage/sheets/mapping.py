@@ -79,6 +79,7 @@ def _row(path: Path, row: SheetCell | None, speaks: Speaker, needed: bool) -> Ro
         document=row.document if row else "",
         page=row.page if row else "",
         entered_by=row.entered_by if row else "",
+        entered_by_who=str(row.entered_who_id or "") if row else "",
         checked_by=row.checked_by if row else "",
         number=is_number(field),
         revision=row.revision if row else 0,
@@ -157,7 +158,11 @@ def unchecked_numbers(rows: Rows) -> list[UncheckedNumber]:
     """The numbers that matter and that no second person has checked."""
     return [
         UncheckedNumber(
-            path=str(path), what=what(path), written=rows[path].written, by=rows[path].entered_by
+            path=str(path),
+            what=what(path),
+            written=rows[path].written,
+            by=rows[path].entered_by,
+            who=str(rows[path].entered_who_id or ""),
         )
         for path in unchecked_that_matter({path: cell(row) for path, row in rows.items()})
     ]

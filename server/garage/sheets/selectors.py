@@ -7,12 +7,13 @@ from config.sentences import sentence_of
 from django.db.models import Count, Prefetch, QuerySet
 from django.http import Http404
 from oilward_core.errors import CoreError
+from oilward_core.exchange import to_document
 from oilward_core.spec import (
     COLUMNS,
     LAYOUTS,
-    ROLES,
     Path,
     ReservoirKind,
+    Role,
     changes,
     doubts,
     field_of,
@@ -22,7 +23,6 @@ from oilward_core.spec import (
     propose,
     read_table,
     sheet_of,
-    to_document,
     what,
 )
 from workshop.access import leads, may_work
@@ -149,7 +149,7 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     if left:
         why_not = f"{left} doubt{'s' * (left > 1)} to look at first."
     numbers = mapping.unchecked_numbers(rows) if draft else []
-    if not why_not and any(number.by == person.name for number in numbers):
+    if not why_not and any(number.who == str(person.pk) for number in numbers):
         why_not = (
             "You wrote unchecked numbers of this sheet: another person has to check them first."
         )
@@ -167,7 +167,7 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
         missing=mapping.missing_lines(sheet_of(cells(rows.values()))),
         offered=mapping.offered(sheet.model.layout, rows) if draft else [],
         kinds=[kind.value for kind in ReservoirKind],
-        roles=list(ROLES),
+        roles=list(Role),
         may_edit=draft and may_work(person),
         may_approve=draft and leads(person),
         not_approvable=why_not,

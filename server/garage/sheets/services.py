@@ -1,6 +1,7 @@
 """Every write to a spec sheet. Each is safe to repeat; a write names the revision it saw."""
 
 from collections.abc import Collection, Iterable, Mapping
+from dataclasses import replace
 from datetime import date, datetime
 from typing import Any
 
@@ -9,16 +10,17 @@ from django.db import transaction
 from django.db.models import Max
 from django.http import Http404
 from oilward_core.errors import CoreError, at
+from oilward_core.exchange import from_document
 from oilward_core.quantity import Kind, parse_single, read_count
 from oilward_core.spec import (
     LAYOUTS,
-    ROLES,
     Cell,
     Path,
     ReservoirKind,
+    Role,
     check_approval,
     field_of,
-    from_document,
+    in_writing,
     read_value,
     taken_in,
     unused_key,
@@ -26,6 +28,7 @@ from oilward_core.spec import (
 )
 from workshop.access import require_lead, stands_alone
 from workshop.models import Person
+from workshop.people.names import bearers
 from workshop.touched import touch
 from workshop.traces import stood, trace
 
@@ -148,7 +151,14 @@ def _write(
     document, page = write.document.strip(), write.page.strip()
     if row is not None and (row.written, row.document, row.page) == (written, document, page):
         return
-    cell = Cell(written=written, document=document, page=page, entered_by=who.name, entered_on=on)
+    cell = Cell(
+        written=written,
+        document=document,
+        page=page,
+        entered_by=who.name,
+        entered_on=on,
+        entered_by_who=str(who.pk),
+    )
     fields = cell_fields(path, cell, _read(path, written))
     if row is None:
         SheetCell.objects.create(sheet=sheet, **fields)
@@ -193,11 +203,11 @@ def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: da
             raise Http404
         if not stands_alone(actor):
             raise Conflict("spec.apprentice")
-        if row.entered_by == actor.name:
+        if row.entered_who_id == actor.pk:
             raise CoreError("spec.second_person", field=text, what=what(path_of(row)))
         if not row.checked_by:
-            row.checked_by, row.checked_on = actor.name, today
-            row.save(update_fields=["checked_by", "checked_on"])
+            row.checked_by, row.checked_who, row.checked_on = actor.name, actor, today
+            row.save(update_fields=["checked_by", "checked_who", "checked_on"])
     return sheet
 
 
@@ -207,7 +217,7 @@ def add_part(sheet_id: int, new: NewPart, *, actor: Person, today: date) -> tupl
     named and stands there already is no second one."""
     sheet, kind, reservoir = _draft(sheet_id), new.kind, new.reservoir
     known = [path_of(row) for row in sheet.cells.all()]
-    choices: list[str] = list(ROLES) if reservoir else [k.value for k in ReservoirKind]
+    choices: list[str] = list(Role) if reservoir else [k.value for k in ReservoirKind]
     if kind not in choices:
         raise CoreError("sheet.choose", field="kind", options=choices)
     taken = {p.part for p in known if p.reservoir == reservoir and p.part}
@@ -224,7 +234,9 @@ def add_part(sheet_id: int, new: NewPart, *, actor: Person, today: date) -> tupl
     _new_cells(
         sheet,
         {
-            p: Cell(written=w, document="", page="", entered_by=actor.name, entered_on=today)
+            p: Cell(
+                written=w, entered_by=actor.name, entered_on=today, entered_by_who=str(actor.pk)
+            )
             for p, w in made.items()
         },
     )
@@ -258,6 +270,7 @@ def copy_missing(
             page=row.page,
             entered_by=actor.name,
             entered_on=today,
+            entered_by_who=str(actor.pk),
         )
         for row in SheetCell.objects.filter(sheet_id=other_id)
         if path_of(row) not in known and (not reservoirs or row.reservoir in reservoirs)
@@ -294,7 +307,7 @@ def _named(sheet: SpecSheet, unchecked: Collection[str], actor: Person) -> list[
     """The unchecked numbers that matter, each named by whoever approves. Raises Conflict with a fault
     for each that is not."""
     try:
-        left = check_approval(cells(sheet.cells.all()), unchecked, actor.name)
+        left = check_approval(cells(sheet.cells.all()), unchecked, str(actor.pk))
     except CoreError as error:
         faults = [Fault(f"/{path}", error.code, {**error.fields, "what": what(path)})
                   for path in error.fields["paths"]]  # fmt: skip
@@ -366,9 +379,27 @@ def import_document(document: Any, *, actor: Person, today: date) -> SpecSheet:
     standing = {path_of(row): cell(row) for row in sheet.cells.all()}
     approved = sheet.model.sheets.filter(state=APPROVED).order_by("-version").first()
     untouched = approved is not None and standing == cells(approved.cells.all())
-    if standing and standing != found and not untouched:
+    if standing and in_writing(standing) != found and not untouched:
         raise Conflict("spec.draft_stands", version=sheet.version)
     sheet.cells.all().delete()
     empty = not Bike.objects.exists()
-    _new_cells(sheet, taken_in(found, standing, actor.name, today, trusted=empty))
+    taken = taken_in(found, standing, actor.name, str(actor.pk), today, trusted=empty)
+    _new_cells(sheet, _with_persons(taken))
     return sheet
+
+
+def _with_persons(taken: Mapping[Path, Cell]) -> dict[Path, Cell]:
+    """Cells of a document, which knows names alone: as the persons they were, where that is known."""
+    known = bearers(name for one in taken.values() for name in (one.entered_by, one.checked_by))
+
+    def who(stands: str, name: str) -> str:
+        return stands or str(known.get(name, ""))
+
+    return {
+        path: replace(
+            one,
+            entered_by_who=who(one.entered_by_who, one.entered_by),
+            checked_by_who=who(one.checked_by_who, one.checked_by),
+        )
+        for path, one in taken.items()
+    }

@@ -64,6 +64,7 @@ class Row:
     document: str
     page: str
     entered_by: str
+    entered_by_who: str
     checked_by: str
     number: bool
     revision: int
@@ -143,6 +144,7 @@ class UncheckedNumber:
     what: str
     written: str
     by: str
+    who: str
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -22,8 +22,8 @@ from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
 from shelf.stock.mapping import Standing
 from shelf.stock.shapes import Bottles
-from visits.mapping import valid_takes
 from visits.models import Service
+from visits.rows import valid_takes
 
 from planning.mapping import day_words, done_so_far
 from planning.models import DueRow, PlannedVisit

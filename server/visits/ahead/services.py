@@ -12,7 +12,7 @@ from workshop.announce import announce
 from workshop.mapping import seconds_per_minute
 from workshop.repeated import digest
 
-from visits import mapping
+from visits import rows as to_core
 from visits.models import AheadRow, EntryRow, Visit
 from visits.selectors import entries_of, learned, plan_of, standing, tasks_of, visits
 
@@ -49,7 +49,7 @@ def _worked_out(visit: Visit, people: Collection[int], now: datetime) -> dict[st
     plan = plan_of(visit, tasks)
     theirs = {kind: minutes for kind, (minutes, _) in learned(people).items()}
     plan = replace(plan, learned={**plan.learned, **theirs})
-    jobs = ahead(plan, entries_of(visit, plan.tasks), mapping.bench(), now)
+    jobs = ahead(plan, entries_of(visit, plan), to_core.bench(), now)
     number = min(max(len(people), 1), MOST_PEOPLE)
     pans = min(max(PANS, pans_held(jobs)), MOST_PANS)
     order = solve(jobs, technicians=number, pans=pans, seconds=SECONDS)

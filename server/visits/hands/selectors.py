@@ -9,7 +9,13 @@ def called() -> list[CalledHands]:
     """All open calls, the longest waiting first."""
     rows = Visit.objects.filter(state=Visit.State.OPEN, stands__hands__isnull=False)
     found = [
-        CalledHands(visit=str(visit), bike=bike, by=hands["by"], since=hands["since"])
+        CalledHands(
+            visit=str(visit),
+            bike=bike,
+            by=hands["by"],
+            who=hands.get("who", ""),
+            since=hands["since"],
+        )
         for visit, bike, hands in rows.values_list("pk", "bike__name", "stands__hands")
         if hands
     ]

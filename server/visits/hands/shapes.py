@@ -10,4 +10,5 @@ class CalledHands:
     visit: str
     bike: str
     by: str
+    who: str
     since: str

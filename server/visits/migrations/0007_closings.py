@@ -25,14 +25,24 @@ _CHANGED = "A correction changed what was poured: {} ml as signed, {} ml flowed.
 def _closing(apps, task, bench):
     """What a visit closed before comes to, and why it is not to be learned from, if so."""
     from oilward_core.bench import (
-        Closing, TaskClosing, VisitPlan, fold, in_order, keep, upgrade, why_not_learned,
+        Closing, TaskClosing, VisitPlan, Written, carried_over, fold, in_order, keep,
+        why_not_learned,
     )  # fmt: skip
-    from visits import mapping
+    from visits import rows
 
     visit, fluid = task.visit, task.fluid
-    plan = mapping.task_plan(task, _history(apps, task))
-    entries = upgrade(plan, [mapping.entry(row) for row in visit.entries.select_related("by")])
-    sheet = fold(VisitPlan(tasks=(plan,)), entries, bench)
+    plan = rows.task_plan(task, _history(apps, task))
+    written = [
+        Written(
+            id=str(row.id), step=row.step, kind=row.kind, data=row.data, at=row.at, by=row.by.name,
+            who=str(row.by_id), description=1,
+            supersedes=str(row.supersedes_id) if row.supersedes_id else None,
+        )  # fmt: skip
+        for row in visit.entries.select_related("by")
+    ]
+    whole = VisitPlan(tasks=(plan,))
+    entries = carried_over(whole, written)
+    sheet = fold(whole, entries, bench)
     why = ""
     if visit.state == "signed":
         why = why_not_learned(task.reservoir, in_order(entries))

@@ -12,6 +12,7 @@ from garage.mapping import BikeSpec
 from garage.models import Bike
 from garage.odometer.services import record_odometer
 from garage.selectors import schools_of, specs_of
+from oilward_core.bench import EntryKind, Started, data_document
 from oilward_core.errors import CoreError
 from oilward_core.order import solve
 from oilward_core.runsheet import COLD_JOBS, Name, PlannedTask, StepId, jobs_for
@@ -114,13 +115,13 @@ def _note_opened(
         defaults={
             "visit": visit,
             "step": step,
-            "kind": "start",
-            "data": {"mistaken": True},
+            "kind": EntryKind.START,
+            "data": data_document(Started(mistaken=True)),
             "at": now,
             "by": actor,
         },
     )
-    if (row.visit_id, row.step, row.kind) != (visit.pk, step, "start"):
+    if (row.visit_id, row.step, row.kind) != (visit.pk, step, EntryKind.START):
         raise Conflict("visit.id_taken")
 
 

@@ -11,10 +11,11 @@ from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
 from garage.sheets.services import note_looked_up
 from oilward_core.bench import (
-    ANSWERED,
-    GRADINGS,
+    Answered,
     Closing,
     Entry,
+    Graded,
+    LookedUp,
     Sheet,
     Speaker,
     TaskClosing,
@@ -36,7 +37,7 @@ from workshop.models import Person
 from workshop.services import countersign
 from workshop.touched import touch
 
-from visits import mapping
+from visits import rows as to_core
 from visits.models import ClosingRow, EntryRow, Service, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
@@ -75,50 +76,55 @@ def _found(one: TaskClosing, sheet: Sheet) -> str:
 
 def _keep_findings(visit: Visit, stands: Closing, *, now: datetime) -> None:
     """What the plugs showed, by whom each reading is, and what a lead answered to it at the bench."""
-    rows = EntryRow.objects.filter(visit=visit, kind__in=(*GRADINGS, ANSWERED)).select_related("by")
-    written = {str(row.pk): row for row in rows}
-    answers = {str(row.data.get("entry")): row for row in rows if row.kind == ANSWERED}
-    entries = in_order(entries_of(visit, [one.plan for one in stands.tasks]))
+    plan = to_core.visit_plan(visit, [one.plan for one in stands.tasks])
+    entries = in_order(entries_of(visit, plan))
+    graders = {
+        str(row.pk): row.by for row in EntryRow.objects.filter(visit=visit).select_related("by")
+    }
+    answers = {entry.data.entry: entry for entry in entries if isinstance(entry.data, Answered)}
     for one in stands.tasks:
         inspect = str(StepId(one.plan.reservoir.key, Name.INSPECT))
         state, before = stands.sheet.step(inspect), None
-        if state is None or state.entry is None or state.entry.kind not in GRADINGS:
+        if state is None or state.entry is None or not isinstance(state.entry.data, Graded):
             continue  # skipped in the end
         for entry in gradings(entries, inspect):
-            row = written.get(entry.id)
-            by = row.by if row else visit.opened_by
+            by = graders.get(entry.id, visit.opened_by)
             before = _keep_finding(visit, one.plan, entry, by, before, now)
-            if entry.id in answers:
-                _keep_lifted(before, answers[entry.id])
+            lifted = answers.get(entry.id)
+            if lifted is not None:
+                _keep_lifted(before, lifted, graders[lifted.id])
 
 
 def _keep_finding(
     visit: Visit, plan: TaskPlan, entry: Entry, by: Person, before: Finding | None, now: datetime
 ) -> Finding:
+    seen = entry.data
+    assert isinstance(seen, Graded)
     return keep_finding(
         visit.bike,
         plan.reservoir.key,
-        observed(plan, entry),
-        str(entry.data.get("note", "")),
+        observed(plan, seen),
+        seen.note,
         finding_id=uuid5(visit.pk, entry.id),
         found_on=day_of(now),
         reading=visit.odometer,
         actor=by,
         regrade_of=before,
-        kept=str(entry.data.get("kept", "")),
-        pictures=entry.data.get("pictures", ()),
+        kept=seen.kept,
+        pictures=seen.pictures,
     )
 
 
-def _keep_lifted(finding: Finding, lifted: EntryRow) -> None:
-    back = lifted.data.get("handed_back") is True
+def _keep_lifted(finding: Finding, lifted: Entry, by: Person) -> None:
+    said = lifted.data
+    assert isinstance(said, Answered)
     keep_answer(
         finding,
-        Outcome.HANDED_BACK if back else Outcome.LIFTED,
-        str(lifted.data["reason"]),
-        lifted.pk,
+        Outcome.HANDED_BACK if said.handed_back else Outcome.LIFTED,
+        said.reason,
+        UUID(lifted.id),
         "",
-        actor=lifted.by,
+        actor=by,
         at=lifted.at,
     )
 
@@ -148,16 +154,18 @@ def _keep_service(
 
 def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
     """What was looked up at the bench goes into the model's draft, for a lead to approve."""
+    entries = [state.entry for state in sheet.steps if state.entry]
     found = {
-        Path.of(entry.data["path"]): Cell(
-            written=entry.data["written"],
-            document=entry.data["document"],
-            page=entry.data["page"],
+        Path.of(entry.data.path): Cell(
+            written=entry.data.written,
+            document=entry.data.document,
+            page=entry.data.page,
             entered_by=entry.by,
             entered_on=day_of(entry.at),
+            entered_by_who=entry.who,
         )
-        for state in sheet.steps
-        if (entry := state.entry) and state.step.name == Name.LOOK_UP and entry.kind != "skip"
+        for entry in entries
+        if isinstance(entry.data, LookedUp)
     }
     if found:
         note_looked_up(visit.bike.model_id, found, actor=actor)
@@ -195,9 +203,9 @@ def sign(
         if beside is None:
             raise Conflict("visit.countersign")
         countersign(f"visit/{visit.pk}", lead=beside, actor=actor)
-    happened = in_order(entries_of(visit, plan.tasks))
+    happened = in_order(entries_of(visit, plan))
     why = {task.reservoir: why_not_learned(task.reservoir, happened) for task in tasks}
-    stands = mapping.closing(visit, tasks, plan, sheet, why)
+    stands = to_core.closing(visit, tasks, plan, sheet, why)
     for one in stands.tasks:
         _keep_service(visit, one, stands, actor=actor, now=now)
     _keep_findings(visit, stands, now=now)

@@ -6,7 +6,13 @@ from unittest import mock
 from uuid import uuid4
 
 from django.utils import timezone
+from oilward_core.bench import DESCRIPTION
 from rest_framework.test import APIClient
+
+
+def ticks(step: dict[str, Any]) -> list[str]:
+    """The codes of everything there is to tick at a step."""
+    return [item["code"] for item in step["items"]]
 
 
 class Technician:
@@ -57,6 +63,7 @@ class Technician:
             "kind": kind,
             "at": self.now.isoformat(),
             "data": data or {},
+            "description": DESCRIPTION,
             **more,
         }
         answer = self._post(f"/api/visits/{self.visit}/entries/", body)
@@ -68,7 +75,11 @@ class Technician:
         return next(step for step in self.sheet["steps"] if step["id"] == step_id)
 
     def tick(self) -> Any:
-        return self.entry("confirm", {"items": self.step(self.sheet["focus"])["items"]})
+        return self.entry("confirm", {"items": self.ticks()})
+
+    def ticks(self, step_id: str = "") -> list[str]:
+        """Everything there is to tick at a step."""
+        return ticks(self.step(step_id or self.sheet["focus"]))
 
     def wait(self, minutes: int) -> None:
         self.entry("start")
@@ -90,9 +101,7 @@ class Technician:
         self.tick()
         self.entry("torque", {"reading": self.task["torque"]["aim"], "wrench": self.wrench_id})
         if self.sheet["focus"].endswith("/filter"):
-            self.entry(
-                "filter", {"amount": "5 oz", "items": self.step(self.sheet["focus"])["items"]}
-            )
+            self.entry("filter", {"amount": "5 oz", "items": self.ticks()})
 
     @property
     def wrench_id(self) -> str:
@@ -101,8 +110,8 @@ class Technician:
     def pour(self, amount: str = "", **more: Any) -> Any:
         """What the coach says, or that much; the filler is closed behind it."""
         draws = self.step(self.sheet["focus"])["draws"]
-        data = {"amount": amount or self.task["coach"]["amount"], "closed": True, **more}
-        return self.entry("draw" if draws else "pour", data)
+        data = {"amount": amount or self.task["coach"]["amount"], **more}
+        return self.entry("draw", data) if draws else self.entry("pour", {"closed": True, **data})
 
     def round(self, position: str) -> None:
         self.pour()

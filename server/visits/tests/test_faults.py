@@ -50,7 +50,7 @@ class FaultTests(VisitTestCase):
         yield "finger-tight"
         mira.entry("torque", {"reading": mira.task["torque"]["aim"], "wrench": mira.wrench_id})
         yield "torqued"
-        items = mira.step(mira.sheet["focus"])["items"]
+        items = mira.ticks()
         mira.entry("filter", {"amount": "5 oz", "items": items})
         yield "ready to fill"
         mira.pour()

@@ -9,7 +9,7 @@ from visits.models import Visit
 from visits.tests.bench import Technician
 from visits.tests.test_visit import PASTE, VisitTestCase
 
-FRAGMENT = {**PASTE, "form": "fragments", "share": "5"}
+FRAGMENT = {**PASTE, "form": "fragments", "share_percent": "5"}
 
 
 class HoldTests(VisitTestCase):

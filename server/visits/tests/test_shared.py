@@ -27,7 +27,7 @@ class SharedTests(VisitTestCase):
         opened = mira.now
         mira.now += timedelta(minutes=40)
         earlier = (opened + timedelta(minutes=10)).isoformat()
-        items = mira.step("cold")["items"]
+        items = mira.ticks("cold")
         mira.entry(
             "confirm", {"items": items}, at=earlier, sent_at=mira.now.isoformat(), remembered=True
         )
@@ -77,7 +77,7 @@ class SharedTests(VisitTestCase):
         self.assertEqual(learned([mine]), {})
         with tampered():
             rows = EntryRow.objects.filter(visit=mira.visit, kind="leaks")
-            rows.update(data={"result": "dry", "remembered": True})
+            rows.update(data={"dry": True, "remembered": True})
         self.assertEqual(learned(), {})
 
     def test_a_visit_that_waits_says_for_what_and_since_when_in_the_ward_too(self) -> None:
@@ -114,7 +114,7 @@ class SharedTests(VisitTestCase):
         plug = "engine: drain plug finger-tight only"
         self.assertEqual(refused.status_code, 422)
         self.assertIn(plug, self.sentence(refused, "/hands"))
-        self.assertEqual(oda.entry("takes over", {"hands": [plug]}).status_code, 200)
+        self.assertEqual(oda.entry("takes over", {"hands": ["engine/drain plug"]}).status_code, 200)
         self.assertEqual(oda.sheet["in_hands_of"], "Oda")
 
     def test_what_the_owner_wants_and_how_it_rode_come_back_at_the_end(self) -> None:
@@ -170,7 +170,7 @@ class SharedTests(VisitTestCase):
         )
         under = {step["id"]: step["unmet"] for step in mira.sheet["steps"]}
         self.assertIn("the bike is not strapped down", under["engine/refit"])
-        items = mira.step("engine/refit")["items"]
+        items = mira.ticks("engine/refit")
         asked = mira.entry("confirm", {"items": items}, step="engine/refit")
         self.assertIn("the bike is not strapped down", asked.json()["detail"])
         mira.entry("stands", {"pose": "upright", "strapped": True})

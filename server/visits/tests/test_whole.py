@@ -9,7 +9,7 @@ from shelf.models import Fluid
 from workshop.models import Trace
 
 from visits.models import EntryRow, Service, Visit
-from visits.tests.bench import Technician
+from visits.tests.bench import Technician, ticks
 from visits.tests.test_visit import VisitTestCase
 
 THREE = [
@@ -46,23 +46,27 @@ class WholeTestCase(VisitTestCase):
             mira.now += timedelta(minutes=20)
             return mira.entry("stop", step=step["id"])
         if kind == "fill":
-            data = {"amount": task["coach"]["amount"], "closed": True}
-            return mira.entry("draw" if step["draws"] else "pour", data, step=step["id"])
+            amount = {"amount": task["coach"]["amount"]}
+            if step["draws"]:
+                return mira.entry("draw", amount, step=step["id"])
+            return mira.entry("pour", {**amount, "closed": True}, step=step["id"])
         if kind == "level" and task["coach"]["action"] == "stop":
-            return mira.entry("cause", {"cause": task["coach"]["causes"][0]}, step=step["id"])
+            return mira.entry(
+                "cause", {"cause": task["coach"]["causes"][0]["code"]}, step=step["id"]
+            )
         if kind == "level":
             mira.now += timedelta(minutes=20)
             data = {"position": "0.75", "attitude": task["gauge"]["attitude"]}
             return mira.entry("level", data, step=step["id"])
         said: dict[str, tuple[str, dict[str, Any]]] = {
-            "check": ("confirm", {"items": step["items"]}),
+            "check": ("confirm", {"items": ticks(step)}),
             "timer": ("start", {}),
             "drain": ("start", {}),
             "gate": ("answer", {"value": "open"}),
-            "choice": ("answer", {"value": (*step["options"], "")[0]}),
+            "choice": ("answer", {"value": step["options"][0]["code"] if step["options"] else ""}),
             "amount": ("amount", {"amount": task.get("expected_out") or "600 ml"}),
             "finding": ("finding", {"parts": [PART], "oil": []}),
-            "filter": ("filter", {"amount": "5 oz", "items": step["items"]}),
+            "filter": ("filter", {"amount": "5 oz", "items": ticks(step)}),
             "leaks": ("leaks", {"result": "dry"}),
             "measure": ("measure", {"found": _measured(step)}),
         }
@@ -212,12 +216,15 @@ class ChangeTests(WholeTestCase):
         self.mira.whole()
         leaks = self.mira.step("leaks")["entry"]["id"]
         wet = {"step": "leaks", "supersedes": leaks}
-        asked = self.mira.entry("leaks", {"result": "Plug"}, **wet)
+        asked = self.mira.entry("leaks", {"result": "engine/drain plug"}, **wet)
         self.assertEqual((asked.status_code, asked.json()["code"]), (422, "sheet.reopens"))
         self.assertIn("Torque the plug", asked.json()["detail"])
         said = asked.json()["errors"][0]["sure"]
         self.assertEqual(
-            self.mira.entry("leaks", {"result": "Plug"}, **wet, accepts=said).status_code, 200
+            self.mira.entry(
+                "leaks", {"result": "engine/drain plug"}, **wet, accepts=said
+            ).status_code,
+            200,
         )
         self.assertTrue(self.mira.step("engine/torque")["reopened"])
         self.assertFalse(self.mira.sheet["ready_to_sign"])

@@ -1,15 +1,13 @@
-from typing import cast
-
 from django.http import Http404
 from django.utils import timezone
 from oilward_core.people import TORQUES, VOLUMES, Qualification
 
 from workshop.access import require_lead
 from workshop.models import Person, Welcome, Workshop
-from workshop.shapes import RoleWord
+from workshop.rights import DOES, Role
 
 from . import links
-from .shapes import OwnPage, People, PersonLine, WelcomePage
+from .shapes import OwnPage, People, PersonLine, RoleLine, WelcomePage
 
 
 def line(row: Person) -> PersonLine:
@@ -17,7 +15,7 @@ def line(row: Person) -> PersonLine:
         id=row.pk,
         username=row.username,
         name=row.name,
-        role=cast(RoleWord, row.role),
+        role=Role(row.role),
         qualifications=list(row.qualifications),
         active=row.is_active,
         waits=not row.has_usable_password(),
@@ -30,14 +28,18 @@ def people(actor: Person) -> People:
     """Everybody who works here or did, those who do first. A lead's to see."""
     require_lead(actor)
     rows = Person.objects.order_by("-is_active", "name")
-    return People([line(row) for row in rows], [one.value for one in Qualification])
+    return People(
+        [line(row) for row in rows],
+        [one.value for one in Qualification],
+        [RoleLine(role, does) for role, does in DOES.items()],
+    )
 
 
 def own(person: Person) -> OwnPage:
     return OwnPage(
         username=person.username,
         name=person.name,
-        role=cast(RoleWord, person.role),
+        role=Role(person.role),
         qualifications=list(person.qualifications),
         volume_unit=person.volume_unit,
         torque_unit=person.torque_unit,

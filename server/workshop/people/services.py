@@ -14,7 +14,8 @@ from oilward_core.errors import CoreError
 from oilward_core.people import Qualification, full_name, pin, reads, sign_in_name
 
 from workshop.access import as_id, require_lead
-from workshop.models import Person, Role, Welcome, Workshop
+from workshop.models import Person, Welcome, Workshop
+from workshop.rights import Right, Role, with_right
 from workshop.touched import touch_all
 from workshop.traces import trace
 
@@ -31,7 +32,7 @@ _WEAK = {
 
 def _role(text: str) -> str:
     if text not in Role.values:
-        raise CoreError("people.role", field="role")
+        raise CoreError("people.role", field="role", options=list(Role.values))
     return text
 
 
@@ -118,9 +119,10 @@ def _locked(person_id: int) -> Person:
 
 def _a_lead_stays(row: Person, role: str, active: bool) -> None:
     """Refuse to leave the workshop without anybody who may lead it."""
-    if row.role != Role.LEAD or not row.is_active or (role == Role.LEAD and active):
+    leads = with_right(Right.LEAD)
+    if row.role not in leads or not row.is_active or (role in leads and active):
         return
-    others = Person.objects.filter(role=Role.LEAD, is_active=True)
+    others = Person.objects.filter(role__in=leads, is_active=True)
     if not any(one.has_usable_password() for one in others.exclude(pk=row.pk)):
         raise CoreError("people.last_lead", field="role" if active else "active")
 

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, field
 
-from workshop.shapes import RoleWord, upto
+from workshop.rights import Role
+from workshop.shapes import upto
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -12,7 +13,7 @@ class PersonLine:
     id: int
     username: str
     name: str
-    role: RoleWord
+    role: Role
     qualifications: list[str]
     active: bool
     waits: bool
@@ -21,9 +22,18 @@ class PersonLine:
 
 
 @dataclass(frozen=True)
+class RoleLine:
+    """A role there is, and what somebody in it does."""
+
+    role: Role
+    does: str
+
+
+@dataclass(frozen=True)
 class People:
     people: list[PersonLine]
     qualifications: list[str]
+    roles: list[RoleLine]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -94,7 +104,7 @@ class OwnPage:
 
     username: str
     name: str
-    role: RoleWord
+    role: Role
     qualifications: list[str]
     volume_unit: str
     torque_unit: str

@@ -18,6 +18,11 @@ export function useSession() {
   });
 }
 
+/** Whether who is signed in has a right. */
+export function useMay(right: Shape["RightsEnum"]): boolean {
+  return useSession().data?.rights.includes(right) ?? false;
+}
+
 /** Somebody else is here now, or nobody: what was shown to the one before is forgotten. */
 export function another(client: QueryClient, session: Shape["Session"]) {
   client.setQueryData(keys.session, session);

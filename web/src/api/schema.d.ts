@@ -1544,19 +1544,6 @@ export interface components {
             bottles: components["schemas"]["BottlesRequest"][];
             count: number;
         };
-        /**
-         * @description * `takes` - TAKES
-         *     * `gives up` - GIVES_UP
-         *     * `waits` - WAITS
-         *     * `goes on` - GOES_ON
-         *     * `takes over` - TAKES_OVER
-         *     * `stands` - STANDS
-         *     * `calls` - CALLS
-         *     * `lends` - LENDS
-         *     * `lets go` - LETS_GO
-         * @enum {string}
-         */
-        AsidesEnum: "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
         Ask: {
             reservoir: string;
             label: string;
@@ -1677,8 +1664,6 @@ export interface components {
             plugs: components["schemas"]["MapPlug"][];
             photos: components["schemas"]["PhotoLine"][];
         };
-        /** @enum {unknown} */
-        BlankEnum: "";
         Blend: {
             words: string;
             thin: string;
@@ -1735,6 +1720,7 @@ export interface components {
             visit: string;
             bike: string;
             by: string;
+            who: string;
             since: string;
         };
         CellWriteRequest: {
@@ -1787,7 +1773,7 @@ export interface components {
             amount: string;
             /** Format: double */
             bottles: number;
-            causes: string[];
+            causes: components["schemas"]["OptionShape"][];
             reasons: components["schemas"]["Why"][];
         };
         ColdLine: {
@@ -1873,9 +1859,40 @@ export interface components {
             proof?: string;
             sure?: string[];
         };
+        /**
+         * @description * `look up` - LOOK_UP
+         *     * `confirm` - CONFIRM
+         *     * `start` - START
+         *     * `stop` - STOP
+         *     * `answer` - ANSWER
+         *     * `amount` - AMOUNT
+         *     * `finding` - FINDING
+         *     * `regrade` - REGRADE
+         *     * `torque` - TORQUE
+         *     * `filter` - FILTER
+         *     * `pour` - POUR
+         *     * `draw` - DRAW
+         *     * `level` - LEVEL
+         *     * `cause` - CAUSE
+         *     * `leaks` - LEAKS
+         *     * `measure` - MEASURE
+         *     * `skip` - SKIP
+         *     * `answered` - ANSWERED
+         *     * `takes` - TAKES
+         *     * `gives up` - GIVES_UP
+         *     * `waits` - WAITS
+         *     * `goes on` - GOES_ON
+         *     * `takes over` - TAKES_OVER
+         *     * `stands` - STANDS
+         *     * `calls` - CALLS
+         *     * `lends` - LENDS
+         *     * `lets go` - LETS_GO
+         * @enum {string}
+         */
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
-            kind: string;
+            kind: components["schemas"]["EntryKind"];
             by: string;
             at: string;
             result: string;
@@ -2081,8 +2098,10 @@ export interface components {
             title: string;
             what: string;
             by: string;
+            who: string;
             since: string;
             lent_by: string;
+            lent_by_who: string;
         };
         JobShape: {
             id: string;
@@ -2260,19 +2279,6 @@ export interface components {
             outcome: string;
             words?: string;
         };
-        NewEntryRequest: {
-            id: string;
-            step: string;
-            kind: string;
-            at: string;
-            sent_at?: string;
-            data?: {
-                [key: string]: unknown;
-            };
-            supersedes?: string | null;
-            accepts?: string;
-            remembered?: boolean;
-        };
         NewLabFileRequest: {
             id: string;
             text: string;
@@ -2370,6 +2376,8 @@ export interface components {
             label: string;
             text: string;
         };
+        /** @enum {unknown} */
+        NullEnum: null;
         Offer: {
             key: string;
             label: string;
@@ -2403,6 +2411,7 @@ export interface components {
             fluid: string;
         };
         OpenPointShape: {
+            code: string;
             text: string;
             touch: boolean;
         };
@@ -2412,6 +2421,10 @@ export interface components {
             step: string;
             ends_at: string | null;
             since: string | null;
+        };
+        OptionShape: {
+            code: string;
+            words: string;
         };
         OrderShape: {
             jobs: components["schemas"]["JobShape"][];
@@ -2439,7 +2452,7 @@ export interface components {
         OwnPage: {
             username: string;
             name: string;
-            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
+            role: components["schemas"]["RoleEnum"];
             qualifications: string[];
             volume_unit: string;
             torque_unit: string;
@@ -2493,12 +2506,13 @@ export interface components {
         People: {
             people: components["schemas"]["PersonLine"][];
             qualifications: string[];
+            roles: components["schemas"]["RoleLine"][];
         };
         PersonLine: {
             id: number;
             username: string;
             name: string;
-            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
+            role: components["schemas"]["RoleEnum"];
             qualifications: string[];
             active: boolean;
             waits: boolean;
@@ -2638,9 +2652,7 @@ export interface components {
         };
         PlugSoFarRequest: {
             step: string;
-            data?: {
-                [key: string]: unknown;
-            };
+            data?: components["schemas"]["GradedTyped"];
         };
         /**
          * @description * `upright` - UPRIGHT
@@ -2723,13 +2735,24 @@ export interface components {
             top_ups: components["schemas"]["TopUpLine"][];
         };
         /**
-         * @description * `technician` - technician
-         *     * `lead` - lead
-         *     * `apprentice` - apprentice
-         *     * `reader` - reader
+         * @description * `work` - WORK
+         *     * `stand alone` - STAND_ALONE
+         *     * `lead` - LEAD
          * @enum {string}
          */
-        RoleWord: "technician" | "lead" | "apprentice" | "reader";
+        RightsEnum: "work" | "stand alone" | "lead";
+        /**
+         * @description * `technician` - TECHNICIAN
+         *     * `lead` - LEAD
+         *     * `apprentice` - APPRENTICE
+         *     * `reader` - READER
+         * @enum {string}
+         */
+        RoleEnum: "technician" | "lead" | "apprentice" | "reader";
+        RoleLine: {
+            role: components["schemas"]["RoleEnum"];
+            does: string;
+        };
         Rolling: {
             ran_at: string;
             late: boolean;
@@ -2746,6 +2769,7 @@ export interface components {
             document: string;
             page: string;
             entered_by: string;
+            entered_by_who: string;
             checked_by: string;
             number: boolean;
             revision: number;
@@ -2776,11 +2800,12 @@ export interface components {
             waits: components["schemas"]["WaitsShape"] | null;
             open_points: components["schemas"]["OpenPointShape"][];
             in_hands_of: string;
-            waits_for: components["schemas"]["WaitsForEnum"][];
+            in_hands_of_who: string;
+            waits_for: components["schemas"]["OptionShape"][];
             stance: components["schemas"]["StanceShape"] | null;
             hands: components["schemas"]["HandsShape"] | null;
             poses: components["schemas"]["PoseShape"][];
-            asides: components["schemas"]["AsidesEnum"][];
+            asides: components["schemas"]["EntryKind"][];
             wants: string;
             ride_in: string;
             ride_out: string;
@@ -2850,9 +2875,11 @@ export interface components {
         };
         Session: {
             signed_in: boolean;
+            id: string;
             username: string;
             name: string;
-            role: components["schemas"]["RoleWord"] | components["schemas"]["BlankEnum"];
+            role: (components["schemas"]["RoleEnum"] | components["schemas"]["NullEnum"]) | null;
+            rights: components["schemas"]["RightsEnum"][];
             may_work: boolean;
             volume_unit: string;
             torque_unit: string;
@@ -2949,7 +2976,7 @@ export interface components {
             at: string;
         };
         /**
-         * @description * `look up` - LOOKUP
+         * @description * `look up` - LOOK_UP
          *     * `check` - CHECK
          *     * `timer` - TIMER
          *     * `gate` - GATE
@@ -2978,8 +3005,8 @@ export interface components {
             place: string;
             /** Format: double */
             minutes: number | null;
-            items: string[];
-            options: string[];
+            items: components["schemas"]["OptionShape"][];
+            options: components["schemas"]["OptionShape"][];
             skippable: boolean;
             full: boolean;
             round: number;
@@ -2998,11 +3025,12 @@ export interface components {
             not_before: string | null;
             reopened: boolean;
             taken_by: string;
+            taken_by_who: string;
             tip: components["schemas"]["TipShape"] | null;
             tip_at: string;
             hands: string;
             tilts: boolean;
-            stood: string[];
+            stood: components["schemas"]["OptionShape"][];
             drained: boolean;
             regrade: boolean;
         };
@@ -3133,6 +3161,7 @@ export interface components {
             what: string;
             written: string;
             by: string;
+            who: string;
         };
         VerdictShape: {
             level: components["schemas"]["LevelWord"];
@@ -3150,14 +3179,6 @@ export interface components {
          * @enum {string}
          */
         VisitState: "open" | "signed" | "left";
-        /**
-         * @description * `a part` - PART
-         *     * `a cold engine` - COLD
-         *     * `an answer` - ANSWER
-         *     * `something else` - ELSE
-         * @enum {string}
-         */
-        WaitsForEnum: "a part" | "a cold engine" | "an answer" | "something else";
         WaitsShape: {
             step: string;
             words: string;
@@ -3390,6 +3411,578 @@ export interface components {
                 sure: string;
             }[];
         };
+        /** @description The value as it stands there, and where. */
+        LookedUpTyped: {
+            written?: string;
+            document?: string;
+            page?: string;
+        };
+        /** @description What was ticked, by its codes. */
+        TicksTyped: {
+            items?: string[];
+        };
+        /** @description An entry that says all by being there. */
+        Nothing: Record<string, never>;
+        /** @description Whether the pan was clean, where oil is caught. */
+        StartTyped: {
+            pan_clean?: boolean | null;
+        };
+        /** @description One of the step's options, and how the level stood, by their codes. */
+        ChosenTyped: {
+            value?: string;
+            stood?: string;
+        };
+        /**
+         * @description What jug or scale shows (``by``), how warm it is by the thermometer or by the hand, what the empty
+         *         pan weighs; ``sure`` is the answer to an earlier question.
+         */
+        AmountTyped: {
+            amount?: string;
+            by?: string;
+            celsius?: string;
+            warmth?: string;
+            tare?: string;
+            sure?: string;
+        };
+        /**
+         * @description One kind of debris as typed: share in percent, largest piece and pile with or without a unit
+         *         (mm).
+         */
+        PartTyped: {
+            form?: string;
+            matter?: string;
+            share_percent?: string;
+            largest?: string;
+            count?: string;
+            magnetic?: boolean | null;
+            place?: string;
+            pile?: string;
+        };
+        /** @description A picture and the spot on it. */
+        PictureTyped: {
+            id?: string;
+            x?: string;
+            y?: string;
+        };
+        /** @description A plug as read. */
+        GradedTyped: {
+            parts?: components["schemas"]["PartTyped"][];
+            oil?: string[];
+            note?: string;
+            pan_clean?: boolean | null;
+            dipstick_flakes?: boolean;
+            seal_missing?: boolean;
+            kept?: string;
+            pictures?: components["schemas"]["PictureTyped"][];
+        };
+        /** @description A reading of a wrench in its own unit, and the angle after it. */
+        PulledTyped: {
+            reading?: string;
+            unit?: string;
+            wrench?: string;
+            turned?: string;
+            sure?: string;
+        };
+        /** @description What was ticked, and how much went into it; empty or 0: none. */
+        FilterTyped: {
+            items?: string[];
+            amount?: string;
+            sure?: string;
+        };
+        /** @description How much, of what, and whether the filler was shut. */
+        PourTyped: {
+            amount?: string;
+            fluid?: string;
+            closed?: boolean;
+            sure?: string;
+        };
+        /** @description How much, and where, by its code. */
+        DrawTyped: {
+            amount?: string;
+            where?: string;
+            sure?: string;
+        };
+        /** @description What was dragged in the glass, and how the bike stands. */
+        LevelTyped: {
+            sight?: string;
+            position?: string;
+            attitude?: string;
+        };
+        /** @description One of the causes by its code, or one's own words. */
+        CauseTyped: {
+            cause?: string;
+            words?: string;
+        };
+        /** @description ``dry``, or the code of a place. */
+        LookedTyped: {
+            result?: string;
+        };
+        /** @description Values by name as typed; an empty one was not taken. */
+        TakenTyped: {
+            found?: {
+                [key: string]: string;
+            };
+            left?: {
+                [key: string]: string;
+            };
+        };
+        /** @description Why. */
+        ReasonTyped: {
+            reason?: string;
+        };
+        /** @description Of which entry, why, and whether the bike goes back. */
+        AnsweredTyped: {
+            reason?: string;
+            entry?: string;
+            handed_back?: boolean;
+        };
+        /** @description What a hand was put on, by its codes. */
+        TakesOverTyped: {
+            hands?: string[];
+        };
+        /** @description For what, by its code, and in words. */
+        WaitsTyped: {
+            what?: string;
+            words?: string;
+        };
+        /** @description How it stands, by its code, and whether it is strapped down. */
+        StandsTyped: {
+            pose?: string;
+            strapped?: boolean;
+        };
+        LookUpEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look up";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LookedUpTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        ConfirmEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "confirm";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TicksTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StopEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StartEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "start";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["StartTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AnswerEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answer";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["ChosenTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AmountEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amount";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AmountTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        FindingEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["GradedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        RegradeEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regrade";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["GradedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TorqueEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torque";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["PulledTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        FilterEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["FilterTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        PourEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pour";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["PourTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        DrawEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["DrawTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LevelEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LevelTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        CauseEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cause";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["CauseTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LeaksEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaks";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LookedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        MeasureEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TakenTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        SkipEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skip";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["ReasonTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AnsweredEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answered";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AnsweredTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TakesEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "takes";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        GivesUpEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gives up";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TakesOverEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "takes over";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TakesOverTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        WaitsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "waits";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["WaitsTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        GoesOnEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "goes on";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StandsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stands";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["StandsTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        CallsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "calls";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LendsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lends";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LetsGoEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lets go";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

@@ -4,8 +4,8 @@ import { useState, type ReactNode } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { PlugTip } from "../glass/PlugTip";
-import { monthWords } from "../workshop/days";
-import { Why } from "../workshop/Why";
+import { monthWords } from "../ui/days";
+import { Why } from "../ui/Why";
 
 /** What the rules make of it, what would make sure, and what would change it. */
 function Verdict({ verdict }: { verdict: Shape["VerdictShape"] }) {

@@ -1,5 +1,5 @@
 import { Input, Tabs } from "antd";
-import { Chips, toggled } from "../workshop/Chips";
+import { Chips, toggled } from "../ui/Chips";
 import { Elsewhere } from "./Elsewhere";
 import { Pictures } from "./Pictures";
 import { PAN, type Reading, type Words } from "./reading";

@@ -2,7 +2,7 @@ import { Table, type TableColumnsType } from "antd";
 import type { ReactNode } from "react";
 import { ResponsiveContainer, XAxis } from "recharts";
 import type { Shape } from "../api/client";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 
 export type History = Shape["WearHistory"];
 

@@ -7,8 +7,8 @@ import { Link } from "react-router";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { PlugTip } from "../glass/PlugTip";
-import { dayWords } from "../workshop/days";
-import { Waiting, WentWrong } from "../workshop/States";
+import { dayWords } from "../ui/days";
+import { Waiting, WentWrong } from "../ui/States";
 import { Compared } from "./Compared";
 import { Laboratory } from "./Laboratory";
 

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { CartesianGrid, ComposedChart, Line, ReferenceLine, YAxis } from "recharts";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { colour } from "../theme";
-import { Refused } from "../workshop/Refused";
+import { colour } from "../ui/theme";
+import { Refused } from "../ui/Refused";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis } from "./Chart";
 import { LabelLink } from "./Laboratory";
 

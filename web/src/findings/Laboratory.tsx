@@ -4,8 +4,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { dayWords } from "../workshop/days";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Refused } from "../ui/Refused";
 
 type Sample = Shape["SampleLine"];
 type Coming = Shape["LabProgress"];

@@ -1,6 +1,6 @@
 import type { TableColumnsType } from "antd";
 import { Bar, CartesianGrid, ComposedChart, ReferenceLine, YAxis } from "recharts";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
 
 /** What came out beside what had gone in, and where another oil was filled. */

@@ -2,8 +2,8 @@ import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
 import { api, fieldSentence, problemOf, taken, type Shape } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
-import { Dialog } from "../workshop/Dialog";
-import { Refused } from "../workshop/Refused";
+import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 
 const LEVELS: Shape["LevelWord"][] = ["routine", "note", "watch", "investigate", "hold"];
 

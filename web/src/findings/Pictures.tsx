@@ -2,7 +2,7 @@ import { Button, Upload } from "antd";
 import { useMutation } from "@tanstack/react-query";
 import type { MouseEvent } from "react";
 import { api, taken } from "../api/client";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import type { Pictured } from "./reading";
 
 const MOST = 6;

@@ -10,7 +10,7 @@ import {
 } from "recharts";
 import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
 
 type Point = Shape["WearPoint"] & { key: string; row: number; chosen: boolean };

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
 import { api, taken } from "../api/client";
 import { keys } from "../api/keys";
-import { Why } from "../workshop/Why";
+import { Why } from "../ui/Why";
 import { anything, asEntry, type Reading } from "./reading";
 
 const PAUSE = 200;

@@ -1,7 +1,7 @@
 import type { TableColumnsType } from "antd";
 import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, YAxis } from "recharts";
 import type { Shape } from "../api/client";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
 
 type Series = Shape["WearSeries"];

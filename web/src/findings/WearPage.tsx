@@ -6,7 +6,7 @@ import { api, taken } from "../api/client";
 import { keys } from "../api/keys";
 import { PlugTip } from "../glass/PlugTip";
 import { ShownPlug } from "../planning/PlugStrip";
-import { NotThere, Waiting } from "../workshop/States";
+import { NotThere, Waiting } from "../ui/States";
 import { axisOf, type History } from "./Chart";
 import { HappenedOver } from "./HappenedOver";
 import { LabOver } from "./LabOver";

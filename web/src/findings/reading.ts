@@ -69,7 +69,7 @@ function partOf(part: Painted) {
 }
 
 /** What is sent of it. */
-export function asEntry(reading: Reading): Record<string, unknown> {
+export function asEntry(reading: Reading): Shape["GradedTyped"] {
   return {
     parts: [
       ...reading.painted.filter(said).map(partOf),
@@ -81,6 +81,10 @@ export function asEntry(reading: Reading): Record<string, unknown> {
     ...(reading.pan && { pan_clean: reading.pan === PAN[0] }),
     dipstick_flakes: reading.dipstick,
     seal_missing: reading.seal,
-    pictures: reading.pictures,
+    pictures: reading.pictures.map(({ id, x, y }) => ({
+      id,
+      ...(x !== undefined && { x: String(x) }),
+      ...(y !== undefined && { y: String(y) }),
+    })),
   };
 }

@@ -5,10 +5,10 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Ask, Field } from "../workshop/Ask";
-import { Choice } from "../workshop/Choice";
-import { Day } from "../workshop/Day";
-import { NotThere, Waiting } from "../workshop/States";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
+import { Day } from "../ui/Day";
+import { NotThere, Waiting } from "../ui/States";
 import { RECORDS } from "./words";
 
 type Form = Shape["BikeForm"];

@@ -14,7 +14,7 @@ function SecondCheck({ row, me, check }: { row: Row; me: string; check: (() => v
     );
   }
   if (!row.number) return null;
-  if (check && row.entered_by !== me) {
+  if (check && row.entered_by_who !== me) {
     return (
       <button className="cell-check" onClick={check} aria-label={`Check ${row.path}`}>
         check

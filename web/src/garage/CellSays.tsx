@@ -1,6 +1,6 @@
 import { useDeferredValue } from "react";
 import { Refusal, type Problem } from "../api/client";
-import { Question } from "../workshop/FieldAnswer";
+import { Question } from "../ui/FieldAnswer";
 import { useReading, type Row } from "./sheets";
 
 interface AnswerProps {

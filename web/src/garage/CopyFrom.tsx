@@ -1,6 +1,6 @@
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import { ask, useModels, useSheetChange, type Page } from "./sheets";
-import { Dialog } from "../workshop/Dialog";
+import { Dialog } from "../ui/Dialog";
 
 /** Copies what this draft lacks from a similar sheet. */
 export function CopyFrom({ page, close }: { page: Page; close: () => void }) {

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Ask, Field } from "../workshop/Ask";
+import { Ask, Field } from "../ui/Ask";
 
 type Line = Shape["ReadingLine"];
 const EMPTY = { odometer: "", hours: "", reason: "" };

@@ -1,6 +1,6 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
 
 type Line = Page["doubts"][number];

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent } from "react";
-import { Choice } from "../workshop/Choice";
+import { Choice } from "../ui/Choice";
 import { focusNext } from "./cells";
 
 interface Props {

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { BikeMap, MapList } from "../glass/BikeMap";
 import type { Placed } from "../glass/places";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
 
 interface Part {

@@ -1,7 +1,7 @@
 import { Button, Checkbox } from "antd";
 import { useState } from "react";
-import { Dialog } from "../workshop/Dialog";
-import { Refused } from "../workshop/Refused";
+import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 import { ask, type Page, type useSheetChange } from "./sheets";
 
 /** Numbers that matter and that nobody has checked: whoever approves puts a name to each. */

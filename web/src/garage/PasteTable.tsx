@@ -3,10 +3,10 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Choice } from "../workshop/Choice";
-import { Refused } from "../workshop/Refused";
+import { Choice } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
-import { Dialog } from "../workshop/Dialog";
+import { Dialog } from "../ui/Dialog";
 
 function useTable(sheet_id: number, body: Shape["TableRequest"]) {
   return useQuery({

@@ -4,9 +4,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { dayWords } from "../workshop/days";
-import { Dialog } from "../workshop/Dialog";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 import { Correction } from "./Correction";
 
 /** Everything ever read on a bike. A lead corrects what slipped; what was written stays beside it. */

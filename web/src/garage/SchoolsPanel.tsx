@@ -2,9 +2,9 @@ import "./schools.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Choice } from "../workshop/Choice";
-import { Refused } from "../workshop/Refused";
-import { Waiting, WentWrong } from "../workshop/States";
+import { Choice } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
+import { Waiting, WentWrong } from "../ui/States";
 
 function useSchools(bike: string) {
   return useQuery({

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api } from "../api/client";
 import { useSession } from "../api/hooks";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import { CopyFrom } from "./CopyFrom";
 import { Naming } from "./Naming";
 import { PasteTable } from "./PasteTable";

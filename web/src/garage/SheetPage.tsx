@@ -5,8 +5,8 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSession } from "../api/hooks";
 import { Doors } from "../workshop/Doors";
-import { NotThere, Waiting } from "../workshop/States";
-import { useMedia } from "../workshop/useMedia";
+import { NotThere, Waiting } from "../ui/States";
+import { useMedia } from "../ui/useMedia";
 import { Adder } from "./Adder";
 import { standOnFirst, type Source } from "./cells";
 import { Doubts } from "./Doubts";
@@ -157,7 +157,7 @@ export function SheetPage() {
   return (
     // dense for a keyboard, wide for a finger
     <ConfigProvider componentSize={touch ? "middle" : "small"}>
-      <Opened key={id} page={sheet.data} me={session.data?.name ?? ""} />
+      <Opened key={id} page={sheet.data} me={session.data?.id ?? ""} />
     </ConfigProvider>
   );
 }

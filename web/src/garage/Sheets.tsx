@@ -6,12 +6,12 @@ import { Link, useNavigate } from "react-router";
 import { api, problemOf, type Problem, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { useSession } from "../api/hooks";
-import { Ask, Field } from "../workshop/Ask";
-import { Choice } from "../workshop/Choice";
-import { Refused } from "../workshop/Refused";
-import { Waiting, WentWrong } from "../workshop/States";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
+import { Waiting, WentWrong } from "../ui/States";
 import { ask, gone, useModels, useSheetChange } from "./sheets";
-import { Dialog } from "../workshop/Dialog";
+import { Dialog } from "../ui/Dialog";
 
 type Model = Shape["ModelLine"];
 
@@ -195,7 +195,7 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
       </div>
       <Table<Model>
         className="lists"
-        columns={columns(session.data?.role === "lead")}
+        columns={columns(session.data?.rights.includes("lead") ?? false)}
         dataSource={models.data.models}
         rowKey="id"
         pagination={models.data.models.length > 50 ? { pageSize: 50 } : false}

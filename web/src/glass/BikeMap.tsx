@@ -1,7 +1,7 @@
 import "./bike-map.css";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { colour } from "../theme";
-import { usePhone } from "../workshop/useMedia";
+import { colour } from "../ui/theme";
+import { usePhone } from "../ui/useMedia";
 import { Drawing } from "./layouts";
 import { APART, inside, numbered, spread, type Placed } from "./places";
 

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { oilTint } from "./oil";
 
 const MOST = 8;

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { oilTint } from "./oil";
 
 interface Props {

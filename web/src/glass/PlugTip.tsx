@@ -1,6 +1,6 @@
 import { useId } from "react";
 import type { Shape } from "../api/client";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { MATTER } from "./matter";
 
 type Form = Shape["DebrisForm"];

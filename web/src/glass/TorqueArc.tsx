@@ -1,4 +1,4 @@
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { ENDS, scaleAngle, scaleMarks } from "./scale";
 
 interface Props {

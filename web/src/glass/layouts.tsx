@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 
 /** Cylinders as seen from the right, by kind of engine. */
 const CYLINDERS: Record<string, ReactNode> = {

@@ -6,8 +6,8 @@ import { Readings } from "../garage/Readings";
 import { SchoolsPanel } from "../garage/SchoolsPanel";
 import { RECORDS } from "../garage/words";
 import { BikeMap, MapList } from "../glass/BikeMap";
-import { dayWords } from "../workshop/days";
-import { Dialog } from "../workshop/Dialog";
+import { dayWords } from "../ui/days";
+import { Dialog } from "../ui/Dialog";
 import { OdometerDialog } from "./OdometerDialog";
 import { Photos } from "./Photos";
 

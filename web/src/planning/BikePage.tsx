@@ -7,7 +7,7 @@ import { useBike } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
 import { StartVisit } from "../visits/StartVisit";
 import { Doors } from "../workshop/Doors";
-import { NotThere, Waiting } from "../workshop/States";
+import { NotThere, Waiting } from "../ui/States";
 import { BikeCard } from "./BikeCard";
 import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 import { ReservoirPanel } from "./ReservoirPanel";

@@ -3,8 +3,8 @@ import { Button, Table, Tag, type TableColumnsType } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { Refused } from "../workshop/Refused";
-import { Waiting, WentWrong } from "../workshop/States";
+import { Refused } from "../ui/Refused";
+import { Waiting, WentWrong } from "../ui/States";
 import { clock } from "./clock";
 import { useCalendar, useDrop, usePutAway } from "./plan";
 

@@ -3,9 +3,9 @@ import { useState } from "react";
 import { api, type Shape } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
 import { gone } from "../garage/sheets";
-import { Ask, Field } from "../workshop/Ask";
-import { Day } from "../workshop/Day";
-import { Dialog } from "../workshop/Dialog";
+import { Ask, Field } from "../ui/Ask";
+import { Day } from "../ui/Day";
+import { Dialog } from "../ui/Dialog";
 
 type Told = Shape["ElsewhereRequest"];
 

@@ -1,6 +1,6 @@
 import type { Shape } from "../api/client";
 import type { WardWanted } from "../api/keys";
-import { Choice } from "../workshop/Choice";
+import { Choice } from "../ui/Choice";
 
 /** How many reservoirs are expected in each of the coming months, as filling tubes. */
 function Months({ months }: { months: Shape["MonthLoad"][] }) {

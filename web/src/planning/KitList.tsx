@@ -1,5 +1,5 @@
 import type { Shape } from "../api/client";
-import { Ticks } from "../visits/steps/Ticks";
+import { Ticks } from "../ui/Ticks";
 import { useDraft } from "../visits/draft";
 
 /** What to lay out, ticked off on the tablet; ticks stay with this visit. */
@@ -31,7 +31,11 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
           .map(([title, items]) => (
             <div key={title}>
               <h3>{title}</h3>
-              <Ticks items={items} ticked={ticked} change={setTicked} />
+              <Ticks
+                items={items.map((item) => ({ code: item, words: item }))}
+                ticked={ticked}
+                change={setTicked}
+              />
             </div>
           ))}
       </div>

@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent } from "react";
 import type { Shape } from "../api/client";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 import { clock } from "./clock";
 import { wishFor, type Wish } from "./wishes";
 

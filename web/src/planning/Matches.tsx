@@ -3,9 +3,9 @@ import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { ViscosityChart } from "../shelf/ViscosityChart";
-import { Dialog } from "../workshop/Dialog";
-import { Waiting, WentWrong } from "../workshop/States";
-import { WideDrawing } from "../workshop/WideDrawing";
+import { Dialog } from "../ui/Dialog";
+import { Waiting, WentWrong } from "../ui/States";
+import { WideDrawing } from "../ui/WideDrawing";
 
 type Match = Shape["FluidMatch"];
 

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { api, type Shape } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
 import { gone } from "../garage/sheets";
-import { Ask, Field } from "../workshop/Ask";
-import { Dialog } from "../workshop/Dialog";
+import { Ask, Field } from "../ui/Ask";
+import { Dialog } from "../ui/Dialog";
 
 const EMPTY = { odometer: "", hours: "", new_shows: "" };
 

@@ -2,8 +2,8 @@ import { Button, Input } from "antd";
 import { api, type Shape } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
 import { gone } from "../garage/sheets";
-import { Ask, Field } from "../workshop/Ask";
-import { Dialog } from "../workshop/Dialog";
+import { Ask, Field } from "../ui/Ask";
+import { Dialog } from "../ui/Dialog";
 
 type Line = Shape["SpecLine"];
 

@@ -3,8 +3,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { gone } from "../garage/sheets";
-import { dayWords } from "../workshop/days";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Refused } from "../ui/Refused";
 
 type Photo = Shape["PhotoLine"];
 

@@ -1,9 +1,9 @@
 import { Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
-import { Choice } from "../workshop/Choice";
-import { Refused } from "../workshop/Refused";
-import { WideDrawing } from "../workshop/WideDrawing";
+import { Choice } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
+import { WideDrawing } from "../ui/WideDrawing";
 import { Lanes } from "./Lanes";
 import { clock } from "./clock";
 import { byHand, type Asked, type Plan } from "./plan";

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { Choice } from "../workshop/Choice";
+import { Choice } from "../ui/Choice";
 import { ASKED, byHand, type Asked, type Plan } from "./plan";
 
 type TaskLine = Shape["TaskLine"];

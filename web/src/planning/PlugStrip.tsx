@@ -2,12 +2,12 @@ import "./bike.css";
 import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
-import { useSession } from "../api/hooks";
+import { useMay } from "../api/hooks";
 import { AnswerFinding } from "../findings/AnswerFinding";
 import { Overrule } from "../findings/Overrule";
 import { MarkedPicture } from "../findings/Pictures";
 import { PlugTip } from "../glass/PlugTip";
-import { dayWords, monthWords } from "../workshop/days";
+import { dayWords, monthWords } from "../ui/days";
 
 type Plug = Shape["Plug"];
 
@@ -75,7 +75,7 @@ function Meaning({ plug }: { plug: Plug }) {
 
 /** A finding whole: what it means, who read it, what was said of it since, and what can be done with it. */
 export function ShownPlug({ bike, plug, mayWork }: { bike: string; plug: Plug; mayWork: boolean }) {
-  const lead = useSession().data?.role === "lead";
+  const lead = useMay("lead");
   return (
     <>
       <Meaning plug={plug} />

@@ -4,7 +4,7 @@ import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { SightGlass } from "../glass/SightGlass";
-import { Why } from "../workshop/Why";
+import { Why } from "../ui/Why";
 import { Elsewhere } from "./Elsewhere";
 import { OwnValue } from "./OwnValue";
 import { PlugStrip } from "./PlugStrip";

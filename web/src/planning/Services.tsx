@@ -1,7 +1,7 @@
 import { Table, type TableColumnsType } from "antd";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { dayWords } from "../workshop/days";
+import { dayWords } from "../ui/days";
 
 type Line = Shape["ServiceLine"];
 

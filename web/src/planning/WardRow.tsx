@@ -4,7 +4,7 @@ import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
 import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
-import { momentWords } from "../workshop/days";
+import { momentWords } from "../ui/days";
 import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 
 type Bike = Shape["WardBike"];

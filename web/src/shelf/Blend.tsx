@@ -3,9 +3,9 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Choice } from "../workshop/Choice";
-import { Refused } from "../workshop/Refused";
-import { Why } from "../workshop/Why";
+import { Choice } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
+import { Why } from "../ui/Why";
 
 type Card = Shape["FluidCard"];
 

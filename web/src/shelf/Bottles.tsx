@@ -1,8 +1,8 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
-import { dayWords } from "../workshop/days";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Refused } from "../ui/Refused";
 import { Ledger } from "./Ledger";
 import { put, take, useStock, useStockChange } from "./stock";
 

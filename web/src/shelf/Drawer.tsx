@@ -1,6 +1,6 @@
 import { AutoComplete, Button, Input } from "antd";
 import { useState } from "react";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 import { Ledger } from "./Ledger";
 import { count, useStock, useStockChange } from "./stock";
 

@@ -2,10 +2,10 @@ import { Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Ask, Field } from "../workshop/Ask";
-import { Choice } from "../workshop/Choice";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
 import { Bottles } from "./Bottles";
-import { Dialog } from "../workshop/Dialog";
+import { Dialog } from "../ui/Dialog";
 
 type Form = Required<Shape["FluidForm"]>;
 type Text = Exclude<keyof Form, "id" | "version" | "retired" | "family" | "friction_class">;

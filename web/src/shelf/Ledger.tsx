@@ -1,8 +1,8 @@
 import { Button, Table, type TableColumnsType } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
-import { dayWords } from "../workshop/days";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Refused } from "../ui/Refused";
 import { useLedger } from "./stock";
 
 type Line = Shape["LedgerLine"];

@@ -1,5 +1,5 @@
 import type { Shape } from "../api/client";
-import { colour } from "../theme";
+import { colour } from "../ui/theme";
 
 type Drawn = Pick<Shape["FluidCard"], "id" | "name" | "curve">;
 

@@ -3,9 +3,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Ask, Field } from "../workshop/Ask";
-import { Choice } from "../workshop/Choice";
-import { Dialog } from "../workshop/Dialog";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
+import { Dialog } from "../ui/Dialog";
 
 type Form = Required<Shape["WrenchForm"]>;
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
-import { timeWords } from "../workshop/days";
+import { timeWords } from "../ui/days";
 import type { Sheet } from "./outbox";
 
 // ms between two looks: it is told when it changes; while nobody works, the time goes on

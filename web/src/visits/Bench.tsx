@@ -2,11 +2,12 @@ import "./bench.css";
 import { Button } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import { NotThere, Waiting } from "../workshop/States";
+import { NotThere, Waiting } from "../ui/States";
 import { hasDraft } from "./draft";
 import { Finished } from "./Finished";
 import { NotWritten } from "./NotWritten";
-import type { NewEntry, Sheet } from "./outbox";
+import { entryOf, type NewEntry, type SendMore } from "./entry";
+import type { Sheet } from "./outbox";
 import { WaitsFor } from "./Hands";
 import { inHand, isAside, isClosed, isOpen, taskOf, type Step } from "./sheet";
 import { SidePanel } from "./SidePanel";
@@ -16,13 +17,6 @@ import { StepList } from "./StepList";
 import { Stops } from "./Stops";
 import { useClock } from "./useClock";
 import { useRunSheet } from "./useRunSheet";
-
-type Send = (
-  step: string,
-  kind: string,
-  data: Record<string, unknown>,
-  more?: Partial<Pick<NewEntry, "supersedes" | "accepts" | "at" | "remembered">>,
-) => void;
 
 interface Props {
   sheet: Sheet;
@@ -37,14 +31,13 @@ interface Props {
 
 const typedIn = (sheet: Sheet) => (step: string) => hasDraft(sessionStorage, `${sheet.id}.${step}`);
 
-function useSend(bench: Props["bench"]): Send {
-  return (step, kind, data, more) =>
-    bench.send({ step, kind, at: new Date().toISOString(), data, supersedes: null, ...more });
+/** Writes something down at a step. */
+function at(bench: Props["bench"], step: string): SendMore {
+  return (kind, data, more) => bench.send(entryOf(step, kind, data, more));
 }
 
 /** The step in hand, or the one looked back at; at the end the signature. */
 function InHand({ sheet, bench, mayWork, step, turn, look, now }: Props & { now: () => number }) {
-  const send = useSend(bench);
   if (!step || sheet.state !== "open") {
     return <Finished sheet={sheet} mayWork={mayWork} waiting={bench.waiting.length} />;
   }
@@ -57,12 +50,9 @@ function InHand({ sheet, bench, mayWork, step, turn, look, now }: Props & { now:
         step={step}
         task={taskOf(sheet, step)}
         now={now}
-        send={(kind, data, more) => send(step.id, kind, data, more)}
+        send={at(bench, step.id)}
         refused={bench.held.find((kept) => kept.entry.step === step.id) ?? null}
-        accept={(entry, accepts) => {
-          const { supersedes, at, remembered } = entry;
-          send(entry.step, entry.kind, entry.data ?? {}, { supersedes, accepts, at, remembered });
-        }}
+        accept={(entry, accepts) => bench.send({ ...entry, id: crypto.randomUUID(), accepts })}
         busy={bench.waiting.length > 0}
         readOnly={!mayWork}
       />
@@ -88,11 +78,9 @@ function Whose({ sheet, step }: Pick<Props, "sheet" | "step">) {
 function BenchTop(props: Props) {
   const { sheet, bench, mayWork, step, look } = props;
   const now = useClock(sheet.now, bench.sheet.dataUpdatedAt);
-  const send = useSend(bench);
   const go = (id: string) => look(id === sheet.focus ? null : id);
   const writing = bench.waiting.length > 0;
-  const at = step?.id ?? sheet.steps.at(-1)?.id ?? "";
-  const aside = mayWork ? (kind: string, data: object) => send(at, kind, { ...data }) : null;
+  const aside = mayWork ? at(bench, step?.id ?? sheet.steps.at(-1)?.id ?? "") : null;
   return (
     <div className="bench">
       <StepList sheet={sheet} shown={step?.id ?? ""} look={go} />
@@ -110,7 +98,7 @@ function BenchTop(props: Props) {
         <HandsCalled sheet={sheet} send={aside} />
         <Stops
           sheet={sheet}
-          answer={mayWork ? (stop, data) => send(stop, "answered", data) : null}
+          answer={mayWork ? (stop, data) => at(bench, stop)("answered", data) : null}
         />
         <InHand {...props} now={now} />
       </section>

@@ -4,7 +4,7 @@ import { Link, useLocation } from "react-router";
 import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import { useLiveHands } from "../api/live";
-import { timeWords } from "../workshop/days";
+import { timeWords } from "../ui/days";
 
 // ms between two looks, where changes are told and where nobody tells
 const TOLD = 60_000;
@@ -25,7 +25,7 @@ export function Called({ me }: { me: string }) {
     refetchInterval: told ? TOLD : UNTOLD,
   });
   const others = (calls.data ?? []).filter(
-    ({ by, visit }) => by !== me && pathname !== `/visits/${visit}`,
+    ({ who, visit }) => who !== me && pathname !== `/visits/${visit}`,
   );
   return others.map(({ visit, bike, by, since }) => (
     <Link key={visit} to={`/visits/${visit}`} className="called" role="status">

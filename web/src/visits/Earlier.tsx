@@ -1,6 +1,6 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
-import { earlierToday, timeWords } from "../workshop/days";
+import { earlierToday, timeWords } from "../ui/days";
 
 const AGO = [5, 15, 30, 60];
 

@@ -3,11 +3,11 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, taken } from "../api/client";
-import { keys, useSession } from "../api/hooks";
+import { keys, useMay } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
-import { Refused } from "../workshop/Refused";
+import { Refused } from "../ui/Refused";
 
 function One({ task }: { task: Task }) {
   return (
@@ -111,9 +111,9 @@ function CounterSign({ lead, change }: { lead: Signature; change: (lead: Signatu
   );
 }
 
-/** The signature; an apprentice signs with a lead beside. */
+/** The signature; whoever does not stand alone signs with a lead beside. */
 function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
-  const apprentice = useSession().data?.role === "apprentice";
+  const alone = useMay("stand alone");
   const [lead, setLead] = useState<Signature>({ username: "", password: "", ride_out: "" });
   const sign = useSign(sheet.id, () => setLead((now) => ({ ...now, password: "" })));
   return (
@@ -128,7 +128,7 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
           />
         </label>
       )}
-      {apprentice && <CounterSign lead={lead} change={setLead} />}
+      {!alone && <CounterSign lead={lead} change={setLead} />}
       <Button
         type="primary"
         className="big-action"

@@ -2,13 +2,11 @@ import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { useSession } from "../api/hooks";
-import { Dialog } from "../workshop/Dialog";
-import { momentWords } from "../workshop/days";
+import { Dialog } from "../ui/Dialog";
+import { momentWords } from "../ui/days";
+import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
-import { Ticks } from "./steps/Ticks";
-
-type Send = (kind: string, data: Record<string, unknown>) => void;
-type What = Shape["WaitsForEnum"];
+import { Ticks } from "../ui/Ticks";
 
 /** What is open on the bike, and what that means for whoever goes away from it. */
 export function StandsOpen({ sheet }: { sheet: Sheet }) {
@@ -20,7 +18,7 @@ export function StandsOpen({ sheet }: { sheet: Sheet }) {
       </p>
       <ul>
         {sheet.open_points.map((point) => (
-          <li key={point.text}>{point.text}</li>
+          <li key={point.code}>{point.text}</li>
         ))}
       </ul>
     </>
@@ -49,9 +47,10 @@ export function WaitsFor({ sheet, send }: { sheet: Sheet; send: Send | null }) {
 /** Says what the visit waits for, after reading back what is open. */
 export function LetItWait({ sheet, send }: { sheet: Sheet; send: Send }) {
   const [asking, setAsking] = useState(false);
-  const [what, setWhat] = useState<What>("a part");
+  const [what, setWhat] = useState(sheet.waits_for[0]?.code ?? "");
   const [words, setWords] = useState("");
-  const missing = what === "something else" && !words.trim();
+  const own = sheet.waits_for.at(-1)?.code;
+  const missing = what === own && !words.trim();
   const write = () => {
     send("waits", { what, words });
     setAsking(false);
@@ -76,7 +75,7 @@ export function LetItWait({ sheet, send }: { sheet: Sheet; send: Send }) {
           block
           size="large"
           value={what}
-          options={sheet.waits_for}
+          options={sheet.waits_for.map(({ code, words }) => ({ value: code, label: words }))}
           onChange={setWhat}
         />
         <label htmlFor="waits-words">Which, and what of it?</label>
@@ -96,14 +95,16 @@ export function LetItWait({ sheet, send }: { sheet: Sheet; send: Send }) {
 
 /** Reads back what is open to whoever takes over from somebody else. */
 export function TakeOver({ sheet, send }: { sheet: Sheet; send: Send }) {
-  const me = useSession().data?.name ?? "";
+  const me = useSession().data?.id ?? "";
   const [asking, setAsking] = useState(false);
   const [touched, setTouched] = useState<string[]>([]);
   const from = sheet.in_hands_of;
-  if (!from || from === me) return null;
-  const touch = sheet.open_points.filter((point) => point.touch).map((point) => point.text);
+  if (!from || sheet.in_hands_of_who === me) return null;
+  const touch = sheet.open_points
+    .filter((point) => point.touch)
+    .map(({ code, text }) => ({ code, words: text }));
   const open = sheet.open_points.filter((point) => !point.touch);
-  const missing = touch.some((text) => !touched.includes(text));
+  const missing = touch.some(({ code }) => !touched.includes(code));
   return (
     <>
       <Button block onClick={() => setAsking(true)}>
@@ -130,7 +131,7 @@ export function TakeOver({ sheet, send }: { sheet: Sheet; send: Send }) {
         {sheet.open_points.length === 0 && <p>Nothing is open.</p>}
         <ul>
           {open.map((point) => (
-            <li key={point.text}>{point.text}</li>
+            <li key={point.code}>{point.text}</li>
           ))}
         </ul>
       </Dialog>
@@ -140,8 +141,8 @@ export function TakeOver({ sheet, send }: { sheet: Sheet; send: Send }) {
 
 /** Who has the step in hand, so that nobody does it twice. */
 export function Taken({ step, send }: { step: Shape["StepShape"]; send: Send | null }) {
-  const me = useSession().data?.name ?? "";
-  const mine = step.taken_by === me;
+  const me = useSession().data?.id ?? "";
+  const mine = step.taken_by_who === me;
   if (!step.taken_by) {
     return (
       send && (

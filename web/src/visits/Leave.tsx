@@ -3,8 +3,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
-import { Dialog } from "../workshop/Dialog";
-import { Refused } from "../workshop/Refused";
+import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 import type { Sheet } from "./outbox";
 
 /** Closing a visit in which nothing was drained. */

@@ -1,12 +1,13 @@
 import { Button } from "antd";
 import { PlugTip } from "../glass/PlugTip";
 import { useState } from "react";
-import { timeWords } from "../workshop/days";
-import { useNarrow } from "../workshop/useMedia";
+import { timeWords } from "../ui/days";
+import { useNarrow } from "../ui/useMedia";
 import { Ahead } from "./Ahead";
 import { Countdown } from "./Countdown";
 import { LetItWait, TakeOver } from "./Hands";
 import { Leave } from "./Leave";
+import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
 import { ledTo, running, type Step, type Task } from "./sheet";
 import { StandsNow } from "./Stance";
@@ -176,10 +177,8 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
   );
 }
 
-type Aside = (kind: string, data: Record<string, unknown>) => void;
-
 /** What can be said of an open visit besides its steps. */
-function Doings({ sheet, aside }: { sheet: Sheet; aside: Aside }) {
+function Doings({ sheet, aside }: { sheet: Sheet; aside: Send }) {
   return (
     <>
       <TakeOver sheet={sheet} send={aside} />
@@ -222,7 +221,7 @@ export function SidePanel({
   sheet: Sheet;
   now: () => number;
   /** Writes down what is no work at a step; nothing where one only looks. */
-  aside: Aside | null;
+  aside: Send | null;
   look: (step: string) => void;
 }) {
   const doing = sheet.state === "open" ? aside : null;

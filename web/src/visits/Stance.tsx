@@ -2,16 +2,16 @@ import { Button, Checkbox, Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { useSession } from "../api/hooks";
-import { timeWords } from "../workshop/days";
-import { Dialog } from "../workshop/Dialog";
+import { timeWords } from "../ui/days";
+import { Dialog } from "../ui/Dialog";
+import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
 import type { Step } from "./sheet";
 
-type Send = (kind: string, data: Record<string, unknown>) => void;
 type Pose = Shape["Pose"];
 type Hands = NonNullable<Sheet["hands"]>;
 
-const STRAPPED = { pose: "upright", strapped: true };
+const STRAPPED = { pose: "upright", strapped: true } as const;
 
 /** Asks how the bike stands now. */
 function AskStance({
@@ -182,23 +182,23 @@ export function SecondHands({
 }
 
 /** Who calls for a hand or lends one, as `me` reads it. */
-function handsWords({ by, lent_by, since }: Hands, me: string): [string, string] {
+function handsWords({ by, who, lent_by, lent_by_who, since }: Hands, me: string): [string, string] {
   if (lent_by === "") {
-    const who = by === me ? "You need" : `${by} needs`;
-    return [`${who} a second pair of hands`, `, since ${timeWords(since)}`];
+    const needs = who === me ? "You need" : `${by} needs`;
+    return [`${needs} a second pair of hands`, `, since ${timeWords(since)}`];
   }
-  return [lent_by === me ? "You lend a hand" : `${lent_by} lends a hand`, ""];
+  return [lent_by_who === me ? "You lend a hand" : `${lent_by} lends a hand`, ""];
 }
 
 function HandsAnswer({ hands, me, send }: { hands: Hands; me: string; send: Send }) {
-  if (hands.by !== me && !hands.lent_by) {
+  if (hands.who !== me && !hands.lent_by) {
     return (
       <Button size="large" onClick={() => send("lends", {})}>
         I lend a hand
       </Button>
     );
   }
-  if (![hands.by, hands.lent_by].includes(me)) return null;
+  if (![hands.who, hands.lent_by_who].includes(me)) return null;
   return (
     <Button size="large" onClick={() => send("lets go", {})}>
       {hands.lent_by ? "That was it" : "Not needed any more"}
@@ -208,7 +208,7 @@ function HandsAnswer({ hands, me, send }: { hands: Hands; me: string; send: Send
 
 /** A second pair of hands: called for, or lent, whoever looks. */
 export function HandsCalled({ sheet, send }: { sheet: Sheet; send: Send | null }) {
-  const me = useSession().data?.name ?? "";
+  const me = useSession().data?.id ?? "";
   const { hands } = sheet;
   if (!hands || sheet.state !== "open") return null;
   const [who, since] = handsWords(hands, me);

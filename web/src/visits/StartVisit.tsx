@@ -4,12 +4,12 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
-import { Ask, Field } from "../workshop/Ask";
-import { Choice } from "../workshop/Choice";
-import { Dialog } from "../workshop/Dialog";
-import { Waiting } from "../workshop/States";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
+import { Dialog } from "../ui/Dialog";
+import { Waiting } from "../ui/States";
 import { useOffers, type Offer } from "./offers";
-import { Ticks } from "./steps/Ticks";
+import { Ticks } from "../ui/Ticks";
 
 type Chosen = Shape["NewTaskRequest"];
 
@@ -82,10 +82,10 @@ function Others({
   }
   return (
     <Ticks
-      items={others.map((offer) => offer.label)}
+      items={others.map(({ key, label }) => ({ code: key, words: label }))}
       ticked={[]}
-      change={(labels) => {
-        const added = others.filter((offer) => labels.includes(offer.label));
+      change={(picked) => {
+        const added = others.filter((offer) => picked.includes(offer.key));
         change([
           ...tasks,
           ...added.map((offer) => ({ reservoir: offer.key, variant: offer.variants[0] ?? "" })),

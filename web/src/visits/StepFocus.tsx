@@ -1,4 +1,4 @@
-import "./steps/steps.css";
+import "./asks/asks.css";
 import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Shape } from "../api/client";
@@ -7,42 +7,15 @@ import { AfterGrading } from "../findings/AfterGrading";
 import { BikeMap } from "../glass/BikeMap";
 import { Earlier } from "./Earlier";
 import { Taken } from "./Hands";
-import type { Kept, NewEntry, Sheet } from "./outbox";
+import type { NewEntry, Send, SendMore } from "./entry";
+import type { Kept, Sheet } from "./outbox";
 import { isClosed, taskOf, type Step, type StepProps } from "./sheet";
 import { SecondHands, TiltIt } from "./Stance";
 import { TipNote, WriteTip } from "./TipNote";
-import { AmountStep } from "./steps/AmountStep";
-import { CheckStep } from "./steps/CheckStep";
-import { ChoiceStep } from "./steps/ChoiceStep";
-import { FillStep } from "./steps/FillStep";
-import { FilterStep } from "./steps/FilterStep";
-import { FindingStep } from "./steps/FindingStep";
-import { LeaksStep } from "./steps/LeaksStep";
-import { LevelStep } from "./steps/LevelStep";
-import { LookUpStep } from "./steps/LookUpStep";
-import { MeasureStep } from "./steps/MeasureStep";
-import { TimerStep } from "./steps/TimerStep";
-import { TorqueStep } from "./steps/TorqueStep";
-import { timeWords } from "../workshop/days";
-import { Refused } from "../workshop/Refused";
-
-const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactNode> = {
-  "look up": LookUpStep,
-  check: CheckStep,
-  timer: TimerStep,
-  drain: TimerStep,
-  wait: TimerStep,
-  gate: ChoiceStep,
-  choice: ChoiceStep,
-  amount: AmountStep,
-  finding: FindingStep,
-  torque: TorqueStep,
-  filter: FilterStep,
-  fill: FillStep,
-  level: LevelStep,
-  leaks: LeaksStep,
-  measure: MeasureStep,
-};
+import { FORMS } from "./asks";
+import { FindingStep } from "./asks/finding";
+import { timeWords } from "../ui/days";
+import { Refused } from "../ui/Refused";
 
 const NOT_CORRECTED = new Set<Shape["StepKind"]>(["timer", "drain", "wait"]);
 const WHY = ["Not needed now", "Came in warm", "Nothing to measure with", "Only tightened again"];
@@ -234,11 +207,7 @@ interface Props extends Omit<StepProps, "send" | "problem"> {
   refused: Kept | null;
   accept: (entry: NewEntry, accepts: string) => void;
   readOnly: boolean;
-  send: (
-    kind: string,
-    data: Record<string, unknown>,
-    more?: Partial<Pick<NewEntry, "supersedes" | "at" | "remembered">>,
-  ) => void;
+  send: SendMore;
 }
 
 interface BesideProps extends Pick<StepProps, "step" | "problem" | "send"> {
@@ -271,7 +240,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
     heading.current?.scrollIntoView({ block: "nearest" });
   }, []);
   const Form = FORMS[step.kind];
-  const record = (kind: string, data: Record<string, unknown>) =>
+  const record: Send = (kind, data) =>
     send(kind, data, {
       ...(correcting && { supersedes: step.entry?.id ?? null }),
       ...(when && { at: when, remembered: true }),

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
-import { useSession } from "../api/hooks";
+import { useMay } from "../api/hooks";
+import type { DataOf } from "./entry";
 import type { Sheet } from "./outbox";
 
 type Answer = (data: { reason: string; handed_back?: boolean }) => void;
@@ -40,7 +41,7 @@ function Stop({ text, answer }: { text: string; answer: ((reason: string) => voi
 
 /** A finding that says hold: only a lead goes past it, one way or the other. */
 function Hold({ text, answer }: { text: string; answer: Answer | null }) {
-  const lead = useSession().data?.role === "lead";
+  const lead = useMay("lead");
   const [reason, setReason] = useState("");
   const missing = !reason.trim();
   return (
@@ -80,7 +81,7 @@ export function Stops({
   answer,
 }: {
   sheet: Sheet;
-  answer: ((step: string, data: Record<string, unknown>) => void) | null;
+  answer: ((step: string, data: DataOf<"answered">) => void) | null;
 }) {
   const open = answer && sheet.state === "open";
   const seized = sheet.tasks.map((task) => task.stopped).filter(Boolean);
@@ -93,7 +94,7 @@ export function Stops({
       ))}
       {sheet.stops.map((stop) => {
         const say = open
-          ? (data: object) => answer(stop.step, { entry: stop.entry, ...data })
+          ? (data: DataOf<"answered">) => answer(stop.step, { entry: stop.entry, ...data })
           : null;
         return stop.hold ? (
           <Hold key={stop.entry} text={stop.text} answer={say} />

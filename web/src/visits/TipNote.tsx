@@ -3,9 +3,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
-import { dayWords } from "../workshop/days";
-import { Dialog } from "../workshop/Dialog";
-import { Refused } from "../workshop/Refused";
+import { dayWords } from "../ui/days";
+import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 
 type Step = Shape["StepShape"];
 

@@ -1,6 +1,7 @@
 import type { Problem, Shape } from "../api/client";
+import type { NewEntry } from "./entry";
 
-export type NewEntry = Shape["NewEntryRequest"];
+export type { NewEntry } from "./entry";
 export type Sheet = Shape["RunSheet"];
 
 /** An entry on this device: for which visit, whose, and what the server said if it would not have it. */

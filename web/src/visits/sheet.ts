@@ -1,8 +1,11 @@
 import type { Problem, Shape } from "../api/client";
+import type { Kind, Send } from "./entry";
 import type { Sheet } from "./outbox";
 
 export type Step = Shape["StepShape"];
 export type Task = Shape["TaskShape"];
+/** Something to choose or to tick: its code is sent, its words are shown. */
+export type Option = Shape["OptionShape"];
 
 /** What the form of a step is given. */
 export interface StepProps {
@@ -13,7 +16,7 @@ export interface StepProps {
   now: () => number;
   problem: Problem | null;
   busy: boolean;
-  send: (kind: string, data: Record<string, unknown>) => void;
+  send: Send;
 }
 
 const CLOSED: Step["status"][] = ["done", "skipped"];
@@ -23,7 +26,7 @@ export function isClosed(step: Step): boolean {
 }
 
 /** Whether an entry is no work at its step: whose it is, what the visit waits for. */
-export function isAside(sheet: Sheet, kind: string): boolean {
+export function isAside(sheet: Sheet, kind: Kind): boolean {
   return sheet.asides.some((aside) => aside === kind);
 }
 

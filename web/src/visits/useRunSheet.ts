@@ -45,10 +45,7 @@ export function useRunSheet(visit: string, mine: (entry: NewEntry, sheet: Sheet)
       }),
     [visit, mine, askAgain],
   );
-  const send = useCallback(
-    (entry: Omit<NewEntry, "id">) => outbox.add(visit, { ...entry, id: crypto.randomUUID() }),
-    [visit],
-  );
+  const send = useCallback((entry: NewEntry) => outbox.add(visit, entry), [visit]);
   return {
     sheet,
     send,

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { keys } from "../api/keys";
 import { gone } from "../garage/sheets";
-import { Refused } from "./Refused";
+import { Refused } from "../ui/Refused";
 
 /** A lead gives the calendar's feed another secret address. */
 export function CalendarAddress() {

@@ -4,7 +4,7 @@ import { Link, NavLink } from "react-router";
 import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
 import { QuickSum } from "./QuickSum";
-import { useNarrow } from "./useMedia";
+import { useNarrow } from "../ui/useMedia";
 
 const ROOMS = [
   ["/", "Ward"],

@@ -3,7 +3,7 @@ import { Button, Input } from "antd";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Refusal, type Problem } from "../api/client";
 import { useQuickSum } from "../api/hooks";
-import { Dialog } from "./Dialog";
+import { Dialog } from "../ui/Dialog";
 
 const EXAMPLES = ["2.7 l - 2.5 qt", "38 oz in qt", "mid 14-21 ft-lb in Nm", "3 x 946 ml"];
 

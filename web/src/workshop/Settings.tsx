@@ -2,10 +2,10 @@ import { Form, Input, InputNumber } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
-import { Ask, Field } from "./Ask";
-import { Choice } from "./Choice";
+import { Ask, Field } from "../ui/Ask";
+import { Choice } from "../ui/Choice";
 import { useOwnPage } from "./people/useOwnPage";
-import { OUNCES } from "./units";
+import { OUNCES } from "../ui/units";
 
 const ZONES = Intl.supportedValuesOf("timeZone");
 

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, Refusal, taken } from "../api/client";
 import { keys, useSignIn } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
-import { Refused } from "./Refused";
+import { Refused } from "../ui/Refused";
 import { Doorway } from "./tablets/Doorway";
 
 interface Fields {

@@ -34,7 +34,7 @@ function Practice({ lead }: { lead: boolean }) {
 export function WorkshopPage() {
   const session = useSession();
   const { door = "" } = useParams();
-  const lead = session.data?.role === "lead";
+  const lead = session.data?.rights.includes("lead") ?? false;
   const behind: Record<string, ReactNode> = {
     people: <PeopleList />,
     tablets: <TabletList />,

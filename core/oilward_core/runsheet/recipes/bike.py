@@ -4,17 +4,20 @@ from collections.abc import Sequence
 from decimal import Decimal
 from math import ceil
 
+from ...codes.entries import Ask
+from ...codes.facts import Fact
+from ...codes.options import Tick
+from ...codes.roles import Role
+from ...codes.steps import JobKind, Name
+from ...said import steps as words
 from ...spec import IDLING, FillRule
-from ..ids import Name, StepId, of_bike
-from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob, JobKind
-from ..needs import Fact, Need, done
-from ..steps import Ask, Measured, Place, PlannedTask, Step
+from ..ids import StepId, of_bike
+from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob
+from ..needs import Need, done
+from ..steps import Measured, Option, Place, PlannedTask, Step, ticks
 from ..work import Work
 
-COLD_ITEMS = ("No fresh oil under the bike", "Tools, seals and oil laid out", "Pan is clean")
-_IDLE = "Ten minutes at idle or a short ride, then a few minutes to cool. Warm oil carries the dirt out."
-_RIDE = "A ride of ten to fifteen minutes, then a few to cool: idling does not warm {}."
-_LAMP = "Neutral. Oil light on with the ignition, out within seconds: if not, stop the engine."
+COVER = "cover"  # of which no sheet says more than its screws
 
 
 def drained(work: Work) -> list[PlannedTask]:
@@ -24,28 +27,30 @@ def drained(work: Work) -> list[PlannedTask]:
 
 def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
     """Cold checks and cold jobs, the warm-up where something is drained, the support."""
-    job = work.job(JobKind.COLD_CHECKS, "Look it over cold, lay out")
+    job = work.job(JobKind.COLD_CHECKS)
+    said = words.step(Name.COLD)
     first = Step(
         id=of_bike(Name.COLD),
         job=job,
         ask=Ask.CHECK,
-        title="Cold checks",
-        instruction="Look the bike over before the engine is warm.",
-        items=COLD_ITEMS,
+        title=said.title,
+        instruction=said.text,
+        items=ticks(Tick.NO_LEAK, Tick.LAID_OUT, Tick.PAN_CLEAN),
         skippable=True,
     )
     before = [work.step(first), *(_cold(work, one) for one in cold)]
     warmed = tuple(done(step) for step in before)
     before = [_warm(work, warmed)] if drained(work) else [first.id]
-    job = work.job(JobKind.SUPPORT, "Support it, strap it down", attitude=UPRIGHT)
+    job = work.job(JobKind.SUPPORT, attitude=UPRIGHT)
+    said = words.step(Name.SUPPORT)
     work.step(
         Step(
             id=of_bike(Name.SUPPORT),
             job=job,
             ask=Ask.CHECK,
-            title="Support the bike",
-            instruction="Upright on its stand or the lift, and strapped down.",
-            items=("Stands upright", "Strapped down"),
+            title=said.title,
+            instruction=said.text,
+            items=ticks(Tick.UPRIGHT, Tick.STRAPPED),
             needs=tuple(done(step) for step in before),
         )
     )
@@ -59,7 +64,7 @@ def _cold(work: Work, one: ColdJob) -> StepId:
             job=job,
             ask=Ask.MEASURE,
             title=one.label,
-            instruction="As found, then as left. Where nothing was changed, as found is enough.",
+            instruction=words.step(Name(one.key)).text,
             measured=tuple(Measured(name, kind) for name, kind in one.measured),
             needs=(done(of_bike(Name.COLD)),),
             skippable=True,
@@ -71,20 +76,20 @@ def _warmed_by(work: Work) -> str:
     """Idling warms an engine, hardly a gearbox, and never a final drive [trade]."""
     tasks = drained(work)
     if any(task.spec.facts.runs_engine for task in tasks):
-        return _IDLE
-    names = " or ".join(f"the {task.spec.label}" for task in tasks)
-    return _RIDE.format(names)
+        return words.IDLE
+    return words.ride([task.spec.label for task in tasks])
 
 
 def _warm(work: Work, needs: tuple[Need, ...]) -> StepId:
-    job = work.job(JobKind.WARM_UP, "Warm it up, let it cool a little")
+    job = work.job(JobKind.WARM_UP)
+    said = words.step(Name.WARM, how=_warmed_by(work))
     return work.step(
         Step(
             id=of_bike(Name.WARM),
             job=job,
             ask=Ask.TIMER,
-            title="Warm it up",
-            instruction=_warmed_by(work),
+            title=said.title,
+            instruction=said.text,
             minutes=Decimal(IDLE_MINUTES),
             needs=needs,
             skippable=True,
@@ -109,18 +114,17 @@ def runs(work: Work) -> None:
     if not wanting:
         return
     minutes = max(task.spec.level.run_minutes for task in wanting if task.spec.level)
-    words = "Run the engine, watch the oil light"
-    job = work.job(JobKind.RUN, words, wait=ceil(minutes), attitude=UPRIGHT)
+    job = work.job(JobKind.RUN, wait=ceil(minutes), attitude=UPRIGHT)
     idling = any(task.spec.level and task.spec.level.engine == IDLING for task in wanting)
-    then = " Leave it running: the level is read at idle." if idling else ""
+    said = words.step(Name.RUN, then=words.THEN_IDLES if idling else "")
     for number in range(1, work.rounds.runs + 1):
         work.step(
             Step(
                 id=of_bike(Name.RUN, number),
                 job=job,
                 ask=Ask.TIMER,
-                title="Run the engine",
-                instruction=f"{_LAMP}{then}",
+                title=said.title,
+                instruction=said.text,
                 minutes=minutes,
                 full=True,
                 needs=(Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
@@ -130,70 +134,71 @@ def runs(work: Work) -> None:
 
 def _places(work: Work, task: PlannedTask) -> list[Place]:
     """Where oil can get out of a reservoir that was opened."""
-    key, label = task.spec.key, task.spec.label.capitalize()
-    parts = [("Plug", "drain plug"), ("Filler", "fill plug"), ("Cover", "cover")]
-    if any(step.id == (key, Name.FILTER, "", 0) for step in work.steps):
-        parts.insert(1, ("Filter", "filter"))
-    return [
-        Place(f"{label}: {word.lower()}" if work.several else word, key, part)
-        for word, part in parts
-    ]
+    key, label = task.spec.key, task.spec.label
+    filtered = any(step.id == (key, Name.FILTER, "", 0) for step in work.steps)
+    parts = (
+        Role.DRAIN_PLUG,
+        *((Role.FILTER,) if filtered else ()),
+        Role.FILL_PLUG,
+        COVER,
+    )
+    return [Place(words.leak_place(part, label, work.several), key, part) for part in parts]
 
 
 def finish(work: Work) -> None:
     """One leak look and one end for all of it."""
     tasks = drained(work)
     if tasks:
-        job = work.job(JobKind.LEAKS, "Look for leaks", attitude=UPRIGHT)
-        ran = [done(step) for step in work.named(Name.RUN)[:1]]
-        work.step(
-            Step(
-                id=of_bike(Name.LEAKS),
-                job=job,
-                ask=Ask.LEAKS,
-                title="Look for leaks",
-                instruction="Wipe everything first, run it briefly, look again at each place.",
-                places=tuple(place for task in tasks for place in _places(work, task)),
-                needs=(
-                    *ran,
-                    *(Need(Fact.SHUT, task.spec.key) for task in tasks),
-                    *(Need(Fact.RIGHT, task.spec.key) for task in tasks),
-                    Need(Fact.FILLERS_SHUT),
-                ),
-            )
-        )
+        _leaks(work, tasks)
     before = tuple(done(step.id) for step in work.steps)
-    job = work.job(JobKind.FINISH, "Finish, waste oil, sign")
+    job = work.job(JobKind.FINISH)
+    reset = words.resets(list(dict.fromkeys(task.spec.reset for task in tasks if task.spec.reset)))
+    said = words.step(Name.FINISH, reset=reset)
     work.step(
         Step(
             id=of_bike(Name.FINISH),
             job=job,
             ask=Ask.CHECK,
-            title="Finish",
-            instruction=_resets(tasks),
+            title=said.title,
+            instruction=said.text,
             items=(*_torqued(work), *_ending(tasks)),
             needs=before,
         )
     )
 
 
-def _resets(tasks: Sequence[PlannedTask]) -> str:
-    written = [task.spec.reset for task in tasks if task.spec.reset]
-    if written:
-        return f"Service indicator: {'; '.join(dict.fromkeys(written))}."
-    return "Service indicator reset as the manual says."
+def _leaks(work: Work, tasks: Sequence[PlannedTask]) -> None:
+    job = work.job(JobKind.LEAKS, attitude=UPRIGHT)
+    ran = [done(step) for step in work.named(Name.RUN)[:1]]
+    said = words.step(Name.LEAKS)
+    work.step(
+        Step(
+            id=of_bike(Name.LEAKS),
+            job=job,
+            ask=Ask.LEAKS,
+            title=said.title,
+            instruction=said.text,
+            places=tuple(place for task in tasks for place in _places(work, task)),
+            needs=(
+                *ran,
+                *(Need(Fact.SHUT, task.spec.key) for task in tasks),
+                *(Need(Fact.RIGHT, task.spec.key) for task in tasks),
+                Need(Fact.FILLERS_SHUT),
+            ),
+        )
+    )
 
 
-def _ending(tasks: Sequence[PlannedTask]) -> tuple[str, ...]:
-    return ("Waste oil in the container", "Bike wiped down") if tasks else ("Bike wiped down",)
+def _ending(tasks: Sequence[PlannedTask]) -> tuple[Option, ...]:
+    return ticks(Tick.WASTE, Tick.WIPED) if tasks else ticks(Tick.WIPED)
 
 
-def _torqued(work: Work) -> list[str]:
+def _torqued(work: Work) -> list[Option]:
     """Fillers that a wrench closes."""
     found = []
     for task in drained(work):
-        plug = task.spec.fastener("fill plug")
+        plug = task.spec.fastener(Role.FILL_PLUG)
         if plug and plug.torque and plug.torque.by_wrench:
-            whose = f"{task.spec.label.capitalize()}: fill" if work.several else "Fill"
-            found.append(f"{whose} plug torqued to {plug.torque.text}")
+            said = words.filler_torqued(task.spec.label, work.several, plug.torque.text)
+            found.append(Option(f"{Tick.FILLER_TORQUED}:{task.spec.key}", said))
     return found

@@ -1,10 +1,15 @@
 """A clutch circuit: it shares the engine's oil, and has a filter of its own."""
 
-from ...spec import FILTERS, Fastener, ReservoirSpec
-from ..ids import Name, StepId
-from ..jobs import UPRIGHT, JobKind
+from ...codes.entries import Ask
+from ...codes.options import Tick
+from ...codes.roles import FILTERS
+from ...codes.steps import JobKind, Name
+from ...said import steps as words
+from ...spec import Fastener, ReservoirSpec
+from ..ids import StepId
+from ..jobs import UPRIGHT
 from ..needs import Need
-from ..steps import Ask, PlannedTask, Step, where
+from ..steps import PlannedTask, Step, ticks, where
 from ..work import Work
 
 
@@ -16,20 +21,23 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
     """Its filter, once the oil it shares is out (or the bike stands, where it has its own)."""
     spec = task.spec
     unit = _unit(spec)
-    words = f"Change the {spec.label} filter, look at spring and seal"
-    job = work.job(JobKind.CIRCUIT_FILTER, words, spec, attitude=UPRIGHT)
-    tight = f" {unit.torque.text}." if unit and unit.torque else " as the manual says."
-    direction = f" {unit.direction.capitalize()}." if unit and unit.direction else ""
+    job = work.job(JobKind.CIRCUIT_FILTER, spec, attitude=UPRIGHT)
+    said = words.step(
+        Name.CIRCUIT,
+        label=spec.label,
+        direction=words.as_written(unit.direction if unit else ""),
+        tight=words.cover_tight(unit.torque.text if unit and unit.torque else ""),
+    )
     return work.step(
         Step(
             id=StepId(spec.key, Name.CIRCUIT),
             job=job,
             ask=Ask.CHECK,
-            title=f"Change the {spec.label} filter",
-            instruction=f"Mind which way round it sits.{direction} Cover back on:{tight}",
+            title=said.title,
+            instruction=said.text,
             place=where(unit),
             spot=unit.spot if unit else None,
-            items=("Spring and seal looked at", "New filter in, right way round", "Cover tight"),
+            items=ticks(Tick.SPRING, Tick.WAY_ROUND, Tick.COVER),
             needs=(before,),
         )
     )

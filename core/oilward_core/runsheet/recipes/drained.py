@@ -3,21 +3,24 @@
 from collections.abc import Sequence
 from decimal import Decimal
 
-from ...drained import LEVELS
+from ...codes.entries import Ask
+from ...codes.facts import Fact
+from ...codes.options import RINGS, WASHERS, Opens, Tick
+from ...codes.roles import Role
+from ...codes.steps import JobKind, Name
+from ...drained import STOOD
 from ...quantity import show
+from ...said import drained as said_drained
+from ...said import steps as words
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
-from ..ids import Name, StepId, of_bike
-from ..jobs import UPRIGHT, JobKind, minutes_of
-from ..needs import Fact, Need, done
-from ..steps import Ask, PlannedTask, Step, look_up_id, unchecked, where
+from ..ids import StepId, of_bike
+from ..jobs import UPRIGHT, minutes_of
+from ..needs import Need, done
+from ..steps import Option, PlannedTask, Step, chosen, look_up_id, ticks, unchecked, where
 from ..work import Work
 from . import circuit, rounds
 
-OPEN, SEIZED = "open", "seized"
-NEW, TURNED = "new", "turned over"
-REUSED = ("reused, looks good", "reused, nothing else there")
-FILTER = "filter"
 STRAPPED = Need(Fact.STRAPPED)
 
 
@@ -34,16 +37,16 @@ def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> Non
 
 def _look_ups(work: Work, task: PlannedTask) -> None:
     for path in task.asks:
-        hint = field_of(path).hint
-        example = f" Type it as it stands there, like {hint}." if hint else ""
+        field = field_of(path)
+        said = words.step(Name.LOOK_UP, what=what(path), example=words.example(field.hint))
         work.step(
             Step(
                 id=look_up_id(path),
                 job=str(JobKind.COLD_CHECKS),
-                ask=Ask.LOOKUP,
-                title=f"Look up: {what(path)}",
-                instruction=f"The spec sheet does not say.{example} Name the document and the page.",
-                options=field_of(path).choices,
+                ask=Ask.LOOK_UP,
+                title=said.title,
+                instruction=said.text,
+                options=tuple(Option(choice, choice) for choice in field.choices),
                 path=path,
             )
         )
@@ -51,61 +54,64 @@ def _look_ups(work: Work, task: PlannedTask) -> None:
 
 def _open_up(work: Work, task: PlannedTask) -> None:
     spec = task.spec
-    label, key = spec.label, spec.key
-    plug, filler = spec.fastener("drain plug"), spec.fastener("fill plug")
-    job = work.job(JobKind.PROVE_FILLER, f"Prove the {label} filler opens", spec, attitude=UPRIGHT)
+    key, filler = spec.key, spec.fastener(Role.FILL_PLUG)
+    job = work.job(JobKind.PROVE_FILLER, spec, attitude=UPRIGHT)
+    said = words.step(Name.FILLER)
     work.step(
         Step(
             id=StepId(key, Name.FILLER),
             job=job,
             ask=Ask.GATE,
-            title="Prove the filler opens",
-            instruction="Clean round it, crack it open, leave it loosely in place. If it will not "
-            "open, do not drain.",
+            title=said.title,
+            instruction=said.text,
             place=where(filler),
             spot=filler.spot if filler else None,
-            options=(OPEN, SEIZED),
-            stood=LEVELS if spec.level else (),
+            options=chosen(words.OPENS, Opens),
+            stood=chosen(said_drained.STOOD, STOOD) if spec.level else (),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
-    words = f"Drain the {label}"
-    job = work.job(JobKind.DRAIN, words, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT)
+    job = work.job(JobKind.DRAIN, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT)
     sampled = (done(_sample(work, task, job)),) if task.sample else ()
-    drain = work.step(
+    _read(work, task, done(_drain(work, task, job, sampled)))
+
+
+def _drain(work: Work, task: PlannedTask, job: str, sampled: tuple[Need, ...]) -> StepId:
+    spec = task.spec
+    plug = spec.fastener(Role.DRAIN_PLUG)
+    said = words.step(Name.DRAIN, label=spec.label)
+    return work.step(
         Step(
-            id=StepId(key, Name.DRAIN),
+            id=StepId(spec.key, Name.DRAIN),
             job=job,
             ask=Ask.DRAIN,
-            title=words,
-            instruction="Break the plug loose, pan under, last turns by hand. Wait until dripping "
-            "has stopped.",
+            title=said.title,
+            instruction=said.text,
             place=where(plug),
             spot=plug.spot if plug else None,
             minutes=Decimal(minutes_of(JobKind.DRAIN, work.learned)[1]),
             tilts=True,
             needs=(
                 STRAPPED,
-                Need(Fact.PROVEN, key),
+                Need(Fact.PROVEN, spec.key),
                 *sampled,
                 *(done(look_up_id(path)) for path in task.asks),
             ),
         )
     )
-    _read(work, task, done(drain))
 
 
 def _sample(work: Work, task: PlannedTask, job: str) -> StepId:
     """Where the last finding was grave, a sample of the oil is worth more than any plug."""
+    said = words.step(Name.SAMPLE, label=task.spec.label)
     return work.step(
         Step(
             id=StepId(task.spec.key, Name.SAMPLE),
             job=job,
             ask=Ask.CHECK,
-            title=f"Have a sample bottle ready for the {task.spec.label}",
-            instruction="Its last plug asked to be watched. Let the first third run, catch the middle of "
-            "the stream, close and label it.",
-            items=("Clean bottle at hand, labelled",),
+            title=said.title,
+            instruction=said.text,
+            items=ticks(Tick.BOTTLE),
             skippable=True,
             needs=(Need(Fact.PROVEN, task.spec.key),),
         )
@@ -114,28 +120,28 @@ def _sample(work: Work, task: PlannedTask, job: str) -> StepId:
 
 def _read(work: Work, task: PlannedTask, drained: Need) -> None:
     spec = task.spec
-    words = f"Measure, read the {spec.label} plug"
-    job = work.job(JobKind.READ_PLUG, words, spec, attitude=UPRIGHT)
+    job = work.job(JobKind.READ_PLUG, spec, attitude=UPRIGHT)
+    said = words.step(Name.MEASURE)
     work.step(
         Step(
             id=StepId(spec.key, Name.MEASURE),
             job=job,
             ask=Ask.AMOUNT,
-            title="Measure what came out",
-            instruction="Pour it into the jug, or weigh it. Less: burnt or leaked. More: overfilled, "
-            "water, fuel.",
+            title=said.title,
+            instruction=said.text,
             skippable=True,
             density15=task.density15,
             needs=(drained,),
         )
     )
+    said = words.step(Name.INSPECT)
     work.step(
         Step(
             id=StepId(spec.key, Name.INSPECT),
             job=job,
             ask=Ask.FINDING,
-            title="Read the plug",
-            instruction="Look at magnet and oil before anything is wiped. Then clean the magnet.",
+            title=said.title,
+            instruction=said.text,
             skippable=True,
             needs=(drained,),
         )
@@ -144,63 +150,66 @@ def _read(work: Work, task: PlannedTask, drained: Need) -> None:
 
 def _close_up(work: Work, task: PlannedTask) -> None:
     spec = task.spec
-    key, plug = spec.key, spec.fastener("drain plug")
-    words = f"New seal, {spec.label} plug in by hand"
-    job = work.job(JobKind.REFIT, words, spec, attitude=UPRIGHT)
-    seal = (plug.seal if plug else "") or "Seal"
+    key, plug = spec.key, spec.fastener(Role.DRAIN_PLUG)
+    job = work.job(JobKind.REFIT, spec, attitude=UPRIGHT)
+    seal = (plug.seal if plug else "") or words.SEAL
     ring = "o-ring" in seal.lower()
     school = task.schools.of(spec.kind, RING if ring else WASHER)
     inspected = done(StepId(key, Name.INSPECT))
+    said = words.step(Name.WASHER, seal=seal, school=str(school))
     washer = work.step(
         Step(
             id=StepId(key, Name.WASHER),
             job=job,
             ask=Ask.CHOICE,
-            title="Seal on the plug",
-            instruction=f"{seal}: {school}. The old one must be off the case.",
-            options=(NEW, *REUSED) if ring else (NEW, TURNED),
+            title=said.title,
+            instruction=said.text,
+            options=chosen(words.SEALS, RINGS if ring else WASHERS),
             needs=(inspected,),
         )
     )
     manual = plug.sealant if plug else ""
-    sealant = f"{manual}, as the manual says" if manual else task.schools.of(spec.kind, SEALANT)
+    sealant = words.sealant(manual) if manual else str(task.schools.of(spec.kind, SEALANT))
+    said = words.step(Name.REFIT, sealant=sealant)
     refit = work.step(
         Step(
             id=StepId(key, Name.REFIT),
             job=job,
             ask=Ask.CHECK,
-            title="Refit the plug by hand",
-            instruction=f"On the threads: {sealant}. Start it with the fingers. Tight, loose, tight "
-            "again is a seal tearing: out with it.",
+            title=said.title,
+            instruction=said.text,
             place=where(plug),
             spot=plug.spot if plug else None,
-            items=("Runs in by hand to contact",),
+            items=ticks(Tick.BY_HAND),
             needs=(STRAPPED, done(washer), inspected),
         )
     )
     _tighten(work, spec, plug, done(refit))
-    if task.variant in (Variant.WITH_FILTER, Variant.DRY) and spec.fastener(FILTER):
+    if task.variant in (Variant.WITH_FILTER, Variant.DRY) and spec.fastener(Role.FILTER):
         _filter(work, spec)
 
 
 def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need) -> None:
     """The plug by wrench; by turns or by hand where the manual says so."""
-    job = work.job(JobKind.TORQUE, f"Torque the {spec.label} plug", spec, attitude=UPRIGHT)
+    job = work.job(JobKind.TORQUE, spec, attitude=UPRIGHT)
     torque = plug.torque if plug else None
     by_hand = torque is not None and not torque.by_wrench
     turned = torque.then_words if torque and not by_hand else ""
-    then = f" {turned[0].upper()}{turned[1:]}." if turned else ""
+    tightened = Tick.TIGHTENED
+    said = words.BY_HAND
+    if not by_hand:
+        said = words.step(Name.TORQUE, crow_foot=_crow_foot(plug), then=words.sentence(turned))
     work.step(
         Step(
             id=StepId(spec.key, Name.TORQUE),
             job=job,
             ask=Ask.CHECK if by_hand else Ask.TORQUE,
-            title="Tighten the plug" if by_hand else "Torque the plug",
-            instruction="No wrench here: as the manual says, and no more."
-            if by_hand
-            else f"One slow pull, hand in the middle of the grip.{_crow_foot(plug)}{then}",
+            title=said.title,
+            instruction=said.text,
             place=where(plug),
-            items=(f"Tightened: {torque.text}",) if torque and by_hand else (),
+            items=(Option(tightened, words.tick(tightened, text=torque.text)),)
+            if torque and by_hand
+            else (),
             spot=plug.spot if plug else None,
             fastener=None if by_hand else plug,
             turn=turned,
@@ -213,27 +222,29 @@ def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need
 def _crow_foot(plug: Fastener | None) -> str:
     if plug is None or plug.adapter is None:
         return ""
-    return f" With the {plug.adapter.normalize():f} mm crow-foot, in line with the handle."
+    return words.crow_foot(f"{plug.adapter.normalize():f}")
 
 
 def _filter(work: Work, spec: ReservoirSpec) -> None:
-    unit = spec.fastener(FILTER)
-    prefill = f" Pre-fill about {show(spec.prefill, 'ml')}." if spec.prefill else ""
-    direction = f" {unit.direction.capitalize()}." if unit and unit.direction else ""
-    turn = unit.torque.text if unit and unit.torque else "as the manual says"
-    job = work.job(JobKind.FILTER, f"Change the {spec.label} filter", spec, attitude=UPRIGHT)
+    unit = spec.fastener(Role.FILTER)
+    job = work.job(JobKind.FILTER, spec, attitude=UPRIGHT)
+    said = words.step(
+        Name.FILTER,
+        prefill=words.prefill(show(spec.prefill, "ml")) if spec.prefill else "",
+        direction=words.as_written(unit.direction if unit else ""),
+        turn=unit.torque.text if unit and unit.torque else words.NOT_SAID,
+    )
     work.step(
         Step(
             id=StepId(spec.key, Name.FILTER),
             job=job,
             ask=Ask.FILTER,
-            title="Change the filter",
-            instruction=f"Oil the new gasket.{prefill}{direction} Spin to contact, then {turn}. By "
-            "hand only.",
+            title=said.title,
+            instruction=said.text,
             place=where(unit),
             spot=unit.spot if unit else None,
             unchecked=unchecked(spec, f"{unit.key or unit.role}/torque") if unit else (),
-            items=("Old gasket came off with the old filter",),
+            items=ticks(Tick.GASKET),
             needs=(
                 STRAPPED,
                 done(StepId(spec.key, Name.DRAIN)),

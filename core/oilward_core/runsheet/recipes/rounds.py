@@ -2,51 +2,57 @@
 
 from math import ceil
 
-from ...spec import ATTITUDES, IDLING, FillRule, LevelCheck
-from ..ids import Name, Pose, StepId
-from ..jobs import UPRIGHT, JobKind
-from ..needs import Fact, Need, done
-from ..steps import Ask, PlannedTask, Step, unchecked
+from ...codes.entries import Ask
+from ...codes.facts import Fact
+from ...codes.options import Draw, Tick
+from ...codes.poses import ATTITUDES, Pose
+from ...codes.steps import JobKind, Name
+from ...said import steps as words
+from ...spec import IDLING, FillRule, LevelCheck
+from ..ids import StepId
+from ..jobs import UPRIGHT
+from ..needs import Need, done
+from ..steps import Option, PlannedTask, Step, chosen, ticks, unchecked
 from ..work import Work
 
-_STANDS = ("upright", "side stand")
+_STANDS = (Pose.UPRIGHT, Pose.SIDE_STAND)
 
 
-def posed(attitude: str) -> str:
-    """How the bike stands, in a sentence."""
-    return Pose(attitude).words if attitude in tuple(Pose) else attitude
+def _filling(number: int, draws: bool) -> words.Words:
+    if draws:
+        return words.DRAW_OFF
+    said = words.step(Name.FILL)
+    return said if number == 1 else words.Words(words.TOP_UP, said.text)
 
 
 def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
     """Every filling of a reservoir, and its filler shut again."""
     spec = task.spec
-    job = work.job(JobKind.FILL, f"Fill the {spec.label}", spec, attitude=UPRIGHT)
+    job = work.job(JobKind.FILL, spec, attitude=UPRIGHT)
     for number, one in enumerate(work.rounds.of(spec.key), 1):
-        title = "Draw the excess off" if one.draws else "Fill" if number == 1 else "Top up"
-        text = (
-            "Take out what the coach says, measured." if one.draws else "Measure it, pour slowly."
-        )
+        said = _filling(number, one.draws)
         work.step(
             Step(
                 id=StepId(spec.key, Name.FILL, "", number),
                 job=job,
                 ask=Ask.FILL,
-                title=title,
-                instruction=text,
+                title=said.title,
+                instruction=said.text,
                 unchecked=unchecked(spec, f"/capacity.{task.variant}"),
                 draws=one.draws,
-                options=("from the top", "at the drain plug") if one.draws else (),
+                options=chosen(words.DRAWS, Draw) if one.draws else (),
                 needs=(Need(Fact.SHUT, spec.key), *before),
             )
         )
+    said = words.step(Name.CLOSE)
     work.step(
         Step(
             id=StepId(spec.key, Name.CLOSE),
             job=job,
             ask=Ask.CHECK,
-            title="Close the filler",
-            instruction="Before anything runs. A cap by hand; a plug by hand until the level is right.",
-            items=("Filler closed",),
+            title=said.title,
+            instruction=said.text,
+            items=ticks(Tick.FILLER),
             needs=(Need(Fact.POURED, spec.key),),
         )
     )
@@ -61,11 +67,9 @@ def levels(work: Work, task: PlannedTask, *, runs: bool) -> None:
     rounds = [(n, one) for n, one in enumerate(work.rounds.of(spec.key), 1) if one.read]
     if not rounds:
         return
-    label = f"{spec.label} settles"
-    settle = work.job(JobKind.SETTLE, label, spec, wait=ceil(level.settle_minutes))
-    words = f"Read the {spec.label} level"
+    settle = work.job(JobKind.SETTLE, spec, wait=ceil(level.settle_minutes))
     attitude = level.attitude or UPRIGHT
-    read = work.job(JobKind.LEVEL, words, spec, attitude=attitude)
+    read = work.job(JobKind.LEVEL, spec, attitude=attitude)
     idling = level.engine == IDLING
     for number, _ in rounds:
         needs: tuple[Need, ...] = (before,)
@@ -76,13 +80,14 @@ def levels(work: Work, task: PlannedTask, *, runs: bool) -> None:
 
 def _settle(work: Work, key: str, number: int, level: LevelCheck, job: str, before: Need) -> StepId:
     """Hands-off: begins by itself when the engine stops, or when the oil is in."""
+    said = words.step(Name.SETTLE, stands=words.stands(level.attitude))
     return work.step(
         Step(
             id=StepId(key, Name.SETTLE, "", number),
             job=job,
             ask=Ask.WAIT,
-            title="Let it settle",
-            instruction=f"Engine off, bike {posed(level.attitude)}. The oil has to run down.",
+            title=said.title,
+            instruction=said.text,
             minutes=level.settle_minutes,
             needs=(before,),
         )
@@ -92,17 +97,22 @@ def _settle(work: Work, key: str, number: int, level: LevelCheck, job: str, befo
 def _level(
     task: PlannedTask, level: LevelCheck, job: str, number: int, needs: tuple[Need, ...]
 ) -> Step:
-    held = f"{level.gauge}, {level.dipstick}" if level.dipstick else level.gauge
-    stands = (*_STANDS, level.attitude) if level.attitude in ATTITUDES[2:] else _STANDS
-    engine = "Engine idling, bike" if level.engine == IDLING else "Bike"
+    other = level.attitude in ATTITUDES and level.attitude not in _STANDS
+    poses = (*_STANDS, level.attitude) if other else _STANDS
+    said = words.step(
+        Name.LEVEL,
+        engine=words.engine(level.engine == IDLING),
+        stands=words.stands(level.attitude),
+        gauge=words.gauge(level.gauge, level.dipstick),
+    )
     return Step(
         id=StepId(task.spec.key, Name.LEVEL, "", number),
         job=job,
         ask=Ask.LEVEL,
-        title="Read the level",
-        instruction=f"{engine} {posed(level.attitude)}, eye level with the {held}.",
-        options=stands,
-        hands="holds it upright while you read" if level.attitude == UPRIGHT else "",
+        title=said.title,
+        instruction=said.text,
+        options=tuple(Option(pose, words.pose(pose)) for pose in poses),
+        hands=words.HOLDS_UPRIGHT if level.attitude == UPRIGHT else "",
         unchecked=unchecked(task.spec, "/level.between"),
         needs=needs,
     )

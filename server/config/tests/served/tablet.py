@@ -129,15 +129,18 @@ class Visit:
 
     def do(self) -> None:
         step, task = self.step, self.sheet["tasks"][0]
-        kind, items = step["kind"], {"items": step["items"]}
+        kind, items = step["kind"], {"items": [item["code"] for item in step["items"]]}
         if kind in ("timer", "drain", "wait"):
             self.wait()
         elif kind == "torque":
             wrench = str(task["torque"]["wrenches"][0]["id"])
             self.entry("torque", {"reading": task["torque"]["aim"], "wrench": wrench})
         elif kind == "fill":
-            pour = {"amount": task["coach"]["amount"], "closed": True}
-            self.entry("draw" if step["draws"] else "pour", pour)
+            amount = {"amount": task["coach"]["amount"]}
+            if step["draws"]:
+                self.entry("draw", amount)
+            else:
+                self.entry("pour", {**amount, "closed": True})
         elif kind == "level":
             seen = {"sight": "seen", "position": self.level(), "attitude": "upright"}
             self.entry("level", seen)

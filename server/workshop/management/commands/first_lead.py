@@ -10,8 +10,9 @@ from django.db import transaction
 from django.utils import timezone
 from oilward_core.errors import CoreError
 
-from workshop.models import Person, Role
+from workshop.models import Person
 from workshop.people.services import link_for, new_person
+from workshop.rights import Right, Role, with_right
 
 THERE = (
     "There is a lead already: {names}. They add people under Workshop, People. One who lost their way "
@@ -20,7 +21,7 @@ THERE = (
 
 
 def _leads() -> list[Person]:
-    found = Person.objects.filter(role=Role.LEAD, is_active=True).order_by("name")
+    found = Person.objects.filter(role__in=with_right(Right.LEAD), is_active=True).order_by("name")
     return [row for row in found if row.has_usable_password()]
 
 
@@ -57,7 +58,7 @@ class Command(BaseCommand):
         if leads and not again:
             raise CommandError(THERE.format(names=", ".join(row.name for row in leads)))
         if known := Person.objects.filter(name__iexact=" ".join(name.split())).first():
-            if known.role != Role.LEAD or not known.is_active:
+            if known.role not in with_right(Right.LEAD) or not known.is_active:
                 raise CommandError(f"{known.name} is no lead here.")
             return known
         if leads:

@@ -2,7 +2,7 @@ import { Button, Popconfirm, Table, type TableColumnsType } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
-import { Refused } from "../../workshop/Refused";
+import { Refused } from "../../ui/Refused";
 
 type Owner = Shape["Owner"];
 

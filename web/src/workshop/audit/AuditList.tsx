@@ -3,9 +3,9 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
-import { Choice } from "../Choice";
-import { Day } from "../Day";
-import { Refused } from "../Refused";
+import { Choice } from "../../ui/Choice";
+import { Day } from "../../ui/Day";
+import { Refused } from "../../ui/Refused";
 
 type Line = Shape["AuditLine"];
 interface Wanted {

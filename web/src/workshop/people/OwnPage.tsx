@@ -4,9 +4,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
-import { Ask, Field } from "../Ask";
-import { Choice } from "../Choice";
-import { OUNCES } from "../units";
+import { Ask, Field } from "../../ui/Ask";
+import { Choice } from "../../ui/Choice";
+import { OUNCES } from "../../ui/units";
 import { useOwnPage } from "./useOwnPage";
 
 type Own = Shape["OwnPage"];

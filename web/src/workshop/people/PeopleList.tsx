@@ -3,32 +3,28 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
-import { Ask, Field } from "../Ask";
-import { Choice } from "../Choice";
-import { Dialog } from "../Dialog";
-import { Refused } from "../Refused";
+import { Ask, Field } from "../../ui/Ask";
+import { Choice } from "../../ui/Choice";
+import { Dialog } from "../../ui/Dialog";
+import { Refused } from "../../ui/Refused";
 import { WelcomeLink } from "./WelcomeLink";
 
 type Line = Shape["PersonLine"];
 type Link = Shape["WelcomeLink"];
 
-const ROLES = ["technician", "apprentice", "lead", "reader"];
-const MAY: Record<string, string> = {
-  technician: "services bikes and signs",
-  apprentice: "services bikes, signs with a lead beside",
-  lead: "approves sheets, sets the workshop, adds people",
-  reader: "looks, and writes nothing",
-};
+type Given = Pick<Shape["People"], "qualifications" | "roles">;
 
 /** What somebody is asked of a person, new or known. */
-function Fields({ qualifications }: { qualifications: string[] }) {
+function Fields({ qualifications, roles }: Given) {
   return (
     <>
       <Field name="name" label="Name, as it stands on sheets" need="Type the name.">
         <Input maxLength={80} />
       </Field>
       <Field name="role" label="Role">
-        <Choice options={ROLES.map((role) => ({ value: role, label: `${role}: ${MAY[role]}` }))} />
+        <Choice
+          options={roles.map(({ role, does }) => ({ value: role, label: `${role}: ${does}` }))}
+        />
       </Field>
       <Field name="qualifications" label="Qualified for">
         <Checkbox.Group options={qualifications} className="qualifications" />
@@ -37,7 +33,7 @@ function Fields({ qualifications }: { qualifications: string[] }) {
   );
 }
 
-function AddDialog({ qualifications, close, handOver }: DialogProps) {
+function AddDialog({ given, close, handOver }: DialogProps) {
   const client = useQueryClient();
   const [id] = useState(() => crypto.randomUUID());
   const add = useMutation({
@@ -70,19 +66,19 @@ function AddDialog({ qualifications, close, handOver }: DialogProps) {
         >
           <Input autoCapitalize="none" maxLength={40} />
         </Field>
-        <Fields qualifications={qualifications} />
+        <Fields {...given} />
       </Ask>
     </Dialog>
   );
 }
 
 interface DialogProps {
-  qualifications: string[];
+  given: Given;
   close: () => void;
   handOver: (link: Link) => void;
 }
 
-function ChangeDialog({ person, qualifications, close, handOver }: DialogProps & { person: Line }) {
+function ChangeDialog({ person, given, close, handOver }: DialogProps & { person: Line }) {
   const client = useQueryClient();
   const path = { person_id: person.id };
   const known = () => void client.invalidateQueries({ queryKey: keys.people });
@@ -128,7 +124,7 @@ function ChangeDialog({ person, qualifications, close, handOver }: DialogProps &
           </>
         }
       >
-        <Fields qualifications={qualifications} />
+        <Fields {...given} />
       </Ask>
       <Refused said={welcome.error?.message} />
     </Dialog>
@@ -175,7 +171,7 @@ export function PeopleList() {
       ),
     },
   ];
-  const shared = { qualifications: data.qualifications, close, handOver: setOpen };
+  const shared = { given: data, close, handOver: setOpen };
   return (
     <section aria-label="People">
       <div className="tab-head">

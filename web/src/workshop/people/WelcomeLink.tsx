@@ -1,7 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import type { Shape } from "../../api/client";
-import { Dialog } from "../Dialog";
+import { Dialog } from "../../ui/Dialog";
 
 /** A link to hand over: it is shown here, and opens once. */
 export function WelcomeLink({ link, close }: { link: Shape["WelcomeLink"]; close: () => void }) {

@@ -5,8 +5,8 @@ import { useNavigate, useParams } from "react-router";
 import { api, taken, type Shape } from "../../api/client";
 import { another } from "../../api/hooks";
 import { keys } from "../../api/keys";
-import { Ask, Field } from "../Ask";
-import { Waiting } from "../States";
+import { Ask, Field } from "../../ui/Ask";
+import { Waiting } from "../../ui/States";
 
 function Spent() {
   return (

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
-import { Refused } from "../Refused";
+import { Refused } from "../../ui/Refused";
 
 type Face = Shape["Face"];
 

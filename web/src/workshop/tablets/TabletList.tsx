@@ -6,9 +6,9 @@ import { api, taken, type Shape } from "../../api/client";
 import { another } from "../../api/hooks";
 import { keys } from "../../api/keys";
 import { gone } from "../../garage/sheets";
-import { Ask, Field } from "../Ask";
-import { Dialog } from "../Dialog";
-import { Refused } from "../Refused";
+import { Ask, Field } from "../../ui/Ask";
+import { Dialog } from "../../ui/Dialog";
+import { Refused } from "../../ui/Refused";
 
 type Line = Shape["TabletLine"];
 

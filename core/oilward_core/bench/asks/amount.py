@@ -1,0 +1,176 @@
+"""An amount: what came out, by jug or by scale, or what goes into a leg."""
+
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from typing import ClassVar
+
+from ...codes.debris import OilLook, Warmth
+from ...codes.entries import Ask, EntryKind
+from ...codes.steps import Name
+from ...debris import Verdict
+from ...drained import DEGREES, USUAL_DENSITY, at_20, drained_words, expected_out, weighed
+from ...errors import CoreError
+from ...expected import Expected
+from ...quantity import Kind, Measure, parse_single
+from ...runsheet import Step, StepId, TaskPlan
+from ...said import bench as said
+from ...said import expected as words
+from ..acts import Act, Hearing
+from ..entries import Data, Entry, Speaker
+from ..fold.facts import Way
+from ..fold.known import Known
+from ..fold.state import TaskState
+from ..fold.taking import Taking
+from ..reading import Stood, held, one_of
+from ..typed import Typed
+from .choice import Chosen
+from .finding import Graded
+from .room import Room
+
+SCALE = "scale"
+_GRAMS = (Kind.MASS, "g")
+_COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
+# what one drain pan and one measuring jug hold (common practice, no source)
+PAN, JUG = Decimal(10_000), Decimal(5_000)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Amount(Data):
+    """``ml`` at 20 °C where its warmth was said, as it was ``said`` in which ``unit``; ``celsius``
+    how warm it was, ``by_scale``: weighed."""
+
+    kind: ClassVar[EntryKind] = EntryKind.AMOUNT
+    ml: Decimal
+    said: str
+    unit: str
+    celsius: Decimal | None = None
+    by_scale: bool = False
+    asked: Stood | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class AmountTyped(Typed):
+    """What jug or scale shows (``by``), how warm it is by the thermometer or by the hand, what the empty
+    pan weighs; ``sure`` is the answer to an earlier question."""
+
+    amount: str = ""
+    by: str = ""
+    celsius: str = ""
+    warmth: str = ""
+    tare: str = ""
+    sure: str = ""
+
+
+def _in_hand(text: str, by: str, speaker: Speaker) -> Measure:
+    """What a jug shows, or a scale; of what was weighed the answer to a question is a volume."""
+    if by != SCALE:
+        return parse_single(text, Kind.VOLUME, speaker.volume, speaker.preference)
+    try:
+        return parse_single(text, *_GRAMS, speaker.preference)
+    except CoreError as weight:
+        try:
+            return parse_single(text, Kind.VOLUME, speaker.volume, speaker.preference)
+        except CoreError:
+            raise weight from None
+
+
+def _celsius(typed: AmountTyped) -> Decimal | None:
+    """How warm the oil is: by the thermometer, or else by the hand."""
+    told = typed.celsius.strip()
+    if told:
+        try:
+            found = parse_single(told, Kind.TEMPERATURE, "°C").low
+        except CoreError as error:
+            raise error.at("celsius") from error
+        if not _COLDEST <= found <= _HOTTEST:
+            raise CoreError("drained.celsius", field="celsius")
+        return found
+    return Decimal(DEGREES[one_of(typed.warmth, Warmth, "warmth")]) if typed.warmth else None
+
+
+def _tare(text: str) -> Decimal:
+    told = text.strip()
+    try:
+        return parse_single(told, *_GRAMS).low if told else Decimal(0)
+    except CoreError as error:
+        raise error.at("tare") from error
+
+
+def _vessel(step: Step) -> tuple[str, Decimal]:
+    return (words.PAN, PAN) if step.name == Name.MEASURE else (words.JUG, JUG)
+
+
+def _read(hearing: Hearing, typed: AmountTyped) -> Amount:
+    """By volume or by weight, less its pan; brought to 20 °C where its warmth is said."""
+    found = _in_hand(typed.amount, typed.by, hearing.speaker)
+    celsius, density = _celsius(typed), hearing.step.density15 or USUAL_DENSITY
+    by_scale = found.kind == Kind.MASS
+    if by_scale:
+        grams = found.low - _tare(typed.tare)
+        if grams <= 0:
+            raise CoreError("drained.tare", field="tare")
+        ml = weighed(grams, density)
+    else:
+        ml = found.low if celsius is None else at_20(found.low, celsius, density)
+    same = ml == found.low and not by_scale
+    volume = found if same else replace(found, kind=Kind.VOLUME, low=ml, high=ml)
+    if by_scale:
+        volume = replace(volume, unit="ml")
+    asked = held(volume, typed.sure, hearing.expected, _vessel(hearing.step))
+    return Amount(
+        ml=ml,
+        said=found.text,
+        unit=volume.unit,
+        celsius=celsius,
+        by_scale=by_scale,
+        asked=asked,
+    )
+
+
+def _take(taking: Taking, entry: Entry, data: Amount) -> None:
+    taking.complete(entry)
+    filling = StepId.of(entry.step).name == Name.LEG_FILL
+    taking.flow(entry, Way.IN if filling else Way.OUT, data.ml)
+
+
+def _say(data: Amount, speaker: Speaker) -> str:
+    brought = data.said if data.celsius is not None or data.by_scale else ""
+    return said.volume(data.ml, speaker.volume, brought)
+
+
+AMOUNT = Act(typed=AmountTyped, data=Amount, field="amount", read=_read, take=_take, says=_say)
+
+
+def _expects(
+    task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
+) -> Expected | None:
+    """What should come out of what went in last time and since, or of the book."""
+    last, book = task.put_in, task.capacity
+    value = last or book
+    if step.name != Name.MEASURE or value is None:
+        return None
+    should = expected_out(value, task.outs if last else ())
+    return Expected(
+        value=should.value,
+        spread=should.spread,
+        basis=words.went_in(bool(last), bool(task.topped_up)),
+        amount=words.ml(value),
+        less=words.LESS_OUT,
+        more=words.MORE_OUT,
+    )
+
+
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    """Against what went in, with how the level stood as it came and what the oil looks like, as far
+    as they are known."""
+    task = known.tasks.get(step.id.reservoir)
+    if step.name != Name.MEASURE or task is None or not isinstance(entry.data, Amount):
+        return ""
+    key, last = task.reservoir.key, known.facts.last
+    filler, plug = last.get(str(StepId(key, Name.FILLER))), last.get(str(StepId(key, Name.INSPECT)))
+    stood = filler.data.stood if filler and isinstance(filler.data, Chosen) else ""
+    looks: tuple[OilLook, ...] = plug.data.oil if plug and isinstance(plug.data, Graded) else ()
+    return drained_words(task.put_in, entry.data.ml, task.km_since_wiped, task.outs, stood, looks)
+
+
+ROOM = Room(ask=Ask.AMOUNT, acts=(AMOUNT,), expects=_expects, remarks=_remarks)

@@ -1,0 +1,62 @@
+"""One of several."""
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from ...codes.bench import Stands
+from ...codes.entries import Ask, EntryKind
+from ...codes.options import Opens
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...runsheet import StepId
+from ...said import bench as said
+from ..acts import Act, Hearing
+from ..entries import Data, Entry, Speaker
+from ..fold.taking import Taking
+from ..reading import offered
+from ..typed import Typed
+from .room import Room
+
+
+@dataclass(frozen=True, kw_only=True)
+class Chosen(Data):
+    """What was chosen, and how the level stood as the bike came, where that was said."""
+
+    kind: ClassVar[EntryKind] = EntryKind.ANSWER
+    value: str
+    stood: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class ChosenTyped(Typed):
+    """One of the step's options, and how the level stood, by their codes."""
+
+    value: str = ""
+    stood: str = ""
+
+
+def _read(hearing: Hearing, typed: ChosenTyped) -> Chosen:
+    value = offered(typed.value, hearing.step.options, "value")
+    stood = offered(typed.stood, hearing.step.stood, "stood") if typed.stood else ""
+    return Chosen(value=value, stood=stood)
+
+
+# how a filler that was tried stands
+_FILLER: dict[str, Stands] = {Opens.OPEN: Stands.LOOSE, Opens.SEIZED: Stands.SEIZED}
+
+
+def _take(taking: Taking, entry: Entry, data: Chosen) -> None:
+    taking.complete(entry)
+    if StepId.of(entry.step).name != Name.FILLER:
+        return
+    taking.open(entry)
+    if data.value in _FILLER:
+        taking.fastener(entry, Role.FILL_PLUG, _FILLER[data.value])
+
+
+def _say(data: Chosen, speaker: Speaker) -> str:
+    return said.chosen(data.value, data.stood)
+
+
+ANSWER = Act(typed=ChosenTyped, data=Chosen, field="value", read=_read, take=_take, says=_say)
+ROOM = Room(ask=Ask.CHOICE, acts=(ANSWER,))

@@ -1,0 +1,171 @@
+"""Oil poured in, and taken out again where it was too much."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import ClassVar
+
+from ...codes.bench import Basis, Stands
+from ...codes.entries import Ask, EntryKind
+from ...codes.options import Draw
+from ...codes.roles import Role
+from ...expected import Expected
+from ...quantity import show
+from ...runsheet import Step, TaskPlan
+from ...said import bench as said
+from ...said import expected as words
+from ..acts import Act, Hearing
+from ..entries import Data, Entry
+from ..fold.facts import Way
+from ..fold.state import TaskState
+from ..fold.taking import Taking
+from ..reading import Stood, offered, volume
+from ..typed import Typed
+from .amount import JUG
+from .room import Room
+
+MOST_NAME = 80
+
+
+@dataclass(frozen=True, kw_only=True)
+class PouredIn(Data):
+    """So many ``ml`` went in, of which ``fluid``; ``closed``: the filler was shut behind it."""
+
+    kind: ClassVar[EntryKind] = EntryKind.POUR
+    ml: Decimal
+    said: str
+    unit: str
+    fluid: str = ""
+    closed: bool = False
+    asked: Stood | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class PourTyped(Typed):
+    """How much, of what, and whether the filler was shut."""
+
+    amount: str = ""
+    fluid: str = ""
+    closed: bool = False
+    sure: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class DrawnOff(Data):
+    """So many ``ml`` were taken out again, and ``where``: empty where nobody said."""
+
+    kind: ClassVar[EntryKind] = EntryKind.DRAW
+    ml: Decimal
+    said: str
+    unit: str
+    where: str = ""
+    asked: Stood | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class DrawTyped(Typed):
+    """How much, and where, by its code."""
+
+    amount: str = ""
+    where: str = ""
+    sure: str = ""
+
+
+_IN_A_JUG = (words.JUG, JUG)
+
+
+def _poured(hearing: Hearing, typed: PourTyped) -> PouredIn:
+    much = volume(typed.amount, typed.sure, hearing, _IN_A_JUG)
+    return PouredIn(
+        ml=much.ml,
+        said=much.said,
+        unit=much.unit,
+        fluid=typed.fluid.strip()[:MOST_NAME],
+        closed=typed.closed,
+        asked=much.asked,
+    )
+
+
+def _drawn(hearing: Hearing, typed: DrawTyped) -> DrawnOff:
+    options = hearing.step.options
+    where = typed.where or (options[0].code if options else "")
+    if options:
+        where = offered(where, options, "where")
+    much = volume(typed.amount, typed.sure, hearing, _IN_A_JUG)
+    return DrawnOff(ml=much.ml, said=much.said, unit=much.unit, where=where, asked=much.asked)
+
+
+def _pour(taking: Taking, entry: Entry, data: PouredIn) -> None:
+    taking.complete(entry)
+    taking.events(entry).append(entry)
+    taking.flow(entry, Way.IN, data.ml)
+    taking.fastener(entry, Role.FILL_PLUG, Stands.CLOSED if data.closed else Stands.LOOSE)
+
+
+def _draw(taking: Taking, entry: Entry, data: DrawnOff) -> None:
+    taking.complete(entry)
+    taking.events(entry).append(entry)
+    taking.flow(entry, Way.DRAWN, data.ml)
+    if data.where == Draw.PLUG:
+        taking.reopen(entry, Role.DRAIN_PLUG, Stands.OUT)
+    elif data.where:
+        taking.fastener(entry, Role.FILL_PLUG, Stands.LOOSE)
+
+
+POUR = Act(
+    typed=PourTyped,
+    data=PouredIn,
+    field="amount",
+    read=_poured,
+    take=_pour,
+    says=lambda data, speaker: said.volume(data.ml, speaker.volume),
+    keeps=("closed", "fluid"),
+)
+DRAW = Act(
+    typed=DrawTyped,
+    data=DrawnOff,
+    field="amount",
+    read=_drawn,
+    take=_draw,
+    says=lambda data, speaker: said.drawn(said.volume(data.ml, speaker.volume)),
+    keeps=("where",),
+)
+
+
+def _by_the_coach(task: TaskPlan, state: TaskState) -> Expected | None:
+    advice = state.advice
+    if advice is None or advice.action not in ("pour", "remove"):
+        return None
+    removes = advice.action == "remove"
+    less, more = words.THEN_OVERFULL, words.THEN_LOW
+    if not removes:
+        less = words.THEN_MORE
+        more = words.WOULD_OVERFILL if task.reservoir.level else words.MORE_THAN_IT_HOLDS
+    return Expected(
+        value=advice.ml,
+        spread=Decimal(str(round(advice.belief.sd, 3))),
+        basis=Basis.COACH_REMOVES if removes else Basis.COACH_POURS,
+        amount=show(advice.ml, "ml"),
+        less=less,
+        more=more,
+    )
+
+
+def _expects(
+    task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
+) -> Expected | None:
+    """What the coach says; where a pour is corrected, the coach has gone on since, the book has not."""
+    if not corrected:
+        return _by_the_coach(task, state)
+    if task.capacity is None:
+        return None
+    return Expected(
+        value=task.capacity,
+        spread=Decimal(0),
+        basis=Basis.HOLDS,
+        amount=show(task.capacity, "ml"),
+        less="",
+        more=words.MORE_THAN_IT_HOLDS,
+    )
+
+
+ROOM = Room(ask=Ask.FILL, acts=(POUR, DRAW), expects=_expects)

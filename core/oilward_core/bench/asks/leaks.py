@@ -1,0 +1,78 @@
+"""A look for leaks, and where one is."""
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from ...codes.bench import Stands
+from ...codes.entries import Ask, EntryKind
+from ...debris import Verdict
+from ...errors import CoreError
+from ...runsheet import Step
+from ...said import bench as said
+from ...said import steps as words
+from ..acts import Act, Hearing
+from ..entries import Data, Entry, Speaker
+from ..fold.known import Known
+from ..fold.taking import Taking
+from ..typed import Typed
+from .room import Room
+
+DRY = "dry"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Looked(Data):
+    """Dry everywhere, or a leak at a ``part`` of a ``reservoir``; ``place`` as an earlier release called
+    it."""
+
+    kind: ClassVar[EntryKind] = EntryKind.LEAKS
+    dry: bool
+    reservoir: str = ""
+    part: str = ""
+    place: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class LookedTyped(Typed):
+    """``dry``, or the code of a place."""
+
+    result: str = ""
+
+
+def _read(hearing: Hearing, typed: LookedTyped) -> Looked:
+    if typed.result == DRY:
+        return Looked(dry=True)
+    places = hearing.step.places
+    place = next((place for place in places if place.code == typed.result), None)
+    if place is None:
+        labels = [place.label for place in places]
+        raise CoreError("sheet.choose", field="result", options=[said.DRY, *labels])
+    return Looked(dry=False, reservoir=place.reservoir, part=place.part)
+
+
+def _take(taking: Taking, entry: Entry, data: Looked) -> None:
+    taking.complete(entry)
+    if not data.dry:
+        taking.reopen(entry, data.part, Stands.LEAKING, data.reservoir)
+
+
+def _say(data: Looked, speaker: Speaker) -> str:
+    return said.DRY if data.dry else data.place or words.leak_place(data.part, data.reservoir, True)
+
+
+LEAKS = Act(typed=LookedTyped, data=Looked, field="result", read=_read, take=_take, says=_say)
+
+
+def _dry(step: Step, entry: Entry, known: Known) -> bool:
+    return isinstance(entry.data, Looked) and entry.data.dry
+
+
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    data = entry.data
+    if not isinstance(data, Looked) or data.dry:
+        return ""
+    here = (p.label for p in step.places if (p.reservoir, p.part) == (data.reservoir, data.part))
+    return said.leak(data.place or next(here, words.leak_place(data.part, data.reservoir, True)))
+
+
+ROOM = Room(ask=Ask.LEAKS, acts=(LEAKS,), completes=_dry, remarks=_remarks)

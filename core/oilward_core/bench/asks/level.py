@@ -1,0 +1,128 @@
+"""A level read on its gauge, and why gauge and book disagree."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import ClassVar
+
+from ...codes.bench import Sight
+from ...codes.entries import Ask, EntryKind
+from ...codes.fill import Cause
+from ...codes.poses import Pose
+from ...debris import Verdict
+from ...errors import CoreError
+from ...runsheet import Step
+from ...said import bench as said
+from ...said import fill as said_fill
+from ..acts import Act, Hearing
+from ..entries import Data, Entry
+from ..fold.known import Known
+from ..fold.taking import Taking
+from ..reading import number, one_of, words
+from ..typed import Typed
+from .room import Room
+
+LOWEST, HIGHEST = Decimal("-0.5"), Decimal("1.5")
+
+
+@dataclass(frozen=True, kw_only=True)
+class LevelRead(Data):
+    """What the gauge showed with the bike in an ``attitude``; ``position`` counts where it was seen: 0 at
+    the low mark, 1 at the high."""
+
+    kind: ClassVar[EntryKind] = EntryKind.LEVEL
+    sight: Sight
+    position: Decimal
+    attitude: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class LevelTyped(Typed):
+    """What was dragged in the glass, and how the bike stands."""
+
+    sight: str = Sight.SEEN
+    position: str = "0"
+    attitude: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class CauseNamed(Data):
+    """Why gauge and book disagree, in ``words`` of somebody's own where no code says it."""
+
+    kind: ClassVar[EntryKind] = EntryKind.CAUSE
+    cause: Cause
+    words: str = ""
+
+    @property
+    def said(self) -> str:
+        """The cause, in words."""
+        return said_fill.cause(self.cause, self.words)
+
+
+@dataclass(frozen=True, kw_only=True)
+class CauseTyped(Typed):
+    """One of the causes by its code, or one's own words."""
+
+    cause: str = ""
+    words: str = ""
+
+
+def _read(hearing: Hearing, typed: LevelTyped) -> LevelRead:
+    options = hearing.step.options
+    if all(typed.attitude != option.code for option in options):
+        raise CoreError(
+            "sheet.attitude", field="attitude", options=[option.words for option in options]
+        )
+    sight = one_of(typed.sight, Sight, "sight")
+    position = number(typed.position, "position", "sheet.position")
+    if not LOWEST <= position <= HIGHEST:
+        raise CoreError("sheet.position", field="position")
+    return LevelRead(sight=sight, position=position, attitude=typed.attitude)
+
+
+def _named(hearing: Hearing, typed: CauseTyped) -> CauseNamed:
+    cause = one_of(typed.cause or Cause.ELSE, Cause, "cause")
+    own = words(typed.words, "cause") if cause == Cause.ELSE else ""
+    return CauseNamed(cause=cause, words=own)
+
+
+def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
+    """Read in another attitude, the bike was unstrapped for it."""
+    taking.complete(entry)
+    taking.events(entry).append(entry)
+    read = next((pose for pose in Pose if pose == data.attitude), None)
+    before = taking.facts.stance
+    if read is not None and (before is None or before.pose != read):
+        taking.stand(entry, read, strapped=False)
+
+
+LEVEL = Act(
+    typed=LevelTyped,
+    data=LevelRead,
+    field="position",
+    read=_read,
+    take=_take,
+    says=lambda data, speaker: said.level(data.sight, data.position, data.attitude),
+)
+CAUSE = Act(
+    typed=CauseTyped,
+    data=CauseNamed,
+    field="cause",
+    read=_named,
+    take=lambda taking, entry, data: taking.events(entry).append(entry),
+    says=lambda data, speaker: data.said,
+)
+
+
+def _completes(step: Step, entry: Entry, known: Known) -> bool:
+    """A reading is done with once it is right, or another round follows it."""
+    filling = known.fillings[step.id.reservoir]
+    return filling.right or step.id.round < len(filling.rounds)
+
+
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    """Why a reading is kept and not used."""
+    filling = known.fillings.get(step.id.reservoir)
+    return filling.unused.get(entry.id, "") if filling else ""
+
+
+ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE), completes=_completes, remarks=_remarks)

@@ -1,0 +1,7 @@
+"""A wait somebody starts and stops."""
+
+from ...codes.entries import Ask
+from .common import START, STOP
+from .room import Room
+
+ROOM = Room(ask=Ask.TIMER, acts=(STOP, START))

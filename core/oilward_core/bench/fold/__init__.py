@@ -1,0 +1,1 @@
+"""The fold: entries to facts, facts to where each step stands."""

@@ -1,0 +1,140 @@
+"""What happened, from entries alone: what flowed, how each fastener stands, what ran, what was read.
+
+Nothing here knows which steps a visit has. So nothing poured can leave the sum because a step went
+away, and the same entries give the same facts in any order and repeated at will.
+"""
+
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from decimal import Decimal
+from enum import StrEnum
+
+from ...codes.bench import Stands
+from ...codes.poses import Pose
+from ...guard import Sound
+from ..entries import Entry
+
+
+@dataclass(frozen=True, kw_only=True)
+class FastenerFact:
+    """How a fastener stands, since when and by whom."""
+
+    reservoir: str
+    part: str
+    stands: Stands
+    by: str
+    at: datetime
+    entry: Entry
+
+
+class Way(StrEnum):
+    """Which way oil flowed."""
+
+    OUT = "drained"
+    PREFILL = "into the filter"
+    IN = "poured"
+    DRAWN = "drawn off"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Flow(Sound):
+    """Oil that flowed, ml above zero, with the entry that says so."""
+
+    reservoir: str
+    way: Way
+    ml: Decimal
+    at: datetime
+    round: int
+    entry: Entry
+
+    @property
+    def into(self) -> Decimal:
+        """What it adds to the new oil in the reservoir."""
+        if self.way == Way.OUT:
+            return Decimal(0)
+        return -self.ml if self.way == Way.DRAWN else self.ml
+
+
+@dataclass(frozen=True)
+class Timer:
+    """A wait: when it began and when it ended, if it did."""
+
+    started: datetime
+    stopped: datetime | None
+    by: str
+
+    def lasted(self, until: datetime | None = None) -> timedelta:
+        """How long it ran, to its end or ``until``."""
+        end = self.stopped or until
+        return max(end - self.started, timedelta(0)) if end else timedelta(0)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stance:
+    """How the bike stands, whether it is strapped down, since when and who said so."""
+
+    pose: Pose
+    strapped: bool
+    by: str
+    at: datetime
+
+
+@dataclass(frozen=True, kw_only=True)
+class Hands:
+    """A second pair of hands: at which step, who called for it and when, and who lends it, in name and in
+    person."""
+
+    step: str
+    by: str
+    who: str
+    since: datetime
+    lent_by: str = ""
+    lent_by_who: str = ""
+
+
+@dataclass
+class Facts:
+    """What happened in a visit so far.
+
+    ``last`` holds by step the entry that completes it, as long as nothing has undone it since;
+    ``events`` by reservoir what a filling consists of, oldest first; ``opened`` the reservoirs of
+    which anything was opened; ``undone`` which steps something undid; ``against`` the entries that
+    were written down against a need, ``answered`` what was said of them; ``taken`` by step who has it
+    in hand, ``waits`` what the visit waits for, ``newest`` what happened last, ``stance`` how the bike
+    stands, ``hands`` a second pair of them.
+    """
+
+    last: dict[str, Entry] = field(default_factory=dict)
+    flows: list[Flow] = field(default_factory=list)
+    fasteners: dict[tuple[str, str], FastenerFact] = field(default_factory=dict)
+    timers: dict[str, Timer] = field(default_factory=dict)
+    runs: list[Timer] = field(default_factory=list)
+    events: dict[str, list[Entry]] = field(default_factory=dict)
+    opened: set[str] = field(default_factory=set)
+    undone: set[str] = field(default_factory=set)
+    against: list[Entry] = field(default_factory=list)
+    answered: dict[str, Entry] = field(default_factory=dict)
+    taken: dict[str, Entry] = field(default_factory=dict)
+    waits: Entry | None = None
+    newest: Entry | None = None
+    stance: Stance | None = None
+    hands: Hands | None = None
+    by_step: dict[str, list[Entry]] = field(default_factory=dict)
+
+    def fastener(self, reservoir: str, part: str) -> FastenerFact | None:
+        """How a fastener stands, if anything was done to it."""
+        return self.fasteners.get((reservoir, part))
+
+    def into(self, reservoir: str) -> Decimal:
+        """New oil in a reservoir, ml: the sum of what flowed."""
+        return sum((f.into for f in self.flows if f.reservoir == reservoir), Decimal(0))
+
+    def drained(self, reservoir: str) -> Decimal | None:
+        """What was measured of what came out, ml."""
+        out = [f.ml for f in self.flows if f.reservoir == reservoir and f.way == Way.OUT]
+        return out[-1] if out else None
+
+    def poured(self, reservoir: str) -> list[Flow]:
+        """What was poured or drawn off, oldest first."""
+        ways = (Way.IN, Way.DRAWN)
+        return [f for f in self.flows if f.reservoir == reservoir and f.way in ways]

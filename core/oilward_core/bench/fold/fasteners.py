@@ -1,0 +1,65 @@
+"""How each fastener of a reservoir stands, for whoever comes back to it."""
+
+from ...codes.bench import Stands
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...runsheet import StepId
+from ...said import bench as said
+from .facts import FastenerFact
+from .known import Known
+from .needs import shut
+from .state import FastenerState
+
+
+def _as_it_came(role: Role, stands: Stands) -> FastenerState:
+    return FastenerState(
+        role=role,
+        part=said.fastener(role),
+        stands=stands,
+        words=said.STANDS[stands],
+        open=False,
+    )
+
+
+def _state(
+    role: Role, fact: FastenerFact, stands: Stands, is_open: bool, words: str = ""
+) -> FastenerState:
+    return FastenerState(
+        role=role,
+        part=said.fastener(role),
+        stands=stands,
+        words=words or said.STANDS[stands],
+        open=is_open,
+        by=fact.by,
+        at=fact.at,
+    )
+
+
+def _plug(fact: FastenerFact, tight: bool) -> FastenerState:
+    if tight:
+        return _state(Role.DRAIN_PLUG, fact, Stands.TORQUED, False)
+    words = said.NOT_RIGHT_YET if fact.stands == Stands.PULLED else ""
+    return _state(Role.DRAIN_PLUG, fact, fact.stands, True, words)
+
+
+def fasteners(key: str, known: Known) -> tuple[FastenerState, ...]:
+    """Filler, plug and filter as they stand now."""
+    facts, found = known.facts, []
+    filler = facts.fastener(key, Role.FILL_PLUG)
+    if filler is None:
+        found.append(_as_it_came(Role.FILL_PLUG, Stands.UNPROVEN))
+    else:
+        found.append(_state(Role.FILL_PLUG, filler, filler.stands, not shut(filler)))
+    plug = facts.fastener(key, Role.DRAIN_PLUG)
+    if plug is None:
+        found.append(_as_it_came(Role.DRAIN_PLUG, Stands.IN))
+    else:
+        found.append(_plug(plug, known.complete.get(StepId(key, Name.TORQUE), False)))
+    if any(step.id == (key, Name.FILTER, "", 0) for step in known.sheet.steps):
+        unit = facts.fastener(key, Role.FILTER)
+        found.append(
+            _state(Role.FILTER, unit, unit.stands, unit.stands == Stands.LEAKING)
+            if unit
+            else _as_it_came(Role.FILTER, Stands.OLD)
+        )
+    return tuple(found)

@@ -1,0 +1,165 @@
+"""Filling a reservoir, from what flowed and was read: rounds that happened, and the one in hand."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from decimal import Decimal
+
+from ...codes.steps import Name
+from ...errors import CoreError
+from ...fill import (
+    Advice,
+    CauseFound,
+    FillCase,
+    FillEvent,
+    Gauge,
+    LevelReading,
+    Poured,
+    coach,
+)
+from ...runsheet import Round, StepId, TaskPlan
+from ...said import bench as said
+from ...spec import IDLING, FillRule, LevelCheck, needed
+from ..asks.fill import DrawnOff, PouredIn
+from ..asks.filter import FilterOn
+from ..asks.level import CauseNamed, LevelRead
+from ..entries import Entry
+from .facts import Facts, Timer, Way
+from .known import Bench, Filling
+
+ENOUGH = Decimal("0.6")  # of the book, before an engine may run on it [our definition]
+
+
+def fill_case(task: TaskPlan) -> FillCase:
+    """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
+    reservoir, capacity = task.reservoir, task.capacity
+    if capacity is None:
+        raise CoreError("fill.no_capacity")
+    gauge = None
+    if reservoir.fill_rule == FillRule.LEVEL and reservoir.level is not None:
+        gauge = Gauge(reservoir.level.between_marks, reservoir.level.target)
+    return FillCase(capacity=capacity, gauge=gauge, initial=reservoir.initial, took=task.took)
+
+
+@dataclass(frozen=True)
+class _Since:
+    """A reading among what happened before it: the last pour, the last run, when it began to settle."""
+
+    poured: datetime | None
+    run: Timer | None
+    settled_from: datetime | None
+
+
+def _since(entry: Entry, key: str, facts: Facts) -> _Since:
+    pours = [f.at for f in facts.poured(key) if f.at <= entry.at]
+    poured = pours[-1] if pours else None
+    runs = [r for r in facts.runs if r.started <= entry.at and (not poured or r.started >= poured)]
+    run = runs[-1] if runs else None
+    settle = facts.timers.get(str(StepId(key, Name.SETTLE, "", StepId.of(entry.step).round)))
+    begun = run.stopped if run else poured
+    if settle and begun and settle.started >= begun:
+        begun = settle.started
+    return _Since(poured, run, begun)
+
+
+def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, bench: Bench) -> str:
+    """Why a level reading is kept but not used; empty if it is valid."""
+    level = task.reservoir.level
+    if level is None:
+        return ""
+    second = level.second.attitude if level.second else level.attitude
+    if read.attitude not in (level.attitude, second):
+        return said.wrong_attitude(read.attitude, level.gauge, level.attitude)
+    since = _since(entry, task.reservoir.key, facts)
+    if level.run_minutes:
+        lasted = since.run.lasted(entry.at) if since.run else timedelta(0)
+        if lasted < bench.length(level.run_minutes):
+            return said.TOO_SHORT
+    if level.engine == IDLING:
+        stopped = since.run.stopped if since.run else None
+        return said.ENGINE_OFF if stopped and stopped < entry.at else ""
+    settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
+    if settled < bench.length(level.settle_minutes):
+        return said.too_soon(f"{level.settle_minutes:f}")
+    return ""
+
+
+def _reading(read: LevelRead, level: LevelCheck | None, valid: bool) -> LevelReading:
+    """A reading on the first pair of marks; one on the second is carried over by its ml."""
+    position = read.position
+    if level and level.second and read.attitude == level.second.attitude:
+        below = (level.second.target - position) * level.second.between
+        position = level.target - below / level.between_marks
+    return LevelReading(read.sight.value, position, valid)
+
+
+def _happened(
+    task: TaskPlan, facts: Facts, bench: Bench, least: Decimal
+) -> tuple[list[FillEvent], dict[str, str]]:
+    """What the coach hears of, oldest first. Until there is enough in to run on, nothing is read."""
+    events: list[FillEvent] = []
+    unused: dict[str, str] = {}
+    added = Decimal(0)
+    for entry in facts.events.get(task.reservoir.key, ()):
+        data = entry.data
+        if isinstance(data, LevelRead):
+            why = why_unused(entry, data, task, facts, bench)
+            events.append(_reading(data, task.reservoir.level, not why))
+            if why:
+                unused[entry.id] = why
+        elif isinstance(data, CauseNamed):
+            events.append(CauseFound(data.cause, data.words))
+        elif isinstance(data, PouredIn | DrawnOff | FilterOn):
+            ml = -data.ml if isinstance(data, DrawnOff) else data.ml
+            added += ml
+            events.append(Poured(ml, prefill=isinstance(data, FilterOn) or added < least))
+    return events, unused
+
+
+def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
+    """The fillings that happened, by their numbers, and the one in hand."""
+    key = task.reservoir.key
+    drawn = {f.round: f.way == Way.DRAWN for f in facts.poured(key)}
+    events = facts.events.get(key, ())
+    read = {StepId.of(e.step).round for e in events if isinstance(e.data, LevelRead)}
+    last = max([0, *drawn, *read])
+    rounds = [Round(drawn.get(n, False), n in read) for n in range(1, last + 1)]
+    if advice.action in ("read", "stop") and rounds:
+        rounds[-1] = Round(rounds[-1].draws, True)
+    if advice.action in ("pour", "remove"):
+        rounds.append(Round(advice.action == "remove", False))
+    return tuple(rounds)
+
+
+def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
+    """How the filling of a reservoir stands; before its values are looked up, it has not begun.
+
+    Raises CoreError ``fill.no_capacity``.
+    """
+    if set(needed(task.reservoir, task.variant)) & set(task.asks):
+        poured = facts.poured(task.reservoir.key)
+        rounds = tuple(Round(f.way == Way.DRAWN, False) for f in poured) or (Round(),)
+        return Filling(rounds=rounds, advice=None, right=False, enough=False)
+    case = fill_case(task)
+    least = case.capacity * ENOUGH if case.gauge else Decimal(0)
+    events, unused = _happened(task, facts, bench, least)
+    advice = coach(case, events)
+    enough = advice.added >= round(least) and bool(facts.poured(task.reservoir.key))
+    exact = case.gauge is None
+    right = advice.action == "done"
+    return Filling(
+        rounds=_rounds(task, facts, advice),
+        advice=advice,
+        right=right,
+        enough=right if exact else enough,
+        unused=unused,
+    )
+
+
+def fillings_of(tasks: Mapping[str, TaskPlan], facts: Facts, bench: Bench) -> dict[str, Filling]:
+    """The filling of each reservoir that is drained in this visit."""
+    return {
+        key: filling_of(task, facts, bench)
+        for key, task in tasks.items()
+        if task.reservoir.facts.drained
+    }

@@ -1,0 +1,88 @@
+"""Facts and plan to everything the steps are worked out from."""
+
+from collections.abc import Mapping, Sequence
+
+from ...codes.steps import Name
+from ...runsheet import Job, Rounds, Step, StepId, TaskPlan, build, look_up_id
+from ...spec import Cell, Path
+from ..asks.look_up import LookedUp
+from .facts import Facts
+from .filling import fillings_of
+from .judged import torque_card
+from .known import Bench, Filling, Known, VisitPlan
+from .needs import run_since
+from .status import is_complete
+
+
+def _looked_up(task: TaskPlan, facts: Facts) -> dict[Path, Cell]:
+    """What was looked up in this visit, with where it stands."""
+    found = {}
+    for path in task.asks:
+        entry = facts.last.get(str(look_up_id(path)))
+        if entry is not None and isinstance(entry.data, LookedUp):
+            data = entry.data
+            found[path] = Cell(
+                written=data.written,
+                document=data.document,
+                page=data.page,
+                entered_by=entry.by,
+                entered_by_who=entry.who,
+            )
+    return found
+
+
+def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
+    """Everything a visit's steps are worked out from. Raises CoreError ``fill.no_capacity``."""
+    tasks = {t.reservoir.key: t.told(_looked_up(t, facts)) for t in plan.tasks}
+    fillings = fillings_of(tasks, facts, bench)
+    rounds = Rounds(
+        {key: one.rounds for key, one in fillings.items()}, _runs(facts, tasks, fillings)
+    )
+    sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
+    torque = {
+        key: torque_card(tasks[key], bench, facts.last.get(str(StepId(key, Name.TORQUE))))
+        for key in fillings
+    }
+    known = Known(
+        plan=plan,
+        tasks=tasks,
+        facts=facts,
+        fillings=fillings,
+        torque=torque,
+        sheet=sheet,
+        bench=bench,
+    )
+    known.steps = {step.id: step for step in sheet.steps}
+    known.makers = sheet.makers()
+    known.cautions = sheet.cautions()
+    known.complete = {step.id: is_complete(step, known) for step in sheet.steps}
+    return known
+
+
+def _runs(facts: Facts, tasks: Mapping[str, TaskPlan], fillings: Mapping[str, Filling]) -> int:
+    """Runs that happened, and one more where a level still has to be read after one."""
+    numbers = [StepId.of(key).round for key in facts.timers if StepId.of(key).name == Name.RUN]
+    happened = max([0, *numbers])
+    for key, filling in fillings.items():
+        level = tasks[key].reservoir.level
+        if level is None or not level.run_minutes or filling.right:
+            continue
+        if run_since(key, facts) is None:
+            return happened + 1
+    return max(happened, 1)
+
+
+def in_planned_order(
+    steps: Sequence[Step], jobs: Sequence[Job], order: Sequence[str]
+) -> list[Step]:
+    """Steps as the plan has them; what it does not know stays where the description has it."""
+    if not order:
+        return list(steps)
+    place = {job: n for n, job in enumerate(order)}
+    own = {job.id: n for n, job in enumerate(jobs)}
+    last = -1.0
+    rank: dict[str, float] = {}
+    for job in sorted(own, key=lambda key: own[key]):
+        last = place.get(job, last)
+        rank[job] = last if job in place else last + 0.5
+    return sorted(steps, key=lambda step: rank.get(step.job, -1.0))

@@ -1,0 +1,72 @@
+"""What a step's state is worked out from."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import timedelta
+from decimal import Decimal
+
+from ...fill import Advice
+from ...guard import Sound
+from ...runsheet import ColdJob, Makers, Round, RunSheet, Step, StepId, TaskPlan
+from ...torque import Wrench
+from .facts import Facts
+from .state import TorqueCard
+
+
+@dataclass(frozen=True)
+class Bench(Sound):
+    """What the workshop brings: its wrenches, and how long a minute is
+    (60 s; a practice clock runs faster and says so)."""
+
+    wrenches: tuple[Wrench, ...] = ()
+    seconds_per_minute: float = 60.0
+
+    def length(self, minutes: Decimal) -> timedelta:
+        """``minutes`` of bench time as real time."""
+        return timedelta(seconds=float(minutes) * self.seconds_per_minute)
+
+
+@dataclass(frozen=True, kw_only=True)
+class VisitPlan(Sound):
+    """What a visit is worked out from besides its entries: its tasks, the cold jobs, the planned
+    order of its jobs, learned minutes and waits."""
+
+    tasks: tuple[TaskPlan, ...]
+    cold: tuple[ColdJob, ...] = ()
+    order: tuple[str, ...] = ()
+    learned: Mapping[str, int] = field(default_factory=dict)
+
+
+@dataclass(kw_only=True)
+class Filling:
+    """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
+    ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
+    ``unused`` says by entry id why a reading is kept and not used."""
+
+    rounds: tuple[Round, ...]
+    advice: Advice | None
+    right: bool
+    enough: bool
+    unused: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(kw_only=True)
+class Known:
+    """Everything a step's state is worked out from."""
+
+    plan: VisitPlan
+    tasks: dict[str, TaskPlan]
+    facts: Facts
+    fillings: dict[str, Filling]
+    torque: dict[str, TorqueCard | None]
+    sheet: RunSheet
+    bench: Bench
+    steps: dict[StepId, Step] = field(default_factory=dict)
+    complete: dict[StepId, bool] = field(default_factory=dict)
+    makers: Makers = field(default_factory=lambda: Makers(()))
+    cautions: dict[str, tuple[str, ...]] = field(default_factory=dict)
+
+    def label(self, reservoir: str) -> str:
+        """What a reservoir is called."""
+        task = self.tasks.get(reservoir)
+        return task.reservoir.label if task else reservoir

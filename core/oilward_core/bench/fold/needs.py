@@ -1,0 +1,130 @@
+"""Which of a step's needs are unmet, by the facts."""
+
+from collections.abc import Callable
+from datetime import datetime
+
+from ...codes.bench import Stands
+from ...codes.facts import Fact
+from ...codes.roles import Role
+from ...guard import whole_table
+from ...runsheet import MAKERS, Need, Step
+from ...said import needs as said
+from ...spec import IDLING
+from .facts import Facts, FastenerFact, Timer
+from .known import Known
+
+
+def shut(fact: FastenerFact | None) -> bool:
+    """Whether a fastener is shut, or nobody has opened it."""
+    return fact is None or fact.stands in (Stands.CLOSED, Stands.TIGHT)
+
+
+def settling(step: Step, known: Known) -> datetime | None:
+    """When oil began to run down: as the engine stopped, or as the last of it was poured."""
+    key = step.id.reservoir
+    poured = known.facts.poured(key)
+    if not poured or step.id.round > max((f.round for f in poured), default=0):
+        return None
+    level = known.tasks[key].reservoir.level
+    explicit = known.facts.timers.get(str(step.id))
+    begun: datetime | None = poured[-1].at
+    if level and level.run_minutes:
+        run = run_since(key, known.facts)
+        begun = run.stopped if run else None
+    if explicit and begun and explicit.started > begun:
+        return explicit.started
+    return begun
+
+
+def run_since(key: str, facts: Facts) -> Timer | None:
+    """The last run since oil was last poured or drawn there."""
+    poured = facts.poured(key)
+    if not poured:
+        return None
+    runs = [run for run in facts.runs if run.started >= poured[-1].at]
+    return runs[-1] if runs else None
+
+
+_Check = Callable[[str, Known], bool]
+
+
+def _made(fact: Fact) -> _Check:
+    """Met when every step that brings it about is done."""
+
+    def check(reservoir: str, known: Known) -> bool:
+        return all(known.complete[step] for step in known.makers.of(Need(fact, reservoir)))
+
+    return check
+
+
+def _full(reservoir: str, known: Known) -> bool:
+    return known.fillings[reservoir].enough
+
+
+def _filler_shut(reservoir: str, known: Known) -> bool:
+    level = known.tasks[reservoir].reservoir.level
+    if level is not None and level.engine == IDLING:  # its dipstick is its filler
+        return True
+    return shut(known.facts.fastener(reservoir, Role.FILL_PLUG))
+
+
+def _ran(reservoir: str, known: Known) -> bool:
+    run, level = run_since(reservoir, known.facts), known.tasks[reservoir].reservoir.level
+    if run is None or level is None:
+        return False
+    return level.engine == IDLING or run.stopped is not None
+
+
+def _poured(reservoir: str, known: Known) -> bool:
+    return bool(known.facts.poured(reservoir))
+
+
+def _strapped(reservoir: str, known: Known) -> bool:
+    """Before anybody has said how it stands, its support is what is missing."""
+    return known.facts.stance is None or known.facts.stance.strapped
+
+
+def _right(reservoir: str, known: Known) -> bool:
+    return known.fillings[reservoir].right
+
+
+CHECKS: dict[Fact, _Check] = whole_table(
+    Fact,
+    {
+        Fact.DONE: lambda reservoir, known: True,
+        Fact.PROVEN: _made(Fact.PROVEN),
+        Fact.SHUT: _made(Fact.SHUT),
+        Fact.FULL: _full,
+        Fact.FILLERS_SHUT: _filler_shut,
+        Fact.RAN: _ran,
+        Fact.POURED: _poured,
+        Fact.RIGHT: _right,
+        Fact.STRAPPED: _strapped,
+        # nobody knows any more what it was: somebody has to say what was found
+        Fact.EARLIER: lambda reservoir, known: False,
+    },
+)
+
+
+def _missing(need: Need, known: Known) -> tuple[Need, ...]:
+    """What is missing of a need; nothing where it is met."""
+    if need.step is not None:
+        return () if known.complete.get(need.step, True) else (need,)
+    whole = MAKERS[need.fact].whole_bike
+    whose = known.fillings if whole and not need.reservoir else [need.reservoir]
+    check = CHECKS[need.fact]
+    return tuple(Need(need.fact, key) for key in whose if not check(key, known))
+
+
+def unmet(step: Step, known: Known) -> tuple[Need, ...]:
+    """What is missing of all a step needs, each once."""
+    found = [one for need in step.needs for one in _missing(need, known)]
+    return tuple(dict.fromkeys(found))
+
+
+def in_words(need: Need, known: Known) -> str:
+    """What is missing, in words."""
+    if need.step is not None:
+        step = known.steps.get(need.step)
+        return said.unmet(need.fact, step.title if step else str(need.step))
+    return said.unmet(need.fact, known.label(need.reservoir))

@@ -1,0 +1,171 @@
+"""The fold: a visit as its entries make it."""
+
+from collections.abc import Iterable, Sequence
+from datetime import datetime
+
+from ...codes.bench import Status
+from ...codes.entries import ASIDES, Ask, EntryKind
+from ...codes.facts import Fact
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...debris import Verdict
+from ...errors import CoreError
+from ...guard import guarded
+from ...runsheet import Need, Option, Step, StepId, TaskPlan
+from ...said import bench as said
+from ...spec import Recipe
+from ..asides.waits import WaitsUntil
+from ..asks.choice import Chosen
+from ..asks.fill import PouredIn
+from ..entries import Entry
+from .facts import Facts
+from .fasteners import fasteners
+from .gather import gathered
+from .judged import finding_of
+from .knowing import in_planned_order, known_of
+from .known import Bench, Known, VisitPlan
+from .state import Sheet, StepState, TaskState, Waits
+from .status import state_of
+from .stops import handed_back, held_back, holds, seized, went_against
+
+
+def _fluid(key: str, facts: Facts) -> str:
+    """What was poured there last, if somebody said."""
+    named = [
+        flow.entry.data.fluid
+        for flow in facts.poured(key)
+        if isinstance(flow.entry.data, PouredIn) and flow.entry.data.fluid
+    ]
+    return named[-1] if named else ""
+
+
+def _found(key: str, facts: Facts) -> str:
+    """What a look there showed, in words."""
+    look = facts.last.get(str(StepId(key, Name.LOOK)))
+    return said.chosen(look.data.value, "") if look and isinstance(look.data, Chosen) else ""
+
+
+def _apart(task: TaskPlan, known: Known) -> TaskState:
+    """What is not drained through a plug."""
+    key, facts = task.reservoir.key, known.facts
+    looked = str(StepId(key, Name.LOOK)) in facts.last
+    opened = key in facts.opened
+    wheel_out = task.reservoir.facts.recipe == Recipe.FORK and "" in facts.opened
+    return TaskState(
+        key=key,
+        added=facts.into(key),
+        filled=looked or facts.into(key) > 0,
+        opened=opened,
+        oil_out=opened or wheel_out,
+        found=_found(key, facts),
+    )
+
+
+def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
+    key, facts = task.reservoir.key, known.facts
+    filling = known.fillings.get(key)
+    if filling is None:
+        return _apart(task, known)
+    out = facts.fastener(key, Role.DRAIN_PLUG) is not None
+    return TaskState(
+        key=key,
+        advice=filling.advice,
+        torque=known.torque.get(key),
+        finding=finding,
+        drained=facts.drained(key),
+        added=facts.into(key),
+        filled=filling.right,
+        opened=key in facts.opened,
+        oil_out=out,
+        draining=out and str(StepId(key, Name.DRAIN)) not in facts.last,
+        stopped=seized(task, known),
+        fasteners=fasteners(key, known),
+        fluid=_fluid(key, facts),
+    )
+
+
+@guarded
+def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
+    """The visit as its entries make it.
+
+    The same set of entries, in any order and repeated at will, folds to the same state.
+    Raises CoreError ``fill.no_capacity`` when a spec sheet lacks the variant's capacity.
+    """
+    written = list(entries)
+    facts = gathered(written)
+    known = known_of(plan, facts, bench)
+    findings = {key: finding_of(key, known) for key in known.tasks}
+    order = in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
+    stops = (*went_against(known, written), *holds(known, findings))
+    back = handed_back(known)
+    states = tuple(held_back(state_of(step, known, findings), stops, back) for step in order)
+    tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
+    names = {str(step.id) for step in order}
+    aside = [e for step, found in facts.by_step.items() if step not in names for e in found]
+    closed = all(state.closed for state in states)
+    filled = all(task.filled for task in tasks if task.key in known.fillings)
+    return Sheet(
+        tasks=tasks,
+        steps=states,
+        focus=_focus(states),
+        stops=stops,
+        ready_to_sign=closed and filled and not stops and not back,
+        set_aside=tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
+        waits=_waits(facts),
+        in_hands_of=facts.newest.by if facts.newest else "",
+        in_hands_of_who=facts.newest.who if facts.newest else "",
+        stance=facts.stance,
+        hands=facts.hands,
+        handed_back=back,
+    )
+
+
+def _waits(facts: Facts) -> Waits | None:
+    entry = facts.waits
+    if entry is None or not isinstance(entry.data, WaitsUntil):
+        return None
+    data = entry.data
+    return Waits(step=entry.step, what=data.what, words=data.words, by=entry.by, since=entry.at)
+
+
+def _focus(states: Sequence[StepState]) -> str | None:
+    """The first step that is ready, in the planned order; else the first wait that runs; else what
+    only waits for the bike to be strapped down."""
+    for status in (Status.READY, Status.RUNNING):
+        for state in states:
+            if state.status == status and state.step.ask != Ask.WAIT:
+                return str(state.step.id)
+    loose = (Need(Fact.STRAPPED).code,)
+    found = (s for s in states if tuple(one.code for one in s.unmet) == loose)
+    return next((str(state.step.id) for state in found), None)
+
+
+_FREE = (EntryKind.ANSWERED, EntryKind.CAUSE, EntryKind.REGRADE, *ASIDES)
+
+
+@guarded
+def check_entry(
+    sheet: Sheet, step_id: str, kind: EntryKind, at: datetime, supersedes: str | None
+) -> tuple[Step, tuple[Option, ...]]:
+    """The step an entry may be recorded on at that time, and what it goes against, with its codes.
+
+    Raises CoreError ``sheet.no_such_step``, ``sheet.already_done`` (a correction has to name the
+    entry it replaces), ``sheet.running``, ``sheet.not_started`` and ``sheet.too_soon`` (a timer that
+    has to run its full time).
+    """
+    state = sheet.step(step_id)
+    if state is None:
+        raise CoreError("sheet.no_such_step", step=step_id)
+    title = state.step.title
+    free = supersedes is not None or kind in _FREE
+    if state.closed and (not free or kind == EntryKind.TAKES):
+        raise CoreError("sheet.already_done", step=title)
+    if kind == EntryKind.START and state.status == Status.RUNNING and state.step.ask != Ask.WAIT:
+        raise CoreError("sheet.running", step=title)
+    if kind == EntryKind.STOP and state.started_at is None:
+        raise CoreError("sheet.not_started", step=title)
+    if kind == EntryKind.STOP and state.step.full and state.ends_at and at < state.ends_at:
+        raise CoreError("sheet.too_soon", step=title, minutes=state.step.minutes)
+    if free or kind == EntryKind.SKIP:
+        return state.step, ()
+    return state.step, state.unmet

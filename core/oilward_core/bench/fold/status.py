@@ -1,0 +1,109 @@
+"""Where each step stands: done, skipped, running, ready, or blocked and by what."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from datetime import datetime
+
+from ...codes.bench import Status
+from ...codes.entries import Ask, EntryKind
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...debris import Verdict
+from ...runsheet import Option, Step, StepId
+from ..asks import ASKS
+from ..asks.common import Skipped
+from ..entries import Entry
+from .known import Known
+from .needs import in_words, settling, shut, unmet
+from .state import StepState
+
+
+def is_complete(step: Step, known: Known) -> bool:
+    """Whether what was recorded completes the step."""
+    entry = known.facts.last.get(str(step.id))
+    if step.name == Name.CLOSE:
+        fact = known.facts.fastener(step.id.reservoir, Role.FILL_PLUG)
+        return bool(known.facts.poured(step.id.reservoir)) and shut(fact)
+    if step.ask == Ask.WAIT:
+        return settling(step, known) is not None
+    if entry is None:
+        return False
+    return entry.kind == EntryKind.SKIP or ASKS[step.ask].completes(step, entry, known)
+
+
+def _remark(step: Step, entry: Entry | None, known: Known, finding: Verdict | None) -> str:
+    if entry is None:
+        return ""
+    if isinstance(entry.data, Skipped):
+        return entry.data.reason
+    return ASKS[step.ask].remarks(step, entry, known, finding)
+
+
+def _status(step: Step, known: Known, entry: Entry | None) -> Status | None:
+    """Where a step stands that is done with or runs; None for one that asks its needs."""
+    if step.ask == Ask.WAIT:
+        return _wait_status(step, known)
+    if known.complete[step.id]:
+        skipped = entry is not None and entry.kind == EntryKind.SKIP
+        return Status.SKIPPED if skipped else Status.DONE
+    timer = known.facts.timers.get(str(step.id))
+    return Status.RUNNING if timer is not None and timer.stopped is None else None
+
+
+def _wait_status(step: Step, known: Known) -> Status:
+    """Settling runs by itself from the engine's stop until its level has been read."""
+    if not known.complete[step.id]:
+        return Status.BLOCKED
+    level = StepId(step.id.reservoir, Name.LEVEL, "", step.id.round)
+    return Status.DONE if known.complete.get(level) else Status.RUNNING
+
+
+def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -> StepState:
+    """Where a step stands, with what was recorded on it."""
+    key, facts = str(step.id), known.facts
+    entry, taken, timer = facts.last.get(key), facts.taken.get(key), facts.timers.get(key)
+    status = _status(step, known, entry)
+    missing = unmet(step, known) if status in (None, Status.BLOCKED) else ()
+    if status is None:
+        status = Status.BLOCKED if missing else Status.READY
+    started = settling(step, known) if step.ask == Ask.WAIT else timer and timer.started
+    ends = None
+    if started and step.minutes is not None:
+        ends = started + known.bench.length(step.minutes)
+    return StepState(
+        step=_skippable(step) if key in facts.undone else step,
+        status=status,
+        entry=entry,
+        started_at=started or None,
+        ends_at=ends,
+        not_before=_not_before(step, known),
+        remark=_remark(step, entry, known, findings.get(step.id.reservoir)),
+        unmet=tuple(Option(need.code, in_words(need, known)) for need in missing),
+        reopened=key in facts.undone,
+        taken_by=taken.by if taken else "",
+        taken_by_who=taken.who if taken else "",
+        caution=_caution(step, known),
+    )
+
+
+def _caution(step: Step, known: Known) -> str:
+    """What its job is to be careful of, and what it is itself: both stand."""
+    of_job = known.cautions.get(step.job, ()) if step.name != Name.LOOK_UP else ()
+    return " ".join((*of_job, step.caution)).strip()
+
+
+def _skippable(step: Step) -> Step:
+    """What was only tightened again needs no new seal; a reason says so."""
+    again = step.name in (Name.WASHER, Name.REFIT)
+    return replace(step, skippable=True) if again else step
+
+
+def _not_before(step: Step, known: Known) -> datetime | None:
+    """When what a level waits for is over."""
+    if step.ask != Ask.LEVEL:
+        return None
+    settle = known.steps.get(StepId(step.id.reservoir, Name.SETTLE, "", step.id.round))
+    begun = settling(settle, known) if settle else None
+    if settle is None or begun is None or settle.minutes is None:
+        return None
+    return begun + known.bench.length(settle.minutes)

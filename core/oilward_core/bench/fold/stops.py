@@ -1,0 +1,94 @@
+"""What stops a visit: something done against a need, a finding that holds, a filler that is seized."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
+
+from ...codes.bench import Stands, Status
+from ...codes.debris import Level
+from ...codes.facts import Fact
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...debris import Verdict
+from ...runsheet import Need, Option, StepId, TaskPlan
+from ...said import bench as said
+from ...said import debris as said_debris
+from ..asks.common import Answered
+from ..entries import Entry, ordered
+from .gather import gathered
+from .knowing import known_of
+from .known import Known
+from .needs import in_words, unmet
+from .state import StepState, Stop
+
+# what a run or the end of a visit went against besides needs: it stands as long as that does
+_STOP, _HANDED_BACK = "stop:", "handed back"
+_OPEN_STOP = (_STOP, _HANDED_BACK)
+
+
+def _still_against(entry: Entry, written: Sequence[Entry], known: Known) -> list[Need]:
+    """The needs an entry went against, by all that is known by now of what had happened before it:
+    work that was only remembered later takes its need away."""
+    before = [one for one in ordered(written) if (one.at, one.id) < (entry.at, entry.id)]
+    then = known_of(known.plan, gathered(before), known.bench)
+    step = then.steps.get(StepId.of(entry.step))
+    needs = [Need.of(code) for code in entry.against if not code.startswith(_OPEN_STOP)]
+    if step is None:
+        return needs
+    missing = unmet(step, then)
+    return [need for need in needs if need in missing or need.fact == Fact.EARLIER]
+
+
+def went_against(known: Known, written: Sequence[Entry]) -> Iterator[Stop]:
+    """What was done against a need, and nobody has said yet what was found of it."""
+    facts = known.facts
+    for entry in facts.against:
+        against = [] if entry.id in facts.answered else _still_against(entry, written, known)
+        if not against:
+            continue
+        step = known.steps.get(StepId.of(entry.step))
+        why = dict.fromkeys(in_words(need, known) for need in against)
+        text = said.done_although(step.title if step else entry.step, why)
+        codes = tuple(need.code for need in against)
+        yield Stop(entry=entry.id, step=entry.step, text=text, against=codes)
+
+
+def holds(known: Known, findings: Mapping[str, Verdict | None]) -> Iterator[Stop]:
+    """Findings that say hold: nothing is run and nothing signed until a lead lifts them."""
+    for key, verdict in findings.items():
+        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        if verdict is None or entry is None or verdict.level < Level.HOLD:
+            continue
+        if entry.id not in known.facts.answered:
+            label = known.label(key)
+            text = said_debris.origin_of_bike(label, verdict.origin, verdict.action)
+            yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
+
+
+def handed_back(known: Known) -> str:
+    """Why it goes back: what a lead said of a finding that stands. One corrected since says it anew."""
+    for key in known.tasks:
+        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        answer = known.facts.answered.get(entry.id) if entry else None
+        if answer and isinstance(answer.data, Answered) and answer.data.handed_back:
+            return answer.data.reason
+    return ""
+
+
+def seized(task: TaskPlan, known: Known) -> str:
+    """Why nothing may go on with a reservoir; empty if it may."""
+    filler = known.facts.fastener(task.reservoir.key, Role.FILL_PLUG)
+    stuck = filler is not None and filler.stands == Stands.SEIZED
+    return said.seized(task.reservoir.label) if stuck else ""
+
+
+def held_back(state: StepState, stops: Sequence[Stop], back: str) -> StepState:
+    """While something that should not have happened is open, or a finding says hold, no engine is run
+    and nothing signed."""
+    if not (stops or back) or state.step.name not in (Name.RUN, Name.FINISH):
+        return state
+    if state.status != Status.READY:
+        return state
+    against = [Option(f"{_STOP}{stop.entry}", stop.text) for stop in stops]
+    if back:
+        against.append(Option(_HANDED_BACK, said.HANDED_BACK))
+    return replace(state, status=Status.BLOCKED, unmet=tuple(against))

@@ -1,0 +1,107 @@
+"""Taking entries one after another, oldest first: what every kind of entry does to the facts with."""
+
+from dataclasses import replace
+from decimal import Decimal
+
+from ...codes.bench import Stands
+from ...codes.poses import Pose
+from ...codes.roles import Role
+from ...codes.steps import Name
+from ...runsheet import StepId
+from ..entries import Entry
+from .facts import Facts, FastenerFact, Flow, Stance, Way
+
+# the steps that shut a fastener: when something let oil out there, they are to be done anew
+_SHUT_BY: dict[str, tuple[Name, ...]] = {
+    Role.DRAIN_PLUG: (Name.WASHER, Name.REFIT, Name.TORQUE),
+    Role.FILTER: (Name.FILTER,),
+    Role.FILL_PLUG: (Name.CLOSE,),
+}
+
+
+class Taking:
+    """The facts so far, and what an entry can do to them."""
+
+    def __init__(self) -> None:
+        self.facts = Facts()
+
+    def note(self, entry: Entry) -> None:
+        """That it happened, whatever it is."""
+        facts = self.facts
+        facts.newest = entry
+        facts.by_step.setdefault(entry.step, []).append(entry)
+        if entry.against:
+            facts.against.append(entry)
+
+    def complete(self, entry: Entry) -> None:
+        """It is the last word at its step: what was called for, waited for or in hand there is over."""
+        facts = self.facts
+        facts.last[entry.step] = entry
+        facts.undone.discard(entry.step)
+        facts.taken.pop(entry.step, None)
+        if facts.waits and facts.waits.step == entry.step:
+            facts.waits = None
+        if facts.hands and facts.hands.step == entry.step:
+            facts.hands = None
+
+    def open(self, entry: Entry) -> None:
+        """Something of its reservoir is opened."""
+        self.facts.opened.add(StepId.of(entry.step).reservoir)
+
+    def fastener(self, entry: Entry, part: str, stands: Stands, reservoir: str = "") -> None:
+        """How a fastener of its reservoir, or of another, stands from now on."""
+        whose = reservoir or StepId.of(entry.step).reservoir
+        self.facts.fasteners[(whose, part)] = FastenerFact(
+            reservoir=whose, part=part, stands=stands, by=entry.by, at=entry.at, entry=entry
+        )
+
+    def reopen(self, entry: Entry, part: str, stands: Stands, reservoir: str = "") -> None:
+        """Something let oil out there: its seal and its tightening have to be done anew."""
+        whose = reservoir or StepId.of(entry.step).reservoir
+        self.fastener(entry, part, stands, whose)
+        for name in _SHUT_BY.get(part, ()):
+            key = str(StepId(whose, name))
+            if self.facts.last.pop(key, None) is not None:
+                self.facts.undone.add(key)
+
+    def flow(self, entry: Entry, way: Way, ml: Decimal) -> None:
+        """Oil that flowed."""
+        step = StepId.of(entry.step)
+        self.facts.flows.append(
+            Flow(
+                reservoir=step.reservoir,
+                way=way,
+                ml=ml,
+                at=entry.at,
+                round=step.round,
+                entry=entry,
+            )
+        )
+
+    def forget_prefill(self, entry: Entry) -> None:
+        """A filter changed again takes the oil in it along."""
+        whose, facts = StepId.of(entry.step).reservoir, self.facts
+        facts.flows = [
+            flow for flow in facts.flows if (flow.reservoir, flow.way) != (whose, Way.PREFILL)
+        ]
+        gone = type(entry.data)
+        self.events(entry)[:] = [
+            one for one in self.events(entry) if not isinstance(one.data, gone)
+        ]
+
+    def events(self, entry: Entry) -> list[Entry]:
+        """What the filling of its reservoir consists of so far."""
+        return self.facts.events.setdefault(StepId.of(entry.step).reservoir, [])
+
+    def stand(self, entry: Entry, pose: Pose, strapped: bool) -> None:
+        """How the bike stands from now on."""
+        self.facts.stance = Stance(pose=pose, strapped=strapped, by=entry.by, at=entry.at)
+
+    def calls_over(self) -> None:
+        """No second pair of hands is called for any more."""
+        self.facts.hands = None
+
+    def lent(self, entry: Entry) -> None:
+        """Somebody lends the hands that were called for."""
+        if self.facts.hands:
+            self.facts.hands = replace(self.facts.hands, lent_by=entry.by, lent_by_who=entry.who)

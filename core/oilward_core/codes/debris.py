@@ -1,0 +1,126 @@
+"""What plugs and oil show, how grave that is, and what came of it. Codes."""
+
+from enum import IntEnum, StrEnum
+
+
+class Form(StrEnum):
+    """Shape of the debris, from the most harmless up."""
+
+    PASTE = "paste"
+    FUZZ = "fuzz"
+    SLIVERS = "slivers"
+    FLAKES = "flakes"
+    CHIPS = "chips"
+    FRAGMENTS = "fragments"
+
+
+class Matter(StrEnum):
+    """What the debris is made of."""
+
+    STEEL = "steel"
+    ALUMINIUM = "aluminium"
+    BRASS = "brass"
+    BRONZE = "bronze"
+    FRICTION = "friction"
+    SEALANT = "sealant"
+    RUBBER = "rubber"
+    UNKNOWN = "unknown"
+
+
+class Family(StrEnum):
+    """Which rules a matter falls under."""
+
+    FERROUS = "ferrous"
+    LIGHT = "light metal"
+    YELLOW = "yellow metal"
+    FRICTION = "friction matter"
+    PIECES = "pieces of a seal"
+
+
+class OilLook(StrEnum):
+    """What the drained oil looks or smells like."""
+
+    CLEAR = "clear"
+    DARK = "dark"
+    MILKY = "milky"
+    SPARKLE = "sparkle"
+    FUEL = "fuel smell"
+    BURNT = "burnt smell"
+
+
+class Place(StrEnum):
+    """Where debris was found."""
+
+    PLUG = "plug"
+    OIL = "oil"
+    PAN = "pan"
+    FILTER = "filter"
+    SCREEN = "screen"
+
+
+class Warmth(StrEnum):
+    """How warm oil is to a gloved hand, where nobody holds a thermometer into it."""
+
+    COLD = "cold"
+    WARM = "hand-warm"
+    HOT = "hot"
+
+
+class Level(IntEnum):
+    """How serious a finding is."""
+
+    ROUTINE = 0
+    NOTE = 1
+    WATCH = 2
+    INVESTIGATE = 3
+    HOLD = 4
+
+    @property
+    def word(self) -> "LevelWord":
+        """The level as the workshop says it."""
+        return LevelWord(self.name.lower())
+
+
+class LevelWord(StrEnum):
+    """A level as the workshop says it, the mildest first."""
+
+    ROUTINE = "routine"
+    NOTE = "note"
+    WATCH = "watch"
+    INVESTIGATE = "investigate"
+    HOLD = "hold"
+
+    @property
+    def level(self) -> Level:
+        """How serious that is, to compare by."""
+        return Level[self.name]
+
+
+class Outcome(StrEnum):
+    """What came of looking into a finding."""
+
+    NOTHING = "nothing found"
+    FAULT = "a fault was found, and put right"
+    LIFTED = "lifted"
+    HANDED_BACK = "handed back, not to be ridden"
+
+
+class Rule(StrEnum):
+    """The rules a finding is judged by."""
+
+    USUAL = "D1"
+    FINE = "D2"
+    RUN_IN = "D3"
+    SLIVERS = "D4"
+    FLAKES = "D5"
+    CHIPS = "D6"
+    BRIGHT = "D7"
+    YELLOW = "D8"
+    CLUTCH = "D9"
+    HYPOID = "D10"
+    MILKY = "D11"
+    LOOKS = "D12"
+    SEALS = "D13"
+    DIPSTICK = "D14"
+    GROWING = "D15"
+    PAN = "D16"

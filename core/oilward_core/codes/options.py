@@ -1,0 +1,85 @@
+"""What can be chosen and ticked at a step. Codes: what they are called stands in `said.steps`."""
+
+from enum import StrEnum
+
+
+class Opens(StrEnum):
+    """Whether a filler opens."""
+
+    OPEN = "open"
+    SEIZED = "seized"
+
+
+class Seal(StrEnum):
+    """What goes on a plug."""
+
+    NEW = "new"
+    TURNED = "turned"
+    REUSED_GOOD = "reused good"
+    REUSED_ONLY = "reused only"
+
+
+WASHERS = (Seal.NEW, Seal.TURNED)
+RINGS = (Seal.NEW, Seal.REUSED_GOOD, Seal.REUSED_ONLY)
+
+
+class Look(StrEnum):
+    """What a look at a shock, or at what stands between two marks, shows."""
+
+    FIRM = "firm"
+    OILY = "oily"
+    SOFT = "soft"
+    UNSEEN = "unseen"
+    BETWEEN = "between"
+    TOPPED_UP = "topped up"
+    LOW_LEFT = "low left"
+    ABOVE = "above"
+
+
+SHOCK_LOOKS = (Look.FIRM, Look.OILY, Look.SOFT, Look.UNSEEN)
+MARK_LOOKS = (Look.BETWEEN, Look.TOPPED_UP, Look.LOW_LEFT, Look.ABOVE)
+
+
+class Draw(StrEnum):
+    """Where oil is taken out again."""
+
+    TOP = "top"
+    PLUG = "plug"
+
+
+class Tick(StrEnum):
+    """What is ticked off at a step."""
+
+    NO_LEAK = "no leak"
+    LAID_OUT = "laid out"
+    PAN_CLEAN = "pan clean"
+    UPRIGHT = "upright"
+    STRAPPED = "strapped"
+    BOTTLE = "bottle"
+    BY_HAND = "by hand"
+    TIGHTENED = "tightened"
+    GASKET = "gasket"
+    SPRING = "spring"
+    WAY_ROUND = "way round"
+    COVER = "cover"
+    FILLER = "filler"
+    FILLER_TORQUED = "filler torqued"
+    WASTE = "waste"
+    WIPED = "wiped"
+    FRONT_HELD = "front held"
+    WHEEL_OUT = "wheel out"
+    LEG_OUT = "leg out"
+    LEG_IN = "leg in"
+    LEG_TORQUED = "leg torqued"
+    AXLE = "axle"
+    LEVER = "lever"
+    SECOND_PERSON = "second person"
+
+
+class Stood(StrEnum):
+    """How a level stood as the bike came."""
+
+    LOW = "below low"
+    BELOW_HALF = "lower half"
+    ABOVE_HALF = "upper half"
+    HIGH = "above high"

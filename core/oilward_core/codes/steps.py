@@ -1,0 +1,78 @@
+"""What steps and jobs there are, and what a visit can wait for. Codes."""
+
+from enum import StrEnum
+
+
+class Name(StrEnum):
+    """Every step there is, by the name it is written down under."""
+
+    LOOK_UP = "look up"
+    COLD = "cold"
+    VALVES = "valves"
+    TYRES = "tyres"
+    WARM = "warm"
+    SUPPORT = "support"
+    FILLER = "filler"
+    SAMPLE = "sample"
+    DRAIN = "drain"
+    MEASURE = "measure"
+    INSPECT = "inspect"
+    WASHER = "washer"
+    REFIT = "refit"
+    TORQUE = "torque"
+    FILTER = "filter"
+    CIRCUIT = "circuit filter"
+    FILL = "fill"
+    CLOSE = "close"
+    RUN = "run"
+    SETTLE = "settle"
+    LEVEL = "level"
+    WHEEL_OUT = "wheel out"
+    LEG_OUT = "leg out"
+    LEG_DRAIN = "leg drain"
+    LEG_FILL = "leg fill"
+    LEG_GAP = "leg gap"
+    LEG_IN = "leg in"
+    WHEEL_IN = "wheel in"
+    LOOK = "look"
+    LEAKS = "leaks"
+    FINISH = "finish"
+
+
+class JobKind(StrEnum):
+    """What jobs there are, in the words their minutes are learned under."""
+
+    COLD_CHECKS = "cold checks"
+    COLD = "cold"
+    WARM_UP = "warm up"
+    SUPPORT = "support"
+    PROVE_FILLER = "prove filler"
+    DRAIN = "drain"
+    READ_PLUG = "read plug"
+    REFIT = "refit"
+    TORQUE = "torque"
+    FILTER = "filter"
+    CIRCUIT_FILTER = "circuit filter"
+    FILL = "fill"
+    RUN = "run"
+    SETTLE = "settle"
+    LEVEL = "level"
+    LEAKS = "leaks"
+    FINISH = "finish"
+    WHEEL_OUT = "front wheel out"
+    LEG_OUT = "leg out"
+    LEG_DRAIN = "leg drain"
+    LEG_FILL = "leg fill"
+    LEG_GAP = "leg gap"
+    LEG_IN = "leg in"
+    WHEEL_IN = "front wheel in"
+    LOOK = "look"
+
+
+class WaitsFor(StrEnum):
+    """What a visit can wait for. Codes."""
+
+    PART = "a part"
+    COLD = "a cold engine"
+    ANSWER = "an answer"
+    ELSE = "something else"

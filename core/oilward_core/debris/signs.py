@@ -1,0 +1,221 @@
+"""The rules D1 to D13: what a plug and its oil show, each by itself. Common practice, no source."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+
+from ..codes.debris import Family, Form, Level, Matter, OilLook, Rule
+from ..guard import guarded
+from ..said import debris as said
+from ..spec import KINDS
+from .seen import FAMILY, Observation, Part
+
+
+@dataclass(frozen=True, kw_only=True)
+class RuleSpoke:
+    """A rule that fits the observation: its level, likely origin, and sentence."""
+
+    rule: Rule
+    level: Level
+    origin: str
+    text: str
+
+
+RUN_IN_KM = Decimal(1500)
+
+
+@guarded
+def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
+    """Whether fine shavings are to be expected: the first service, or below 1500 km [trade].
+
+    A bike without records may have been served, so for it only the distance counts.
+    """
+    return km < RUN_IN_KM or (known_from_new and not served_before)
+
+
+_FORMS = list(Form)
+_PASTY = (Form.PASTE, Form.FUZZ)
+_HALF = Decimal("0.5")
+Spoken = RuleSpoke | None
+
+
+def _steel(part: Part) -> bool:
+    return FAMILY[part.matter] == Family.FERROUS and part.magnetic is not False
+
+
+def _from(part: Part, form: Form) -> bool:
+    return _FORMS.index(part.form) >= _FORMS.index(form)
+
+
+def _covers(parts: Iterable[Part]) -> Decimal:
+    return sum((part.share for part in parts), Decimal(0))
+
+
+def _running_in(part: Part, seen: Observation) -> bool:
+    if not (seen.first_service and _steel(part)):
+        return False
+    return part.form in _PASTY or (
+        part.form == Form.SLIVERS and part.largest_mm is not None and part.largest_mm <= 1
+    )
+
+
+def _spoke(rule: Rule, level: Level, origin: str, text: str) -> RuleSpoke:
+    return RuleSpoke(rule=rule, level=level, origin=origin, text=text)
+
+
+def _d1(seen: Observation) -> Spoken:
+    pasty = all(part.form == Form.PASTE and _steel(part) for part in seen.parts)
+    if pasty and _covers(seen.parts) <= _HALF:
+        what = said.USUAL_PASTE if seen.parts else said.CLEAN
+        return _spoke(Rule.USUAL, Level.ROUTINE, said.NORMAL, what)
+    return None
+
+
+def fine_steel(seen: Observation) -> str:
+    """What a finding shows of fine steel beyond the usual, in words; empty: no more than usual."""
+    pasty = [p for p in seen.parts if p.form in _PASTY and _steel(p) and not _running_in(p, seen)]
+    if any(part.form == Form.FUZZ for part in pasty):
+        return said.FUZZ
+    # dark paste belongs to a primary and to a final drive
+    if KINDS[seen.reservoir].clutch or KINDS[seen.reservoir].hypoid:
+        return ""
+    return said.MUCH_PASTE if _covers(pasty) > _HALF else ""
+
+
+def _d2(seen: Observation) -> Spoken:
+    text = fine_steel(seen)
+    if not text:
+        return None
+    again = KINDS[seen.reservoir].gears and seen.fine_last_time
+    level = Level.WATCH if again else Level.NOTE
+    return _spoke(Rule.FINE, level, said.FINE, said.again(text) if again else text)
+
+
+def _d3(seen: Observation) -> Spoken:
+    if not any(_running_in(part, seen) for part in seen.parts):
+        return None
+    return _spoke(Rule.RUN_IN, Level.ROUTINE, said.RUNNING_IN, said.EXPECTED_ONCE)
+
+
+def _d4(seen: Observation) -> Spoken:
+    slivers = any(
+        p.form == Form.SLIVERS and _steel(p) and not _running_in(p, seen) for p in seen.parts
+    )
+    return _spoke(Rule.SLIVERS, Level.WATCH, said.EDGE, said.SLIVERS) if slivers else None
+
+
+def _d5(seen: Observation) -> Spoken:
+    if not any(p.form == Form.FLAKES and _steel(p) for p in seen.parts):
+        return None
+    level = Level.WATCH if seen.first_service else Level.INVESTIGATE
+    return _spoke(Rule.FLAKES, level, said.SURFACE, said.STEEL_FLAKES)
+
+
+def _d6(seen: Observation) -> Spoken:
+    for part in seen.parts:
+        chip = part.form == Form.CHIPS and _steel(part)
+        # a chip nobody measured is taken as large: the safe side
+        if part.form == Form.FRAGMENTS and FAMILY[part.matter] != Family.PIECES:
+            return _spoke(Rule.CHIPS, Level.HOLD, said.TOOTH_OR_PART, said.FRAGMENT)
+        if chip and (part.largest_mm is None or part.largest_mm >= 2):
+            return _spoke(Rule.CHIPS, Level.HOLD, said.TOOTH, said.BIG_CHIP)
+    if any(p.form == Form.CHIPS and _steel(p) for p in seen.parts):
+        return _spoke(Rule.CHIPS, Level.INVESTIGATE, said.TOOTH, said.SMALL_CHIPS)
+    return None
+
+
+def _d7(seen: Observation) -> Spoken:
+    bright = [
+        p
+        for p in seen.parts
+        if FAMILY[p.matter] == Family.LIGHT
+        or (FAMILY[p.matter] == Family.FERROUS and p.magnetic is False)
+    ]
+    if not bright:
+        return None
+    if any(_from(part, Form.FLAKES) for part in bright):
+        return _spoke(Rule.BRIGHT, Level.INVESTIGATE, said.LIGHT, said.BRIGHT_FLAKES)
+    few = all(
+        part.count <= 5 if part.count is not None else part.share <= Decimal("0.05")
+        for part in bright
+    )
+    if few:
+        return _spoke(Rule.BRIGHT, Level.NOTE, said.LIGHT, said.FEW_SPECKS)
+    return _spoke(Rule.BRIGHT, Level.WATCH, said.LIGHT, said.MANY_SPECKS)
+
+
+def _d8(seen: Observation) -> Spoken:
+    yellow = [part for part in seen.parts if FAMILY[part.matter] == Family.YELLOW]
+    if not yellow:
+        return None
+    bronze = any(part.matter == Matter.BRONZE for part in yellow)
+    origin = said.BEARING if bronze else said.BUSH
+    if any(_from(part, Form.FLAKES) for part in yellow):
+        return _spoke(Rule.YELLOW, Level.HOLD, origin, said.YELLOW_FLAKES)
+    return _spoke(Rule.YELLOW, Level.INVESTIGATE, origin, said.YELLOW_SPECKS)
+
+
+def _d9(seen: Observation) -> Spoken:
+    primary = KINDS[seen.reservoir].clutch
+    if not (primary or seen.wet_clutch):
+        return None
+    friction = [part for part in seen.parts if FAMILY[part.matter] == Family.FRICTION]
+    paste = [part for part in seen.parts if part.form == Form.PASTE]
+    stringy = any(part.form != Form.PASTE for part in friction)
+    if stringy or (not primary and _covers(friction) > _HALF):
+        return _spoke(Rule.CLUTCH, Level.WATCH, said.CLUTCH, said.STRINGY)
+    if not friction and not (primary and paste):
+        return None
+    return _spoke(Rule.CLUTCH, Level.ROUTINE, said.CLUTCH, said.FRICTION)
+
+
+def _d10(seen: Observation) -> Spoken:
+    if not KINDS[seen.reservoir].hypoid:
+        return None
+    if any(_from(part, Form.SLIVERS) and _steel(part) for part in seen.parts):
+        return _spoke(Rule.HYPOID, Level.INVESTIGATE, said.CROWN_WHEEL, said.BITS)
+    return None
+
+
+def _d11(seen: Observation) -> Spoken:
+    if OilLook.MILKY not in seen.oil:
+        return None
+    level = Level.HOLD if KINDS[seen.reservoir].milky_is_grave else Level.INVESTIGATE
+    return _spoke(Rule.MILKY, level, said.WATER, said.MILKY)
+
+
+def _d12(seen: Observation) -> Spoken:
+    looks = (
+        (OilLook.FUEL, Level.INVESTIGATE, said.FUEL_FROM, said.FUEL),
+        (OilLook.SPARKLE, Level.INVESTIGATE, said.FINE_METAL, said.SPARKLE),
+        (OilLook.BURNT, Level.WATCH, said.HEAT, said.BURNT),
+    )
+    for look, level, origin, sign in looks:
+        if look in seen.oil:
+            return _spoke(Rule.LOOKS, level, origin, sign)
+    return None
+
+
+def _d13(seen: Observation) -> Spoken:
+    if seen.seal_missing:
+        return _spoke(Rule.SEALS, Level.WATCH, said.SEAL, said.SEAL_MISSING)
+    if not any(FAMILY[part.matter] == Family.PIECES for part in seen.parts):
+        return None
+    return _spoke(Rule.SEALS, Level.WATCH, said.SEAL, said.SEAL_PIECES)
+
+
+RULES: tuple[Callable[[Observation], Spoken], ...] = (
+    _d1,
+    _d2,
+    _d3,
+    _d4,
+    _d5,
+    _d6,
+    _d7,
+    _d8,
+    _d9,
+    _d10,
+    _d11,
+    _d12,
+    _d13,
+)

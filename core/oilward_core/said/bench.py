@@ -1,0 +1,265 @@
+"""What is said at the bench: what was written down, how things stand, what is open, what stops."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from decimal import Decimal
+from typing import Any
+
+from ..codes.bench import Sight, Stands
+from ..codes.poses import Pose
+from ..codes.roles import Role
+from ..codes.steps import WaitsFor
+from ..debris import OilLook, Part, Place
+from ..guard import whole_table
+from ..quantity import show
+from . import drained, steps
+
+DONE, SKIPPED, DRY = "done", "skipped", "dry"
+
+STANDS: dict[Stands, str] = whole_table(
+    Stands,
+    {
+        Stands.CLOSED: "closed",
+        Stands.OUT: "out",
+        Stands.LOOSE: "opened, loose",
+        Stands.FINGER_TIGHT: "finger-tight only",
+        Stands.PULLED: "pulled",
+        Stands.TIGHT: "tight",
+        Stands.LEAKING: "leaking",
+        Stands.SEIZED: "seized",
+        Stands.NEW: "new one on",
+        Stands.UNPROVEN: "not proven",
+        Stands.IN: "in",
+        Stands.TORQUED: "torqued",
+        Stands.OLD: "old one",
+    },
+)
+PARTS = {
+    Role.DRAIN_PLUG: "Drain plug",
+    Role.FILL_PLUG: "Filler",
+    Role.FILTER: "Filter",
+    "cover": "Cover",
+}
+WAITS: dict[WaitsFor, str] = whole_table(
+    WaitsFor,
+    {
+        WaitsFor.PART: "a part",
+        WaitsFor.COLD: "a cold engine",
+        WaitsFor.ANSWER: "an answer",
+        WaitsFor.ELSE: "something else",
+    },
+)
+NOT_RIGHT_YET = "pulled, not right yet"
+
+
+def part(one: Part) -> str:
+    """``fuzz of steel, 10%, 2 mm high``; elsewhere ``flakes of steel, about 3 (filter)``."""
+    much = f"{one.share:.0%}"
+    if one.place != Place.PLUG and one.count:
+        much = f"about {one.count}"
+    pile = f", {one.pile_mm.normalize():f} mm high" if one.pile_mm else ""
+    where = "" if one.place == Place.PLUG else f" ({one.place})"
+    return f"{one.form} of {one.matter}, {much}{pile}{where}"
+
+
+def finding(
+    *,
+    parts: Sequence[str],
+    oil: Iterable[OilLook],
+    pan_dirty: bool,
+    dipstick: bool,
+    seal: bool,
+    kept: str,
+) -> str:
+    """What a plug and its oil showed, in short."""
+    also = (
+        (pan_dirty, "pan not clean before"),
+        (dipstick, "dipstick flakes"),
+        (seal, "a piece of the seal missing"),
+        (bool(kept), f"kept: {kept}"),
+    )
+    looks = [f"oil {look}" for look in oil]
+    return "; ".join([*(parts or ["clean magnet"]), *looks, *(text for so, text in also if so)])
+
+
+def volume(ml: Decimal, unit: str, brought_from: str = "") -> str:
+    """An amount in ml and in the person's unit; ``brought_from``: as it was read, before it was
+    brought to 20 °C."""
+    base = f" at 20 °C ({brought_from})" if brought_from else ""
+    own = "" if unit == "ml" else f" ({show(ml, unit)})"
+    return f"{show(ml, 'ml')}{own}{base}"
+
+
+def drawn(amount: str) -> str:
+    """What was taken out."""
+    return f"{amount} out"
+
+
+def prefilled(amount: str) -> str:
+    """What went into a filter."""
+    return f"pre-filled {amount}" if amount else "not pre-filled"
+
+
+def level(sight: Sight, position: Decimal, attitude: str) -> str:
+    """A reading of a gauge."""
+    unseen = {Sight.BELOW: "below the low mark", Sight.ABOVE: "above the high mark"}
+    between = f"{position:.0%} between the marks"
+    return f"{unseen.get(sight, between)}, {steps.pose(attitude)}"
+
+
+def pulled(reading: str, turned: Decimal | None) -> str:
+    """A reading of a wrench, and the angle after it."""
+    return reading + (f", then {turned.normalize():f}°" if turned else "")
+
+
+def turned_wrong(turned: Decimal, wanted: str) -> str:
+    """An angle that is not what the manual says."""
+    return f"Turned {turned.normalize():f}°; the manual says {wanted}."
+
+
+def measured(found: Mapping[str, str], left: Mapping[str, str]) -> str:
+    """``inlet 0.08 mm, left 0.10 mm``."""
+    words = []
+    for name in dict.fromkeys((*found, *left)):
+        both = [found[name]] if name in found else []
+        both += [f"left {left[name]}"] if name in left else []
+        words.append(f"{name} {', '.join(both)}")
+    return "; ".join(words)
+
+
+def _called(code: str, *tables: Mapping[Any, str]) -> str:
+    """What a code is called; one nobody knows says itself."""
+    return next((words for table in tables for key, words in table.items() if key == code), code)
+
+
+def chosen(value: str, stood: str) -> str:
+    """``open; level as it came: lower half``."""
+    said = _called(value, steps.OPENS, steps.SEALS, steps.LOOKS)
+    return f"{said}; level as it came: {_called(stood, drained.STOOD)}" if stood else said
+
+
+def stands_though(result: str, expected: str) -> str:
+    """What was asked about and stands."""
+    return f"{result}; it stands, though {expected}"
+
+
+def leak(place: str) -> str:
+    """What a leak asks for."""
+    return f"Leak at the {place.lower()}. Put it right, wipe, run, look again."
+
+
+def fastener(role: str) -> str:
+    """What a fastener is called at the bench."""
+    return PARTS.get(role, role.capitalize())
+
+
+def seized(label: str) -> str:
+    """A filler that does not open."""
+    return f"The {label}'s filler is seized. Do not drain it. Free it, or close the visit as it stands."
+
+
+HANDED_BACK = "it goes back to its owner, not to be ridden"
+
+
+def done_although(title: str, why: Iterable[str]) -> str:
+    """Something was done against a need."""
+    return f"“{title}” was done although {'; '.join(why)}. Say what you found."
+
+
+# why a reading is kept and not used
+TOO_SHORT = "The engine ran too short. Kept, not used. Correct the run, then read again."
+ENGINE_OFF = "Read with the engine off; this one is read idling. Kept, not used. Read again."
+
+
+def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
+    """Read with the bike standing otherwise."""
+    return (
+        f"Read {steps.pose(read)}; this {gauge} is read {steps.pose(wanted)}. Kept, not used. Stand it "
+        "right and read again."
+    )
+
+
+def too_soon(minutes: str) -> str:
+    """Read before it had settled."""
+    return f"Read before it had settled for {minutes} min. Kept, not used. Read again."
+
+
+def strapped(pose: Pose, is_strapped: bool) -> str:
+    """``upright, strapped down``."""
+    return f"{steps.stands(pose)}, {'strapped down' if is_strapped else 'not strapped'}"
+
+
+def waits_for(what: WaitsFor, words: str) -> str:
+    """``a part: crush washer 12 mm``."""
+    if what == WaitsFor.ELSE:
+        return words
+    return ": ".join(text for text in (WAITS[what], words) if text)
+
+
+def waiting(words: str) -> str:
+    """What a visit waits for, as the ward says it."""
+    return f"Waits for {words}"
+
+
+def needs_hands(by: str) -> str:
+    """Somebody calls for a second pair of hands."""
+    return f"{by} needs a second pair of hands"
+
+
+SIGN, STOPPED = "Sign", "Stopped"
+
+
+def about(labels: Sequence[str]) -> str:
+    """What a visit is about: its reservoirs by name, the first three of many."""
+    more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
+    return ", ".join(labels[:3]) + more
+
+
+# open points
+ENGINE_RUNS = "the engine runs; stop it before you go"
+TILTED = "the bike is tilted, not strapped; nobody goes under it"
+
+
+def apart(label: str) -> str:
+    """Something is off the bike."""
+    return f"{label}: apart; nobody sits on the bike"
+
+
+def draining(label: str) -> str:
+    """Oil runs out."""
+    return f"{label}: draining; the pan stays under it"
+
+
+def empty(label: str) -> str:
+    """No oil is in."""
+    return f"{label}: no oil in; nobody starts the engine"
+
+
+def not_right_yet(label: str) -> str:
+    """The level is not right yet."""
+    return f"{label}: level not right yet"
+
+
+def open_fastener(label: str, name: str, stands: str) -> str:
+    """A fastener that must not be forgotten."""
+    return f"{label}: {name.lower()} {stands}"
+
+
+# how a reservoir stands
+OIL, FOUND, WORK = "Oil", "Found", "Work"
+OLD_OIL, DRAINING, EMPTY = "old oil in", "draining", "drained, empty"
+OPENED, NOT_LOOKED_AT = "opened", "not looked at"
+
+
+def oil_right(amount: str) -> str:
+    """The level is right."""
+    return f"level right, {amount} in"
+
+
+def oil_in(amount: str) -> str:
+    """Some is in."""
+    return f"{amount} in, level not right yet"
+
+
+def disagreed(cause: str) -> str:
+    """Why what a reservoir took is not learned from."""
+    return f"Gauge and book disagreed. Named as the cause: {cause}"

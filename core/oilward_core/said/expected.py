@@ -1,0 +1,54 @@
+"""What an amount is held against, and what far less or more would mean."""
+
+from decimal import Decimal
+
+from ..codes.bench import Basis
+from ..guard import whole_table
+from ..quantity import show
+
+BASES: dict[Basis, str] = whole_table(
+    Basis,
+    {
+        Basis.LAST: "{amount} went in last time",
+        Basis.LAST_AND_SINCE: "{amount} went in last time and since",
+        Basis.BOOK: "{amount} is the book capacity",
+        Basis.COACH_POURS: "the coach says pour {amount}",
+        Basis.COACH_REMOVES: "the coach says take out {amount}",
+        Basis.HOLDS: "{amount} is all it holds",
+        Basis.FILTER: "about {amount} is what the sheet gives a filter",
+        Basis.AIM: "{amount} is aimed at",
+        # as an earlier release put it, in words nobody knows any more
+        Basis.EARLIER: "{amount}",
+    },
+)
+LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
+MORE_OUT = "Over-filled last time, or water or fuel in it."
+THEN_OVERFULL, THEN_LOW = "Then it stays over-full.", "Then it is low again."
+THEN_MORE = "Then there is more to go in."
+WOULD_OVERFILL, MORE_THAN_IT_HOLDS = "That would over-fill it.", "That is more than it holds."
+NO_FILTER_HOLDS = "No filter holds that much."
+NOT_TORQUED = "Nothing is tight at that: pull again."
+FAR_OVER = "That much can hurt the thread: take it out and look at it."
+PAN, JUG = "a drain pan", "a measuring jug"
+
+
+def expected(basis: Basis, amount: str) -> str:
+    """``3.4 l went in last time``."""
+    return BASES[basis].format(amount=amount)
+
+
+def it_stands(basis: Basis, amount: str) -> str:
+    """What was expected of something that stands all the same."""
+    return expected(basis, amount)
+
+
+def went_in(last: bool, since: bool) -> Basis:
+    """Whether it is what went in, with what was topped up, or the book's."""
+    if not last:
+        return Basis.BOOK
+    return Basis.LAST_AND_SINCE if since else Basis.LAST
+
+
+def ml(value: Decimal) -> str:
+    """An amount, in ml."""
+    return show(value, "ml")

@@ -1,0 +1,92 @@
+"""What the fill coach says."""
+
+from ..codes.fill import Cause
+from ..guard import whole_table
+
+CAUSES: dict[Cause, str] = whole_table(
+    Cause,
+    {
+        Cause.OLD_OIL: "Old oil left in: was everything drained?",
+        Cause.ATTITUDE: "Bike in the wrong attitude for the gauge.",
+        Cause.TOO_SOON: "Read too soon: oil still running down.",
+        Cause.LEAK: "Leak, or the drain plug is not in.",
+        Cause.CAPACITY: "Wrong capacity or unit on the spec sheet.",
+        Cause.NOT_COUNTED: "Filter not counted, or amount typed wrong.",
+        Cause.AMOUNT: "Amount poured typed wrong.",
+        Cause.MISREAD: "Gauge misread, or dipstick seated differently.",
+        Cause.NOT_AS_ASKED: "Bike not standing as the spec sheet asks.",
+        Cause.ELSE: "{words}",
+    },
+)
+
+
+def cause(code: Cause, words: str = "") -> str:
+    """What was found behind it; ``words`` of somebody's own."""
+    return CAUSES[code].format(words=words)
+
+
+def learned(takes: list[float]) -> str:
+    """What it took before."""
+    return f"It took {', '.join(f'{take:.0f}' for take in takes)} ml before; the median counts."
+
+
+def book(capacity: float) -> str:
+    """What the book says, and what stays in."""
+    return f"Book capacity {capacity:.0f} ml; about 3 % old oil stays in."
+
+
+BELOW = "Nothing in the glass: it takes at least the target's worth more."
+ABOVE = "Glass full to the top: too much is in."
+
+
+def reading(position: float, added: float, between: float, measured: float, spread: float) -> str:
+    """What a reading comes to."""
+    return (
+        f"Read {position:.2f} of the glass with {added:.0f} ml in; marks are {between:.0f} ml apart, so "
+        f"it looks like {measured:.0f} ± {spread:.0f} ml in all."
+    )
+
+
+def cause_found(words: str) -> str:
+    """That somebody found out why gauge and book disagree."""
+    return f"Cause found: {words}"
+
+
+def gap(expected: float, safe: float, initial: str) -> str:
+    """How much is missing, and how much of it is safe to pour."""
+    first = f" The manual starts with {initial} ml." if initial else ""
+    return (
+        f"Expected gap {expected:.0f} ml; up to {safe:.0f} ml stays below the high mark in 99 of "
+        f"100.{first}"
+    )
+
+
+def exact(capacity: str) -> str:
+    """An exact quantity."""
+    return f"Measure out all of {capacity} ml; no level to read."
+
+
+OVERFILLED = "Above the target: take the excess out."
+DISAGREE = "Stop. Gauge and book disagree."
+
+
+def done(took: str) -> str:
+    """The level is right."""
+    return f"Level is right. It took {took}."
+
+
+def read(added: str) -> str:
+    """Enough is in to read it."""
+    return f"{added} is in. Run it, let it settle, read the level."
+
+
+def move(pours: bool, amount: str, own: str, of_bottle: str) -> str:
+    """How much to pour or to take out, in the person's unit and in bottles as well."""
+    in_unit = f" ({own})" if own else ""
+    bottle = f": {of_bottle}" if of_bottle else ""
+    return f"{'Pour' if pours else 'Take out'} {amount}{in_unit}{bottle}."
+
+
+def belief(mean: str, spread: str, unit: str) -> str:
+    """What is believed: ``I expect 2.62 ± 0.06 l in all.``"""
+    return f"I expect {mean} ± {spread} {unit} in all."

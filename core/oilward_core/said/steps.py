@@ -1,0 +1,385 @@
+"""What jobs and steps are called, what they tell, and what is chosen and ticked at them."""
+
+from dataclasses import dataclass
+
+from ..codes.options import Draw, Look, Opens, Seal, Tick
+from ..codes.poses import Pose
+from ..codes.roles import Role
+from ..codes.steps import JobKind, Name
+from ..guard import whole_table
+
+
+@dataclass(frozen=True)
+class Words:
+    """A step's title and what it tells."""
+
+    title: str
+    text: str
+
+    def of(self, **facts: str) -> "Words":
+        """With the facts put in."""
+        return Words(self.title.format(**facts), self.text.format(**facts))
+
+
+STEPS: dict[Name, Words] = whole_table(
+    Name,
+    {
+        Name.LOOK_UP: Words(
+            "Look up: {what}",
+            "The spec sheet does not say.{example} Name the document and the page.",
+        ),
+        Name.COLD: Words("Cold checks", "Look the bike over before the engine is warm."),
+        Name.VALVES: Words(
+            "Valve clearances, engine cold six hours",
+            "As found, then as left. Where nothing was changed, as found is enough.",
+        ),
+        Name.TYRES: Words(
+            "Tyre pressures, cold",
+            "As found, then as left. Where nothing was changed, as found is enough.",
+        ),
+        Name.WARM: Words("Warm it up", "{how}"),
+        Name.SUPPORT: Words(
+            "Support the bike", "Upright on its stand or the lift, and strapped down."
+        ),
+        Name.FILLER: Words(
+            "Prove the filler opens",
+            "Clean round it, crack it open, leave it loosely in place. If it will not open, do not "
+            "drain.",
+        ),
+        Name.SAMPLE: Words(
+            "Have a sample bottle ready for the {label}",
+            "Its last plug asked to be watched. Let the first third run, catch the middle of the "
+            "stream, close and label it.",
+        ),
+        Name.DRAIN: Words(
+            "Drain the {label}",
+            "Break the plug loose, pan under, last turns by hand. Wait until dripping has stopped.",
+        ),
+        Name.MEASURE: Words(
+            "Measure what came out",
+            "Pour it into the jug, or weigh it. Less: burnt or leaked. More: overfilled, water, fuel.",
+        ),
+        Name.INSPECT: Words(
+            "Read the plug",
+            "Look at magnet and oil before anything is wiped. Then clean the magnet.",
+        ),
+        Name.WASHER: Words(
+            "Seal on the plug", "{seal}: {school}. The old one must be off the case."
+        ),
+        Name.REFIT: Words(
+            "Refit the plug by hand",
+            "On the threads: {sealant}. Start it with the fingers. Tight, loose, tight again is a "
+            "seal tearing: out with it.",
+        ),
+        Name.TORQUE: Words(
+            "Torque the plug", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
+        ),
+        Name.FILTER: Words(
+            "Change the filter",
+            "Oil the new gasket.{prefill}{direction} Spin to contact, then {turn}. By hand only.",
+        ),
+        Name.CIRCUIT: Words(
+            "Change the {label} filter",
+            "Mind which way round it sits.{direction} Cover back on:{tight}",
+        ),
+        Name.FILL: Words("Fill", "Measure it, pour slowly."),
+        Name.CLOSE: Words(
+            "Close the filler",
+            "Before anything runs. A cap by hand; a plug by hand until the level is right.",
+        ),
+        Name.RUN: Words(
+            "Run the engine",
+            "Neutral. Oil light on with the ignition, out within seconds: if not, stop the "
+            "engine.{then}",
+        ),
+        Name.SETTLE: Words("Let it settle", "Engine off, bike {stands}. The oil has to run down."),
+        Name.LEVEL: Words("Read the level", "{engine} {stands}, eye level with the {gauge}."),
+        Name.WHEEL_OUT: Words(
+            "Lift the front, wheel and brake off",
+            "Front lifted and held, calliper hung up by a strap, never by its hose.",
+        ),
+        Name.LEG_OUT: Words(
+            "{label}: take it out",
+            "Loosen the cap while the leg is still held, then the pinch bolts.",
+        ),
+        Name.LEG_DRAIN: Words(
+            "{label}: open it, pour out, hang it to drip",
+            "Stroke it over the pan until nothing comes, then hang it upside down.",
+        ),
+        Name.LEG_FILL: Words("{label}: fill a little over, stroke the air out", "{how}"),
+        Name.LEG_GAP: Words(
+            "{label}: draw down to the air gap, close it",
+            "Leg collapsed, spring out: {wanted}both legs alike unless the sheet says otherwise.",
+        ),
+        Name.LEG_IN: Words(
+            "{label}: put it back",
+            "To its mark in the bridge; pinch bolts and cap by the manual's values.",
+        ),
+        Name.WHEEL_IN: Words(
+            "Front wheel and brake on",
+            "Axle, pinch bolts and calliper by the manual's values. Pump the brake up.",
+        ),
+        Name.LOOK: Words("Look at the {label}", "{how}"),
+        Name.LEAKS: Words(
+            "Look for leaks", "Wipe everything first, run it briefly, look again at each place."
+        ),
+        Name.FINISH: Words("Finish", "{reset}"),
+    },
+)
+BY_HAND = Words("Tighten the plug", "No wrench here: as the manual says, and no more.")
+TOP_UP, DRAW_OFF = "Top up", Words("Draw the excess off", "Take out what the coach says, measured.")
+
+JOBS: dict[JobKind, str] = whole_table(
+    JobKind,
+    {
+        JobKind.COLD_CHECKS: "Look it over cold, lay out",
+        JobKind.COLD: "{label}",
+        JobKind.WARM_UP: "Warm it up, let it cool a little",
+        JobKind.SUPPORT: "Support it, strap it down",
+        JobKind.PROVE_FILLER: "Prove the {label} filler opens",
+        JobKind.DRAIN: "Drain the {label}",
+        JobKind.READ_PLUG: "Measure, read the {label} plug",
+        JobKind.REFIT: "New seal, {label} plug in by hand",
+        JobKind.TORQUE: "Torque the {label} plug",
+        JobKind.FILTER: "Change the {label} filter",
+        JobKind.CIRCUIT_FILTER: "Change the {label} filter, look at spring and seal",
+        JobKind.FILL: "Fill the {label}",
+        JobKind.RUN: "Run the engine, watch the oil light",
+        JobKind.SETTLE: "{label} settles",
+        JobKind.LEVEL: "Read the {label} level",
+        JobKind.LEAKS: "Look for leaks",
+        JobKind.FINISH: "Finish, waste oil, sign",
+        JobKind.WHEEL_OUT: "Lift the front, wheel and brake off",
+        JobKind.LEG_OUT: "{label}: take it out",
+        JobKind.LEG_DRAIN: "{label}: open it, pour out, hang it to drip",
+        JobKind.LEG_FILL: "{label}: fill a little over, stroke the air out",
+        JobKind.LEG_GAP: "{label}: draw down to the air gap, close it",
+        JobKind.LEG_IN: "{label}: put it back",
+        JobKind.WHEEL_IN: "Front wheel and brake on",
+        JobKind.LOOK: "Look at the {label}",
+    },
+)
+
+
+def step(name: Name, **facts: str) -> Words:
+    """A step's title and text."""
+    return STEPS[name].of(**facts) if facts else STEPS[name]
+
+
+def job(kind: JobKind, label: str = "") -> str:
+    """What a job is called."""
+    return JOBS[kind].format(label=label)
+
+
+def cold_job(name: Name) -> str:
+    """What a job on the cold engine is called."""
+    return STEPS[name].title
+
+
+OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
+SEALS: dict[Seal, str] = whole_table(
+    Seal,
+    {
+        Seal.NEW: "new",
+        Seal.TURNED: "turned over",
+        Seal.REUSED_GOOD: "reused, looks good",
+        Seal.REUSED_ONLY: "reused, nothing else there",
+    },
+)
+LOOKS: dict[Look, str] = whole_table(
+    Look,
+    {
+        Look.FIRM: "dry and firm",
+        Look.OILY: "oil on the shaft",
+        Look.SOFT: "damping is gone",
+        Look.UNSEEN: "could not be seen",
+        Look.BETWEEN: "between the marks",
+        Look.TOPPED_UP: "low, topped up between the marks",
+        Look.LOW_LEFT: "low, left as found",
+        Look.ABOVE: "above the mark",
+    },
+)
+DRAWS: dict[Draw, str] = whole_table(
+    Draw, {Draw.TOP: "from the top", Draw.PLUG: "at the drain plug"}
+)
+TICKS: dict[Tick, str] = whole_table(
+    Tick,
+    {
+        Tick.NO_LEAK: "No fresh oil under the bike",
+        Tick.LAID_OUT: "Tools, seals and oil laid out",
+        Tick.PAN_CLEAN: "Pan is clean",
+        Tick.UPRIGHT: "Stands upright",
+        Tick.STRAPPED: "Strapped down",
+        Tick.BOTTLE: "Clean bottle at hand, labelled",
+        Tick.BY_HAND: "Runs in by hand to contact",
+        Tick.TIGHTENED: "Tightened: {text}",
+        Tick.GASKET: "Old gasket came off with the old filter",
+        Tick.SPRING: "Spring and seal looked at",
+        Tick.WAY_ROUND: "New filter in, right way round",
+        Tick.COVER: "Cover tight",
+        Tick.FILLER: "Filler closed",
+        Tick.FILLER_TORQUED: "{whose} plug torqued to {text}",
+        Tick.WASTE: "Waste oil in the container",
+        Tick.WIPED: "Bike wiped down",
+        Tick.FRONT_HELD: "Front is held and cannot tip",
+        Tick.WHEEL_OUT: "Wheel out, calliper hung up",
+        Tick.LEG_OUT: "Cap loosened, leg out",
+        Tick.LEG_IN: "In to its mark",
+        Tick.LEG_TORQUED: "Cap and pinch bolts torqued",
+        Tick.AXLE: "Axle and pinch bolts torqued",
+        Tick.LEVER: "Brake lever is hard",
+        Tick.SECOND_PERSON: "A second person has looked at axle and brake",
+    },
+)
+POSES: dict[Pose, str] = whole_table(
+    Pose,
+    {
+        Pose.UPRIGHT: "upright",
+        Pose.SIDE_STAND: "side stand",
+        Pose.LIFTED: "lifted",
+        Pose.TILTED: "tilted",
+    },
+)
+
+
+def tick(code: Tick, **facts: str) -> str:
+    """What is ticked."""
+    return TICKS[code].format(**facts)
+
+
+def pose(code: str) -> str:
+    """How a bike stands, as a choice; what is no pose says itself."""
+    return POSES[Pose(code)] if code in tuple(Pose) else code
+
+
+def stands(code: str) -> str:
+    """How a bike stands, in a sentence: ``on the side stand``."""
+    return "on the side stand" if code == Pose.SIDE_STAND else pose(code)
+
+
+def filler_torqued(label: str, several: bool, text: str) -> str:
+    """A filler that a wrench closes, as it is ticked at the end."""
+    whose = f"{label.capitalize()}: fill" if several else "Fill"
+    return tick(Tick.FILLER_TORQUED, whose=whose, text=text)
+
+
+IDLE = "Ten minutes at idle or a short ride, then a few minutes to cool. Warm oil carries the dirt out."
+_RIDE = "A ride of ten to fifteen minutes, then a few to cool: idling does not warm {what}."
+
+
+def ride(labels: list[str]) -> str:
+    """What idling does not warm wants a ride."""
+    return _RIDE.format(what=" or ".join(f"the {label}" for label in labels))
+
+
+def example(hint: str) -> str:
+    """How a value to look up is typed."""
+    return f" Type it as it stands there, like {hint}." if hint else ""
+
+
+_UNCHECKED = "Nobody has checked {what} against the manual. Look at it yourself."
+
+
+def unchecked(what: str) -> str:
+    """A value that no second person has checked."""
+    return _UNCHECKED.format(what=what)
+
+
+def crow_foot(length: str) -> str:
+    """That the plug is only reached with an adapter."""
+    return f" With the {length} mm crow-foot, in line with the handle."
+
+
+def sentence(text: str) -> str:
+    """Something the sheet says, as a sentence of its own behind another."""
+    return f" {text[0].upper()}{text[1:]}." if text else ""
+
+
+def as_written(text: str) -> str:
+    """Something the sheet says, as a sentence of its own, in small letters but its first."""
+    return f" {text.capitalize()}." if text else ""
+
+
+def prefill(amount: str) -> str:
+    """How much a filter is filled before it goes on."""
+    return f" Pre-fill about {amount}."
+
+
+NOT_SAID = "as the manual says"
+
+
+def cover_tight(text: str) -> str:
+    """How tight a cover is."""
+    return f" {text}." if text else f" {NOT_SAID}."
+
+
+def sealant(manual: str) -> str:
+    """The manual's own word for a thread."""
+    return f"{manual}, as the manual says"
+
+
+SEAL = "Seal"
+THEN_IDLES = " Leave it running: the level is read at idle."
+
+
+def engine(idles: bool) -> str:
+    """How the engine is while a level is read."""
+    return "Engine idling, bike" if idles else "Bike"
+
+
+def gauge(name: str, held: str) -> str:
+    """What is read, and how a dipstick is held."""
+    return f"{name}, {held}" if held else name
+
+
+HOLDS_UPRIGHT = "holds it upright while you read"
+HOLDS_FRONT = "holds the front while the axle comes out"
+HOLDS_WHEEL = "holds the wheel up while the axle goes in, then looks at axle and brake"
+
+
+def leg_fill(book: str) -> str:
+    """How much goes into a leg."""
+    if book:
+        return f"The sheet gives {book}; a little over, the rest is drawn down."
+    return "As the manual says, and a little over: the rest is drawn down."
+
+
+def gap_wanted(gap: str) -> str:
+    """The air gap the sheet gives."""
+    return f"{gap} by the sheet, " if gap else ""
+
+
+LOOK_AT_SHOCK = "Shaft, seal and damping. A rebuild or a charge is a specialist's work."
+LOOK_AT_MARKS = "Bike upright, at eye level. As found, and as left."
+LOW_FLUID = "Low brake fluid usually means worn pads or a leak: look for which."
+
+
+def resets(written: list[str]) -> str:
+    """How the service indicator is reset."""
+    if written:
+        return f"Service indicator: {'; '.join(written)}."
+    return "Service indicator reset as the manual says."
+
+
+LEAK_AT = {
+    Role.DRAIN_PLUG: "Plug",
+    Role.FILTER: "Filter",
+    Role.FILL_PLUG: "Filler",
+    "cover": "Cover",
+}
+
+
+def leak_place(part: str, label: str, several: bool) -> str:
+    """Somewhere oil can get out."""
+    word = LEAK_AT.get(part, part.capitalize())
+    return f"{label.capitalize()}: {word.lower()}" if several else word
+
+
+def tip_at(reservoir: str, fastener: str) -> str:
+    """``the engine's drain plug``: what a tip is about."""
+    return f"the {reservoir}'s {fastener}"
+
+
+def where(place: str, drive: str) -> str:
+    """A fastener's place, and what opens it."""
+    return f"{place} · {drive}"

@@ -1,0 +1,225 @@
+"""From a visit's rows to the core."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from decimal import Decimal
+from itertools import pairwise
+from typing import cast
+
+from garage.mapping import BikeSpec, odometer_at, when_new
+from garage.models import OdometerReading
+from oilward_bench import About
+from oilward_bench.shapes import BikeName, FluidChoice, MapPlug, TipShape, VisitState
+from oilward_core.bench import (
+    DESCRIPTION,
+    Bench,
+    Closing,
+    Entry,
+    Sheet,
+    TaskClosing,
+    VisitPlan,
+    Written,
+    carried_over,
+    entry_from,
+)
+from oilward_core.debris import running_in
+from oilward_core.drained import Out
+from oilward_core.odometer import shown
+from oilward_core.order import Stamp
+from oilward_core.runsheet import COLD_JOBS, TaskPlan
+from oilward_core.schools import Choice, Schools
+from oilward_core.spec import Variant, reservoir_of, unpack
+from shelf.mapping import wrenches
+from workshop.mapping import seconds_per_minute
+
+from .models import EntryRow, Service, Task, Tip, Visit
+
+
+def bench() -> Bench:
+    return Bench(wrenches(), seconds_per_minute())
+
+
+def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal, ...]:
+    """What this job really took, where gauge and book agreed; the coach learns from these."""
+    return tuple(
+        s.took_ml
+        for s in services
+        if s.variant == variant and not s.not_learned and s.took_ml is not None
+    )
+
+
+def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
+    """What came out at each service of what the one before had put in, oldest first."""
+    return tuple(
+        Out(last.took_ml, one.drained_ml, one.km - last.km)
+        for last, one in pairwise(services)
+        if last.took_ml and one.drained_ml and last.variant == one.variant == variant
+    )
+
+
+def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
+    """A task with what was known of its reservoir then. ``history``: its services, oldest first;
+    its own and later ones are left out, so that an old sheet reads as it did."""
+    km = task.visit.odometer.km
+    before = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
+    same = [s for s in before if s.variant == task.variant]
+    cells = unpack(task.spec)
+    return TaskPlan(
+        reservoir=reservoir_of(task.reservoir, cells),
+        variant=Variant(task.variant),
+        took=valid_takes(before, Variant(task.variant)),
+        last_put_in=same[-1].took_ml if same else None,
+        km_since_wiped=km - before[-1].km if before else km,
+        first_service=running_in(km, when_new(task.visit.bike) is not None, bool(before)),
+        cells=cells,
+        schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
+        # rows of the last release, on their way here, have none of these
+        fine_last_time=getattr(task, "fine_last_time", False),
+        dipstick_excused=getattr(task, "dipstick_excused", False),
+        topped_up=getattr(task, "topped_up", Decimal(0)),
+        outs=outs(before, Variant(task.variant)),
+        density15=getattr(task, "density15", None),
+        sample=getattr(task, "sample", False),
+    ).asking()
+
+
+def visit_plan(visit: Visit, tasks: Iterable[TaskPlan]) -> VisitPlan:
+    """What a visit is worked out from."""
+    cold = tuple(COLD_JOBS[key] for key in visit.cold if key in COLD_JOBS)
+    return VisitPlan(tasks=tuple(tasks), cold=cold, order=tuple(visit.order), learned=visit.learned)
+
+
+def entries(rows: Iterable[EntryRow], plan: VisitPlan) -> list[Entry]:
+    """A visit's entries; those an earlier description wrote down, as this one keeps them."""
+    found = list(rows)
+    earlier = [_written(row) for row in found if row.description != DESCRIPTION]
+    now = [_entry(row) for row in found if row.description == DESCRIPTION]
+    return [*(carried_over(plan, earlier) if earlier else ()), *now]
+
+
+def _corrects(row: EntryRow) -> str | None:
+    return str(row.supersedes_id) if row.supersedes_id else None
+
+
+def _written(row: EntryRow) -> Written:
+    return Written(
+        id=str(row.id),
+        step=row.step,
+        kind=row.kind,
+        data=row.data,
+        at=row.at,
+        by=row.by.name,
+        who=str(row.by_id),
+        description=row.description,
+        supersedes=_corrects(row),
+    )
+
+
+def _entry(row: EntryRow) -> Entry:
+    return entry_from(
+        row.data,
+        entry_id=str(row.id),
+        step=row.step,
+        kind=row.kind,
+        at=row.at,
+        by=row.by.name,
+        who=str(row.by_id),
+        supersedes=_corrects(row),
+    )
+
+
+def plugs(spec: BikeSpec) -> list[MapPlug]:
+    """Everything of a sheet that is placed on the bike map."""
+    return [
+        MapPlug(
+            reservoir=reservoir.key,
+            reservoir_label=reservoir.label,
+            part=fastener.key or fastener.role,
+            role=fastener.role,
+            place=fastener.place,
+            torque=fastener.torque.text if fastener.torque else "",
+            x=float(fastener.spot.x),
+            y=float(fastener.spot.y),
+        )
+        for reservoir in spec.reservoirs
+        for fastener in reservoir.fasteners
+        if fastener.spot
+    ]
+
+
+def closing(
+    visit: Visit,
+    tasks: Iterable[Task],
+    plan: VisitPlan,
+    sheet: Sheet,
+    not_learned: Mapping[str, str] | None = None,
+) -> Closing:
+    """A visit as it stands now, with all it stands on."""
+    rows = {task.reservoir: task for task in tasks}
+    why = not_learned or {}
+    return Closing(
+        tuple(
+            _task_closing(rows[one.reservoir.key], one, sheet, why.get(one.reservoir.key, ""))
+            for one in plan.tasks
+        ),
+        sheet,
+        visit.odometer.km,
+    )
+
+
+def _task_closing(task: Task, plan: TaskPlan, sheet: Sheet, why: str) -> TaskClosing:
+    fluid, stands = task.fluid, sheet.task(task.reservoir)
+    chosen = fluid.name if fluid else plan.reservoir.fluid
+    confirmed = (stands.fluid if stands else "") or chosen
+    bottle = fluid.bottle_ml if fluid and confirmed == fluid.name else None
+    return TaskClosing(plan=plan, fluid=confirmed, bottle_ml=bottle, not_learned=why)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Around:
+    """What is read for the bench besides the visit: its odometer reading as it stands now, the plugs on
+    the map, fluids that fit by reservoir, tips by place, who may read a plug anew."""
+
+    read: OdometerReading
+    placed: list[MapPlug]
+    fluids: Mapping[str, list[FluidChoice]]
+    tips: Mapping[str, Tip]
+    mentor: str | None
+
+
+def about(visit: Visit, km: Decimal, around: Around, now: datetime) -> About:
+    """What the bench shows besides the visit itself, which stood at so many ``km``."""
+    read = around.read
+    return About(
+        id=str(visit.id),
+        state=cast(VisitState, visit.state),
+        bike=bike_name(visit),
+        layout=visit.bike.model.layout,
+        sheet_version=visit.sheet.version,
+        odometer=shown(km, odometer_at(visit.bike, visit.odometer)),
+        corrected="" if read.km == km else shown(read.km, odometer_at(visit.bike, read)),
+        closed_by=visit.closed_by.name if visit.closed_by else "",
+        wants=visit.wants,
+        ride_in=visit.ride_in,
+        ride_out=visit.ride_out,
+        now=now,
+        seconds_per_minute=seconds_per_minute(),
+        placed=around.placed,
+        fluids=around.fluids,
+        tips={place: _tip(tip) for place, tip in around.tips.items()},
+        mentor=around.mentor,
+    )
+
+
+def _tip(tip: Tip) -> TipShape:
+    return TipShape(text=tip.text, tools=tip.tools, by=tip.by.name, at=tip.at.isoformat())
+
+
+def bike_name(visit: Visit) -> BikeName:
+    bike = visit.bike
+    return BikeName(str(bike.id), bike.name, f"{bike.model.make} {bike.model.name}")
+
+
+def stamp(row: EntryRow) -> Stamp:
+    return Stamp(row.step, row.kind, row.at)

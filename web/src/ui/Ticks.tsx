@@ -1,0 +1,36 @@
+import "./ticks.css";
+
+/** Rows to tick, large enough for a glove. */
+export function Ticks({
+  items,
+  ticked,
+  change,
+}: {
+  /** Codes with what they are called. */
+  items: { code: string; words: string }[];
+  ticked: string[];
+  change: (ticked: string[]) => void;
+}) {
+  return (
+    <div className="ticks">
+      {items.map(({ code, words }) => {
+        const on = ticked.includes(code);
+        return (
+          <button
+            key={code}
+            type="button"
+            role="checkbox"
+            aria-checked={on}
+            className={on ? "tick tick-on" : "tick"}
+            onClick={() => change(on ? ticked.filter((one) => one !== code) : [...ticked, code])}
+          >
+            <span className="tick-box" aria-hidden>
+              {on ? "✓" : ""}
+            </span>
+            {words}
+          </button>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,46 @@
+import { Button } from "antd";
+import { Chips } from "../../ui/Chips";
+import { useDraft } from "../draft";
+import type { Option, StepProps } from "../sheet";
+
+/** What a big answer says, where that is more than what it is called. */
+const SAYS: Partial<Record<string, string>> = {
+  open: "It opens",
+  new: "New seal on",
+  turned: "Old one turned over",
+};
+
+function says({ code, words }: Option): string {
+  return SAYS[code] ?? `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+}
+
+/** A few big answers; the first is the usual one. Where a level can be looked at before it is drained, how
+ * it stood goes with the answer. */
+export function ChoiceStep({ sheet, step, busy, send }: StepProps) {
+  const [stood, setStood] = useDraft(`${sheet.id}.${step.id}.stood`, "");
+  return (
+    <>
+      {step.stood.length > 0 && (
+        <Chips
+          label="Level as it came"
+          words={step.stood}
+          on={[stood]}
+          toggle={(word) => setStood(word === stood ? "" : word)}
+        />
+      )}
+      <div className="choices">
+        {step.options.map((option, index) => (
+          <Button
+            key={option.code}
+            type={index === 0 ? "primary" : "default"}
+            className="big-action"
+            disabled={busy}
+            onClick={() => send("answer", { value: option.code, ...(stood && { stood }) })}
+          >
+            {says(option)}
+          </Button>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import { Button } from "antd";
+import { fieldSentence } from "../../api/client";
+import { useDraft } from "../draft";
+import type { StepProps } from "../sheet";
+import { AmountField } from "./AmountField";
+import { Refused } from "../../ui/Refused";
+import { Ticks } from "../../ui/Ticks";
+
+export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps) {
+  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, task?.prefill ?? "");
+  const [ticked, setTicked] = useDraft<string[]>(`${sheet.id}.${step.id}.ticks`, []);
+  const write = (said: string, sure: string) =>
+    send("filter", { amount: said, sure, items: ticked });
+  const missing = fieldSentence(problem, "items");
+  return (
+    <>
+      <Ticks items={step.items} ticked={ticked} change={setTicked} />
+      <Refused said={missing} />
+      <AmountField
+        label="Oil in the new filter (part of the fill; empty if dry)"
+        value={amount}
+        kind="volume"
+        problem={problem}
+        field="amount"
+        change={setAmount}
+        submit={write}
+      />
+      <Button
+        type="primary"
+        className="big-action"
+        disabled={busy}
+        onClick={() => write(amount, "")}
+      >
+        Filter is on
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import { Button, Segmented } from "antd";
+import { fieldSentence } from "../../api/client";
+import { LevelGlass } from "../../glass/LevelGlass";
+import { Why } from "../../ui/Why";
+import { Countdown } from "../Countdown";
+import { useDraft } from "../draft";
+import type { StepProps } from "../sheet";
+import { useTick } from "../useClock";
+import { Refused } from "../../ui/Refused";
+
+function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
+  const coach = task?.coach;
+  if (coach?.action !== "stop") return null;
+  return (
+    <div className="stop" role="alert">
+      <p className="coach-words">{coach.words}</p>
+      <p>
+        {coach.belief} <Why reasons={coach.reasons} /> Which is it? If none, read the level again.
+      </p>
+      <div className="causes">
+        {coach.causes.map(({ code, words }) => (
+          <Button key={code} disabled={busy} onClick={() => send("cause", { cause: code })}>
+            {words}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** What the eye says: where it stands, nothing at all, or more than the glass shows. */
+function Seen({ blocked, read }: { blocked: boolean; read: (sight: string) => void }) {
+  return (
+    <>
+      <Button type="primary" className="big-action" disabled={blocked} onClick={() => read("seen")}>
+        Read it
+      </Button>
+      <div className="choices">
+        <Button disabled={blocked} onClick={() => read("below")}>
+          Nothing to see
+        </Button>
+        <Button disabled={blocked} onClick={() => read("above")}>
+          Above the top
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** The level, dragged in the drawn glass to where the oil stands. */
+export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepProps) {
+  useTick(500);
+  const gauge = task?.gauge;
+  const early = step.not_before !== null && Date.parse(step.not_before) > now();
+  const draft = `${sheet.id}.${step.id}`;
+  const [position, setPosition, drop] = useDraft(`${draft}.at`, 0.5);
+  const [attitude, setAttitude] = useDraft(`${sheet.id}.${step.reservoir}.attitude`, "");
+  const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
+  const read = (sight: string) => {
+    drop();
+    send("level", { sight, position: String(position), attitude });
+  };
+  return (
+    <>
+      <Contradiction task={task} busy={busy} send={send} />
+      <div className="two">
+        <LevelGlass
+          position={position}
+          target={gauge?.target ?? 0.75}
+          stick={gauge?.name === "dipstick"}
+          onChange={setPosition}
+        />
+        <div className="level-side">
+          <p>
+            Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
+            {gauge?.between} apart.
+          </p>
+          <span id="attitude-label">The bike stands</span>
+          <Segmented
+            aria-labelledby="attitude-label"
+            block
+            size="large"
+            value={attitude}
+            options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
+            onChange={setAttitude}
+          />
+          <Refused said={refused} />
+          {early && step.not_before && (
+            <p className="settles" role="timer">
+              It settles: <Countdown endsAt={step.not_before} now={now} />
+            </p>
+          )}
+          <Seen blocked={busy || early} read={read} />
+        </div>
+      </div>
+    </>
+  );
+}

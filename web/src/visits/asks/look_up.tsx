@@ -1,0 +1,46 @@
+import { Input } from "antd";
+import { Ask, Field } from "../../ui/Ask";
+import { Choice } from "../../ui/Choice";
+import { Refusal } from "../../api/client";
+import { useDraft } from "../draft";
+import type { StepProps } from "../sheet";
+
+interface Found {
+  written: string;
+  document: string;
+  page: string;
+}
+
+/** A value the sheet does not give: what the manual says, and where it says so. */
+export function LookUpStep({ sheet, step, problem, busy, send }: StepProps) {
+  const [draft, setDraft] = useDraft<Found>(`${sheet.id}.${step.id}`, {
+    written: "",
+    document: "",
+    page: "",
+  });
+  return (
+    <Ask
+      className="ask look-up"
+      initial={draft}
+      changed={setDraft}
+      send={(given) => send("look up", { ...given })}
+      error={problem && new Refusal(problem)}
+      pending={busy}
+      submit="Write it down"
+    >
+      <Field name="written" label="As the manual writes it">
+        {step.options.length > 0 ? (
+          <Choice options={step.options.map(({ code }) => code)} />
+        ) : (
+          <Input className="amount-input" />
+        )}
+      </Field>
+      <Field name="document" label="Document">
+        <Input />
+      </Field>
+      <Field name="page" label="Page">
+        <Input />
+      </Field>
+    </Ask>
+  );
+}
