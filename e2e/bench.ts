@@ -83,7 +83,7 @@ export async function tab(page: Page, name: string): Promise<void> {
 export async function tickAll(page: Page): Promise<void> {
   const focus = page.getByRole("region", { name: "Step in focus" });
   if ((await page.getByRole("checkbox").count()) === 0) {
-    await focus.locator(".big-action").click();
+    await focus.locator(".controls_big-action").click();
     return;
   }
   for (const box of await page.getByRole("checkbox").all()) {
@@ -223,7 +223,7 @@ export async function finalDrive(page: Page): Promise<void> {
   await page.getByLabel("Reading").fill("19 N·m");
   await press(page, "Write it down");
   await step(page, "Fill");
-  await expect(page.locator(".coach-words")).toContainText(
+  await expect(page.locator(".asks_coach-words")).toContainText(
     "Pour 185 ml: 185 ml of a 500 ml bottle.",
   );
   await press(page, "It is in, filler closed");

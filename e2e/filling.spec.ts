@@ -59,7 +59,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
   await stands(page, "upright");
   await press(page, "Nothing to see");
   await step(page, "Top up");
-  await expect(page.locator(".coach-words")).toContainText("Pour 160 ml");
+  await expect(page.locator(".asks_coach-words")).toContainText("Pour 160 ml");
   await page.getByLabel("Measured amount").fill("180 ml");
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
@@ -67,7 +67,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
   await stands(page, "upright");
   await press(page, "Read it");
   await step(page, "Draw the excess off");
-  await expect(page.locator(".coach-words")).toHaveText("Take out 70 ml.");
+  await expect(page.locator(".asks_coach-words")).toHaveText("Take out 70 ml.");
   await press(page, "Out, from the top");
   await step(page, "Close the filler");
   await tickAll(page);

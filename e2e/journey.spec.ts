@@ -9,7 +9,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
 
   // 1 the ward: the due engine is visible without reading
   const row = page.getByRole("row").filter({ hasText: "Grey Heron" });
-  await expect(row.locator(".cell-due")).toHaveCount(1);
+  await expect(row.locator(".ward_cell-due")).toHaveCount(1);
   await expect(row.getByRole("img", { name: /^engine: .* over$/ })).toBeVisible();
 
   // 2 the bike: manual's words, converted, with their source
@@ -78,7 +78,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await tickAll(page);
 
   await step(page, "Torque the plug");
-  await expect(page.locator(".setting")).toContainText("29 N·m");
+  await expect(page.locator(".asks_setting")).toContainText("29 N·m");
   await page.getByLabel("Reading").fill("21 N·m");
   await press(page, "Write it down");
   await expect(page.getByText("Too loose. Pull again")).toBeVisible();
@@ -92,7 +92,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
 
   // fill by stages: the coach says how much, in ml and in bottles, and why
   await step(page, "Fill");
-  await expect(page.locator(".coach-words")).toHaveText(
+  await expect(page.locator(".asks_coach-words")).toHaveText(
     "Pour 3240 ml: 3 whole 946 ml bottles and 401 ml.",
   );
   await press(page, "why?");
@@ -111,7 +111,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "Read it");
 
   await step(page, "Top up");
-  await expect(page.locator(".coach-words")).toContainText(
+  await expect(page.locator(".asks_coach-words")).toContainText(
     /^Pour [0-9]+0 ml: [0-9]+0 ml of a 946 ml bottle/,
   );
   await press(page, "It is in, filler closed");
@@ -129,13 +129,13 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "Sign");
   await step(page, "Signed and closed");
   await page.getByRole("link", { name: "See the bike" }).click();
-  const services = page.locator(".services tbody tr");
+  const services = page.locator(".lists_services tbody tr");
   await expect(services.first()).toContainText("3224 ml");
   await expect(services.first()).toContainText(/3[45]\d\d ml/);
   await expect(page.getByText("Fuzz on the magnet")).toBeVisible();
   await page.getByRole("link", { name: "Ward" }).first().click();
   const after_sign = page.getByRole("row").filter({ hasText: "Grey Heron" });
-  await expect(after_sign.locator(".cell-due")).toHaveCount(0);
+  await expect(after_sign.locator(".ward_cell-due")).toHaveCount(0);
   await expect(after_sign.getByRole("img", { name: /^engine: in 45\d\d mi or by/ })).toBeVisible();
 });
 

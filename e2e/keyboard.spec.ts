@@ -21,7 +21,9 @@ async function press(page: Page, name: string): Promise<void> {
 
 async function tick(page: Page): Promise<void> {
   if ((await page.getByRole("checkbox").count()) === 0) {
-    const only = page.getByRole("region", { name: "Step in focus" }).locator(".big-action");
+    const only = page
+      .getByRole("region", { name: "Step in focus" })
+      .locator(".controls_big-action");
     await onto(page, only);
     await page.keyboard.press("Enter");
     return;

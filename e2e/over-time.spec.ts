@@ -16,7 +16,7 @@ test("from the ward's mark to the plugs over distance to the one finding, and to
   await third.focus();
   await third.press("Enter");
   await expect(chosen).toContainText("Owner hears something in fifth.");
-  await page.locator(".tip-at").last().click();
+  await page.locator(".wear_tip-at").last().click();
   await expect(chosen).toContainText("jar 7");
 
   const chance = page.getByRole("region", { name: "Chance that a fault grows" });

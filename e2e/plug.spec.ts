@@ -11,7 +11,7 @@ const PICTURE = Buffer.from(
 );
 
 const focus = (page: Page) => page.getByRole("region", { name: "Step in focus" });
-const foot = (page: Page) => focus(page).locator(".so-far");
+const foot = (page: Page) => focus(page).locator(".painter_so-far");
 
 /** A bike on the lift, its engine drained and measured, in front of the plug. */
 async function beforeThePlug(page: Page, name: string, who = "mira"): Promise<void> {
@@ -32,7 +32,7 @@ async function beforeThePlug(page: Page, name: string, who = "mira"): Promise<vo
 
 /** Draws with the mouse over the drawn magnet, from point to point in shares of its width. */
 async function draw(page: Page, ...points: [number, number][]): Promise<void> {
-  const box = await page.locator(".painted-plug").boundingBox();
+  const box = await page.locator(".painter_painted-plug").boundingBox();
   if (!box) throw new Error("no plug to paint");
   for (const [index, [x, y]] of points.entries()) {
     await page.mouse.move(box.x + box.width * x, box.y + box.height * y, { steps: 4 });
@@ -112,7 +112,7 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
   await expect(page.getByText("That is no picture")).toBeVisible();
   await page.locator("input[type=file]").setInputFiles(file);
   await page.getByRole("button", { name: "Mark the spot" }).click();
-  await expect(page.locator(".spot")).toBeVisible();
+  await expect(page.locator(".painter_spot")).toBeVisible();
   await page.getByRole("tab", { name: /^Kept/ }).click();
   await page.getByLabel("Debris and sample are kept").fill("Bag 14, shelf by the door");
   // nothing of it is lost with a reload
@@ -177,7 +177,7 @@ test("the same by touch, with debris in a filter that was cut open", async ({
   await beforeThePlug(page, "Guillemot");
   const tap = (name: string) => focus(page).getByRole("button", { name, exact: true }).tap();
   await tap("brass");
-  const box = await page.locator(".painted-plug").boundingBox();
+  const box = await page.locator(".painter_painted-plug").boundingBox();
   if (!box) throw new Error("no plug to paint");
   await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
   expect(await share(page)).toBeGreaterThan(0);

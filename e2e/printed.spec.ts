@@ -53,7 +53,7 @@ const PARTS: [role: string, lines: Line[]][] = [
 
 async function write(page: Page, [cell, printed, reads, answer]: Line): Promise<void> {
   const field = page.locator(`[data-cell="${cell}"]`);
-  const row = page.locator(".cell-row").filter({ has: field });
+  const row = page.locator(".sheets_cell-row").filter({ has: field });
   await field.fill(printed);
   await field.press("Enter");
   if (answer) {
@@ -62,7 +62,7 @@ async function write(page: Page, [cell, printed, reads, answer]: Line): Promise<
     await row.getByRole("button", { name: answer, exact: true }).click();
   }
   await expect(row.getByRole("alert")).toHaveCount(0);
-  if (reads) await expect(row.locator(".cell-reads")).toHaveText(`= ${reads}`);
+  if (reads) await expect(row.locator(".sheets_cell-reads")).toHaveText(`= ${reads}`);
   await expect(field).toHaveValue(answer ?? printed);
 }
 
@@ -87,12 +87,12 @@ test("a page full of a manual's own notations is read, and each doubt is asked o
   }
   // two printed amounts that are not the same: which one is meant?
   const capacity = page.locator('[data-cell="engine//capacity.dry"]');
-  const row = page.locator(".cell-row").filter({ has: capacity });
+  const row = page.locator(".sheets_cell-row").filter({ has: capacity });
   await capacity.fill("2.95 l (2.95 qt)");
   await capacity.press("Enter");
   await expect(row.getByRole("alert")).toContainText("are not the same amount");
   await row.getByRole("button", { name: "2.95 qt", exact: true }).click();
-  await expect(row.locator(".cell-reads")).toHaveText("= 2792 ml");
+  await expect(row.locator(".sheets_cell-reads")).toHaveText("= 2792 ml");
   // a torque in the wrong unit stands, doubted, beside its proposal
   await write(page, ["engine/fill plug/torque", "25-75 lbf·ft", "33.9–101.7 N·m"]);
   await expect(page.getByText("lbf·in?").first()).toBeVisible();
@@ -115,7 +115,7 @@ test("an amount slipped at the bench is asked about, and what stands is kept", a
   await amount.fill("0,85");
   const stood = await action.boundingBox();
   answer();
-  await expect(page.locator(".amount-said")).not.toBeEmpty();
+  await expect(page.locator(".asks_amount-said")).not.toBeEmpty();
   expect(await action.boundingBox()).toEqual(stood);
   await press(page, "Write it down");
   await expect(page.getByRole("alert")).toContainText("Is it 0.85 l?");

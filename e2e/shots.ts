@@ -140,7 +140,7 @@ test("pictures", async ({ page }) => {
   await painted(page, "slivers", "3");
   await press(page, "2 mm");
   await press(page, "dark");
-  await expect(page.locator(".so-far")).toContainText("watch");
+  await expect(page.locator(".painter_so-far")).toContainText("watch");
   await picture(page, "bench-finding");
   await press(page, "Back to what is next");
   await press(page, "It is in, filler closed");

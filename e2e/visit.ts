@@ -73,11 +73,11 @@ async function ticks(page: Page, hand: Hand): Promise<void> {
   for (const box of await focus(page).getByRole("checkbox").all()) {
     if ((await box.getAttribute("aria-checked")) !== "true") await hand.press(box);
   }
-  await hand.press(focus(page).locator(".big-action").first());
+  await hand.press(focus(page).locator(".controls_big-action").first());
 }
 
 async function measured(page: Page, hand: Hand): Promise<void> {
-  const offered = focus(page).locator(".taps button").first();
+  const offered = focus(page).locator(".asks_taps button").first();
   if (await offered.isVisible()) await hand.press(offered);
   else await hand.fill(focus(page).getByLabel("Amount, as the jug shows it"), "700 ml");
   await hand.press(button(page, "Write it down"));
@@ -96,7 +96,8 @@ async function torqued(page: Page, hand: Hand): Promise<void> {
 
 /** Where the oil would really stand, by what is in and what the coach expects; 0 low, 1 high mark. */
 async function stands(page: Page): Promise<number> {
-  const whose = (await page.locator(".focus-bike").textContent())?.split("·")[1]?.trim() ?? "";
+  const whose =
+    (await page.locator(".bench_focus-bike").textContent())?.split("·")[1]?.trim() ?? "";
   const side = page.getByRole("region", { name: `How the ${whose} stands` });
   const text = (await side.textContent())?.replace(/\u00a0/g, "") ?? "";
   const number = (words: RegExp, from: string) => Number(words.exec(from)?.[1] ?? NaN);
@@ -109,7 +110,7 @@ async function stands(page: Page): Promise<number> {
 
 async function read(page: Page, hand: Hand): Promise<void> {
   await hand.level(page, await stands(page));
-  const stand = (await focus(page).locator(".instruction").textContent()) ?? "";
+  const stand = (await focus(page).locator(".bench_instruction").textContent()) ?? "";
   const attitude = /on the side stand/.test(stand) ? "side stand" : "upright";
   const chosen = focus(page).getByRole("radio", { name: attitude });
   if (!(await chosen.isChecked())) {
@@ -197,7 +198,7 @@ async function written(page: Page): Promise<void> {
 
 /** Whether the step stays, to be done once more: a wrench's scatter, a reading that is not right. */
 async function again(page: Page): Promise<boolean> {
-  return (await focus(page).locator(".remark").count()) > 0;
+  return (await focus(page).locator(".bench_remark").count()) > 0;
 }
 
 /** After a reading on the side stand nobody goes under the bike until it is strapped down again. */

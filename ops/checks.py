@@ -10,6 +10,7 @@ from pathlib import Path
 
 from .children import tied
 from .paths import ROOT, SERVER, WEB
+from .styles import styles
 
 DJANGO = {"DJANGO_SETTINGS_MODULE": "config.settings_test"}
 
@@ -90,6 +91,7 @@ CHECKS: dict[str, Callable[[], str]] = {
     "tsc strict: web and e2e": lambda: (
         _run("npx", "tsc", "--noEmit", cwd=WEB) or _run("npx", "tsc", "--noEmit", "-p", "e2e")
     ),
+    "each class is styled, in one place": styles,
     "eslint": lambda: _run("npx", "eslint", "."),
     "prettier": lambda: _run("npx", "prettier", "--check", "."),
 }

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState, type ReactNode } from "react";
@@ -6,16 +7,22 @@ import { keys } from "../api/keys";
 import { PlugTip } from "../glass/PlugTip";
 import { monthWords } from "../ui/days";
 import { Why } from "../ui/Why";
+import controlsCss from "../ui/controls.module.css";
+import painterCss from "./painter.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
 
 /** What the rules make of it, what would make sure, and what would change it. */
 function Verdict({ verdict }: { verdict: Shape["VerdictShape"] }) {
   return (
-    <div className="after-verdict">
+    <div className={painterCss.afterVerdict}>
       <PlugTip parts={verdict.parts} level={verdict.level} size={88} label="The plug as read" />
       <div>
         <p>
-          <b className={`verdict verdict-${verdict.level}`}>{verdict.level}:</b> {verdict.origin}.{" "}
-          {verdict.action} <Why reasons={verdict.rules} />
+          <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${verdict.level}`])}>
+            {verdict.level}:
+          </b>{" "}
+          {verdict.origin}. {verdict.action} <Why reasons={verdict.rules} />
         </p>
         {verdict.confirm.length > 0 && (
           <p>
@@ -23,7 +30,7 @@ function Verdict({ verdict }: { verdict: Shape["VerdictShape"] }) {
           </p>
         )}
         {verdict.changes.map((words) => (
-          <p key={words} className="soft">
+          <p key={words} className={textCss.soft}>
             {words}
           </p>
         ))}
@@ -43,17 +50,17 @@ function LastTimes({ bike, reservoir }: { bike: string; reservoir: string }) {
         }),
       ),
   });
-  if (data.length === 0) return <p className="soft">Its first plug on record.</p>;
+  if (data.length === 0) return <p className={textCss.soft}>Its first plug on record.</p>;
   return (
-    <figure className="last-times">
+    <figure className={painterCss.lastTimes}>
       <figcaption>The last times, newest first, with the chance that a fault grew</figcaption>
       <ul>
         {data.slice(0, 6).map((plug) => (
           <li key={plug.id}>
             <PlugTip parts={plug.parts} level={plug.level} size={64} />
-            <span className="tabular">{monthWords(plug.found_on)}</span>
+            <span className={textCss.tabular}>{monthWords(plug.found_on)}</span>
             <span>{plug.level}</span>
-            {plug.chance && <span className="soft">{plug.chance}</span>}
+            {plug.chance && <span className={textCss.soft}>{plug.chance}</span>}
           </li>
         ))}
       </ul>
@@ -76,11 +83,11 @@ export function AfterGrading({ bike, step, verdict, regrade, children }: Props) 
   const [looked, setLooked] = useState(false);
   if (step.regrade && !looked) {
     return (
-      <div className="second-eyes">
+      <div className={painterCss.secondEyes}>
         <p>
           {step.entry?.by} has read this plug. Read it yourself before you look: yours counts then.
         </p>
-        <div className="choices">
+        <div className={controlsCss.choices}>
           <Button type="primary" size="large" onClick={regrade}>
             Read it myself
           </Button>

@@ -3,6 +3,7 @@ import { Chips, toggled } from "../ui/Chips";
 import { Elsewhere } from "./Elsewhere";
 import { Pictures } from "./Pictures";
 import { PAN, type Reading, type Words } from "./reading";
+import painterCss from "./painter.module.css";
 
 const FLAKES = "its plating flakes";
 const TORN = "a piece is missing";
@@ -17,7 +18,7 @@ interface Props {
 
 function Oil({ words, reading, set }: Props) {
   return (
-    <div className="oil-seen">
+    <div className={painterCss.oilSeen}>
       <Chips
         label="Looks"
         words={words.looks}
@@ -36,7 +37,7 @@ function Oil({ words, reading, set }: Props) {
 
 function PanAndSeal({ gearbox, reading, set }: Props) {
   return (
-    <div className="oil-seen">
+    <div className={painterCss.oilSeen}>
       <Chips
         label="Pan"
         words={PAN}
@@ -63,7 +64,7 @@ function PanAndSeal({ gearbox, reading, set }: Props) {
 
 function Kept({ reading, set }: Props) {
   return (
-    <div className="kept">
+    <div className={painterCss.kept}>
       <label>
         Debris and sample are kept
         <Input
@@ -93,7 +94,7 @@ export function Around(props: Props) {
   const around = [reading.pan, reading.seal, reading.dipstick].filter(Boolean).length;
   return (
     <Tabs
-      className="around"
+      className={painterCss.around}
       items={[
         { key: "oil", label: counted("Oil", reading.oil.length), children: <Oil {...props} /> },
         {

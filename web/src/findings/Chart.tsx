@@ -3,6 +3,8 @@ import type { ReactNode } from "react";
 import { ResponsiveContainer, XAxis } from "recharts";
 import type { Shape } from "../api/client";
 import { colour } from "../ui/theme";
+import textCss from "../ui/text.module.css";
+import wearCss from "./wear.module.css";
 
 export type History = Shape["WearHistory"];
 
@@ -57,10 +59,10 @@ export function Chart<Row extends object>({
   children: ReactNode;
 }) {
   return (
-    <section className="wear-chart" aria-label={title}>
+    <section className={wearCss.wearChart} aria-label={title}>
       <h2>{title}</h2>
-      {says && <p className="soft">{says}</p>}
-      <div className="wear-drawn" role="img" aria-label={`${title}, drawn`}>
+      {says && <p className={textCss.soft}>{says}</p>}
+      <div role="img" aria-label={`${title}, drawn`}>
         {height ? (
           <ResponsiveContainer width="100%" height={height}>
             {children}

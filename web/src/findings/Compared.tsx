@@ -3,6 +3,8 @@ import { Segmented } from "antd";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
+import textCss from "../ui/text.module.css";
+import wearCss from "./wear.module.css";
 
 type Claim = Shape["GroupClaim"];
 
@@ -26,10 +28,10 @@ function Ratio({ claim }: { claim: Claim }) {
 
 function Claims({ claims, one }: { claims: Claim[]; one: string }) {
   if (claims.length === 0) {
-    return <p className="soft">{one}: nothing to hold against each other.</p>;
+    return <p className={textCss.soft}>{one}: nothing to hold against each other.</p>;
   }
   return (
-    <ul className="claims">
+    <ul className={wearCss.claims}>
       {claims.map((claim) => (
         <li key={claim.name}>
           <b>{claim.name}</b>
@@ -52,7 +54,7 @@ export function Compared({ kinds }: { kinds: string[] }) {
     <section aria-label="Held against each other">
       <Segmented aria-label="Kind of reservoir" options={kinds} value={kind} onChange={setKind} />
       {data && (
-        <div className="findings-top">
+        <div className={wearCss.findingsTop}>
           <div>
             <h3>Wear of steel by oil</h3>
             <Claims claims={data.fluids} one="One oil in all of them" />
@@ -61,8 +63,10 @@ export function Compared({ kinds }: { kinds: string[] }) {
           </div>
           <div>
             <h3>How eyes differ</h3>
-            {data.eyes.length === 0 && <p className="soft">Nobody has read enough of them yet.</p>}
-            <ul className="claims">
+            {data.eyes.length === 0 && (
+              <p className={textCss.soft}>Nobody has read enough of them yet.</p>
+            )}
+            <ul className={wearCss.claims}>
               {data.eyes.map((eye) => (
                 <li key={eye.name}>
                   <b>{eye.name}</b>

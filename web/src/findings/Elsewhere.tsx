@@ -1,6 +1,8 @@
 import { Button, Select } from "antd";
 import { useState } from "react";
 import type { Loose, Words } from "./reading";
+import controlsCss from "../ui/controls.module.css";
+import painterCss from "./painter.module.css";
 
 const HOW_MANY = ["1", "3", "10", "30"] as const;
 
@@ -35,8 +37,8 @@ export function Elsewhere({
   const places = words.places.filter((place) => place !== "plug");
   const take = (more: Partial<Loose>) => setNext({ ...next, ...more });
   return (
-    <div className="elsewhere">
-      <div className="choices">
+    <div className={painterCss.elsewhere}>
+      <div className={controlsCss.choices}>
         <Word
           label="Where else"
           value={next.place}
@@ -73,7 +75,7 @@ export function Elsewhere({
 
 function Added({ loose, drop }: { loose: Loose[]; drop: (index: number) => void }) {
   return (
-    <ul className="painted">
+    <ul className={painterCss.painted}>
       {loose.map((one, index) => (
         <li key={index}>
           <span>

@@ -1,5 +1,4 @@
-import "../planning/bike.css";
-import "./wear.css";
+import { clsx } from "clsx";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Select, Table, Tabs, Tag, type TableColumnsType } from "antd";
 import { useState } from "react";
@@ -11,6 +10,12 @@ import { dayWords } from "../ui/days";
 import { Waiting, WentWrong } from "../ui/States";
 import { Compared } from "./Compared";
 import { Laboratory } from "./Laboratory";
+import controlsCss from "../ui/controls.module.css";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
+import wearCss from "./wear.module.css";
 
 type Ledger = Shape["FindingsLedger"];
 type Line = Shape["FindingLine"];
@@ -26,12 +31,12 @@ const COLUMNS: TableColumnsType<Line> = [
     key: "plug",
     render: (_, line) => <PlugTip parts={line.parts} level={line.level} size={44} />,
   },
-  { title: "When", dataIndex: "on", render: dayWords, className: "tabular" },
+  { title: "When", dataIndex: "on", render: dayWords, className: textCss.tabular },
   {
     title: "Bike",
     key: "bike",
     render: (_, line) => (
-      <Link to={wearOf(line.bike_id, line.reservoir)} className="ledger-link">
+      <Link to={wearOf(line.bike_id, line.reservoir)} className={wearCss.ledgerLink}>
         {line.bike}, {line.reservoir}
       </Link>
     ),
@@ -39,23 +44,28 @@ const COLUMNS: TableColumnsType<Line> = [
   {
     title: "Level",
     dataIndex: "level",
-    render: (level: Line["level"]) => <b className={`verdict verdict-${level}`}>{level}</b>,
+    render: (level: Line["level"]) => (
+      <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${level}`])}>{level}</b>
+    ),
   },
   { title: "What was seen", dataIndex: "words" },
-  { title: "Growing", dataIndex: "chance", className: "tabular", responsive: ["lg"] },
+  { title: "Growing", dataIndex: "chance", className: textCss.tabular, responsive: ["lg"] },
   { title: "Oil", dataIndex: "fluid", responsive: ["lg"] },
   { title: "Read by", dataIndex: "by", responsive: ["md"] },
 ];
 
 /** What has to be answered, holds first. */
 function Asking({ asking }: { asking: Ledger["asking"] }) {
-  if (asking.length === 0) return <p className="soft">Nothing asks for anything.</p>;
+  if (asking.length === 0) return <p className={textCss.soft}>Nothing asks for anything.</p>;
   return (
-    <ul className="asking" aria-label="What findings ask for">
+    <ul className={verdictCss.asking} aria-label="What findings ask for">
       {asking.flatMap(({ bike, bike_id, asks }) =>
         asks.map((ask) => (
           <li key={`${bike_id} ${ask.reservoir}`}>
-            <Link to={wearOf(bike_id, ask.reservoir)} className={`asking-row verdict-${ask.level}`}>
+            <Link
+              to={wearOf(bike_id, ask.reservoir)}
+              className={clsx(verdictCss.askingRow, verdictCss[`verdict-${ask.level}`])}
+            >
               <Tag>{ask.level}</Tag>
               <b>
                 {bike}, {ask.label}
@@ -70,12 +80,13 @@ function Asking({ asking }: { asking: Ledger["asking"] }) {
 }
 
 function ChangedLately({ changed }: { changed: Ledger["changed"] }) {
-  if (changed.length === 0) return <p className="soft">Nothing got worse in the last month.</p>;
+  if (changed.length === 0)
+    return <p className={textCss.soft}>Nothing got worse in the last month.</p>;
   return (
-    <ul className="changed">
+    <ul className={wearCss.changed}>
       {changed.map((one) => (
         <li key={`${one.bike_id} ${one.reservoir}`}>
-          <Link to={wearOf(one.bike_id, one.reservoir)} className="changed-row">
+          <Link to={wearOf(one.bike_id, one.reservoir)} className={wearCss.changedRow}>
             <PlugTip parts={one.parts} level={one.now} size={44} />
             <span>
               <b>
@@ -120,7 +131,7 @@ function Filters({
     grader: choices.graders,
   };
   return (
-    <div className="choices ledger-filters">
+    <div className={clsx(controlsCss.choices, wearCss.ledgerFilters)}>
       {FILTERS.map(([name, any]) => (
         <Select
           key={name}
@@ -149,9 +160,9 @@ function All({
   return (
     <section aria-label="All findings">
       <Filters choices={ledger.choices} wanted={wanted} set={set} />
-      <div className="wide">
+      <div className={wearCss.wide}>
         <Table<Line>
-          className="lists"
+          className={listsCss.lists}
           size="small"
           columns={COLUMNS}
           dataSource={ledger.lines}
@@ -185,11 +196,11 @@ export function FindingsPage({ mayWork }: { mayWork: boolean }) {
   }
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>Findings</h1>
-        <span className="soft">{data.count === 1 ? "1 plug" : `${data.count} plugs`}</span>
+        <span className={textCss.soft}>{data.count === 1 ? "1 plug" : `${data.count} plugs`}</span>
       </div>
-      <div className="findings-top">
+      <div className={wearCss.findingsTop}>
         <section aria-label="To be answered">
           <h2>To be answered</h2>
           <Asking asking={data.asking} />

@@ -1,5 +1,8 @@
+import { clsx } from "clsx";
 import type { TableColumnsType } from "antd";
 import { Chart, type Axis, type History } from "./Chart";
+import textCss from "../ui/text.module.css";
+import wearCss from "./wear.module.css";
 
 interface Event {
   key: string;
@@ -24,8 +27,8 @@ function lanes(history: History): [string, Event[]][] {
 
 const COLUMNS: TableColumnsType<Event> = [
   { title: "What", dataIndex: "lane" },
-  { title: "When", dataIndex: "on", className: "tabular" },
-  { title: "At", dataIndex: "at", className: "tabular" },
+  { title: "When", dataIndex: "on", className: textCss.tabular },
+  { title: "At", dataIndex: "at", className: textCss.tabular },
   { title: "In words", dataIndex: "words" },
 ];
 
@@ -39,9 +42,12 @@ export function HappenedOver({ history, axis }: { history: History; axis: Axis }
       columns={COLUMNS}
       rows={shown.flatMap(([, of]) => of)}
     >
-      <div className="lanes">
+      <div className={wearCss.lanes}>
         {shown.map(([lane, events]) => (
-          <div key={lane} className={lane.startsWith("Read") ? "lane lane-read" : "lane"}>
+          <div
+            key={lane}
+            className={clsx(wearCss.lane, lane.startsWith("Read") && wearCss.laneRead)}
+          >
             <span>{lane}</span>
             <div>
               {events.map(({ key, km }) => (

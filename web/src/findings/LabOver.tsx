@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Segmented, type TableColumnsType } from "antd";
 import { useState } from "react";
@@ -8,6 +9,10 @@ import { colour } from "../ui/theme";
 import { Refused } from "../ui/Refused";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis } from "./Chart";
 import { LabelLink } from "./Laboratory";
+import controlsCss from "../ui/controls.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
+import wearCss from "./wear.module.css";
 
 type Lab = Shape["LabHistory"];
 type Element = Shape["ElementSeries"];
@@ -28,8 +33,8 @@ function rowsOf(lab: Lab, element: Element) {
 type Row = ReturnType<typeof rowsOf>[number];
 
 const COLUMNS: TableColumnsType<Row> = [
-  { title: "Taken", dataIndex: "on", className: "tabular" },
-  { title: "At", dataIndex: "at", className: "tabular" },
+  { title: "Taken", dataIndex: "on", className: textCss.tabular },
+  { title: "At", dataIndex: "at", className: textCss.tabular },
   { title: "mg/kg per 1000 km", dataIndex: "value" },
   { title: "Particles, ISO 4406", dataIndex: "particles" },
   { title: "Laboratory", dataIndex: "whence" },
@@ -44,7 +49,7 @@ function ElementOver({ lab, axis }: { lab: Lab; axis: Axis }) {
     <>
       <Segmented
         aria-label="Element"
-        className="elements"
+        className={wearCss.elements}
         options={lab.elements.map((one) => one.element)}
         value={element.element}
         onChange={setName}
@@ -86,17 +91,23 @@ function ElementOver({ lab, axis }: { lab: Lab; axis: Axis }) {
 /** What the newest report says by its rules. */
 function Said({ lab }: { lab: Lab }) {
   const { newest } = lab;
-  if (!newest) return <p className="soft">No laboratory has said anything of this oil yet.</p>;
+  if (!newest)
+    return <p className={textCss.soft}>No laboratory has said anything of this oil yet.</p>;
   return (
-    <ul className="lab-said">
+    <ul className={wearCss.labSaid}>
       {newest.remarks.map((remark) => (
         <li key={remark.text}>
-          <b className={`verdict verdict-${remark.level}`}>{remark.level}:</b> {remark.text}
+          <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${remark.level}`])}>
+            {remark.level}:
+          </b>{" "}
+          {remark.text}
         </li>
       ))}
       {newest.remarks.length === 0 && <li>Viscosity, water and fuel are as they should be.</li>}
       {newest.particles && <li>Particles {newest.particles} (ISO 4406).</li>}
-      {newest.simulated && <li className="soft">This report is simulated: nobody measured it.</li>}
+      {newest.simulated && (
+        <li className={textCss.soft}>This report is simulated: nobody measured it.</li>
+      )}
     </ul>
   );
 }
@@ -109,7 +120,7 @@ function TakeSample({ bike, reservoir }: { bike: string; reservoir: string }) {
     onSuccess: () => client.invalidateQueries({ queryKey: keys.samples }),
   });
   return (
-    <div className="choices">
+    <div className={controlsCss.choices}>
       {take.data ? (
         <p>
           Print its label and stick it on the bottle: <LabelLink sample={take.data} />

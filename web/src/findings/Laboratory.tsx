@@ -6,6 +6,9 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
+import listsCss from "../ui/lists.module.css";
+import textCss from "../ui/text.module.css";
+import wearCss from "./wear.module.css";
 
 type Sample = Shape["SampleLine"];
 type Coming = Shape["LabProgress"];
@@ -41,7 +44,7 @@ function AskSimulated({ sample }: { sample: Sample }) {
 export function LabelLink({ sample }: { sample: Sample }) {
   return (
     <a
-      className="ledger-link"
+      className={wearCss.ledgerLink}
       href={`/api/lab/samples/${sample.id}/label/`}
       target="_blank"
       rel="noreferrer"
@@ -59,7 +62,7 @@ const COLUMNS: TableColumnsType<Sample> = [
     render: (_, { bike_id, reservoir, what }) =>
       bike_id ? (
         <Link
-          className="ledger-link"
+          className={wearCss.ledgerLink}
           to={`/bikes/${bike_id}/wear/${encodeURIComponent(reservoir)}`}
         >
           {what}
@@ -68,7 +71,7 @@ const COLUMNS: TableColumnsType<Sample> = [
         what
       ),
   },
-  { title: "Taken", dataIndex: "taken_on", render: dayWords, className: "tabular" },
+  { title: "Taken", dataIndex: "taken_on", render: dayWords, className: textCss.tabular },
   { title: "By", dataIndex: "by", responsive: ["md"] },
   {
     title: "Report",
@@ -81,7 +84,7 @@ function Faults({ coming }: { coming: Coming }) {
   if (coming.refused) return <Refused said={coming.refused} />;
   if (coming.faults.length === 0) return null;
   return (
-    <ul className="lab-faults" aria-label="Lines that were not taken">
+    <ul className={wearCss.labFaults} aria-label="Lines that were not taken">
       {coming.faults.map((fault) => (
         <li key={`${fault.line} ${fault.field}`}>
           <b>
@@ -116,7 +119,7 @@ function Taking({ file }: { file: string }) {
       <Progress percent={data.finished ? 100 : share} showInfo={false} strokeColor="#155e63" />
       <p>
         {data.finished ? "Taken in: " : "Being taken in: "}
-        <b className="tabular">
+        <b className={textCss.tabular}>
           {data.taken} of {data.lines} lines
         </b>
       </p>
@@ -136,7 +139,7 @@ function SendIn() {
     onSuccess: setFile,
   });
   return (
-    <div className="lab-in">
+    <div className={wearCss.labIn}>
       <Upload
         accept=".csv,.json,text/csv,application/json"
         showUploadList={false}
@@ -163,7 +166,7 @@ export function Laboratory({ mayWork }: { mayWork: boolean }) {
     <section aria-label="Laboratory">
       {mayWork && <SendIn />}
       <Table<Sample>
-        className="lists"
+        className={listsCss.lists}
         size="small"
         columns={COLUMNS}
         dataSource={data ?? []}

@@ -2,6 +2,7 @@ import type { TableColumnsType } from "antd";
 import { Bar, CartesianGrid, ComposedChart, ReferenceLine, YAxis } from "recharts";
 import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
+import textCss from "../ui/text.module.css";
 
 /** What came out beside what had gone in, and where another oil was filled. */
 export function OilOver({ history, axis }: { history: History; axis: Axis }) {
@@ -14,8 +15,8 @@ export function OilOver({ history, axis }: { history: History; axis: Axis }) {
     .filter(({ took, drained }) => took !== null || drained !== null);
   if (rows.length === 0) return null;
   const columns: TableColumnsType<(typeof rows)[number]> = [
-    { title: "When", dataIndex: "on", className: "tabular" },
-    { title: "At", dataIndex: "at", className: "tabular" },
+    { title: "When", dataIndex: "on", className: textCss.tabular },
+    { title: "At", dataIndex: "at", className: textCss.tabular },
     { title: "Had gone in, ml", dataIndex: "put" },
     { title: "Came out, ml", dataIndex: "drained" },
     { title: "Went in, ml", dataIndex: "took" },

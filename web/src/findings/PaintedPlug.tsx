@@ -1,6 +1,7 @@
 import { useId, useRef, type PointerEvent } from "react";
 import { MATTER } from "../glass/matter";
 import { CELLS, stroke, touched, wipe, type Cell, type Form, type Painted } from "./paint";
+import painterCss from "./painter.module.css";
 
 const BRUSH = 4.2;
 const [EDGE, WIDE] = [10, 80];
@@ -87,7 +88,7 @@ export function PaintedPlug({ parts, brush, change }: Props) {
   const covered = parts.reduce((sum, part) => sum + part.cells.length, 0);
   return (
     <svg
-      className="painted-plug"
+      className={painterCss.paintedPlug}
       viewBox={`${EDGE} ${EDGE} ${WIDE} ${WIDE}`}
       role="img"
       aria-label={`The magnet, ${Math.round((covered / CELLS.length) * 100)} % covered`}

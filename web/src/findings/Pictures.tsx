@@ -4,6 +4,8 @@ import type { MouseEvent } from "react";
 import { api, taken } from "../api/client";
 import { Refused } from "../ui/Refused";
 import type { Pictured } from "./reading";
+import painterCss from "./painter.module.css";
+import textCss from "../ui/text.module.css";
 
 const MOST = 6;
 
@@ -38,14 +40,14 @@ export function MarkedPicture({
       <img src={`/api/plug-pictures/${picture.id}/`} alt="The plug" />
       {picture.x !== undefined && picture.y !== undefined && (
         <span
-          className="spot"
+          className={painterCss.spot}
           style={{ left: `${picture.x * 100}%`, top: `${picture.y * 100}%` }}
           aria-hidden
         />
       )}
     </>
   );
-  if (!mark) return <span className="marked">{shown}</span>;
+  if (!mark) return <span className={painterCss.marked}>{shown}</span>;
   const at = (event: MouseEvent<HTMLButtonElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     // by keyboard there is no place: its middle
@@ -56,7 +58,7 @@ export function MarkedPicture({
     );
   };
   return (
-    <button type="button" className="marked" aria-label="Mark the spot" onClick={at}>
+    <button type="button" className={painterCss.marked} aria-label="Mark the spot" onClick={at}>
       {shown}
     </button>
   );
@@ -74,7 +76,7 @@ export function Pictures({
 }) {
   const upload = useUpload(bike, (id) => set([...pictures, { id }]));
   return (
-    <div className="plug-pictures">
+    <div className={painterCss.plugPictures}>
       {pictures.map((picture, index) => (
         <figure key={picture.id}>
           <MarkedPicture
@@ -100,7 +102,7 @@ export function Pictures({
             <Button loading={upload.isPending}>Take or choose a picture</Button>
           </Upload>
         )}
-        <p className="soft">Tap a picture to mark the spot.</p>
+        <p className={textCss.soft}>Tap a picture to mark the spot.</p>
         <Refused said={upload.error?.message ?? ""} />
       </div>
     </div>

@@ -1,4 +1,4 @@
-import "./painter.css";
+import { clsx } from "clsx";
 import { Button, Input, Slider } from "antd";
 import { useState } from "react";
 import { fieldSentence, type Problem } from "../api/client";
@@ -8,6 +8,8 @@ import { Refused } from "../ui/Refused";
 import { FormMark, PaintedPlug } from "./PaintedPlug";
 import { change, fresh, said, same, spread, type Painted } from "./paint";
 import type { Words } from "./reading";
+import controlsCss from "../ui/controls.module.css";
+import painterCss from "./painter.module.css";
 
 const MAGNET = ["holds", "ignores"] as const;
 const LARGEST = ["1 mm", "2 mm", "4 mm"] as const;
@@ -31,12 +33,12 @@ function Brushes({
 }) {
   return (
     <>
-      <div className="brushes" role="group" aria-label="Form">
+      <div className={painterCss.brushes} role="group" aria-label="Form">
         {words.forms.map((form) => (
           <button
             key={form}
             type="button"
-            className={!wiping && form === brush.form ? "brush brush-on" : "brush"}
+            className={clsx(painterCss.brush, !wiping && form === brush.form && painterCss.brushOn)}
             aria-pressed={!wiping && form === brush.form}
             onClick={() => take({ ...brush, form })}
           >
@@ -46,20 +48,20 @@ function Brushes({
         ))}
         <button
           type="button"
-          className={wiping ? "brush brush-on" : "brush"}
+          className={clsx(painterCss.brush, wiping && painterCss.brushOn)}
           aria-pressed={wiping}
           onClick={wipe}
         >
-          <span className="wipe-mark" aria-hidden />
+          <span className={painterCss.wipeMark} aria-hidden />
           wipe off
         </button>
       </div>
-      <div className="tints" role="group" aria-label="Matter">
+      <div className={painterCss.tints} role="group" aria-label="Matter">
         {words.matters.map((matter) => (
           <button
             key={matter}
             type="button"
-            className={matter === brush.matter ? "tint tint-on" : "tint"}
+            className={clsx(painterCss.tint, matter === brush.matter && painterCss.tintOn)}
             aria-pressed={matter === brush.matter}
             onClick={() => take({ ...brush, matter })}
           >
@@ -82,7 +84,7 @@ function Share({
   set: (share: string) => void;
 }) {
   return (
-    <div className="share">
+    <div className={painterCss.share}>
       <label htmlFor="share">Share, %</label>
       <Slider
         ariaLabelForHandle="Share of the face"
@@ -94,7 +96,7 @@ function Share({
       />
       <Input
         id="share"
-        className="small-input"
+        className={controlsCss.smallInput}
         inputMode="decimal"
         value={part.share}
         status={refused ? "error" : undefined}
@@ -119,7 +121,7 @@ function Length({
   set: (value: string) => void;
 }) {
   return (
-    <div className="length">
+    <div className={painterCss.length}>
       <Chips
         label={label}
         words={taps}
@@ -128,7 +130,7 @@ function Length({
       />
       <Input
         aria-label={`${label}, mm`}
-        className="small-input"
+        className={controlsCss.smallInput}
         placeholder="mm"
         value={value}
         status={refused ? "error" : undefined}
@@ -169,7 +171,7 @@ function Details({
           set={(pile) => set({ pile })}
         />
       )}
-      <div className="length">
+      <div className={painterCss.length}>
         <Chips
           label="Magnet"
           words={MAGNET}
@@ -177,10 +179,10 @@ function Details({
           toggle={(word) => set({ magnet: part.magnet === word ? "" : word })}
         />
         {pieces && (
-          <label className="how-many">
+          <label className={painterCss.howMany}>
             How many
             <Input
-              className="small-input"
+              className={controlsCss.smallInput}
               inputMode="numeric"
               value={part.count}
               status={refused("count") ? "error" : undefined}
@@ -223,7 +225,7 @@ export function PlugPainter({ parts, words, problem, busy, set, usual }: Props) 
         take={take}
         wipe={() => setWiping(!wiping)}
       />
-      <div className="painter">
+      <div className={painterCss.painter}>
         <PaintedPlug parts={parts} brush={wiping ? null : part} change={set} />
         <div>
           <Share
@@ -241,7 +243,7 @@ export function PlugPainter({ parts, words, problem, busy, set, usual }: Props) 
             take={take}
             drop={(one) => set(parts.filter((other) => other !== one))}
           />
-          <div className="usual">
+          <div className={painterCss.usual}>
             <Button disabled={busy} onClick={usual.clean}>
               Clean
             </Button>
@@ -266,7 +268,7 @@ function PaintedParts({
   drop: (part: Painted) => void;
 }) {
   return (
-    <ul className="painted">
+    <ul className={painterCss.painted}>
       {parts.filter(said).map((part) => (
         <li key={`${part.form} ${part.matter}`}>
           <button type="button" onClick={() => take(part)}>

@@ -12,6 +12,8 @@ import type { Shape } from "../api/client";
 import { PlugTip } from "../glass/PlugTip";
 import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
+import textCss from "../ui/text.module.css";
+import wearCss from "./wear.module.css";
 
 type Point = Shape["WearPoint"] & { key: string; row: number; chosen: boolean };
 
@@ -26,7 +28,7 @@ interface TipDrawn {
 function TipAt({ cx = 0, cy = 0, payload, choose }: TipDrawn & { choose: (id: string) => void }) {
   if (!payload) return null;
   return (
-    <g className="tip-at" onClick={() => choose(payload.id)}>
+    <g className={wearCss.tipAt} onClick={() => choose(payload.id)}>
       {payload.chosen && (
         <rect
           x={cx - TIP / 2 - 4}
@@ -53,11 +55,11 @@ function TipAt({ cx = 0, cy = 0, payload, choose }: TipDrawn & { choose: (id: st
 /** The tips, where they were found; each is a button for who has no pointer. */
 function Tips({ rows, axis, choose }: { rows: Point[]; axis: Axis; choose: (id: string) => void }) {
   return (
-    <div className="wear-tips" role="group" aria-label="Plugs by distance">
+    <div className={wearCss.wearTips} role="group" aria-label="Plugs by distance">
       {rows.map(({ id, at, on, level, chosen }) => (
         <button
           key={id}
-          className="hidden-until-focus"
+          className={wearCss.hiddenUntilFocus}
           aria-pressed={chosen}
           onClick={() => choose(id)}
         >
@@ -87,8 +89,8 @@ function Tips({ rows, axis, choose }: { rows: Point[]; axis: Axis; choose: (id: 
 }
 
 const COLUMNS: TableColumnsType<Point> = [
-  { title: "When", dataIndex: "on", className: "tabular" },
-  { title: "At", dataIndex: "at", className: "tabular" },
+  { title: "When", dataIndex: "on", className: textCss.tabular },
+  { title: "At", dataIndex: "at", className: textCss.tabular },
   { title: "Level", dataIndex: "level" },
   { title: "Chance that a fault grew", dataIndex: "chance_words" },
   { title: "Read by", dataIndex: "by" },

@@ -1,9 +1,13 @@
+import { clsx } from "clsx";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
 import { api, taken } from "../api/client";
 import { keys } from "../api/keys";
 import { Why } from "../ui/Why";
 import { anything, asEntry, type Reading } from "./reading";
+import painterCss from "./painter.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
 
 const PAUSE = 200;
 
@@ -35,15 +39,22 @@ export function SoFar({ visit, step, reading }: { visit: string; step: string; r
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
-  if (!some) return <p className="so-far soft">Paint what you see, or tap what is usual.</p>;
-  if (isError || !verdict) return <p className="so-far soft">…</p>;
-  return (
-    <div className="so-far" role="status">
-      <p>
-        <b className={`verdict verdict-${verdict.level}`}>{verdict.level}:</b> {verdict.origin}.{" "}
-        <Why reasons={verdict.rules} />
+  if (!some)
+    return (
+      <p className={clsx(painterCss.soFar, textCss.soft)}>
+        Paint what you see, or tap what is usual.
       </p>
-      <p className="soft">{verdict.changes[0] ?? verdict.action}</p>
+    );
+  if (isError || !verdict) return <p className={clsx(painterCss.soFar, textCss.soft)}>…</p>;
+  return (
+    <div className={painterCss.soFar} role="status">
+      <p>
+        <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${verdict.level}`])}>
+          {verdict.level}:
+        </b>{" "}
+        {verdict.origin}. <Why reasons={verdict.rules} />
+      </p>
+      <p className={textCss.soft}>{verdict.changes[0] ?? verdict.action}</p>
     </div>
   );
 }

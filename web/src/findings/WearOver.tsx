@@ -3,6 +3,7 @@ import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, YAxis
 import type { Shape } from "../api/client";
 import { colour } from "../ui/theme";
 import { ASIDE, Chart, km, MARGIN, TICK, type Axis, type History } from "./Chart";
+import textCss from "../ui/text.module.css";
 
 type Series = Shape["WearSeries"];
 
@@ -21,7 +22,7 @@ type Row = ReturnType<typeof rowsOf>[number];
 
 const three = (value: number) => value.toFixed(3);
 const COLUMNS: TableColumnsType<Row> = [
-  { title: "At", dataIndex: "at", className: "tabular" },
+  { title: "At", dataIndex: "at", className: textCss.tabular },
   { title: "Wear index", dataIndex: "value", render: three },
   { title: "Moving average", dataIndex: "smooth", render: three },
   { title: "Limits", dataIndex: "outside" },

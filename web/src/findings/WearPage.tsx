@@ -1,4 +1,3 @@
-import "./wear.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -13,6 +12,9 @@ import { LabOver } from "./LabOver";
 import { OilOver } from "./OilOver";
 import { PlugsOver } from "./PlugsOver";
 import { WearOver } from "./WearOver";
+import pageCss from "../ui/page.module.css";
+import statesCss from "../ui/states.module.css";
+import wearCss from "./wear.module.css";
 
 const NORMAL = [{ form: "paste", matter: "steel", share: 0.2 }] as const;
 
@@ -21,7 +23,7 @@ function OwnerSentence({ history }: { history: History }) {
   const newest = history.points.at(-1);
   if (!newest) return null;
   return (
-    <section className="owner-words" aria-label="For the owner">
+    <section className={wearCss.ownerWords} aria-label="For the owner">
       <figure>
         <PlugTip parts={NORMAL} size={72} label="A plug as a healthy one looks" />
         <figcaption>a normal plug</figcaption>
@@ -44,7 +46,7 @@ function Drawn({ history, mayWork }: { history: History; mayWork: boolean }) {
   return (
     <>
       <OwnerSentence history={history} />
-      <div className="wear">
+      <div className={wearCss.wear}>
         <div>
           <PlugsOver history={history} axis={axis} chosen={chosen} choose={setChosen} />
           <HappenedOver history={history} axis={axis} />
@@ -60,7 +62,7 @@ function Drawn({ history, mayWork }: { history: History; mayWork: boolean }) {
           />
         </div>
         {plug && (
-          <aside className="wear-chosen" aria-label="The chosen finding">
+          <aside className={wearCss.wearChosen} aria-label="The chosen finding">
             <PlugTip parts={plug.parts} level={plug.level} size={140} label="The plug as read" />
             <ShownPlug bike={history.bike_id} plug={plug} mayWork={mayWork} />
           </aside>
@@ -92,14 +94,14 @@ export function WearPage({ mayWork }: { mayWork: boolean }) {
   }
   return (
     <>
-      <div className="heading">
-        <Link to={`/bikes/${history.bike_id}`} className="back">
+      <div className={pageCss.heading}>
+        <Link to={`/bikes/${history.bike_id}`} className={pageCss.back}>
           {history.bike}
         </Link>
-        <h1 className="wear-heading">{history.label} over distance</h1>
+        <h1 className={wearCss.wearHeading}>{history.label} over distance</h1>
       </div>
       {history.points.length === 0 ? (
-        <div className="state">
+        <div className={statesCss.state}>
           <h2>No plug on record yet.</h2>
           <p>The first one stands here once its visit is signed.</p>
         </div>

@@ -1,4 +1,5 @@
 import { ListCell } from "./ListCell";
+import sheetsCss from "./sheets.module.css";
 
 /** A list to add something from: what is chosen is added at once, by a tap or by typing and Enter. */
 export function Adder({
@@ -11,11 +12,11 @@ export function Adder({
   add: (kind: string) => void;
 }) {
   return (
-    <div className="adder">
+    <div className={sheetsCss.adder}>
       <label htmlFor={label}>{label}</label>
       <ListCell
         cell={label}
-        className="adder-choice"
+        className={sheetsCss.adderChoice}
         options={options}
         value=""
         choose={add}

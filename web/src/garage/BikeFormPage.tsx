@@ -1,4 +1,4 @@
-import "./sheets.css";
+import { clsx } from "clsx";
 import { Checkbox, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -10,6 +10,8 @@ import { Choice } from "../ui/Choice";
 import { Day } from "../ui/Day";
 import { NotThere, Waiting } from "../ui/States";
 import { RECORDS } from "./words";
+import askCss from "../ui/ask.module.css";
+import pageCss from "../ui/page.module.css";
 
 type Form = Shape["BikeForm"];
 type Page = Shape["BikeFormPage"];
@@ -46,7 +48,7 @@ function useSave(id: string) {
 function Machine({ form }: { form: Form }) {
   const [swapped, setSwapped] = useState(form.engine_at !== "");
   return (
-    <fieldset className="ask-group">
+    <fieldset className={askCss.askGroup}>
       <legend>The machine</legend>
       <Field name="plate" label="Plate">
         <Input />
@@ -61,7 +63,7 @@ function Machine({ form }: { form: Form }) {
         <Input />
       </Field>
       <Checkbox
-        className="ask-tick"
+        className={askCss.askTick}
         checked={swapped}
         disabled={form.engine_at !== ""}
         onChange={(event) => setSwapped(event.target.checked)}
@@ -84,7 +86,7 @@ function Machine({ form }: { form: Form }) {
 
 function Use({ page, form, isNew }: { page: Page; form: Form; isNew: boolean }) {
   return (
-    <fieldset className="ask-group">
+    <fieldset className={askCss.askGroup}>
       <legend>Use and history</legend>
       <Field name="use_class" label="Used for">
         <Choice options={page.use_classes} />
@@ -130,7 +132,7 @@ function Filled({ page, id }: { page: Page; id: string }) {
   const save = useSave(id);
   return (
     <Ask
-      className="ask bike-form"
+      className={clsx(askCss.ask, askCss.bikeForm)}
       initial={{ ...start, model: start.model ? String(start.model) : "" }}
       send={(given) =>
         save.mutate(
@@ -143,7 +145,7 @@ function Filled({ page, id }: { page: Page; id: string }) {
       pending={save.isPending}
       submit={id ? "Save the bike" : "Enter the bike"}
     >
-      <fieldset className="ask-group">
+      <fieldset className={askCss.askGroup}>
         <legend>Whose bike is it?</legend>
         <Field name="name" label="Called">
           <Input />
@@ -162,7 +164,7 @@ function Filled({ page, id }: { page: Page; id: string }) {
         <Field name="owner" label="Owner (a word you know them by is enough)">
           <Input />
         </Field>
-        <Field name="notes" label="Notes" className="ask-wide">
+        <Field name="notes" label="Notes" className={askCss.askWide}>
           <Input.TextArea autoSize={{ minRows: 2, maxRows: 8 }} />
         </Field>
         {id && (
@@ -185,8 +187,8 @@ export function BikeFormPage() {
   if (page.isError) return <NotThere error={page.error} again={() => void page.refetch()} />;
   return (
     <>
-      <div className="heading">
-        <Link to={id ? `/bikes/${id}` : "/"} className="back">
+      <div className={pageCss.heading}>
+        <Link to={id ? `/bikes/${id}` : "/"} className={pageCss.back}>
           {id ? page.data.form.name : "Ward"}
         </Link>
         <h1>{id ? "The bike's card" : "A bike comes in"}</h1>

@@ -2,6 +2,7 @@ import { Input } from "antd";
 import { focusNext } from "./cells";
 import { ListCell } from "./ListCell";
 import type { Row } from "./sheets";
+import sheetsCss from "./sheets.module.css";
 
 interface Props {
   row: Row;
@@ -20,7 +21,7 @@ function Text({ row, value, disabled, bad, type, put }: Props) {
     <Input
       id={row.path}
       data-cell={row.path}
-      className="cell-input"
+      className={sheetsCss.cellInput}
       autoComplete="off"
       value={value}
       disabled={disabled}
@@ -44,7 +45,7 @@ export function CellInput(props: Props) {
   return (
     <ListCell
       cell={row.path}
-      className="cell-input"
+      className={sheetsCss.cellInput}
       options={row.choices}
       value={value}
       disabled={disabled}

@@ -1,14 +1,20 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { problemOf } from "../api/client";
 import { CellInput } from "./CellInput";
 import { Answer, Said } from "./CellSays";
 import { usePassOn, useTyping, type Source } from "./cells";
 import { ask, type Row } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 function SecondCheck({ row, me, check }: { row: Row; me: string; check: (() => void) | null }) {
   if (row.checked_by) {
     return (
-      <span className="soft cell-who" title={`${row.entered_by}, checked by ${row.checked_by}`}>
+      <span
+        className={clsx(textCss.soft, sheetsCss.cellWho)}
+        title={`${row.entered_by}, checked by ${row.checked_by}`}
+      >
         ✓ {row.checked_by}
       </span>
     );
@@ -16,12 +22,16 @@ function SecondCheck({ row, me, check }: { row: Row; me: string; check: (() => v
   if (!row.number) return null;
   if (check && row.entered_by_who !== me) {
     return (
-      <button className="cell-check" onClick={check} aria-label={`Check ${row.path}`}>
+      <button className={sheetsCss.cellCheck} onClick={check} aria-label={`Check ${row.path}`}>
         check
       </button>
     );
   }
-  return <span className="unchecked cell-who">{row.entered_by}, not checked</span>;
+  return (
+    <span className={clsx(textCss.unchecked, sheetsCss.cellWho)}>
+      {row.entered_by}, not checked
+    </span>
+  );
 }
 
 function Provenance({
@@ -35,21 +45,21 @@ function Provenance({
   check: (() => void) | null;
   stamp: (() => void) | null;
 }) {
-  if (!row.written) return row.needed ? <b className="unchecked">missing</b> : null;
+  if (!row.written) return row.needed ? <b className={textCss.unchecked}>missing</b> : null;
   const source = [row.document, row.page && `p. ${row.page}`].filter(Boolean).join(", ");
   const short = row.page ? `p. ${row.page}` : row.document || "no source";
   return (
     <>
       {stamp ? (
         <button
-          className="cell-source"
+          className={sheetsCss.cellSource}
           onClick={stamp}
           title={`${source}. Press to give it the source typed above.`}
         >
           {short}
         </button>
       ) : (
-        <span className="cell-source" title={source}>
+        <span className={sheetsCss.cellSource} title={source}>
           {short}
         </span>
       )}
@@ -86,7 +96,7 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
     save(row.written, source);
   };
   return (
-    <div className={row.needed && !row.written ? "cell-row cell-needed" : "cell-row"}>
+    <div className={clsx(sheetsCss.cellRow, row.needed && !row.written && sheetsCss.cellNeeded)}>
       <label htmlFor={row.path}>{row.label}</label>
       <div>
         <CellInput
@@ -110,7 +120,7 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
           answer={send}
         />
       </div>
-      <div className="cell-from">
+      <div className={sheetsCss.cellFrom}>
         {dirty && row.choices.length === 0 ? (
           <Button size="small" type="primary" onClick={put}>
             Write

@@ -1,7 +1,10 @@
+import { clsx } from "clsx";
 import { useDeferredValue } from "react";
 import { Refusal, type Problem } from "../api/client";
 import { Question } from "../ui/FieldAnswer";
 import { useReading, type Row } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 interface AnswerProps {
   problem: Problem | null;
@@ -22,13 +25,13 @@ export function Answer({ problem, path, keep, take, answer }: AnswerProps) {
   }
   if (problem.code !== "spec.edited" || !clash) {
     return (
-      <span className="cell-refused" role="alert">
+      <span className={sheetsCss.cellRefused} role="alert">
         {problem.detail}
       </span>
     );
   }
   return (
-    <div className="clash" role="alert">
+    <div className={sheetsCss.clash} role="alert">
       <p>{clash.detail}</p>
       <button onClick={() => keep(clash.options[0] ?? "")}>
         Keep mine: {clash.options[1] || "nothing"}
@@ -40,7 +43,7 @@ export function Answer({ problem, path, keep, take, answer }: AnswerProps) {
 
 /** What is typed and not read yet: asked about, or refused. */
 function Unread({ said }: { said: Refusal }) {
-  const look = said.problem.question ? "cell-doubt" : "cell-refused";
+  const look = said.problem.question ? sheetsCss.cellDoubt : sheetsCss.cellRefused;
   return <span className={look}>{said.message}</span>;
 }
 
@@ -63,9 +66,11 @@ export function Said({
   const reads = dirty ? (reading.data?.reads ?? "") : row.reads;
   return (
     <>
-      {reads && reads !== typed && <span className="cell-reads tabular">= {reads}</span>}
+      {reads && reads !== typed && (
+        <span className={clsx(sheetsCss.cellReads, textCss.tabular)}>= {reads}</span>
+      )}
       {doubts.map((doubt) => (
-        <span key={doubt} className="cell-doubt">
+        <span key={doubt} className={sheetsCss.cellDoubt}>
           {doubt}
         </span>
       ))}

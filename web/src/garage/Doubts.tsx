@@ -2,6 +2,8 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Page["doubts"][number];
 
@@ -10,9 +12,9 @@ function Doubt({ page, doubt, show }: { page: Page; doubt: Line; show: () => voi
   const change = useSheetChange(page.id);
   if (doubt.answered_by) {
     return (
-      <li className="doubt-answered">
+      <li className={sheetsCss.doubtAnswered}>
         {doubt.text}
-        <span className="soft">
+        <span className={textCss.soft}>
           {doubt.answered_by}: “{doubt.reason}”
         </span>
       </li>
@@ -20,7 +22,7 @@ function Doubt({ page, doubt, show }: { page: Page; doubt: Line; show: () => voi
   }
   return (
     <li>
-      <button className="doubt-show" onClick={show}>
+      <button className={sheetsCss.doubtShow} onClick={show}>
         {doubt.reservoir}: {doubt.text}
       </button>
       {page.may_edit && (
@@ -49,7 +51,7 @@ function Doubt({ page, doubt, show }: { page: Page; doubt: Line; show: () => voi
 export function Doubts({ page, show }: { page: Page; show: (reservoir: string) => void }) {
   if (page.doubts.length === 0) return null;
   return (
-    <section className="sheet-doubts" aria-label="Look at these numbers again">
+    <section className={sheetsCss.sheetDoubts} aria-label="Look at these numbers again">
       <h3>Look at these numbers again</h3>
       <ul>
         {page.doubts.map((doubt) => (

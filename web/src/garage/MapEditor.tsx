@@ -3,6 +3,8 @@ import { BikeMap, MapList } from "../glass/BikeMap";
 import type { Placed } from "../glass/places";
 import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 interface Part {
   id: string;
@@ -41,8 +43,8 @@ export function MapEditor({ page }: { page: Page }) {
   const loose = parts.filter((part) => !isPlaced(part));
   const placed = parts.filter(isPlaced);
   return (
-    <section className="res" aria-label="Bike map">
-      <p className="soft">
+    <section className={sheetsCss.res} aria-label="Bike map">
+      <p className={textCss.soft}>
         {page.may_edit
           ? "Drag each plug to its place, or choose it with Tab and move it with the arrow keys."
           : "Where each plug is."}
@@ -51,7 +53,7 @@ export function MapEditor({ page }: { page: Page }) {
       <MapList plugs={placed} />
       <Refused said={change.error?.message} />
       {page.may_edit && loose.length > 0 && (
-        <div className="loose">
+        <div className={sheetsCss.loose}>
           <span>Not placed yet:</span>
           {loose.map((part) => (
             <Button key={part.id} onClick={() => move(part.id, 0.5, 0.5)}>

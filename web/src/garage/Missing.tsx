@@ -1,6 +1,9 @@
+import { clsx } from "clsx";
 import type { Shape } from "../api/client";
 import { standOnFirst } from "./cells";
 import { ask, useSheetChange, type Page } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["MissingLine"];
 
@@ -17,9 +20,9 @@ export function Missing({ page, show }: { page: Page; show: (reservoir: string) 
   };
   const groups = [...new Set(page.missing.map((line) => line.label))];
   return (
-    <section className="missing" aria-label="Still missing">
+    <section className={sheetsCss.missing} aria-label="Still missing">
       <h3>Still missing: {page.missing.length}</h3>
-      <p className="soft">What has a dot, the run sheet will ask for.</p>
+      <p className={textCss.soft}>What has a dot, the run sheet will ask for.</p>
       {groups.map((label) => (
         <div key={label}>
           <h4>{label}</h4>
@@ -29,7 +32,7 @@ export function Missing({ page, show }: { page: Page; show: (reservoir: string) 
               .map((line) => (
                 <li key={line.path}>
                   <button
-                    className={line.asked ? "missing-line missing-asked" : "missing-line"}
+                    className={clsx(sheetsCss.missingLine, line.asked && sheetsCss.missingAsked)}
                     onClick={() => lead(line)}
                   >
                     {line.text}

@@ -3,6 +3,8 @@ import { useState } from "react";
 import { Dialog } from "../ui/Dialog";
 import { Refused } from "../ui/Refused";
 import { ask, type Page, type useSheetChange } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 /** Numbers that matter and that nobody has checked: whoever approves puts a name to each. */
 export function Naming({
@@ -23,7 +25,7 @@ export function Naming({
         A second person compares a number with the manual. Where that is not possible, tick each one
         you answer for yourself.
       </p>
-      <ul className="naming">
+      <ul className={sheetsCss.naming}>
         {numbers.map((number) => (
           <li key={number.path}>
             <Checkbox
@@ -36,8 +38,8 @@ export function Naming({
                 )
               }
             >
-              {number.what}: <b className="tabular">{number.written}</b>{" "}
-              <span className="soft">by {number.by}</span>
+              {number.what}: <b className={textCss.tabular}>{number.written}</b>{" "}
+              <span className={textCss.soft}>by {number.by}</span>
             </Checkbox>
           </li>
         ))}

@@ -1,7 +1,9 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
 import type { Shape } from "../api/client";
 import { standOnFirst } from "./cells";
 import { ask, useSheetChange, type Page } from "./sheets";
+import sheetsCss from "./sheets.module.css";
 
 type Offered = Shape["Offered"];
 
@@ -19,11 +21,14 @@ export function Offers({ page, show }: { page: Page; show: (reservoir: string) =
       },
     });
   return (
-    <section className={empty ? "offers offers-first" : "offers"} aria-label="Usual reservoirs">
+    <section
+      className={clsx(sheetsCss.offers, empty && sheetsCss.offersFirst)}
+      aria-label="Usual reservoirs"
+    >
       <p>
         {empty ? `What holds oil on it? A ${page.model.layout}, usually has:` : "Not on it yet:"}
       </p>
-      <div className="offers-row">
+      <div className={sheetsCss.offersRow}>
         {page.offered.map((one) => (
           <Button key={one.key} onClick={() => add(one, true)}>
             + {one.label}

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Button, Checkbox, Input } from "antd";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
@@ -7,6 +8,8 @@ import { Choice } from "../ui/Choice";
 import { Refused } from "../ui/Refused";
 import { ask, useSheetChange, type Page } from "./sheets";
 import { Dialog } from "../ui/Dialog";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 function useTable(sheet_id: number, body: Shape["TableRequest"]) {
   return useQuery({
@@ -27,14 +30,14 @@ function Columns({
   map: (columns: string[]) => void;
 }) {
   return (
-    <table className="spec paste-rows">
+    <table className={clsx(sheetsCss.spec, sheetsCss.pasteRows)}>
       <thead>
         <tr>
           {reading.columns.map((column, index) => (
             <th key={index} scope="col">
               <Choice
                 aria-label={`Column ${index + 1} is`}
-                className="paste-column"
+                className={sheetsCss.pasteColumn}
                 value={column}
                 options={reading.choices.map((value) => ({ value, label: value || "leave out" }))}
                 onChange={(chosen) =>
@@ -60,12 +63,12 @@ function Columns({
 
 function Proposals({ lines }: { lines: Shape["TableLine"][] }) {
   return (
-    <ul className="paste-lines">
+    <ul className={sheetsCss.pasteLines}>
       {lines.map((line, index) => (
-        <li key={index} className={line.fault ? "paste-fault" : ""}>
-          <span className="soft">line {line.line}</span> {line.label} <b>{line.written}</b>{" "}
+        <li key={index}>
+          <span className={textCss.soft}>line {line.line}</span> {line.label} <b>{line.written}</b>{" "}
           {line.stands && line.stands !== line.written && `instead of ${line.stands} `}
-          {line.fault && <span className="refusal">{line.fault}</span>}
+          {line.fault && <span className={textCss.refusal}>{line.fault}</span>}
         </li>
       ))}
     </ul>
@@ -96,7 +99,7 @@ function Pasted({
         Rows that name no reservoir belong to{" "}
         <Choice
           aria-label="Rows that name no reservoir belong to"
-          className="paste-column"
+          className={sheetsCss.pasteColumn}
           value={given.reservoir}
           options={[{ value: "", label: "none" }, ...reservoirs]}
           onChange={(reservoir) => change({ reservoir })}
@@ -134,7 +137,7 @@ export function PasteTable({ page, close }: { page: Page; close: () => void }) {
   const write = () => change.mutate(ask.write(page.id, asWrites(good)), { onSuccess: close });
   return (
     <Dialog open title="Paste a table" onCancel={close} footer={null} width={900}>
-      <div className="paste">
+      <div className={sheetsCss.paste}>
         <Pasted page={page} given={given} change={(more) => setGiven({ ...given, ...more })} />
         {table.data && (
           <Columns reading={table.data} map={(columns) => setGiven({ ...given, columns })} />

@@ -1,4 +1,4 @@
-import "./readings.css";
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -8,6 +8,8 @@ import { dayWords } from "../ui/days";
 import { Dialog } from "../ui/Dialog";
 import { Refused } from "../ui/Refused";
 import { Correction } from "./Correction";
+import readingsCss from "./readings.module.css";
+import textCss from "../ui/text.module.css";
 
 /** Everything ever read on a bike. A lead corrects what slipped; what was written stays beside it. */
 export function Readings({ bike, close }: { bike: string; close: () => void }) {
@@ -20,7 +22,7 @@ export function Readings({ bike, close }: { bike: string; close: () => void }) {
   return (
     <Dialog open title="Readings of the odometer" onCancel={close} footer={null} width={760}>
       {error && <Refused said={error.message} />}
-      <ol className="readings">
+      <ol className={readingsCss.readings}>
         {data?.lines.map((line) => (
           <li key={line.id}>
             <ReadingLine line={line} />
@@ -33,8 +35,8 @@ export function Readings({ bike, close }: { bike: string; close: () => void }) {
           </li>
         ))}
       </ol>
-      {data?.lines.length === 0 && <p className="soft">Nothing read yet.</p>}
-      {data && !data.may_correct && <p className="soft">A lead corrects what slipped.</p>}
+      {data?.lines.length === 0 && <p className={textCss.soft}>Nothing read yet.</p>}
+      {data && !data.may_correct && <p className={textCss.soft}>A lead corrects what slipped.</p>}
     </Dialog>
   );
 }
@@ -42,20 +44,20 @@ export function Readings({ bike, close }: { bike: string; close: () => void }) {
 function ReadingLine({ line }: { line: Shape["ReadingLine"] }) {
   return (
     <div>
-      <b className="tabular">
+      <b className={textCss.tabular}>
         {line.odometer}
         {line.hours && ` · ${line.hours}`}
       </b>{" "}
-      <span className="soft tabular">
+      <span className={clsx(textCss.soft, textCss.tabular)}>
         {dayWords(line.read_on)}, {line.by}
       </span>
       {line.replaced && <span> Then a new odometer was fitted.</span>}
       {line.before.length > 0 ? (
-        <p className="soft">
+        <p className={textCss.soft}>
           Corrected: {line.reason}. It said <s>{line.before.join("; before that ")}</s>.
         </p>
       ) : (
-        line.reason && <p className="soft">So {line.reason}.</p>
+        line.reason && <p className={textCss.soft}>So {line.reason}.</p>
       )}
     </div>
   );

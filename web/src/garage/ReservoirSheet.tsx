@@ -1,10 +1,11 @@
-import "./schools.css";
 import { Button } from "antd";
 import type { Shape } from "../api/client";
 import { Adder } from "./Adder";
 import { CellRow } from "./CellRow";
 import { standOnFirst, type Source } from "./cells";
 import { ask, useSheetChange, type Page } from "./sheets";
+import schoolsCss from "./schools.module.css";
+import sheetsCss from "./sheets.module.css";
 
 type Block = Shape["ReservoirBlock"];
 
@@ -24,9 +25,9 @@ interface Cell {
 
 function Plates({ block, cell, out }: { block: Block; cell: Cell; out: (part: string) => void }) {
   return (
-    <div className="plates">
+    <div className={sheetsCss.plates}>
       {block.plates.map((plate) => (
-        <fieldset key={plate.title} className="plate">
+        <fieldset key={plate.title} className={schoolsCss.plate}>
           <legend>{plate.title}</legend>
           {plate.rows.map((row) => (
             <CellRow key={row.path} row={row} {...cell} />
@@ -34,12 +35,12 @@ function Plates({ block, cell, out }: { block: Block; cell: Cell; out: (part: st
         </fieldset>
       ))}
       {block.parts.map((part) => (
-        <fieldset key={part.key} className="plate">
+        <fieldset key={part.key} className={schoolsCss.plate}>
           <legend>
             {part.key}
             {cell.editable && (
               <button
-                className="part-out"
+                className={sheetsCss.partOut}
                 onClick={() => out(part.key)}
                 aria-label={`Take the ${part.key} out`}
               >
@@ -68,7 +69,7 @@ function Head({ page, block, me }: Omit<Props, "source">) {
   );
   const paths = toCheck.map((row) => row.path);
   return (
-    <div className="res-head">
+    <div className={sheetsCss.resHead}>
       <h2>{block.label}</h2>
       {page.may_edit && paths.length > 0 && (
         <Button onClick={() => change.mutate(ask.check(page.id, paths))}>
@@ -98,7 +99,7 @@ export function ReservoirSheet({ page, block, source, me }: Props) {
       },
     });
   return (
-    <section className="res" aria-label={block.label}>
+    <section className={sheetsCss.res} aria-label={block.label}>
       <Head page={page} block={block} me={me} />
       <Plates
         block={block}

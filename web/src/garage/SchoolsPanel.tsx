@@ -1,10 +1,11 @@
-import "./schools.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Choice } from "../ui/Choice";
 import { Refused } from "../ui/Refused";
 import { Waiting, WentWrong } from "../ui/States";
+import schoolsCss from "./schools.module.css";
+import textCss from "../ui/text.module.css";
 
 function useSchools(bike: string) {
   return useQuery({
@@ -49,7 +50,7 @@ function School({
   const own = line.whose === mine;
   const none = own ? "no choice of its own" : `${line.choice} (${line.whose})`;
   return (
-    <div className="school">
+    <div className={schoolsCss.school}>
       <span>{line.kind}</span>
       <Choice
         aria-label={`${topic.label}, ${line.kind}`}
@@ -74,12 +75,12 @@ export function SchoolsPanel({ bike = "" }: { bike?: string }) {
   }
   const mine = MINE[bike ? "bike" : ""];
   return (
-    <div className="schools">
+    <div className={schoolsCss.schools}>
       <Refused said={choose.error?.message} />
       {schools.data.topics.map((topic) => (
-        <fieldset key={topic.key} className="plate">
+        <fieldset key={topic.key} className={schoolsCss.plate}>
           <legend>{topic.label}</legend>
-          <p className="soft">{topic.acts}</p>
+          <p className={textCss.soft}>{topic.acts}</p>
           {topic.lines.map((line) => (
             <School
               key={line.kind}

@@ -8,6 +8,8 @@ import { CopyFrom } from "./CopyFrom";
 import { Naming } from "./Naming";
 import { PasteTable } from "./PasteTable";
 import { ask, gone, useSheetChange, type Page } from "./sheets";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 function Approval({ page }: { page: Page }) {
   const go = useNavigate();
@@ -32,7 +34,7 @@ function Approval({ page }: { page: Page }) {
       >
         Approve version {page.version}
       </Button>
-      {page.not_approvable && <p className="soft">{page.not_approvable}</p>}
+      {page.not_approvable && <p className={textCss.soft}>{page.not_approvable}</p>}
       <Refused said={said || change.error?.message} />
       <Button type="text" danger onClick={() => void discard()}>
         Discard this draft
@@ -68,7 +70,7 @@ function ToDraft({ page }: { page: Page }) {
 export function SheetActions({ page }: { page: Page }) {
   const [tool, setTool] = useState<"paste" | "copy" | null>(null);
   return (
-    <div className="sheet-actions">
+    <div className={sheetsCss.sheetActions}>
       <Approval page={page} />
       {page.may_edit && (
         <>

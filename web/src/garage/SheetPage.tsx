@@ -1,4 +1,3 @@
-import "./sheets.css";
 import { useIsMutating } from "@tanstack/react-query";
 import { ConfigProvider, Input } from "antd";
 import { useState } from "react";
@@ -16,12 +15,16 @@ import { Offers } from "./Offers";
 import { ReservoirSheet } from "./ReservoirSheet";
 import { SheetActions } from "./SheetActions";
 import { ask, useSheet, useSheetChange, type Page } from "./sheets";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 const MAP = "map";
 
 function Sources({ source, change }: { source: Source; change: (source: Source) => void }) {
   return (
-    <div className="sources">
+    <div className={sheetsCss.sources}>
       <label htmlFor="document">Typing from</label>
       <Input
         id="document"
@@ -36,7 +39,9 @@ function Sources({ source, change }: { source: Source; change: (source: Source) 
         accessKey="p"
         onChange={(event) => change({ ...source, page: event.target.value })}
       />
-      <span className="soft">Enter writes a value down and goes on. Alt+Shift+P: page.</span>
+      <span className={textCss.soft}>
+        Enter writes a value down and goes on. Alt+Shift+P: page.
+      </span>
     </div>
   );
 }
@@ -46,7 +51,7 @@ function Changed({ page }: { page: Page }) {
   return (
     <section>
       <h3>Changed since version {page.compared_with}</h3>
-      {page.changes.length === 0 && <p className="soft">Nothing yet.</p>}
+      {page.changes.length === 0 && <p className={textCss.soft}>Nothing yet.</p>}
       <ul>
         {page.changes.map((change) => (
           <li key={change}>{change}</li>
@@ -66,14 +71,14 @@ function Written() {
 function Heading({ page }: { page: Page }) {
   const state = page.state === "draft" ? "draft" : `approved by ${page.approved_by}`;
   return (
-    <div className="heading">
-      <Link to="/sheets" className="back">
+    <div className={pageCss.heading}>
+      <Link to="/sheets" className={pageCss.back}>
         Spec sheets
       </Link>
       <h1>
         {page.model.make} {page.model.name}
       </h1>
-      <p className="heading-sum">
+      <p className={pageCss.headingSum}>
         {page.model.year} · {page.model.layout} · {page.model.displacement_cc} cm³ ·{" "}
         <b>
           version {page.version}, {state}
@@ -117,10 +122,10 @@ function Opened({ page, me }: { page: Page; me: string }) {
   return (
     <>
       <Heading page={page} />
-      <div className="sheet">
+      <div className={sheetsCss.sheet}>
         <div>
           <Doors
-            className="sheet-tabs"
+            className={listsCss.sheetTabs}
             doors={[...tabs, { key: MAP, label: "Bike map" }]}
             open={map ? MAP : (block?.key ?? "")}
             go={setChosen}
@@ -133,7 +138,7 @@ function Opened({ page, me }: { page: Page; me: string }) {
           )}
           <AddAny page={page} show={setChosen} />
         </div>
-        <aside className="beside" aria-label="About this sheet">
+        <aside className={sheetsCss.beside} aria-label="About this sheet">
           <SheetActions page={page} />
           <Doubts page={page} show={setChosen} />
           <Missing page={page} show={setChosen} />

@@ -1,4 +1,4 @@
-import "./sheets.css";
+import { clsx } from "clsx";
 import { Button, Input, Table, Upload, type TableColumnsType } from "antd";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -12,6 +12,10 @@ import { Refused } from "../ui/Refused";
 import { Waiting, WentWrong } from "../ui/States";
 import { ask, gone, useModels, useSheetChange } from "./sheets";
 import { Dialog } from "../ui/Dialog";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import sheetsCss from "./sheets.module.css";
+import textCss from "../ui/text.module.css";
 
 type Model = Shape["ModelLine"];
 
@@ -56,10 +60,10 @@ function NewModel({ layouts, close }: { layouts: string[]; close: () => void }) 
 function Faults({ problem, close }: { problem: Problem; close: () => void }) {
   return (
     <Dialog open title={problem.detail} onCancel={close} footer={null} width={720}>
-      <ul className="paste-lines">
+      <ul className={sheetsCss.pasteLines}>
         {problem.errors.map((error, index) => (
           <li key={index}>
-            <code>{error.pointer}</code> <span className="refusal">{error.detail}</span>
+            <code>{error.pointer}</code> <span className={textCss.refusal}>{error.detail}</span>
           </li>
         ))}
       </ul>
@@ -108,13 +112,13 @@ function Versions({ model }: { model: Model }) {
   const draft = newest?.state === "draft" ? newest : null;
   const approved = model.sheets.find((sheet) => sheet.state === "approved");
   return (
-    <div className="versions">
+    <div className={listsCss.versions}>
       {approved ? (
         <Link to={`/sheets/${approved.id}`}>
           version {approved.version}, approved by {approved.approved_by}
         </Link>
       ) : (
-        <b className="unchecked">nothing approved</b>
+        <b className={textCss.unchecked}>nothing approved</b>
       )}
       {draft && (
         <Link to={`/sheets/${draft.id}`}>
@@ -146,7 +150,7 @@ function columns(lead: boolean): TableColumnsType<Model> {
   const last: TableColumnsType<Model> = lead
     ? [
         {
-          title: <span className="hidden">What to do</span>,
+          title: <span className={textCss.hidden}>What to do</span>,
           render: (_, model) => model.bikes === 0 && <TakeOut model={model} />,
         },
       ]
@@ -160,13 +164,13 @@ function columns(lead: boolean): TableColumnsType<Model> {
           <b>
             {model.make} {model.name}
           </b>
-          <span className="soft model-about">
+          <span className={clsx(textCss.soft, pageCss.modelAbout)}>
             {model.year} · {model.layout} · {model.displacement_cc} cm³
           </span>
         </>
       ),
     },
-    { title: "Bikes", dataIndex: "bikes", className: "tabular" },
+    { title: "Bikes", dataIndex: "bikes", className: textCss.tabular },
     { title: "Sheets", render: (_, model) => <Versions model={model} /> },
     ...last,
   ];
@@ -181,11 +185,11 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
   if (models.isError) return <WentWrong error={models.error} again={() => void models.refetch()} />;
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>Spec sheets</h1>
-        <p className="heading-sum">Models: {models.data.models.length}</p>
+        <p className={pageCss.headingSum}>Models: {models.data.models.length}</p>
         {mayWork && (
-          <span className="heading-tools">
+          <span className={pageCss.headingTools}>
             <TakeIn />
             <Button type="primary" onClick={() => setAdding(true)}>
               New model
@@ -194,7 +198,7 @@ export function Sheets({ mayWork }: { mayWork: boolean }) {
         )}
       </div>
       <Table<Model>
-        className="lists"
+        className={listsCss.lists}
         columns={columns(session.data?.rights.includes("lead") ?? false)}
         dataSource={models.data.models}
         rowKey="id"

@@ -1,9 +1,11 @@
-import "./bike-map.css";
+import { clsx } from "clsx";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { colour } from "../ui/theme";
 import { usePhone } from "../ui/useMedia";
 import { Drawing } from "./layouts";
 import { APART, inside, numbered, spread, type Placed } from "./places";
+import bikeMapCss from "./bike-map.module.css";
+import textCss from "../ui/text.module.css";
 
 const W = 1000;
 const H = 700;
@@ -25,7 +27,7 @@ export function Mark({ role, here, number }: { role: string; here: boolean; numb
     <>
       {shape[role] ?? <rect x={-18} y={-18} width={36} height={36} rx={6} {...props} />}
       {number !== undefined && (
-        <text y={drop} className="map-number" fill={dark ? "#fff" : colour.ink}>
+        <text y={drop} className={bikeMapCss.mapNumber} fill={dark ? "#fff" : colour.ink}>
           {number}
         </text>
       )}
@@ -81,7 +83,7 @@ function Plug({ plug, large, at, number, here, nudge, grab }: PlugProps) {
     <g
       transform={`translate(${x} ${y}) scale(${large * (mine ? 1.5 : 1)})`}
       opacity={here && !mine ? 0.35 : 1}
-      className={grab ? "map-plug map-plug-moves" : "map-plug"}
+      className={clsx(bikeMapCss.mapPlug, grab && bikeMapCss.mapPlugMoves)}
       role={grab ? "button" : "img"}
       tabIndex={grab ? 0 : undefined}
       aria-label={plug.label}
@@ -134,7 +136,7 @@ export function BikeMap({ layout, plugs, here, move, compact }: Props) {
     <svg
       ref={svg}
       viewBox={`0 0 ${W} ${H}`}
-      className={compact ? "bike-map bike-map-compact" : "bike-map"}
+      className={clsx(bikeMapCss.bikeMap, compact && bikeMapCss.bikeMapCompact)}
       role="group"
       aria-label={`Bike map, ${layout}`}
       onPointerMove={follow}
@@ -165,10 +167,10 @@ export function BikeMap({ layout, plugs, here, move, compact }: Props) {
 export function MapList({ plugs }: { plugs: Placed[] }) {
   return (
     <div>
-      <p className="soft">
+      <p className={textCss.soft}>
         Above: from the right. Beneath: from below, its front to the right, its right side on top.
       </p>
-      <ol className="map-list" aria-label="Plugs on the map">
+      <ol className={bikeMapCss.mapList} aria-label="Plugs on the map">
         {numbered(plugs).map(({ plug, number }) => (
           <li key={plug.id}>
             <svg viewBox="-34 -34 68 68" width={40} height={40} aria-hidden>
@@ -176,7 +178,9 @@ export function MapList({ plugs }: { plugs: Placed[] }) {
             </svg>
             <span>
               {plug.label}
-              {plug.more && <b className="tabular map-more">{plug.more}</b>}
+              {plug.more && (
+                <b className={clsx(textCss.tabular, bikeMapCss.mapMore)}>{plug.more}</b>
+              )}
             </span>
           </li>
         ))}

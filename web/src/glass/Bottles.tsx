@@ -1,6 +1,7 @@
 import { useId } from "react";
 import { colour } from "../ui/theme";
 import { oilTint } from "./oil";
+import drawingsCss from "./drawings.module.css";
 
 const MOST = 8;
 const BODY = 92;
@@ -33,7 +34,7 @@ export function Bottles({ count }: { count: number }) {
   if (count <= 0 || count > MOST) return null;
   const shares = Array.from({ length: Math.ceil(count) }, (_, i) => Math.min(count - i, 1));
   return (
-    <div className="bottles" role="img" aria-label={`${count.toFixed(1)} bottles`}>
+    <div className={drawingsCss.bottles} role="img" aria-label={`${count.toFixed(1)} bottles`}>
       {shares.map((share, index) => (
         <Bottle key={index} share={share} />
       ))}

@@ -1,6 +1,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { colour } from "../ui/theme";
 import { oilTint } from "./oil";
+import drawingsCss from "./drawings.module.css";
 
 interface Props {
   /** Where the oil stands: 0 low mark, 1 high mark. */
@@ -124,7 +125,7 @@ function Marks({ target }: { target: number }) {
 
 function Grip({ position, y }: { position: number; y: number }) {
   return (
-    <g transform={`translate(190 ${Math.min(Math.max(y, TOP), BOTTOM)})`} className="level-grip">
+    <g transform={`translate(190 ${Math.min(Math.max(y, TOP), BOTTOM)})`}>
       <rect x="-62" y="-24" width="124" height="48" rx="24" fill={colour.bar} />
       <text x="0" y="8" textAnchor="middle" fontSize="24" fontWeight="700" fill="#fff">
         {Math.round(position * 100)} %
@@ -166,7 +167,7 @@ export function LevelGlass({ position, target, stick = false, onChange }: Props)
     <svg
       ref={drawing}
       viewBox="0 0 380 380"
-      className="level-glass"
+      className={drawingsCss.levelGlass}
       role="slider"
       tabIndex={0}
       aria-label="Oil level"

@@ -1,5 +1,6 @@
 import { colour } from "../ui/theme";
 import { ENDS, scaleAngle, scaleMarks } from "./scale";
+import drawingsCss from "./drawings.module.css";
 
 interface Props {
   unit: string;
@@ -65,7 +66,7 @@ export function TorqueArc({ unit, scaleLow, scaleHigh, bandLow, bandHigh, ...at 
   return (
     <svg
       viewBox="0 0 400 300"
-      className="torque-arc"
+      className={drawingsCss.torqueArc}
       role="img"
       aria-label={`Torque scale in ${unit}`}
     >

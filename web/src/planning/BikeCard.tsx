@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -10,6 +11,8 @@ import { dayWords } from "../ui/days";
 import { Dialog } from "../ui/Dialog";
 import { OdometerDialog } from "./OdometerDialog";
 import { Photos } from "./Photos";
+import bikeCss from "./bike.module.css";
+import textCss from "../ui/text.module.css";
 
 type Page = Shape["BikePage"];
 type Open = "odometer" | "readings" | "schools" | null;
@@ -27,7 +30,9 @@ function Where({ page }: { page: Page }) {
     <>
       <BikeMap layout={page.layout} plugs={plugs} />
       {plugs.length === 0 ? (
-        <p className="soft">No plug has a place on the map yet. Place them on the spec sheet.</p>
+        <p className={textCss.soft}>
+          No plug has a place on the map yet. Place them on the spec sheet.
+        </p>
       ) : (
         <MapList plugs={plugs} />
       )}
@@ -49,19 +54,21 @@ function facts(page: Page): [string, string][] {
 
 function Facts({ page, readings }: { page: Page; readings: () => void }) {
   return (
-    <dl className="facts">
+    <dl className={bikeCss.facts}>
       <dt>Odometer</dt>
-      <dd className="tabular">
+      <dd className={textCss.tabular}>
         <b>{page.odometer}</b>
-        {page.odometer_on && <span className="soft"> read {dayWords(page.odometer_on)}</span>}
-        <Button type="link" className="fact-more" onClick={readings}>
+        {page.odometer_on && (
+          <span className={textCss.soft}> read {dayWords(page.odometer_on)}</span>
+        )}
+        <Button type="link" className={bikeCss.factMore} onClick={readings}>
           All readings
         </Button>
       </dd>
       {facts(page)
         .filter(([, said]) => said)
         .map(([name, said]) => (
-          <div key={name} className="fact">
+          <div key={name} className={bikeCss.fact}>
             <dt>{name}</dt>
             <dd>{said}</dd>
           </div>
@@ -75,15 +82,15 @@ export function BikeCard({ page, mayWork }: { page: Page; mayWork: boolean }) {
   const [open, setOpen] = useState<Open>(null);
   const close = () => setOpen(null);
   return (
-    <section className="panel card-page" aria-label="The bike">
+    <section className={clsx(bikeCss.panel, bikeCss.cardPage)} aria-label="The bike">
       <Where page={page} />
-      <div className="card-side">
+      <div className={bikeCss.cardSide}>
         <Facts page={page} readings={() => setOpen("readings")} />
-        {page.notes && <p className="card-notes">{page.notes}</p>}
+        {page.notes && <p className={bikeCss.cardNotes}>{page.notes}</p>}
         {mayWork && (
-          <div className="card-tools">
+          <div className={bikeCss.cardTools}>
             <Button onClick={() => setOpen("odometer")}>Read the odometer</Button>
-            <Link className="link-button" to={`/bikes/${page.id}/card`}>
+            <Link className={textCss.linkButton} to={`/bikes/${page.id}/card`}>
               Change the card
             </Link>
           </div>

@@ -1,4 +1,4 @@
-import "./bike.css";
+import { clsx } from "clsx";
 import { Tag } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -11,13 +11,19 @@ import { NotThere, Waiting } from "../ui/States";
 import { BikeCard } from "./BikeCard";
 import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
 import { ReservoirPanel } from "./ReservoirPanel";
+import bikeCss from "./bike.module.css";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
+import wardCss from "./ward.module.css";
 
 type Page = Shape["BikePage"];
 const CARD = "the bike";
 
 function Sheet({ page }: { page: Page }) {
   return (
-    <span className="soft tank-sheet">
+    <span className={clsx(textCss.soft, bikeCss.tankSheet)}>
       {page.sheet_version ? (
         <Link to={`/sheets/${page.sheet_id}`}>
           Spec sheet version {page.sheet_version}, approved by {page.sheet_approved_by}
@@ -36,7 +42,7 @@ function Next({ page }: { page: Page }) {
   const { visit, planned } = page;
   if (visit) {
     return (
-      <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
+      <Link to={`/visits/${visit.id}`} className={clsx(textCss.linkButton, wardCss.rowGoOn)}>
         Go on: {visit.step}
       </Link>
     );
@@ -51,15 +57,15 @@ function Next({ page }: { page: Page }) {
 
 function Heading({ page }: { page: Page }) {
   return (
-    <div className="heading bike-heading">
-      <Link to="/" className="back">
+    <div className={clsx(pageCss.heading, bikeCss.bikeHeading)}>
+      <Link to="/" className={pageCss.back}>
         Ward
       </Link>
       <h1>{page.name}</h1>
-      <p className="heading-sum">
+      <p className={pageCss.headingSum}>
         {page.archived && <b>archived · </b>}
-        {page.plate && <b className="plate-sign">{page.plate}</b>} {page.model} · {page.layout} ·{" "}
-        {page.displacement} · <b className="tabular">{page.odometer}</b>
+        {page.plate && <b className={bikeCss.plateSign}>{page.plate}</b>} {page.model} ·{" "}
+        {page.layout} · {page.displacement} · <b className={textCss.tabular}>{page.odometer}</b>
       </p>
       <Sheet page={page} />
       <Next page={page} />
@@ -71,10 +77,13 @@ function Heading({ page }: { page: Page }) {
 function Asking({ asks, show }: { asks: Shape["Ask"][]; show: (reservoir: string) => void }) {
   if (asks.length === 0) return null;
   return (
-    <ul className="asking" aria-label="What findings ask for">
+    <ul className={verdictCss.asking} aria-label="What findings ask for">
       {asks.map((ask) => (
         <li key={ask.reservoir}>
-          <button className={`asking-row verdict-${ask.level}`} onClick={() => show(ask.reservoir)}>
+          <button
+            className={clsx(verdictCss.askingRow, verdictCss[`verdict-${ask.level}`])}
+            onClick={() => show(ask.reservoir)}
+          >
             <Tag color={ASKS[ask.level]}>{ask.level}</Tag>
             <b>{ask.label}</b> {ask.action}
           </button>
@@ -88,13 +97,13 @@ function doors(page: Page) {
   const tanks = page.reservoirs.map(({ glass }) => ({
     key: glass.key,
     label: (
-      <span className="tank">
+      <span className={bikeCss.tank}>
         <SightGlass level={glass.level} age={glass.age} state={glass.state} size={28} />
         {glass.label}
       </span>
     ),
   }));
-  return [{ key: CARD, label: <span className="tank">The bike</span> }, ...tanks];
+  return [{ key: CARD, label: <span className={bikeCss.tank}>The bike</span> }, ...tanks];
 }
 
 function Opened({ page, mayWork }: { page: Page; mayWork: boolean }) {
@@ -107,7 +116,7 @@ function Opened({ page, mayWork }: { page: Page; mayWork: boolean }) {
       <Heading page={page} />
       <Asking asks={page.asks} show={setChosen} />
       <Doors
-        className="tanks"
+        className={listsCss.tanks}
         doors={doors(page)}
         open={card ? CARD : shown.glass.key}
         go={setChosen}

@@ -1,4 +1,4 @@
-import "./plan.css";
+import { clsx } from "clsx";
 import { Button, Table, Tag, type TableColumnsType } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -7,14 +7,19 @@ import { Refused } from "../ui/Refused";
 import { Waiting, WentWrong } from "../ui/States";
 import { clock } from "./clock";
 import { useCalendar, useDrop, usePutAway } from "./plan";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import planCss from "./plan.module.css";
+import statesCss from "../ui/states.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["PlannedLine"];
 
 function Parts({ visit }: { visit: Line }) {
   return (
-    <ul className="calendar-parts">
+    <ul className={planCss.calendarParts}>
       {visit.parts.map((part) => (
-        <li key={part.label} className={part.done ? "part-done" : undefined}>
+        <li key={part.label}>
           {part.done ? (
             <Link to={`/visits/${part.done}`} aria-label={`${part.label}, done`}>
               ✓ {part.label}
@@ -63,13 +68,13 @@ function Drop({ visit }: { visit: Line }) {
 
 function Tools({ visit, mayWork }: { visit: Line; mayWork: boolean }) {
   return (
-    <div className="calendar-tools">
-      <Link to={`/planned/${visit.id}`} className="link-button">
+    <div className={planCss.calendarTools}>
+      <Link to={`/planned/${visit.id}`} className={textCss.linkButton}>
         Open
       </Link>
       <a
         href={`/api/planned-visits/${visit.id}/kit.pdf`}
-        className="link-button"
+        className={textCss.linkButton}
         target="_blank"
         rel="noreferrer"
       >
@@ -84,7 +89,7 @@ function columns(mayWork: boolean): TableColumnsType<Line> {
   return [
     {
       title: "Day",
-      className: "tabular strong calendar-day",
+      className: clsx(textCss.tabular, textCss.strong, planCss.calendarDay),
       render: (_, visit) => (
         <>
           {visit.day} {visit.late && <Tag color="error">late</Tag>}
@@ -96,18 +101,18 @@ function columns(mayWork: boolean): TableColumnsType<Line> {
       render: (_, visit) => <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>,
     },
     { title: "What", render: (_, visit) => <Parts visit={visit} /> },
-    { title: "Takes", className: "tabular", render: (_, visit) => clock(visit.minutes) },
+    { title: "Takes", className: textCss.tabular, render: (_, visit) => clock(visit.minutes) },
     {
       title: "Kit",
       render: (_, visit) =>
         visit.missing.length > 0 ? (
           <span title={visit.missing.join(", ")}>{lacks(visit.missing)}</span>
         ) : (
-          <span className="soft">all there</span>
+          <span className={textCss.soft}>all there</span>
         ),
     },
     {
-      title: <span className="hidden">What to do</span>,
+      title: <span className={textCss.hidden}>What to do</span>,
       render: (_, visit) => <Tools visit={visit} mayWork={mayWork} />,
     },
   ];
@@ -115,18 +120,18 @@ function columns(mayWork: boolean): TableColumnsType<Line> {
 
 function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean }) {
   return (
-    <section aria-label="Planned visits" className="shopping">
+    <section aria-label="Planned visits" className={planCss.shopping}>
       {weeks.map((week) => (
         <div key={week.label}>
-          <h2 className="calendar-week">
+          <h2 className={planCss.calendarWeek}>
             {week.label}{" "}
-            <span className="soft tabular">
+            <span className={clsx(textCss.soft, textCss.tabular)}>
               {week.visits.length} {week.visits.length === 1 ? "visit" : "visits"},{" "}
               {clock(week.minutes)} h
             </span>
           </h2>
           <Table<Line>
-            className="lists cards-on-phone"
+            className={clsx(listsCss.lists, listsCss.cardsOnPhone)}
             columns={columns(mayWork)}
             dataSource={week.visits}
             rowKey="id"
@@ -162,15 +167,15 @@ function toBuy(mayWork: boolean): TableColumnsType<Shape["Shopping"]> {
   const came: TableColumnsType<Shape["Shopping"]> = mayWork
     ? [
         {
-          title: <span className="hidden">Has it come?</span>,
-          className: "shopping-came",
+          title: <span className={textCss.hidden}>Has it come?</span>,
+          className: planCss.shoppingCame,
           render: (_, line) => <CameIn line={line} />,
         },
       ]
     : [];
   return [
     { title: "What", dataIndex: "what", render: (what: string) => <b>{what}</b> },
-    { title: "How much", dataIndex: "amount", className: "tabular" },
+    { title: "How much", dataIndex: "amount", className: textCss.tabular },
     { title: "For", dataIndex: "for_bikes" },
     { title: "Parts counter (simulated)", dataIndex: "available" },
     ...came,
@@ -179,10 +184,10 @@ function toBuy(mayWork: boolean): TableColumnsType<Shape["Shopping"]> {
 
 function ToBuy({ lines, mayWork }: { lines: Shape["Shopping"][]; mayWork: boolean }) {
   return (
-    <section aria-label="To buy" className="shopping">
+    <section aria-label="To buy" className={planCss.shopping}>
       <h2>To buy for these visits</h2>
       <Table<Shape["Shopping"]>
-        className="lists cards-on-phone"
+        className={clsx(listsCss.lists, listsCss.cardsOnPhone)}
         columns={toBuy(mayWork)}
         dataSource={lines}
         rowKey={(line) => `${line.what} ${line.amount}`}
@@ -202,15 +207,15 @@ export function CalendarPage({ mayWork }: { mayWork: boolean }) {
   const { count, weeks, shopping, feed } = calendar.data;
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>Calendar</h1>
-        <p className="heading-sum">Planned: {count}</p>
-        <a className="link-button feed" href={feed}>
+        <p className={pageCss.headingSum}>Planned: {count}</p>
+        <a className={clsx(textCss.linkButton, planCss.feed)} href={feed}>
           Feed for other calendars
         </a>
       </div>
       {count === 0 ? (
-        <p className="state">
+        <p className={statesCss.state}>
           Nothing planned. Open a bike and plan its visit; it comes here with its kit.
         </p>
       ) : (

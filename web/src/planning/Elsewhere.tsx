@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Input, Segmented } from "antd";
 import { useState } from "react";
 import { api, type Shape } from "../api/client";
@@ -6,6 +7,8 @@ import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Day } from "../ui/Day";
 import { Dialog } from "../ui/Dialog";
+import askCss from "../ui/ask.module.css";
+import textCss from "../ui/text.module.css";
 
 type Told = Shape["ElsewhereRequest"];
 
@@ -79,13 +82,13 @@ export function Elsewhere({
       width={680}
     >
       <Segmented block size="large" value={what} options={WHAT} onChange={setWhat} />
-      <p className="soft">
+      <p className={textCss.soft}>
         {what === "service"
           ? "It counts from then on. Without proof it stays marked as somebody’s word until this workshop has done it once."
           : "What was added between two services: it counts for what the bike uses, and changes no due date."}
       </p>
       <Ask
-        className="ask ask-two"
+        className={clsx(askCss.ask, askCss.askTwo)}
         initial={FIRST}
         send={(given, sure) => save.mutate({ ...given, id, what, reservoir: key, sure })}
         error={save.error}

@@ -1,19 +1,22 @@
+import { clsx } from "clsx";
 import type { Shape } from "../api/client";
 import type { WardWanted } from "../api/keys";
 import { Choice } from "../ui/Choice";
+import textCss from "../ui/text.module.css";
+import wardCss from "./ward.module.css";
 
 /** How many reservoirs are expected in each of the coming months, as filling tubes. */
 function Months({ months }: { months: Shape["MonthLoad"][] }) {
   const most = Math.max(1, ...months.map((month) => month.count));
   return (
-    <ol className="months" aria-label="Reservoirs expected to be due, by month">
+    <ol className={wardCss.months} aria-label="Reservoirs expected to be due, by month">
       {months.map((month) => (
         <li key={month.month} title={`${month.month}: ${month.count} due`}>
-          <span className="month-count tabular">{month.count || ""}</span>
-          <span className="month-tube" aria-hidden>
+          <span className={clsx(wardCss.monthCount, textCss.tabular)}>{month.count || ""}</span>
+          <span className={wardCss.monthTube} aria-hidden>
             <span style={{ height: `${(month.count / most) * 100}%` }} />
           </span>
-          <span className="month-name">{month.label}</span>
+          <span>{month.label}</span>
         </li>
       ))}
     </ol>
@@ -22,7 +25,7 @@ function Months({ months }: { months: Shape["MonthLoad"][] }) {
 
 function Chip({ on, set, children }: { on: boolean; set: () => void; children: string }) {
   return (
-    <button className={on ? "chip chip-on" : "chip"} aria-pressed={on} onClick={set}>
+    <button className={clsx(wardCss.pick, on && wardCss.pickOn)} aria-pressed={on} onClick={set}>
       {children}
     </button>
   );
@@ -42,7 +45,7 @@ function Narrow({
   const options = choices.map(({ name, count }) => ({ value: name, label: `${name} (${count})` }));
   return (
     <Choice
-      className="chip-choice"
+      className={wardCss.chipChoice}
       aria-label={label}
       placeholder={label}
       allowClear
@@ -66,8 +69,8 @@ export function Filters({
   change: (more: WardWanted) => void;
 }) {
   return (
-    <div className="filters">
-      <div className="chips" role="group" aria-label="Show">
+    <div className={wardCss.filters}>
+      <div className={wardCss.picks} role="group" aria-label="Show">
         <Chip
           on={wanted.within === MONTH}
           set={() => change({ within: wanted.within ? undefined : MONTH })}

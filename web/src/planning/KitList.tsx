@@ -1,6 +1,8 @@
 import type { Shape } from "../api/client";
 import { Ticks } from "../ui/Ticks";
 import { useDraft } from "../visits/draft";
+import planCss from "./plan.module.css";
+import textCss from "../ui/text.module.css";
 
 /** What to lay out, ticked off on the tablet; ticks stay with this visit. */
 export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string }) {
@@ -18,14 +20,14 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
     ["Used up", kit.consumables],
   ];
   return (
-    <section className="kit" aria-label="Kit">
+    <section className={planCss.kit} aria-label="Kit">
       <h2>Kit</h2>
       {kit.to_buy.length > 0 && (
-        <p className="kit-buy">
+        <p className={planCss.kitBuy}>
           <b>To buy first:</b> {kit.to_buy.join(", ")}
         </p>
       )}
-      <div className="kit-groups">
+      <div className={planCss.kitGroups}>
         {groups
           .filter(([, items]) => items.length > 0)
           .map(([title, items]) => (
@@ -40,10 +42,11 @@ export function KitList({ kit, visit }: { kit: Shape["KitShape"]; visit: string 
           ))}
       </div>
       <p>
-        Parts <b className="tabular">{kit.parts_cost}</b> at the simulated counter&apos;s prices, of
-        which <b className="tabular">{kit.buying}</b> to buy; labour{" "}
-        <b className="tabular">{kit.labour}</b>, together <b className="tabular">{kit.total}</b>;
-        the flat price is <b className="tabular">{kit.flat}</b>.
+        Parts <b className={textCss.tabular}>{kit.parts_cost}</b> at the simulated counter&apos;s
+        prices, of which <b className={textCss.tabular}>{kit.buying}</b> to buy; labour{" "}
+        <b className={textCss.tabular}>{kit.labour}</b>, together{" "}
+        <b className={textCss.tabular}>{kit.total}</b>; the flat price is{" "}
+        <b className={textCss.tabular}>{kit.flat}</b>.
       </p>
     </section>
   );

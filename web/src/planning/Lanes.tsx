@@ -3,6 +3,7 @@ import type { Shape } from "../api/client";
 import { colour } from "../ui/theme";
 import { clock } from "./clock";
 import { wishFor, type Wish } from "./wishes";
+import planCss from "./plan.module.css";
 
 type Job = Shape["JobShape"];
 
@@ -58,7 +59,7 @@ function Block({
       tabIndex={0}
       aria-label={said}
       aria-pressed={chosen}
-      className="lane-job"
+      className={planCss.laneJob}
       onClick={choose}
       onKeyDown={(event) => {
         if (event.key === "Enter" || event.key === " ") choose();
@@ -144,7 +145,7 @@ export function Lanes(props: Props) {
     <svg
       ref={svg}
       viewBox={`0 0 ${WIDE} ${tall}`}
-      className="lanes"
+      className={planCss.lanes}
       role="group"
       aria-label="Run order in lanes"
       onPointerUp={drop}

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../api/client";
@@ -6,6 +7,8 @@ import { ViscosityChart } from "../shelf/ViscosityChart";
 import { Dialog } from "../ui/Dialog";
 import { Waiting, WentWrong } from "../ui/States";
 import { WideDrawing } from "../ui/WideDrawing";
+import bikeCss from "./bike.module.css";
+import textCss from "../ui/text.module.css";
 
 type Match = Shape["FluidMatch"];
 
@@ -29,20 +32,22 @@ interface Hand {
 function Fluid({ fluid, inHand, take }: { fluid: Match } & Hand) {
   const mine = fluid.id === inHand;
   return (
-    <li className={`match match-${fluid.rank}${mine ? " match-in-hand" : ""}`}>
-      <button className="match-name" aria-pressed={mine} onClick={() => take(fluid.id)}>
-        <b className="match-word">{fluid.fit}</b>
+    <li
+      className={clsx(bikeCss.match, bikeCss[`match-${fluid.rank}`], mine && bikeCss.matchInHand)}
+    >
+      <button className={bikeCss.matchName} aria-pressed={mine} onClick={() => take(fluid.id)}>
+        <b className={bikeCss.matchWord}>{fluid.fit}</b>
         <span>
-          <b>{fluid.name}</b> <span className="soft">{fluid.label}</span>
+          <b>{fluid.name}</b> <span className={textCss.soft}>{fluid.label}</span>
         </span>
       </button>
       <ul>
         {fluid.reasons.map((reason) => (
           <li key={reason.text}>
-            {reason.text} <span className="soft">{reason.rule}</span>
+            {reason.text} <span className={textCss.soft}>{reason.rule}</span>
           </li>
         ))}
-        {!fluid.cold_ok && <li className="match-cold">{fluid.cold}</li>}
+        {!fluid.cold_ok && <li className={bikeCss.matchCold}>{fluid.cold}</li>}
       </ul>
     </li>
   );
@@ -53,7 +58,7 @@ function Ranked({ fluids, ...hand }: { fluids: Match[] } & Hand) {
   const refused = fluids.filter((fluid) => fluid.refused);
   return (
     <>
-      <ul className="match-list">
+      <ul className={bikeCss.matchList}>
         {fluids
           .filter((fluid) => !fluid.refused)
           .map((fluid) => (
@@ -61,9 +66,9 @@ function Ranked({ fluids, ...hand }: { fluids: Match[] } & Hand) {
           ))}
       </ul>
       {refused.length > 0 && (
-        <details className="match-refused" open={refused.length === fluids.length}>
+        <details className={bikeCss.matchRefused} open={refused.length === fluids.length}>
           <summary>Refused: {refused.length}</summary>
-          <ul className="match-list">
+          <ul className={bikeCss.matchList}>
             {refused.map((fluid) => (
               <Fluid key={fluid.id} fluid={fluid} {...hand} />
             ))}
@@ -78,14 +83,14 @@ function Ranked({ fluids, ...hand }: { fluids: Match[] } & Hand) {
 function Drawn({ matches, fluid }: { matches: Shape["Matches"]; fluid: Match | undefined }) {
   const line = fluid && fluid.curve.length > 0 ? [fluid] : [];
   return (
-    <div className="match-chart">
+    <div className={bikeCss.matchChart}>
       <WideDrawing>
         <ViscosityChart fluids={line} scales={matches.scales} wanted={matches.wanted} />
       </WideDrawing>
       <p>
         <b>{fluid?.name}</b>
         {fluid && line.length === 0 && ": no measured viscosity to draw"}
-        <span className="soft"> {matches.caveat}</span>
+        <span className={textCss.soft}> {matches.caveat}</span>
       </p>
     </div>
   );
@@ -111,11 +116,13 @@ export function Matches({
       {found.isPending && <Waiting what="Holding the shelf against it" />}
       {found.isError && <WentWrong error={found.error} again={() => void found.refetch()} />}
       {found.data && (
-        <div className="matches">
+        <div className={bikeCss.matches}>
           <div>
             <p>
               Asked for: <b>{found.data.wanted.words}</b>
-              {found.data.school && <span className="soft"> · Which oil: {found.data.school}</span>}
+              {found.data.school && (
+                <span className={textCss.soft}> · Which oil: {found.data.school}</span>
+              )}
             </p>
             <Ranked fluids={fluids} inHand={inHand?.id} take={setChosen} />
           </div>

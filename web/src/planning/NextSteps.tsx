@@ -1,5 +1,8 @@
+import { clsx } from "clsx";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
+import textCss from "../ui/text.module.css";
+import wardCss from "./ward.module.css";
 
 /** The colour of what a finding asks for. */
 export const ASKS: Partial<Record<Shape["LevelWord"], string>> = {
@@ -13,7 +16,7 @@ export function PlannedLink({ planned }: { planned: Shape["NextPlanned"] }) {
   return (
     <Link
       to={`/planned/${planned.id}`}
-      className={planned.late ? "link-button late" : "link-button"}
+      className={clsx(textCss.linkButton, planned.late && wardCss.late)}
     >
       Planned {planned.day}
       {planned.late && ", late"}
@@ -23,7 +26,7 @@ export function PlannedLink({ planned }: { planned: Shape["NextPlanned"] }) {
 
 export function PlanLink({ bike }: { bike: string }) {
   return (
-    <Link to={`/bikes/${bike}/plan`} className="link-button">
+    <Link to={`/bikes/${bike}/plan`} className={textCss.linkButton}>
       Plan a visit
     </Link>
   );

@@ -5,6 +5,7 @@ import { useBikeWrite } from "../api/hooks";
 import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Dialog } from "../ui/Dialog";
+import askCss from "../ui/ask.module.css";
 
 const EMPTY = { odometer: "", hours: "", new_shows: "" };
 
@@ -50,7 +51,7 @@ export function OdometerDialog({ page, close }: { page: Shape["BikePage"]; close
           </Field>
         )}
         <Checkbox
-          className="ask-tick"
+          className={askCss.askTick}
           checked={replaced}
           onChange={(event) => setReplaced(event.target.checked)}
         >

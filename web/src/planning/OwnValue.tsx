@@ -4,6 +4,7 @@ import { useBikeWrite } from "../api/hooks";
 import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Dialog } from "../ui/Dialog";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["SpecLine"];
 
@@ -26,7 +27,7 @@ export function OwnValue({ bike, line, close }: { bike: string; line: Line; clos
   const save = useOwn(bike, line, close);
   return (
     <Dialog open title={`On this bike: ${line.name}`} onCancel={close} footer={null} width={520}>
-      <p className="soft">
+      <p className={textCss.soft}>
         {line.own ? "Its own value is" : "Its model's sheet says"} <b>{line.as_written}</b>.
       </p>
       <Ask

@@ -5,6 +5,8 @@ import { keys } from "../api/keys";
 import { gone } from "../garage/sheets";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
+import bikeCss from "./bike.module.css";
+import textCss from "../ui/text.module.css";
 
 type Photo = Shape["PhotoLine"];
 
@@ -39,7 +41,7 @@ function Picture({ photo, remove }: { photo: Photo; remove: (() => void) | null 
   return (
     <figure>
       <img src={`/api/photos/${photo.id}/`} alt={photo.caption || `Picture of ${day}`} />
-      <figcaption className="soft">
+      <figcaption className={textCss.soft}>
         {day}, {photo.taken_by}
         {remove && (
           <Button type="text" onClick={remove}>
@@ -63,7 +65,7 @@ export function Photos({
 }) {
   const { add, remove } = usePhotos(bike);
   return (
-    <div className="photos">
+    <div className={bikeCss.photos}>
       {photos.map((photo) => (
         <Picture
           key={photo.id}

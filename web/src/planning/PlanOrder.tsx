@@ -7,6 +7,9 @@ import { WideDrawing } from "../ui/WideDrawing";
 import { Lanes } from "./Lanes";
 import { clock } from "./clock";
 import { byHand, type Asked, type Plan } from "./plan";
+import planCss from "./plan.module.css";
+import textCss from "../ui/text.module.css";
+import whyCss from "../ui/why.module.css";
 
 type Job = Shape["JobShape"];
 
@@ -14,12 +17,12 @@ function Wishes({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: A
   const name = (id: string) => plan.order?.jobs.find((job) => job.id === id)?.label ?? id;
   if (asked.wishes.length === 0) return null;
   return (
-    <ul className="wishes">
+    <ul className={planCss.wishes}>
       {asked.wishes.map((wish) => (
         <li key={wish.first + wish.then}>
           “{name(wish.first)}” before “{name(wish.then)}”{" "}
           <button
-            className="why"
+            className={whyCss.why}
             onClick={() => ask({ ...asked, wishes: asked.wishes.filter((one) => one !== wish) })}
           >
             take back
@@ -43,13 +46,13 @@ function Chosen({
   const job = jobs.find((one) => one.id === id);
   if (!job) {
     return (
-      <p className="soft">
+      <p className={textCss.soft}>
         Drag a block to another time, or choose one to say what it comes before.
       </p>
     );
   }
   return (
-    <p className="chosen-job">
+    <p className={planCss.chosenJob}>
       <b>{job.label}</b>, {clock(job.start)}–{clock(job.end)}
       {job.attitude && `, bike ${job.attitude}`}. Do it before{" "}
       <Choice
@@ -67,18 +70,20 @@ function Chosen({
 /** The run sheet as a list, with what to be careful of at each job. */
 function RunList({ jobs, technicians }: { jobs: Job[]; technicians: number }) {
   return (
-    <ol className="run-list" aria-label="Run sheet">
+    <ol className={planCss.runList} aria-label="Run sheet">
       {jobs
         .filter((job) => job.end > job.start)
         .map((job) => (
           <li key={job.id}>
-            <span className="tabular">{clock(job.start)}</span> {job.label}
-            {technicians > 1 && <span className="soft"> technician {job.technician + 1}</span>}
+            <span className={textCss.tabular}>{clock(job.start)}</span> {job.label}
+            {technicians > 1 && (
+              <span className={textCss.soft}> technician {job.technician + 1}</span>
+            )}
             {job.free > job.end && (
-              <span className="soft"> then {job.free - job.end} min by itself</span>
+              <span className={textCss.soft}> then {job.free - job.end} min by itself</span>
             )}
             {job.cautions.map((caution) => (
-              <span key={caution} className="run-caution">
+              <span key={caution} className={planCss.runCaution}>
                 {caution}
               </span>
             ))}
@@ -92,7 +97,7 @@ type Ordered = NonNullable<Plan["order"]>;
 
 function Hands({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: Asked) => void }) {
   return (
-    <div className="plan-order-head">
+    <div className={planCss.planOrderHead}>
       <h2>In what order</h2>
       <label>
         Technicians{" "}
@@ -116,10 +121,10 @@ function Hands({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: As
 
 function Time({ order }: { order: Ordered }) {
   return (
-    <p className="plan-time">
-      <b className="tabular">{clock(order.minutes)}</b> from start to finish,{" "}
-      <b className="tabular">{clock(order.hands_on)}</b> hands-on; one thing after another it would
-      be <b className="tabular">{clock(order.in_turn)}</b>.{" "}
+    <p className={planCss.planTime}>
+      <b className={textCss.tabular}>{clock(order.minutes)}</b> from start to finish,{" "}
+      <b className={textCss.tabular}>{clock(order.hands_on)}</b> hands-on; one thing after another
+      it would be <b className={textCss.tabular}>{clock(order.in_turn)}</b>.{" "}
       {order.proven ? "Nothing shorter exists." : `This is ${order.gap}.`}
     </p>
   );
@@ -143,7 +148,7 @@ export function Order({
   };
   const labels = Object.fromEntries(plan.tasks.map((task) => [task.reservoir, task.label]));
   return (
-    <section aria-label="In what order" className="plan-order">
+    <section aria-label="In what order" className={planCss.planOrder}>
       <Hands plan={plan} asked={asked} ask={ask} />
       <Refused said={refused && order ? `${refused} Below is the order without it.` : refused} />
       <Wishes plan={plan} asked={asked} ask={ask} />
@@ -163,7 +168,9 @@ export function Order({
           <Chosen jobs={order.jobs} id={chosen} wish={wish} />
           <RunList jobs={order.jobs} technicians={asked.technicians} />
           {order.learned.length > 0 && (
-            <p className="soft">Learned from finished visits: {order.learned.join("; ")}.</p>
+            <p className={textCss.soft}>
+              Learned from finished visits: {order.learned.join("; ")}.
+            </p>
           )}
         </>
       )}

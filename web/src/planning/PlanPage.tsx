@@ -1,4 +1,3 @@
-import "./plan.css";
 import { App, Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -13,20 +12,24 @@ import { Tasks } from "./PlanTasks";
 import { StartPlanned } from "./StartPlanned";
 import { Asks } from "./WardRow";
 import { ASKED, byHand, useBooked, usePlan, usePlanVisit, type Asked, type Plan } from "./plan";
+import pageCss from "../ui/page.module.css";
+import planCss from "./plan.module.css";
+import statesCss from "../ui/states.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["PlannedLine"];
 
 function Cautions({ said }: { said: string[] }) {
   if (said.length === 0) return null;
   return (
-    <section className="plan-cautions" aria-label="Be careful">
+    <section className={planCss.planCautions} aria-label="Be careful">
       <h2>Be careful</h2>
       <ul>
         {said.map((one) => (
           <li key={one}>{one}</li>
         ))}
       </ul>
-      <p className="soft">The manual, local codes and licensed practice come first.</p>
+      <p className={textCss.soft}>The manual, local codes and licensed practice come first.</p>
     </section>
   );
 }
@@ -54,7 +57,7 @@ function Book({
   const said = fieldSentence(problem, "on") || book.error?.message;
   return (
     <form
-      className="book"
+      className={planCss.book}
       onSubmit={(event) => {
         event.preventDefault();
         const { id, version } = stood;
@@ -81,14 +84,14 @@ function Book({
 function Beside({ plan }: { plan: Plan }) {
   if (!plan.visit && plan.planned.length === 0) return null;
   return (
-    <p className="plan-beside">
+    <p className={planCss.planBeside}>
       {plan.visit && (
-        <Link to={`/visits/${plan.visit.id}`} className="link-button">
+        <Link to={`/visits/${plan.visit.id}`} className={textCss.linkButton}>
           On the bench: {plan.visit.reservoir}. Go on: {plan.visit.step}
         </Link>
       )}
       {plan.planned.map((line) => (
-        <Link key={line.id} to={`/planned/${line.id}`} className="link-button">
+        <Link key={line.id} to={`/planned/${line.id}`} className={textCss.linkButton}>
           Already planned for {line.day}: {line.parts.map((part) => part.label).join(", ")}
         </Link>
       ))}
@@ -99,7 +102,7 @@ function Beside({ plan }: { plan: Plan }) {
 function Title({ plan, line }: { plan: Plan; line?: Line }) {
   return (
     <>
-      <Link to={line ? "/calendar" : `/bikes/${plan.bike_id}`} className="back">
+      <Link to={line ? "/calendar" : `/bikes/${plan.bike_id}`} className={pageCss.back}>
         {line ? "Calendar" : plan.bike}
       </Link>
       <h1>{line ? `${plan.bike}, ${line.day}` : "Plan a visit"}</h1>
@@ -128,7 +131,7 @@ function Laid({
   const plan = found.data;
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <Title plan={plan} line={line} />
         {found.isError && <Refused said={found.error.message} />}
         {mayWork && <StartPlanned plan={plan} asked={asked} />}
@@ -144,11 +147,11 @@ function Laid({
       </div>
       <Beside plan={plan} />
       {plan.asks.length > 0 && (
-        <p className="plan-asks">
+        <p className={planCss.planAsks}>
           Findings ask for: <Asks bike={plan.bike_id} asks={plan.asks} />
         </p>
       )}
-      <div className="plan">
+      <div className={planCss.plan}>
         <Tasks plan={plan} asked={asked} ask={setAsked} />
         <div>
           <Order plan={plan} asked={asked} ask={setAsked} />
@@ -177,7 +180,7 @@ export function PlannedPage({ mayWork }: { mayWork: boolean }) {
   const { line, state, asked } = booked.data;
   if (state !== "planned") {
     return (
-      <div className="state">
+      <div className={statesCss.state}>
         <h2>
           {line.bike}, {line.day}: {state}
         </h2>

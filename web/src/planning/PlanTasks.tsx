@@ -1,8 +1,11 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { ASKED, byHand, type Asked, type Plan } from "./plan";
+import planCss from "./plan.module.css";
+import textCss from "../ui/text.module.css";
 
 type TaskLine = Shape["TaskLine"];
 
@@ -22,7 +25,7 @@ function Tick({
       role="checkbox"
       aria-checked={on}
       aria-label={label}
-      className="plan-tick"
+      className={planCss.planTick}
       disabled={disabled}
       onClick={toggle}
     >
@@ -34,7 +37,7 @@ function Tick({
 function Said({ task }: { task: TaskLine }) {
   if (task.done) {
     return (
-      <span className="plan-why">
+      <span className={planCss.planWhy}>
         Done in this visit. <Link to={`/visits/${task.done}`}>See its run sheet</Link>
       </span>
     );
@@ -42,14 +45,14 @@ function Said({ task }: { task: TaskLine }) {
   return (
     <>
       {task.chosen && task.along.length > 0 && (
-        <span className="plan-along">New with it: {task.along.join(", ")}</span>
+        <span className={planCss.planAlong}>New with it: {task.along.join(", ")}</span>
       )}
       {task.chosen && task.not_serviceable && (
-        <span className="soft plan-why">
+        <span className={clsx(textCss.soft, planCss.planWhy)}>
           {task.not_serviceable} Done by the manual, without a run sheet.
         </span>
       )}
-      <span className="soft plan-why">{task.reason.text}</span>
+      <span className={clsx(textCss.soft, planCss.planWhy)}>{task.reason.text}</span>
     </>
   );
 }
@@ -65,13 +68,13 @@ function Task({
 }) {
   const open = task.chosen && !task.done;
   return (
-    <li className={task.chosen ? "plan-task plan-task-on" : "plan-task"}>
+    <li className={clsx(planCss.planTask, task.chosen && planCss.planTaskOn)}>
       <Tick label={task.label} on={task.chosen} toggle={toggle} disabled={task.done !== ""} />
       <div>
-        <b>{task.label}</b> {!task.done && <span className="soft">{task.when}</span>}
+        <b>{task.label}</b> {!task.done && <span className={textCss.soft}>{task.when}</span>}
         {open && task.variants.length > 1 && (
           <Choice
-            className="plan-variant"
+            className={planCss.planVariant}
             aria-label={`Which capacity, ${task.label}`}
             value={task.variant}
             options={task.variants}
@@ -108,10 +111,10 @@ function ColdJobs({ plan, asked, ask }: Asking) {
   return plan.cold.map((job) => {
     const on = asked.cold.includes(job.key);
     return (
-      <li key={job.key} className={on ? "plan-task plan-task-on" : "plan-task"}>
+      <li key={job.key} className={clsx(planCss.planTask, on && planCss.planTaskOn)}>
         <Tick label={job.label} on={on} toggle={() => set(job.key, !on)} />
         <div>
-          <b>{job.label}</b> <span className="soft">{job.minutes} min</span>
+          <b>{job.label}</b> <span className={textCss.soft}>{job.minutes} min</span>
         </div>
       </li>
     );
@@ -120,7 +123,7 @@ function ColdJobs({ plan, asked, ask }: Asking) {
 
 function TwoYears({ plan: { together, alone } }: { plan: Plan }) {
   return (
-    <p className="soft">
+    <p className={textCss.soft}>
       Visits over two years: {together.visits} done like this ({together.hours} h, {together.litres}{" "}
       l of oil), {alone.visits} with each when it is due ({alone.hours} h, {alone.litres} l).
     </p>
@@ -133,7 +136,7 @@ export function Tasks(asking: Asking) {
   const { tasks, set } = useTasks(asking);
   const { technicians, pans, planned, on } = asked;
   return (
-    <section aria-label="What to do" className="plan-what">
+    <section aria-label="What to do" className={planCss.planWhat}>
       <h2>What to do</h2>
       <ul>
         {tasks.map((task) => (

@@ -1,4 +1,4 @@
-import "./bike.css";
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
@@ -8,6 +8,10 @@ import { Overrule } from "../findings/Overrule";
 import { MarkedPicture } from "../findings/Pictures";
 import { PlugTip } from "../glass/PlugTip";
 import { dayWords, monthWords } from "../ui/days";
+import bikeCss from "./bike.module.css";
+import painterCss from "../findings/painter.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
 
 type Plug = Shape["Plug"];
 
@@ -16,12 +20,12 @@ function Afterwards({ plug }: { plug: Plug }) {
   return (
     <>
       {plug.overruled.map(({ level, reason, by, at }) => (
-        <span key={at} className="rule">
+        <span key={at} className={bikeCss.rule}>
           <b>Taken for {level}</b> instead of {plug.judged}: {reason} ({by}, {dayWords(at)})
         </span>
       ))}
       {plug.answers.map(({ outcome, words, by, at }) => (
-        <span key={at} className="rule">
+        <span key={at} className={bikeCss.rule}>
           <b>{outcome}:</b> {words} ({by}, {dayWords(at)})
         </span>
       ))}
@@ -33,7 +37,7 @@ function Afterwards({ plug }: { plug: Plug }) {
 function First({ plug }: { plug: Plug }) {
   if (!plug.first) return null;
   return (
-    <p className="first-reading">
+    <p>
       <PlugTip parts={plug.first.parts} level={plug.first.level} size={40} /> {plug.first.by} read
       it first: {plug.first.level}. {plug.by}&apos;s reading counts.
     </p>
@@ -43,27 +47,30 @@ function First({ plug }: { plug: Plug }) {
 function Meaning({ plug }: { plug: Plug }) {
   return (
     <p>
-      <b className={`verdict verdict-${plug.level}`}>{plug.level}:</b> {plug.origin}. {plug.action}
+      <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${plug.level}`])}>{plug.level}:</b>{" "}
+      {plug.origin}. {plug.action}
       {plug.rules.map((rule) => (
-        <span key={rule} className="soft rule">
+        <span key={rule} className={clsx(textCss.soft, bikeCss.rule)}>
           {rule}
         </span>
       ))}
       {plug.chance && (
-        <span className="soft rule">Chance that a fault grows there: {plug.chance}.</span>
+        <span className={clsx(textCss.soft, bikeCss.rule)}>
+          Chance that a fault grows there: {plug.chance}.
+        </span>
       )}
       {plug.changes.map((words) => (
-        <span key={words} className="soft rule">
+        <span key={words} className={clsx(textCss.soft, bikeCss.rule)}>
           {words}
         </span>
       ))}
-      {plug.again && <b className="rule">{plug.again}</b>}
+      {plug.again && <b className={bikeCss.rule}>{plug.again}</b>}
       {plug.confirm.length > 0 && (
-        <span className="rule">
+        <span className={bikeCss.rule}>
           <b>To make sure:</b> {plug.confirm.join(" ")}
         </span>
       )}
-      <span className="soft rule">
+      <span className={clsx(textCss.soft, bikeCss.rule)}>
         {plug.by}, {dayWords(plug.found_on)}
         {plug.kept && `. Kept: ${plug.kept}`}
         {plug.note && `. ${plug.note}`}
@@ -81,7 +88,7 @@ export function ShownPlug({ bike, plug, mayWork }: { bike: string; plug: Plug; m
       <Meaning plug={plug} />
       <First plug={plug} />
       {plug.pictures.length > 0 && (
-        <div className="plug-pictures">
+        <div className={painterCss.plugPictures}>
           {plug.pictures.map(({ id, x, y }) => (
             <MarkedPicture key={id} picture={{ id, ...(x !== null && y !== null && { x, y }) }} />
           ))}
@@ -109,27 +116,27 @@ export function PlugStrip({
   const [shown, setShown] = useState(0);
   const [open, setOpen] = useState(!covered);
   const plug = findings[shown];
-  if (!plug) return <p className="soft">No plug on record yet.</p>;
+  if (!plug) return <p className={textCss.soft}>No plug on record yet.</p>;
   if (!open) {
     return (
-      <p className="soft">
+      <p className={textCss.soft}>
         It is in the shop: read its plug before you look at the last ones.{" "}
         <Button onClick={() => setOpen(true)}>Show the last plugs</Button>
       </p>
     );
   }
   return (
-    <div className="strip">
-      <div className="strip-tips">
+    <div>
+      <div className={bikeCss.stripTips}>
         {findings.map((finding, index) => (
           <button
             key={finding.id}
-            className={index === shown ? "tip tip-shown" : "tip"}
+            className={clsx(bikeCss.tip, index === shown && bikeCss.tipShown)}
             onClick={() => setShown(index)}
             aria-pressed={index === shown}
           >
             <PlugTip parts={finding.parts} level={finding.level} size={56} />
-            <span className="tabular">{monthWords(finding.found_on)}</span>
+            <span className={textCss.tabular}>{monthWords(finding.found_on)}</span>
           </button>
         ))}
       </div>

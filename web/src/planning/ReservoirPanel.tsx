@@ -1,4 +1,4 @@
-import "./bike.css";
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
@@ -10,6 +10,10 @@ import { OwnValue } from "./OwnValue";
 import { PlugStrip } from "./PlugStrip";
 import { Services, TopUps } from "./Services";
 import { SpecCard } from "./SpecCard";
+import bikeCss from "./bike.module.css";
+import controlsCss from "../ui/controls.module.css";
+import textCss from "../ui/text.module.css";
+import whyCss from "../ui/why.module.css";
 
 const Matches = lazy(() => import("./Matches").then((m) => ({ default: m.Matches })));
 
@@ -20,7 +24,7 @@ function Warnings({ reservoir }: { reservoir: Reservoir }) {
   return (
     <>
       {reservoir.doubts.length > 0 && (
-        <div className="doubts" role="note" aria-label="Look at these numbers again">
+        <div className={bikeCss.doubts} role="note" aria-label="Look at these numbers again">
           <b>Look at these numbers again</b>
           <ul>
             {reservoir.doubts.map((doubt) => (
@@ -30,11 +34,11 @@ function Warnings({ reservoir }: { reservoir: Reservoir }) {
         </div>
       )}
       {reservoir.missing.length > 0 && (
-        <p className="unchecked">
+        <p className={textCss.unchecked}>
           Missing, the run sheet will ask: {reservoir.missing.join("; ")}.
         </p>
       )}
-      {reservoir.caution && <p className="soft">{reservoir.caution}</p>}
+      {reservoir.caution && <p className={textCss.soft}>{reservoir.caution}</p>}
     </>
   );
 }
@@ -46,22 +50,22 @@ function Standing({ reservoir, match }: { reservoir: Reservoir; match: () => voi
   return (
     <>
       <SightGlass level={level} age={age} state={state} notch={notch} size={96} />
-      <div className="panel-words">
+      <div className={bikeCss.panelWords}>
         <h2>{glass.label}</h2>
-        <p className={`when when-${state}`}>
+        <p className={clsx(bikeCss.when, bikeCss[`when-${state}`])}>
           {glass.when} <Why reasons={glass.reasons} />
         </p>
-        {glass.forecast && <p className="soft">Expected {glass.forecast}</p>}
+        {glass.forecast && <p className={textCss.soft}>Expected {glass.forecast}</p>}
         <p>
           {reservoir.fluid || "No fluid named"}{" "}
-          <button className="why" onClick={match}>
+          <button className={whyCss.why} onClick={match}>
             which oil fits?
           </button>
         </p>
-        {reservoir.serves && <p className="soft">Serves {reservoir.serves}</p>}
+        {reservoir.serves && <p className={textCss.soft}>Serves {reservoir.serves}</p>}
         {reservoir.expected_take && (
           <p>
-            Really takes <b className="tabular">{reservoir.expected_take}</b>
+            Really takes <b className={textCss.tabular}>{reservoir.expected_take}</b>
           </p>
         )}
       </div>
@@ -72,11 +76,11 @@ function Standing({ reservoir, match }: { reservoir: Reservoir; match: () => voi
 function Start({ reservoir, start }: { reservoir: Reservoir; start: () => void }) {
   const { serviceable, not_serviceable, glass } = reservoir;
   return (
-    <div className="panel-start">
+    <div className={bikeCss.panelStart}>
       <Button type="primary" size="large" disabled={!serviceable} onClick={start}>
         Service the {glass.label}
       </Button>
-      {!serviceable && <p className="soft">{not_serviceable}</p>}
+      {!serviceable && <p className={textCss.soft}>{not_serviceable}</p>}
     </div>
   );
 }
@@ -103,7 +107,7 @@ function Past({
       {reservoir.findings.length > 0 && (
         <Link
           to={`/bikes/${bike.id}/wear/${encodeURIComponent(reservoir.glass.key)}`}
-          className="link-button"
+          className={textCss.linkButton}
         >
           Over distance
         </Link>
@@ -112,7 +116,7 @@ function Past({
       <Services services={reservoir.services} />
       <TopUps lines={reservoir.top_ups} />
       {tell && (
-        <Button className="wide-choice" onClick={tell}>
+        <Button className={controlsCss.wideChoice} onClick={tell}>
           Done elsewhere, or topped up
         </Button>
       )}
@@ -137,10 +141,10 @@ export function ReservoirPanel({
   const close = () => setOpen(null);
   const { key, label } = reservoir.glass;
   return (
-    <section className="panel" aria-label={label}>
-      <div className="panel-body">
+    <section className={bikeCss.panel} aria-label={label}>
+      <div className={bikeCss.panelBody}>
         <div>
-          <div className="panel-head">
+          <div className={bikeCss.panelHead}>
             <Standing reservoir={reservoir} match={() => setOpen("matches")} />
           </div>
           {start && <Start reservoir={reservoir} start={start} />}

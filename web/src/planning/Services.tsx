@@ -1,7 +1,10 @@
+import { clsx } from "clsx";
 import { Table, type TableColumnsType } from "antd";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { dayWords } from "../ui/days";
+import listsCss from "../ui/lists.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["ServiceLine"];
 
@@ -9,22 +12,24 @@ function Took({ service }: { service: Line }) {
   return (
     <>
       <b>{service.took || "–"}</b>
-      {service.not_learned && <p className="soft">Not learned from. {service.not_learned}</p>}
+      {service.not_learned && (
+        <p className={textCss.soft}>Not learned from. {service.not_learned}</p>
+      )}
     </>
   );
 }
 
 const COLUMNS: TableColumnsType<Line> = [
-  { title: "Done", dataIndex: "done_on", render: dayWords, className: "tabular" },
-  { title: "At", dataIndex: "odometer", className: "tabular" },
+  { title: "Done", dataIndex: "done_on", render: dayWords, className: textCss.tabular },
+  { title: "At", dataIndex: "odometer", className: textCss.tabular },
   {
     title: "Came out",
     dataIndex: "drained",
-    className: "tabular",
+    className: textCss.tabular,
     render: (drained: string) => drained || "–",
     responsive: ["sm"],
   },
-  { title: "It took", className: "tabular", render: (_, line) => <Took service={line} /> },
+  { title: "It took", className: textCss.tabular, render: (_, line) => <Took service={line} /> },
   {
     title: "With",
     render: (_, line) =>
@@ -46,10 +51,10 @@ const COLUMNS: TableColumnsType<Line> = [
 
 /** What a reservoir got so far, newest first. */
 export function Services({ services }: { services: Line[] }) {
-  if (services.length === 0) return <p className="soft">No service on record.</p>;
+  if (services.length === 0) return <p className={textCss.soft}>No service on record.</p>;
   return (
     <Table<Line>
-      className="lists services"
+      className={clsx(listsCss.lists, listsCss.services)}
       size="small"
       columns={COLUMNS}
       dataSource={services}
@@ -65,11 +70,12 @@ export function TopUps({ lines }: { lines: Shape["TopUpLine"][] }) {
   return (
     <>
       <h3>Topped up</h3>
-      <ul className="top-ups">
+      <ul>
         {lines.map((line) => (
           <li key={`${line.done_on} ${line.odometer}`}>
-            {dayWords(line.done_on)}, {line.odometer}: <b className="tabular">{line.amount}</b>{" "}
-            {line.fluid} <span className="soft">{line.done_by}</span>
+            {dayWords(line.done_on)}, {line.odometer}:{" "}
+            <b className={textCss.tabular}>{line.amount}</b> {line.fluid}{" "}
+            <span className={textCss.soft}>{line.done_by}</span>
           </li>
         ))}
       </ul>

@@ -1,6 +1,9 @@
+import { clsx } from "clsx";
 import { Button, Popover } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
+import bikeCss from "./bike.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["SpecLine"];
 
@@ -12,9 +15,11 @@ function checked(line: Line): string {
 /** Where a value stands and who looked at it; what differs on this bike is changed from here. */
 function Source({ line, differs }: { line: Line; differs: (() => void) | null }) {
   return (
-    <div className="spec-source">
+    <div className={bikeCss.specSource}>
       <b>{line.source || "No source named"}</b>
-      <span className={line.number && !line.checked_by ? "unchecked" : ""}>{checked(line)}</span>
+      <span className={line.number && !line.checked_by ? textCss.unchecked : undefined}>
+        {checked(line)}
+      </span>
       {line.own && <span>This bike&apos;s own, not its model&apos;s.</span>}
       {differs && (
         <Button onClick={differs} aria-label={`Differs on this bike: ${line.name}`}>
@@ -40,19 +45,22 @@ function SpecRow({ line, differs }: { line: Line; differs: (() => void) | null }
       placement="bottomRight"
       content={<Source line={line} differs={change} />}
     >
-      <button className="spec-row" aria-expanded={open}>
-        <span className="spec-name">
+      <button className={bikeCss.specRow} aria-expanded={open}>
+        <span className={bikeCss.specName}>
           {line.short}
-          {line.own && <b className="own">this bike&apos;s own</b>}
+          {line.own && <b className={bikeCss.own}>this bike&apos;s own</b>}
         </span>
-        <span className={line.number ? "spec-value spec-number" : "spec-value"}>
+        <span className={clsx(bikeCss.specValue, line.number && bikeCss.specNumber)}>
           {line.as_written}
-          {converted && <span className="spec-means">{converted}</span>}
+          {converted && <span className={bikeCss.specMeans}>{converted}</span>}
         </span>
-        <span className={sure ? "spec-mark" : "spec-mark spec-mark-not"} aria-hidden>
+        <span
+          className={sure ? bikeCss.specMark : clsx(bikeCss.specMark, bikeCss.specMarkNot)}
+          aria-hidden
+        >
           {mark}
         </span>
-        <span className="hidden">{sure ? "" : ", not checked"}</span>
+        <span className={textCss.hidden}>{sure ? "" : ", not checked"}</span>
       </button>
     </Popover>
   );
@@ -67,11 +75,11 @@ export function SpecCard({
   differs: ((line: Line) => void) | null;
 }) {
   return (
-    <div className="spec-card" aria-label="Spec" role="group">
+    <div className={bikeCss.specCard} aria-label="Spec" role="group">
       {reservoir.spec.map((group) => (
-        <section key={group.title} className="spec-plate">
+        <section key={group.title} className={bikeCss.specPlate}>
           <h3>{group.title}</h3>
-          {group.note && <p className="spec-check">{group.note}</p>}
+          {group.note && <p className={bikeCss.specCheck}>{group.note}</p>}
           {group.lines.map((line) => (
             <SpecRow key={line.path} line={line} differs={differs && (() => differs(line))} />
           ))}

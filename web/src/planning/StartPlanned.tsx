@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useBike } from "../api/hooks";
 import { StartVisit } from "../visits/StartVisit";
 import { byHand, type Asked, type Plan } from "./plan";
+import planCss from "./plan.module.css";
 
 /** What is still to be done of a plan, as chosen by now, as the bench takes it. */
 function left(plan: Plan, asked: Asked) {
@@ -30,7 +31,7 @@ export function StartPlanned({ plan, asked }: { plan: Plan; asked: Asked }) {
   if (tasks.length === 0 || plan.visit) return null;
   return (
     <>
-      <Button type="primary" className="start-planned" onClick={() => setStarting(true)}>
+      <Button type="primary" className={planCss.startPlanned} onClick={() => setStarting(true)}>
         Start this visit
       </Button>
       {starting && bike.data && (

@@ -1,4 +1,4 @@
-import "./ward.css";
+import { clsx } from "clsx";
 import { Input, Pagination } from "antd";
 import { Fragment, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
@@ -14,20 +14,24 @@ import { usePhone } from "../ui/useMedia";
 import { Filters } from "./Filters";
 import { WardList } from "./WardList";
 import { BikeRow } from "./WardRow";
+import pageCss from "../ui/page.module.css";
+import statesCss from "../ui/states.module.css";
+import textCss from "../ui/text.module.css";
+import wardCss from "./ward.module.css";
 
 const PAGE = 50;
 
 function Empty({ narrowed, mayWork }: { narrowed: boolean; mayWork: boolean }) {
   if (narrowed) {
     return (
-      <div className="state">
+      <div className={statesCss.state}>
         <h2>No bike fits that.</h2>
         <p>Try its name, make, model, year, owner or use, or take a filter off.</p>
       </div>
     );
   }
   return (
-    <div className="state">
+    <div className={statesCss.state}>
       <h2>No bikes in the ward yet.</h2>
       <p>{mayWork ? "Enter the first one with “New bike”." : "Nothing to look at yet."}</p>
     </div>
@@ -40,7 +44,7 @@ function Stack({ ward, now, group }: { ward: Shape["Ward"]; now: () => number; g
     ward.bikes.some((bike) => bike.glasses.some((glass) => glass.column === column)),
   );
   return (
-    <table className="ward">
+    <table className={wardCss.ward}>
       <thead>
         <tr>
           <th scope="col">Bike</th>
@@ -50,7 +54,7 @@ function Stack({ ward, now, group }: { ward: Shape["Ward"]; now: () => number; g
             </th>
           ))}
           <th scope="col">
-            <span className="hidden">What to do</span>
+            <span className={textCss.hidden}>What to do</span>
           </th>
         </tr>
       </thead>
@@ -58,7 +62,7 @@ function Stack({ ward, now, group }: { ward: Shape["Ward"]; now: () => number; g
         {ward.bikes.map((bike, index) => (
           <Fragment key={bike.id}>
             {group === "use" && bike.use_class !== ward.bikes[index - 1]?.use_class && (
-              <tr className="ward-group">
+              <tr className={wardCss.wardGroup}>
                 <th colSpan={columns.length + 2} scope="rowgroup">
                   {bike.use_class}
                 </th>
@@ -85,14 +89,14 @@ function Rolling({ rolling }: { rolling: Shape["Rolling"] }) {
   if (rolling.late) {
     const ran = momentWords(rolling.ran_at);
     return (
-      <p className="ward-foot" role="status">
+      <p className={wardCss.wardFoot} role="status">
         Due dates were last brought forward on {ran}. Something is in the way: tell the lead.
       </p>
     );
   }
   if (rolling.behind === 0) return null;
   return (
-    <p className="ward-foot" role="status">
+    <p className={wardCss.wardFoot} role="status">
       Working out anew: {rolling.behind} {rolling.behind === 1 ? "bike" : "bikes"}.
     </p>
   );
@@ -112,19 +116,19 @@ function Head({
   find: (search: string) => void;
 }) {
   return (
-    <div className="heading">
+    <div className={pageCss.heading}>
       <h1>Ward</h1>
-      <p className="heading-sum">{headline(ward)}</p>
+      <p className={pageCss.headingSum}>{headline(ward)}</p>
       {stale && (
         <Refused said="The server does not answer. This is the last picture of the ward." />
       )}
       {mayWork && (
-        <Link to="/bikes/new" className="link-button ward-new">
+        <Link to="/bikes/new" className={clsx(textCss.linkButton, wardCss.wardNew)}>
           New bike
         </Link>
       )}
       <Input
-        className="ward-search"
+        className={wardCss.wardSearch}
         aria-label="Find a bike"
         placeholder="Find a bike"
         allowClear

@@ -1,7 +1,10 @@
+import { clsx } from "clsx";
 import { Fragment } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { Action, Asks, GlassDrawings } from "./WardRow";
+import textCss from "../ui/text.module.css";
+import wardCss from "./ward.module.css";
 
 type Bike = Shape["WardBike"];
 
@@ -17,7 +20,7 @@ const NEEDS: Record<Shape["DueState"], boolean> = {
 function Rest({ count }: { count: number }) {
   if (count === 0) return null;
   return (
-    <p className="soft">
+    <p className={textCss.soft}>
       {count} {count === 1 ? "reservoir" : "reservoirs"} fine
     </p>
   );
@@ -28,30 +31,30 @@ function Todo({ bike, now }: { bike: Bike; now: () => number }) {
     .filter((glass) => NEEDS[glass.state])
     .sort((a, b) => a.level - b.level);
   return (
-    <li className={bike.visit ? "todo row-open" : "todo"}>
-      <div className="todo-head">
-        <Link to={`/bikes/${bike.id}`} className="todo-name">
+    <li className={clsx(wardCss.todo, bike.visit && wardCss.rowOpen)}>
+      <div className={wardCss.todoHead}>
+        <Link to={`/bikes/${bike.id}`} className={wardCss.todoName}>
           {bike.name}
         </Link>
-        <span className="soft tabular">{bike.odometer}</span>
+        <span className={clsx(textCss.soft, textCss.tabular)}>{bike.odometer}</span>
       </div>
-      {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
+      {bike.hold && <b className={wardCss.rowHold}>On hold. {bike.hold}</b>}
       <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       {needing.length > 0 && (
-        <ul className="todo-glasses">
+        <ul className={wardCss.todoGlasses}>
           {needing.map((glass) => (
-            <li key={glass.key} className={`cell-${glass.state}`}>
+            <li key={glass.key} className={wardCss[`cell-${glass.state}`]}>
               <GlassDrawings glass={glass} size={40} />
               <span>
                 <b>{glass.label}</b>
-                <span className="cell-when">{glass.when}</span>
+                <span className={wardCss.cellWhen}>{glass.when}</span>
               </span>
             </li>
           ))}
         </ul>
       )}
       <Rest count={bike.glasses.length - needing.length} />
-      <div className="row-action">
+      <div className={wardCss.rowAction}>
         <Action bike={bike} now={now} />
       </div>
     </li>
@@ -69,11 +72,11 @@ export function WardList({
   group: string;
 }) {
   return (
-    <ul className="todos" aria-label="What needs doing">
+    <ul className={wardCss.todos} aria-label="What needs doing">
       {ward.bikes.map((bike, index) => (
         <Fragment key={bike.id}>
           {group === "use" && bike.use_class !== ward.bikes[index - 1]?.use_class && (
-            <li className="todo-group">{bike.use_class}</li>
+            <li className={wardCss.todoGroup}>{bike.use_class}</li>
           )}
           <Todo bike={bike} now={now} />
         </Fragment>

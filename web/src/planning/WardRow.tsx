@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Tag } from "antd";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
@@ -6,6 +7,8 @@ import { SightGlass } from "../glass/SightGlass";
 import { Countdown } from "../visits/Countdown";
 import { momentWords } from "../ui/days";
 import { ASKS, PlanLink, PlannedLink } from "./NextSteps";
+import textCss from "../ui/text.module.css";
+import wardCss from "./ward.module.css";
 
 type Bike = Shape["WardBike"];
 type Glass = Shape["Glass"];
@@ -18,7 +21,7 @@ export function GlassDrawings({ glass, size = 50 }: { glass: Glass; size?: numbe
   const { level, age, state, notch, plug } = glass;
   const drawn = { level, age, state, notch, size, label: said(glass) };
   return (
-    <div className="cell-drawings">
+    <div className={wardCss.cellDrawings}>
       <SightGlass {...drawn} />
       {plug && (
         <PlugTip
@@ -38,9 +41,9 @@ function Column({ name, glasses }: { name: string; glasses: Glass[] }) {
   return (
     <td data-column={worst ? name : undefined}>
       {worst && (
-        <div className={`cell cell-${worst.state}`} title={said(worst)}>
+        <div className={wardCss[`cell-${worst.state}`]} title={said(worst)}>
           <GlassDrawings glass={worst} />
-          <span className="cell-when">{worst.when}</span>
+          <span className={wardCss.cellWhen}>{worst.when}</span>
         </div>
       )}
     </td>
@@ -54,9 +57,9 @@ export function Asks({ bike, asks }: { bike: string; asks: Shape["Ask"][] }) {
       key={ask.reservoir}
       to={`/bikes/${bike}/wear/${encodeURIComponent(ask.reservoir)}`}
       title={ask.action}
-      className="ask-link"
+      className={wardCss.askLink}
     >
-      <Tag color={ASKS[ask.level]} className="ask-tag">
+      <Tag color={ASKS[ask.level]} className={wardCss.askTag}>
         {ask.label}: {ask.level}
       </Tag>
     </Link>
@@ -69,10 +72,10 @@ export function Action({ bike, now }: { bike: Bike; now: () => number }) {
   if (visit) {
     return (
       <>
-        <Link to={`/visits/${visit.id}`} className="link-button row-go-on">
+        <Link to={`/visits/${visit.id}`} className={clsx(textCss.linkButton, wardCss.rowGoOn)}>
           Go on
         </Link>
-        <span className="row-step">
+        <span className={wardCss.rowStep}>
           {visit.reservoir}: {visit.step}
           {visit.since && `, since ${momentWords(visit.since)} `}
           {visit.ends_at && <Countdown endsAt={visit.ends_at} now={now} />}
@@ -94,14 +97,14 @@ export function BikeRow({
   now: () => number;
 }) {
   return (
-    <tr className={bike.visit ? "row row-open" : "row"}>
+    <tr className={clsx(wardCss.row, bike.visit && wardCss.rowOpen)}>
       <th scope="row">
-        <Link to={`/bikes/${bike.id}`} className="row-name">
+        <Link to={`/bikes/${bike.id}`} className={wardCss.rowName}>
           {bike.name}
         </Link>
-        <span className="soft">{bike.model}</span>
-        <span className="soft tabular">{bike.odometer}</span>
-        {bike.hold && <b className="row-hold">On hold. {bike.hold}</b>}
+        <span className={textCss.soft}>{bike.model}</span>
+        <span className={clsx(textCss.soft, textCss.tabular)}>{bike.odometer}</span>
+        {bike.hold && <b className={wardCss.rowHold}>On hold. {bike.hold}</b>}
         <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       </th>
       {columns.map((column) => (
@@ -111,7 +114,7 @@ export function BikeRow({
           glasses={bike.glasses.filter((glass) => glass.column === column)}
         />
       ))}
-      <td className="row-action">
+      <td className={wardCss.rowAction}>
         <Action bike={bike} now={now} />
       </td>
     </tr>

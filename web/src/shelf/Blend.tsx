@@ -6,6 +6,8 @@ import { keys } from "../api/keys";
 import { Choice } from "../ui/Choice";
 import { Refused } from "../ui/Refused";
 import { Why } from "../ui/Why";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 type Card = Shape["FluidCard"];
 
@@ -58,7 +60,7 @@ function Fields({
   ask: (more: Partial<Asked>) => void;
 }) {
   return (
-    <div className="blend-fields">
+    <div className={shelfCss.blendFields}>
       <Oil label="One" fluids={oils} value={asked.thin} choose={(thin) => ask({ thin })} />
       <Oil label="The other" fluids={oils} value={asked.thick} choose={(thick) => ask({ thick })} />
       <label>
@@ -91,18 +93,18 @@ export function Blend({ fluids }: { fluids: Card[] }) {
   const blend = useBlend(useDeferredValue(asked));
   if (oils.length < 2) return null;
   return (
-    <section className="blend" aria-label="Blend two fork oils">
+    <section className={shelfCss.blend} aria-label="Blend two fork oils">
       <h2>Blend two fork oils</h2>
       <Fields oils={oils} asked={asked} ask={(more) => setAsked({ ...asked, ...more })} />
       <Refused said={blend.error?.message} />
       {blend.data && !blend.error && (
-        <p className="blend-answer" role="status">
+        <p className={shelfCss.blendAnswer} role="status">
           <b>{blend.data.words}</b>: {blend.data.kv40} at 40 °C
           {blend.data.kv100 && `, ${blend.data.kv100} at 100 °C`}{" "}
           <Why reasons={blend.data.reasons} />
         </p>
       )}
-      <p className="soft">
+      <p className={textCss.soft}>
         Fork-oil weights on labels follow no standard: compare and blend by viscosity.
       </p>
     </section>

@@ -5,13 +5,15 @@ import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
 import { Ledger } from "./Ledger";
 import { put, take, useStock, useStockChange } from "./stock";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["BottleLine"];
 
 /** A bottle drawn as full as it is. */
 export function BottleGlass({ share }: { share: number }) {
   return (
-    <span className="stock-glass" aria-hidden>
+    <span className={shelfCss.stockGlass} aria-hidden>
       <span style={{ height: `${share * 100}%` }} />
     </span>
   );
@@ -65,7 +67,7 @@ function Bottle({ bottle }: { bottle: Line }) {
   const { change, left, setLeft, used, setUsed, write, gone } = typing;
   const { size, opened_on } = bottle;
   return (
-    <li className="stock-bottle">
+    <li className={shelfCss.stockBottle}>
       <BottleGlass share={bottle.share} />
       {used === null ? (
         <Input
@@ -85,11 +87,11 @@ function Bottle({ bottle }: { bottle: Line }) {
           onPressEnter={write}
         />
       )}
-      <span className="soft">
+      <span className={textCss.soft}>
         {used === null ? `of ${size}` : `out of ${bottle.left}`}
         {opened_on ? `, opened ${dayWords(opened_on)}` : ", sealed"}
       </span>
-      <span className="stock-acts">
+      <span className={shelfCss.stockActs}>
         <Act typing={typing} bottle={bottle} />
         <Button type="text" onClick={gone}>
           Gone
@@ -106,14 +108,14 @@ export function Bottles({ fluid, size }: { fluid: number; size: string }) {
   const change = useStockChange();
   const own = (stock.data?.bottles ?? []).filter((bottle) => bottle.fluid === fluid);
   return (
-    <div className="stock">
+    <div className={shelfCss.stock}>
       <h3>Standing there</h3>
       <ul>
         {own.map((bottle) => (
           <Bottle key={bottle.id} bottle={bottle} />
         ))}
       </ul>
-      {own.length === 0 && <p className="soft">None. It would have to be bought.</p>}
+      {own.length === 0 && <p className={textCss.soft}>None. It would have to be bought.</p>}
       <Button
         onClick={() =>
           change.mutate(put({ id: crypto.randomUUID(), fluid, version: 0, size, left: "" }))

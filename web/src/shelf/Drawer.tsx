@@ -1,8 +1,11 @@
+import { clsx } from "clsx";
 import { AutoComplete, Button, Input } from "antd";
 import { useState } from "react";
 import { Refused } from "../ui/Refused";
 import { Ledger } from "./Ledger";
 import { count, useStock, useStockChange } from "./stock";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 const EMPTY = { name: "", count: "" };
 
@@ -18,7 +21,7 @@ function Counting() {
   };
   return (
     <form
-      className="drawer-form"
+      className={shelfCss.drawerForm}
       onSubmit={(event) => {
         event.preventDefault();
         write("counted");
@@ -50,16 +53,16 @@ export function Drawer({ mayWork }: { mayWork: boolean }) {
   const stock = useStock();
   const seals = stock.data?.seals ?? [];
   return (
-    <section className="shelf-paper drawer" aria-label="In the drawer">
+    <section className={clsx(shelfCss.shelfPaper, shelfCss.drawer)} aria-label="In the drawer">
       <h2>In the drawer</h2>
       <ul>
         {seals.map((seal) => (
           <li key={seal.name}>
-            <b className="tabular">{seal.count}</b> {seal.name}
+            <b className={textCss.tabular}>{seal.count}</b> {seal.name}
           </li>
         ))}
       </ul>
-      {seals.length === 0 && <p className="soft">Nothing counted yet.</p>}
+      {seals.length === 0 && <p className={textCss.soft}>Nothing counted yet.</p>}
       {mayWork && <Counting />}
       <Ledger />
     </section>

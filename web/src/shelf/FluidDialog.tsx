@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
@@ -6,6 +7,7 @@ import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
 import { Bottles } from "./Bottles";
 import { Dialog } from "../ui/Dialog";
+import askCss from "../ui/ask.module.css";
 
 type Form = Required<Shape["FluidForm"]>;
 type Text = Exclude<keyof Form, "id" | "version" | "retired" | "family" | "friction_class">;
@@ -79,7 +81,7 @@ export function FluidDialog({
     <Dialog open title={title} onCancel={close} footer={null} width={940}>
       {start.id > 0 && <Bottles fluid={start.id} size={start.bottle} />}
       <Ask
-        className="ask fluid-form"
+        className={clsx(askCss.ask, askCss.fluidForm)}
         initial={start}
         send={(given) => save.mutate(given)}
         error={save.error}
@@ -93,10 +95,10 @@ export function FluidDialog({
         <Field name="friction_class" label="Friction class on the label">
           <Choice options={FRICTION} />
         </Field>
-        <h3 className="ask-wide">Measured, from the data sheet</h3>
+        <h3 className={askCss.askWide}>Measured, from the data sheet</h3>
         <Texts list={MEASURED} />
         {start.id > 0 && (
-          <Field name="retired" label="" tick className="ask-wide">
+          <Field name="retired" label="" tick className={askCss.askWide}>
             <Checkbox>No longer on the shelf</Checkbox>
           </Field>
         )}

@@ -1,16 +1,19 @@
+import { clsx } from "clsx";
 import { Button, Table, type TableColumnsType } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
 import { useLedger } from "./stock";
+import listsCss from "../ui/lists.module.css";
+import textCss from "../ui/text.module.css";
 
 type Line = Shape["LedgerLine"];
 
 const COLUMNS: TableColumnsType<Line> = [
-  { title: "When", dataIndex: "on", render: dayWords, className: "tabular" },
+  { title: "When", dataIndex: "on", render: dayWords, className: textCss.tabular },
   { title: "What was done", dataIndex: "kind" },
-  { title: "By how much", dataIndex: "change", className: "tabular strong" },
+  { title: "By how much", dataIndex: "change", className: clsx(textCss.tabular, textCss.strong) },
   { title: "To what", dataIndex: "what" },
   { title: "By", dataIndex: "by", responsive: ["sm"] },
 ];
@@ -26,7 +29,7 @@ export function Ledger({ fluid }: { fluid?: number }) {
       </Button>
       {open && (
         <Table<Line>
-          className="lists ledger"
+          className={clsx(listsCss.lists, listsCss.ledger)}
           size="small"
           columns={COLUMNS}
           dataSource={ledger.data?.lines ?? []}

@@ -1,4 +1,4 @@
-import "./shelf.css";
+import { clsx } from "clsx";
 import { Button, Table, type TableColumnsType } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
@@ -12,6 +12,10 @@ import { EMPTY, FluidDialog } from "./FluidDialog";
 import { Standing } from "./Standing";
 import { DASHES, ViscosityChart } from "./ViscosityChart";
 import { Wrenches } from "./Wrenches";
+import listsCss from "../ui/lists.module.css";
+import pageCss from "../ui/page.module.css";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 type Card = Shape["FluidCard"];
 const NEW = 0;
@@ -21,7 +25,7 @@ function Draw({ fluid, place, toggle }: { fluid: Card; place: number; toggle: ()
   const drawn = place >= 0;
   return (
     <button
-      className={drawn ? "draw draw-on" : "draw"}
+      className={clsx(shelfCss.draw, drawn && shelfCss.drawOn)}
       aria-pressed={drawn}
       aria-label={`Draw ${fluid.name}`}
       disabled={fluid.curve.length === 0}
@@ -46,10 +50,14 @@ function Satisfies({ fluid }: { fluid: Card }) {
   return (
     <>
       {fluid.satisfies.join(", ") || "–"}
-      {!fluid.cold_ok && <span className="shelf-said shelf-cold">{fluid.cold}</span>}
-      {fluid.swells && <span className="soft shelf-label">{fluid.swells}</span>}
+      {!fluid.cold_ok && (
+        <span className={clsx(shelfCss.shelfSaid, shelfCss.shelfCold)}>{fluid.cold}</span>
+      )}
+      {fluid.swells && (
+        <span className={clsx(textCss.soft, shelfCss.shelfLabel)}>{fluid.swells}</span>
+      )}
       {fluid.disagrees.map((said) => (
-        <span key={said} className="refusal shelf-said">
+        <span key={said} className={clsx(textCss.refusal, shelfCss.shelfSaid)}>
           {said}
         </span>
       ))}
@@ -70,21 +78,36 @@ function columns({ drawn, toggle, open }: Shown): TableColumnsType<Card> {
       render: (_, fluid) => (
         <>
           {open ? (
-            <button className="fluid-name" onClick={() => open(fluid)}>
+            <button className={shelfCss.fluidName} onClick={() => open(fluid)}>
               {fluid.name}
             </button>
           ) : (
             <b>{fluid.name}</b>
           )}
-          <span className="soft shelf-label">
+          <span className={clsx(textCss.soft, shelfCss.shelfLabel)}>
             {[fluid.family, fluid.label, fluid.bottle].filter(Boolean).join(" · ")}
           </span>
         </>
       ),
     },
-    { title: "40 °C", className: "tabular", render: (_, f) => f.kv40 || "–", responsive: ["sm"] },
-    { title: "100 °C", className: "tabular", render: (_, f) => f.kv100 || "–", responsive: ["sm"] },
-    { title: "Index", className: "tabular", render: (_, f) => f.index ?? "–", responsive: ["md"] },
+    {
+      title: "40 °C",
+      className: textCss.tabular,
+      render: (_, f) => f.kv40 || "–",
+      responsive: ["sm"],
+    },
+    {
+      title: "100 °C",
+      className: textCss.tabular,
+      render: (_, f) => f.kv100 || "–",
+      responsive: ["sm"],
+    },
+    {
+      title: "Index",
+      className: textCss.tabular,
+      render: (_, f) => f.index ?? "–",
+      responsive: ["md"],
+    },
     {
       title: "Measured values satisfy",
       responsive: ["sm"],
@@ -101,12 +124,15 @@ function columns({ drawn, toggle, open }: Shown): TableColumnsType<Card> {
 
 function Chart({ lines, shelf }: { lines: Card[]; shelf: Shape["Shelf"] }) {
   return (
-    <section className="shelf-paper shelf-chart" aria-label="Thickness over temperature">
+    <section
+      className={clsx(shelfCss.shelfPaper, shelfCss.shelfChart)}
+      aria-label="Thickness over temperature"
+    >
       <h2>Thickness over temperature</h2>
       <WideDrawing>
         <ViscosityChart fluids={lines} scales={shelf.scales} />
       </WideDrawing>
-      <p className="soft">
+      <p className={textCss.soft}>
         Engine and gear numbers are different scales for one thickness; the same height never
         licenses a substitution. {shelf.caveat}
       </p>
@@ -134,9 +160,9 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
   const lines = drawn.flatMap((id) => drawable.filter((fluid) => fluid.id === id));
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>Shelf</h1>
-        <p className="heading-sum">
+        <p className={pageCss.headingSum}>
           {fluids.length} fluids. Coldest start expected: {coldest}.
         </p>
         {mayWork && (
@@ -145,16 +171,16 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
           </Button>
         )}
       </div>
-      <div className="shelf">
+      <div className={shelfCss.shelf}>
         <Standing fluids={fluids} open={open} />
-        <div className="shelf-aside">
+        <div className={shelfCss.shelfAside}>
           <Drawer mayWork={mayWork} />
           <Wrenches mayWork={mayWork} />
         </div>
-        <section className="shelf-paper" aria-label="Fluids">
+        <section className={shelfCss.shelfPaper} aria-label="Fluids">
           <h2>Fluids</h2>
           <Table<Card>
-            className="lists"
+            className={listsCss.lists}
             size="small"
             columns={columns({ drawn, toggle, open })}
             dataSource={fluids}

@@ -1,6 +1,9 @@
+import { clsx } from "clsx";
 import type { Shape } from "../api/client";
 import { BottleGlass } from "./Bottles";
 import { useStock } from "./stock";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 type Card = Shape["FluidCard"];
 type Line = Shape["BottleLine"];
@@ -14,28 +17,30 @@ function Row({ fluid, bottles }: { fluid: Card; bottles: Line[] }) {
     <>
       <span>
         <b>{fluid.name}</b>
-        <span className="soft shelf-label">
+        <span className={clsx(textCss.soft, shelfCss.shelfLabel)}>
           {[fluid.family, fluid.label].filter(Boolean).join(" · ")}
         </span>
       </span>
-      <span className="standing-bottles">
+      <span className={shelfCss.standingBottles}>
         {open.map((bottle) => (
-          <span key={bottle.id} className="standing-bottle">
+          <span key={bottle.id} className={shelfCss.standingBottle}>
             <BottleGlass share={bottle.share} />
             <span>
-              <b className="tabular">{bottle.left}</b>
-              <span className="soft shelf-label">open, of {bottle.size}</span>
+              <b className={textCss.tabular}>{bottle.left}</b>
+              <span className={clsx(textCss.soft, shelfCss.shelfLabel)}>
+                open, of {bottle.size}
+              </span>
             </span>
           </span>
         ))}
         {sizes.map((size) => (
-          <span key={size} className="standing-bottle">
+          <span key={size} className={shelfCss.standingBottle}>
             <BottleGlass share={1} />
             <span>
-              <b className="tabular">
+              <b className={textCss.tabular}>
                 {sealed.filter((bottle) => bottle.size === size).length} × {size}
               </b>
-              <span className="soft shelf-label">sealed</span>
+              <span className={clsx(textCss.soft, shelfCss.shelfLabel)}>sealed</span>
             </span>
           </span>
         ))}
@@ -58,28 +63,28 @@ export function Standing({
     .map((fluid) => ({ fluid, own: bottles.filter((bottle) => bottle.fluid === fluid.id) }))
     .filter(({ own }) => own.length > 0);
   return (
-    <section className="shelf-paper" aria-label="On the shelf">
+    <section className={shelfCss.shelfPaper} aria-label="On the shelf">
       <h2>On the shelf</h2>
-      <ul className="standing-list">
+      <ul className={shelfCss.standingList}>
         {rows.map(({ fluid, own }) => (
           <li key={fluid.id}>
             {open ? (
               <button
-                className="standing-row"
+                className={shelfCss.standingRow}
                 aria-label={`Bottles of ${fluid.name}`}
                 onClick={() => open(fluid)}
               >
                 <Row fluid={fluid} bottles={own} />
               </button>
             ) : (
-              <div className="standing-row">
+              <div className={shelfCss.standingRow}>
                 <Row fluid={fluid} bottles={own} />
               </div>
             )}
           </li>
         ))}
       </ul>
-      {stock.data && rows.length === 0 && <p className="soft">No bottle stands there.</p>}
+      {stock.data && rows.length === 0 && <p className={textCss.soft}>No bottle stands there.</p>}
     </section>
   );
 }

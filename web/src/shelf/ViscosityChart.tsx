@@ -1,5 +1,6 @@
 import type { Shape } from "../api/client";
 import { colour } from "../ui/theme";
+import shelfCss from "./shelf.module.css";
 
 type Drawn = Pick<Shape["FluidCard"], "id" | "name" | "curve">;
 
@@ -119,7 +120,7 @@ export function ViscosityChart({
   return (
     <svg
       viewBox="0 0 640 462"
-      className="chart"
+      className={shelfCss.chart}
       role="img"
       aria-label={`Viscosity over temperature: ${fluids.map((fluid) => fluid.name).join(", ")}`}
     >

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Button, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -6,6 +7,8 @@ import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
+import shelfCss from "./shelf.module.css";
+import textCss from "../ui/text.module.css";
 
 type Form = Required<Shape["WrenchForm"]>;
 
@@ -77,25 +80,25 @@ export function Wrenches({ mayWork }: { mayWork: boolean }) {
   });
   if (!data) return null;
   return (
-    <section className="shelf-paper drawer" aria-label="Torque wrenches">
+    <section className={clsx(shelfCss.shelfPaper, shelfCss.drawer)} aria-label="Torque wrenches">
       <h2>Torque wrenches</h2>
       <ul>
         {data.wrenches.map(({ form, usable, simulated }) => (
           <li key={form.id}>
             {mayWork ? (
-              <button className="fluid-name" onClick={() => setOpen({ ...EMPTY, ...form })}>
+              <button className={shelfCss.fluidName} onClick={() => setOpen({ ...EMPTY, ...form })}>
                 {form.name}
               </button>
             ) : (
               <b>{form.name}</b>
             )}{" "}
-            <span className="tabular">{usable}</span>, ± {form.accuracy} %
+            <span className={textCss.tabular}>{usable}</span>, ± {form.accuracy} %
             {simulated && ", simulated"}
           </li>
         ))}
       </ul>
       {data.wrenches.length === 0 && (
-        <p className="soft">None yet: torques are said, but no setting of a scale.</p>
+        <p className={textCss.soft}>None yet: torques are said, but no setting of a scale.</p>
       )}
       {mayWork && <Button onClick={() => setOpen(EMPTY)}>Another wrench</Button>}
       {open && <WrenchDialog start={open} units={data.units} close={() => setOpen(null)} />}

@@ -3,6 +3,7 @@ import { createContext, use, useEffect, useRef, type ReactElement, type ReactNod
 import { problemOf, Refusal, type Problem } from "../api/client";
 import { FieldAnswer } from "./FieldAnswer";
 import { Refused } from "./Refused";
+import askCss from "./ask.module.css";
 
 interface Said {
   problem: Problem | null;
@@ -62,16 +63,16 @@ export function Ask<T extends object>({ initial, send, error, pending, form, ...
       layout="vertical"
       requiredMark={false}
       autoComplete="off"
-      className={look.className ?? "ask"}
+      className={look.className ?? askCss.ask}
       initialValues={initial}
       onFinish={go}
       onValuesChange={(_, all) => look.changed?.(all as T)}
     >
       <Server value={{ problem, answer }}>{look.children}</Server>
-      <div className="ask-end">
+      <div className={askCss.askEnd}>
         <AsAWhole error={error} />
         {look.submit && (
-          <div className="ask-tools">
+          <div className={askCss.askTools}>
             <Button type="primary" htmlType="submit" size="large" loading={pending}>
               {look.submit}
             </Button>

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { Component, type ReactNode } from "react";
+import statesCss from "./states.module.css";
 
 const CHUNK = /dynamically imported module|module script failed|ChunkLoadError|preload CSS/i;
 
@@ -32,7 +33,7 @@ export class Boundary extends Component<
     if (!error) return this.props.children;
     const missing = isMissingPiece(error);
     return (
-      <div className="state" role="alert">
+      <div className={statesCss.state} role="alert">
         <h2>{missing ? "This page could not be fetched." : "This page has broken down."}</h2>
         <p>
           {missing

@@ -1,3 +1,5 @@
+import { clsx } from "clsx";
+import chipsCss from "./chips.module.css";
 /** Words to tap, one or several at a time; where a code stands behind them, that is what is told. */
 export function Chips<Word extends string>({
   label,
@@ -12,13 +14,13 @@ export function Chips<Word extends string>({
 }) {
   const shown = words.map((one) => (typeof one === "string" ? { code: one, words: one } : one));
   return (
-    <div className="chips" role="group" aria-label={label}>
-      <span className="chips-label">{label}</span>
+    <div className={chipsCss.chips} role="group" aria-label={label}>
+      <span className={chipsCss.chipsLabel}>{label}</span>
       {shown.map(({ code: word, words: said }) => (
         <button
           key={word}
           type="button"
-          className={on.includes(word) ? "chip chip-on" : "chip"}
+          className={clsx(chipsCss.chip, on.includes(word) && chipsCss.chipOn)}
           aria-pressed={on.includes(word)}
           onClick={() => toggle(word)}
         >

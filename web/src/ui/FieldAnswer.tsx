@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import type { Problem } from "../api/client";
 import { Refused } from "./Refused";
+import questionCss from "./question.module.css";
 
 export type Answer = (said: string, sure: string) => void;
 
@@ -33,9 +34,9 @@ export function Question({
   answer: Answer;
 }) {
   return (
-    <div className="question" role="alert">
+    <div className={questionCss.question} role="alert">
       <p>{said}</p>
-      <div className="options">
+      <div className={questionCss.options}>
         {options.map((option) => (
           <Button
             key={option}

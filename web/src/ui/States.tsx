@@ -1,11 +1,12 @@
 import { Button } from "antd";
 import { Link } from "react-router";
 import { Refusal } from "../api/client";
+import statesCss from "./states.module.css";
 
 export function Waiting({ what }: { what: string }) {
   return (
-    <div className="state" role="status">
-      <div className="state-glass" aria-hidden />
+    <div className={statesCss.state} role="status">
+      <div className={statesCss.stateGlass} aria-hidden />
       <p>{what} …</p>
     </div>
   );
@@ -14,7 +15,7 @@ export function Waiting({ what }: { what: string }) {
 export function WentWrong({ error, again }: { error: Error; again: () => void }) {
   const said = error instanceof Refusal ? error.message : "The server does not answer.";
   return (
-    <div className="state" role="alert">
+    <div className={statesCss.state} role="alert">
       <h2>{said}</h2>
       <p>Nothing you wrote down is lost. It is sent as soon as the server is back.</p>
       <Button type="primary" onClick={again}>
@@ -26,7 +27,7 @@ export function WentWrong({ error, again }: { error: Error; again: () => void })
 
 export function NotHere() {
   return (
-    <div className="state">
+    <div className={statesCss.state}>
       <h2>There is nothing here under that name.</h2>
       <Link to="/">Back to the ward</Link>
     </div>

@@ -1,4 +1,5 @@
-import "./ticks.css";
+import { clsx } from "clsx";
+import ticksCss from "./ticks.module.css";
 
 /** Rows to tick, large enough for a glove. */
 export function Ticks({
@@ -12,7 +13,7 @@ export function Ticks({
   change: (ticked: string[]) => void;
 }) {
   return (
-    <div className="ticks">
+    <div className={ticksCss.ticks}>
       {items.map(({ code, words }) => {
         const on = ticked.includes(code);
         return (
@@ -21,10 +22,10 @@ export function Ticks({
             type="button"
             role="checkbox"
             aria-checked={on}
-            className={on ? "tick tick-on" : "tick"}
+            className={clsx(ticksCss.tick, on && ticksCss.tickOn)}
             onClick={() => change(on ? ticked.filter((one) => one !== code) : [...ticked, code])}
           >
-            <span className="tick-box" aria-hidden>
+            <span className={ticksCss.tickBox} aria-hidden>
               {on ? "✓" : ""}
             </span>
             {words}

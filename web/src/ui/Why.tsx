@@ -1,15 +1,17 @@
 import { Popover } from "antd";
 import type { Shape } from "../api/client";
+import textCss from "./text.module.css";
+import whyCss from "./why.module.css";
 
 /** The why of a number, in one tap. */
 export function Why({ reasons }: { reasons: Shape["Why"][] }) {
   if (reasons.length === 0) return null;
   const content = (
-    <ul className="why-list">
+    <ul className={whyCss.whyList}>
       {reasons.map((reason, index) => (
         <li key={index}>
           {reason.text}
-          <span className="soft">
+          <span className={textCss.soft}>
             {reason.rule} · {reason.source}
           </span>
         </li>
@@ -18,7 +20,7 @@ export function Why({ reasons }: { reasons: Shape["Why"][] }) {
   );
   return (
     <Popover content={content} trigger="click" placement="bottom">
-      <button className="why">why?</button>
+      <button className={whyCss.why}>why?</button>
     </Popover>
   );
 }

@@ -3,6 +3,7 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { timeWords } from "../ui/days";
 import type { Sheet } from "./outbox";
+import textCss from "../ui/text.module.css";
 
 // ms between two looks: it is told when it changes; while nobody works, the time goes on
 const LATER = 60_000;
@@ -14,7 +15,7 @@ type Next = Shape["NextJob"];
 function Then({ first, rest }: { first: Next; rest: Next[] }) {
   const wait = ({ label, spare }: Next) => (spare > 0 ? `${label} (can wait ${spare} min)` : label);
   return (
-    <p className="soft">
+    <p className={textCss.soft}>
       Next: <b>{first.label}</b>
       {first.spare > 0
         ? `; it can wait ${first.spare} min`
@@ -41,7 +42,7 @@ export function Ahead({ sheet }: { sheet: Sheet }) {
   const { at, minutes, hands_on, less, then, people } = found.data;
   const [first, ...rest] = then;
   return (
-    <section className="ahead" aria-label="When it will be done">
+    <section aria-label="When it will be done">
       <p>
         <b>Done about {timeWords(at)}</b>, {minutes} min, {hands_on} of them work
         {people > 1 && ` for ${people}`}

@@ -1,8 +1,8 @@
-import "./bench.css";
 import { Button } from "antd";
-import { useCallback, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { NotThere, Waiting } from "../ui/States";
+import { Alarms } from "./Alarms";
 import { hasDraft } from "./draft";
 import { Finished } from "./Finished";
 import { NotWritten } from "./NotWritten";
@@ -14,9 +14,12 @@ import { SidePanel } from "./SidePanel";
 import { StepFocus } from "./StepFocus";
 import { HandsCalled, NotStrapped } from "./Stance";
 import { StepList } from "./StepList";
+import { guardTaps } from "./tapGuard";
 import { Stops } from "./Stops";
 import { useClock } from "./useClock";
 import { useRunSheet } from "./useRunSheet";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
 
 interface Props {
   sheet: Sheet;
@@ -57,7 +60,7 @@ function InHand({ sheet, bench, mayWork, step, turn, look, now }: Props & { now:
         readOnly={!mayWork}
       />
       {step.id !== sheet.focus && (
-        <Button className="back-to-focus" onClick={() => look(null)}>
+        <Button className={asksCss.backToFocus} onClick={() => look(null)}>
           Back to what is next
         </Button>
       )}
@@ -68,7 +71,7 @@ function InHand({ sheet, bench, mayWork, step, turn, look, now }: Props & { now:
 function Whose({ sheet, step }: Pick<Props, "sheet" | "step">) {
   const task = step && taskOf(sheet, step);
   return (
-    <p className="focus-bike">
+    <p className={benchCss.focusBike}>
       <Link to={`/bikes/${sheet.bike.id}`}>{sheet.bike.name}</Link> ·{" "}
       {task ? [task.label, task.fluid].filter(Boolean).join(" · ") : sheet.title}
     </p>
@@ -82,9 +85,10 @@ function BenchTop(props: Props) {
   const writing = bench.waiting.length > 0;
   const aside = mayWork ? at(bench, step?.id ?? sheet.steps.at(-1)?.id ?? "") : null;
   return (
-    <div className="bench">
+    <div className={benchCss.bench}>
       <StepList sheet={sheet} shown={step?.id ?? ""} look={go} />
-      <section className="focus" aria-label="Step in focus" aria-busy={writing}>
+      <section className={benchCss.focus} aria-label="Step in focus" aria-busy={writing}>
+        <Alarms />
         <Whose sheet={sheet} step={step} />
         <NotWritten
           sheet={sheet}
@@ -118,6 +122,7 @@ function stepInHand(sheet: Sheet | undefined, looking: string | null, last: stri
 /** The bench: one visit, one step in focus. */
 export function Bench({ mayWork }: { mayWork: boolean }) {
   const { id = "" } = useParams();
+  useEffect(() => guardTaps(document), []);
   const [looking, setLooking] = useState<string | null>(null);
   const [last, setLast] = useState<string | null>(null);
   const [turn, setTurn] = useState(0);

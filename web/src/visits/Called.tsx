@@ -5,6 +5,7 @@ import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import { useLiveHands } from "../api/live";
 import { timeWords } from "../ui/days";
+import benchCss from "./bench.module.css";
 
 // ms between two looks, where changes are told and where nobody tells
 const TOLD = 60_000;
@@ -28,7 +29,7 @@ export function Called({ me }: { me: string }) {
     ({ who, visit }) => who !== me && pathname !== `/visits/${visit}`,
   );
   return others.map(({ visit, bike, by, since }) => (
-    <Link key={visit} to={`/visits/${visit}`} className="called" role="status">
+    <Link key={visit} to={`/visits/${visit}`} className={benchCss.called} role="status">
       <b>{by} needs a second pair of hands</b> at the {bike}, since {timeWords(since)}
     </Link>
   ));

@@ -1,6 +1,9 @@
+import { clsx } from "clsx";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { earlierToday, timeWords } from "../ui/days";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
 
 const AGO = [5, 15, 30, 60];
 
@@ -19,7 +22,7 @@ export function Earlier({ when, change }: Props) {
   const said = earlierToday(typed, new Date());
   if (when) {
     return (
-      <p className="taken" role="status">
+      <p className={benchCss.taken} role="status">
         It is written down as of {timeWords(when)}, remembered.
         <Button onClick={() => change(null)}>It happened just now</Button>
       </p>
@@ -27,13 +30,17 @@ export function Earlier({ when, change }: Props) {
   }
   if (!asking) {
     return (
-      <Button type="text" className="skip" onClick={() => setAsking(true)}>
+      <Button type="text" className={asksCss.skip} onClick={() => setAsking(true)}>
         It happened earlier
       </Button>
     );
   }
   return (
-    <div className="skip-form earlier" role="group" aria-label="When did it happen?">
+    <div
+      className={clsx(asksCss.skipForm, benchCss.earlier)}
+      role="group"
+      aria-label="When did it happen?"
+    >
       {AGO.map((minutes) => (
         <Button key={minutes} onClick={() => change(minutesAgo(minutes))}>
           {minutes === 60 ? "1 h ago" : `${minutes} min ago`}

@@ -8,10 +8,14 @@ import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
 import { Refused } from "../ui/Refused";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
+import controlsCss from "../ui/controls.module.css";
+import textCss from "../ui/text.module.css";
 
 function One({ task }: { task: Task }) {
   return (
-    <dl className="summary" aria-label={task.label}>
+    <dl className={asksCss.summary} aria-label={task.label}>
       <div>
         <dt>{task.label}</dt>
         <dd>{task.fluid || task.standing.map((part) => part.word).join(", ")}</dd>
@@ -19,19 +23,19 @@ function One({ task }: { task: Task }) {
       {task.capacity && task.added && (
         <div>
           <dt>Came out</dt>
-          <dd className="tabular">{task.drained || "not measured"}</dd>
+          <dd className={textCss.tabular}>{task.drained || "not measured"}</dd>
         </div>
       )}
       {task.added && (
         <div>
           <dt>It took</dt>
-          <dd className="tabular">{task.added}</dd>
+          <dd className={textCss.tabular}>{task.added}</dd>
         </div>
       )}
       {task.torque?.reading && (
         <div>
           <dt>Drain plug</dt>
-          <dd className="tabular">{task.torque.reading}</dd>
+          <dd className={textCss.tabular}>{task.torque.reading}</dd>
         </div>
       )}
       {task.verdict && (
@@ -92,7 +96,7 @@ function useSign(visit: string, settled: () => void) {
 
 function CounterSign({ lead, change }: { lead: Signature; change: (lead: Signature) => void }) {
   return (
-    <fieldset className="countersign">
+    <fieldset className={benchCss.countersign}>
       <legend>A lead looks it over and signs beside you</legend>
       <Input
         aria-label="Lead's name"
@@ -119,7 +123,7 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
   return (
     <>
       {(sheet.ride_in || sheet.wants) && (
-        <label className="ride-out">
+        <label className={benchCss.rideOut}>
           And on the ride out?
           <Input
             maxLength={500}
@@ -131,7 +135,7 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
       {!alone && <CounterSign lead={lead} change={setLead} />}
       <Button
         type="primary"
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={waiting > 0 || sign.isPending}
         onClick={() => sign.mutate(lead)}
       >
@@ -144,7 +148,7 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
 
 function Left({ sheet }: { sheet: Sheet }) {
   return (
-    <div className="finished">
+    <div className={asksCss.finished}>
       <h1>{sheet.handed_back ? "Handed back, not to be ridden" : "Left without service"}</h1>
       <p>
         {sheet.handed_back
@@ -175,7 +179,7 @@ export function Finished({
   const signed = sheet.state === "signed";
   const skipped = sheet.steps.filter((step) => step.status === "skipped");
   return (
-    <div className="finished">
+    <div className={asksCss.finished}>
       <h1>{heading(sheet)}</h1>
       {sheet.tasks.map((task) => (
         <One key={task.key} task={task} />

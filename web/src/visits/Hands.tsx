@@ -7,13 +7,15 @@ import { momentWords } from "../ui/days";
 import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
 import { Ticks } from "../ui/Ticks";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
 
 /** What is open on the bike, and what that means for whoever goes away from it. */
 export function StandsOpen({ sheet }: { sheet: Sheet }) {
   if (sheet.open_points.length === 0) return <p>The bike can stand as it is.</p>;
   return (
     <>
-      <p className="caution">
+      <p className={benchCss.caution}>
         <b>Not safe as it stands</b> Cover what is open, hang a note on the bars, strap it down.
       </p>
       <ul>
@@ -30,7 +32,7 @@ export function WaitsFor({ sheet, send }: { sheet: Sheet; send: Send | null }) {
   const { waits } = sheet;
   if (!waits || sheet.state !== "open") return null;
   return (
-    <section className="waits" aria-label="What it waits for">
+    <section className={benchCss.waits} aria-label="What it waits for">
       <p>
         <b>Waits for {waits.words}</b> since {momentWords(waits.since)} ({waits.by})
       </p>
@@ -146,14 +148,14 @@ export function Taken({ step, send }: { step: Shape["StepShape"]; send: Send | n
   if (!step.taken_by) {
     return (
       send && (
-        <Button type="text" className="skip" onClick={() => send("takes", {})}>
+        <Button type="text" className={asksCss.skip} onClick={() => send("takes", {})}>
           I take this step
         </Button>
       )
     );
   }
   return (
-    <p className="taken" role="status">
+    <p className={benchCss.taken} role="status">
       {mine ? "You have this step." : `${step.taken_by} has this step. Ask before you do it too.`}
       {send && (
         <Button onClick={() => send(mine ? "gives up" : "takes", {})}>

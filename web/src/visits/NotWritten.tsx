@@ -1,6 +1,9 @@
 import { Button } from "antd";
+import { alarm } from "./Alarms";
 import type { Kept, Sheet } from "./outbox";
 import { outbox } from "./sending";
+import benchCss from "./bench.module.css";
+import controlsCss from "../ui/controls.module.css";
 
 interface Props {
   sheet: Sheet;
@@ -14,7 +17,7 @@ interface Props {
 function Unsent({ waiting }: { waiting: Kept[] }) {
   const many = waiting.length === 1 ? "1 entry" : `${waiting.length} entries`;
   return (
-    <p className="banner" role="status">
+    <p className={benchCss.banner} role="status" {...alarm(`Not sent yet: ${many}`)}>
       Not sent yet: {many}. Kept on this tablet, trying again.
     </p>
   );
@@ -25,9 +28,9 @@ function SetAside({ sheet, kept, look }: { sheet: Sheet; kept: Kept; look: Props
   const { step: id } = kept.entry;
   const step = sheet.steps.find((one) => one.id === id);
   return (
-    <li className="banner">
+    <li className={benchCss.banner} {...alarm(`Not written down: “${step?.title ?? id}”`)}>
       Not written down: “{step?.title ?? id}”. {kept.problem?.detail}
-      <span className="choices">
+      <span className={controlsCss.choices}>
         {step && <Button onClick={() => look(id)}>See to it</Button>}
         <Button onClick={() => outbox.drop(kept.entry.id)}>Throw it away</Button>
       </span>
@@ -41,7 +44,7 @@ export function NotWritten({ sheet, waiting, held, silent, look }: Props) {
     <>
       {silent && waiting.length > 0 && <Unsent waiting={waiting} />}
       {held.length > 0 && (
-        <ul className="set-aside" aria-label="Not written down">
+        <ul className={benchCss.setAside} aria-label="Not written down">
           {held.map((kept) => (
             <SetAside key={kept.entry.id} sheet={sheet} kept={kept} look={look} />
           ))}

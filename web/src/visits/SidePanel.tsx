@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
 import { PlugTip } from "../glass/PlugTip";
 import { useState } from "react";
@@ -14,6 +15,10 @@ import { StandsNow } from "./Stance";
 import { AddTask, TakeOut } from "./Tasks";
 import { useCall } from "./useCall";
 import { useTick } from "./useClock";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
+import textCss from "../ui/text.module.css";
+import verdictCss from "../ui/verdict.module.css";
 
 /** What runs, and of which reservoir where its title does not say so. */
 function named(sheet: Sheet, step: Step): string {
@@ -39,7 +44,7 @@ function Timers({
   if (waits.length === 0) return null;
   return (
     <>
-      <ul className="timers" aria-label="Running">
+      <ul className={benchCss.timers} aria-label="Running">
         {waits.map((step) => (
           <Running key={step.id} sheet={sheet} step={step} now={now} look={look} />
         ))}
@@ -68,7 +73,7 @@ function Running({
   return (
     <li>
       <button
-        className={over ? "side-timer side-timer-over" : "side-timer"}
+        className={clsx(benchCss.sideTimer, over && benchCss.sideTimerOver)}
         onClick={() => look(ledTo(sheet, step).id)}
       >
         <span>{named(sheet, step)}</span>
@@ -80,12 +85,12 @@ function Running({
 
 function Part({ part }: { part: Shape }) {
   return (
-    <div className={part.open ? "standing standing-open" : "standing"}>
+    <div className={clsx(benchCss.standing, part.open && asksCss.standingOpen)}>
       <dt>{part.part}</dt>
       <dd>
         {part.word}
         {part.by && part.at && (
-          <span className="standing-by">
+          <span className={benchCss.standingBy}>
             {part.by}, {timeWords(part.at)}
           </span>
         )}
@@ -115,9 +120,13 @@ function Standing(props: StandingProps) {
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
   return (
-    <section className="standings" aria-label={`How the ${task.label} stands`}>
+    <section className={benchCss.standings} aria-label={`How the ${task.label} stands`}>
       {narrow && (
-        <button className="standing-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          className={benchCss.standingFold}
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           {open ? "▾" : "▸"} <b>{task.label}</b>: {inShort(task)}
         </button>
       )}
@@ -133,11 +142,14 @@ function PlugRead({ sheet, task, look }: Omit<StandingProps, "mayWork">) {
   );
   if (!step || !task.verdict || step.regrade) return null;
   return (
-    <button type="button" className="plug-read" onClick={() => look(step.id)}>
+    <button type="button" className={benchCss.plugRead} onClick={() => look(step.id)}>
       <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={40} />
       <span>
-        Plug: <b className={`verdict verdict-${task.verdict.level}`}>{task.verdict.level}</b>,
-        beside the last ones
+        Plug:{" "}
+        <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${task.verdict.level}`])}>
+          {task.verdict.level}
+        </b>
+        , beside the last ones
       </span>
     </button>
   );
@@ -158,21 +170,21 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
           <Part key={part.part} part={part} />
         ))}
         {task.drained && (
-          <div className="standing">
+          <div className={benchCss.standing}>
             <dt>Came out</dt>
-            <dd className="tabular">{task.drained}</dd>
+            <dd className={textCss.tabular}>{task.drained}</dd>
           </div>
         )}
-        {means && <p className="came-out">{means}</p>}
+        {means && <p className={benchCss.cameOut}>{means}</p>}
         {task.capacity && (
-          <div className="standing">
+          <div className={benchCss.standing}>
             <dt>{task.variant ? `Book, ${task.variant}` : "Book"}</dt>
-            <dd className="tabular">{task.capacity}</dd>
+            <dd className={textCss.tabular}>{task.capacity}</dd>
           </div>
         )}
       </dl>
       <PlugRead sheet={sheet} task={task} look={look} />
-      {task.coach && task.added && <p className="soft">{task.coach.belief}</p>}
+      {task.coach && task.added && <p className={textCss.soft}>{task.coach.belief}</p>}
     </>
   );
 }
@@ -203,7 +215,7 @@ function Besides({ sheet }: { sheet: Sheet }) {
         </p>
       )}
       {sheet.set_aside.length > 0 && (
-        <p className="soft">
+        <p className={textCss.soft}>
           Not part of this visit now: {sheet.set_aside.map((entry) => entry.result).join("; ")}.
         </p>
       )}
@@ -226,7 +238,7 @@ export function SidePanel({
 }) {
   const doing = sheet.state === "open" ? aside : null;
   return (
-    <aside className="side" aria-label="State of the bike">
+    <aside className={benchCss.side} aria-label="State of the bike">
       <Timers sheet={sheet} now={now} look={look} />
       {sheet.state === "open" && <Ahead sheet={sheet} />}
       <StandsNow sheet={sheet} send={doing} />
@@ -235,7 +247,7 @@ export function SidePanel({
       ))}
       <Besides sheet={sheet} />
       {doing && <Doings sheet={sheet} aside={doing} />}
-      <p className="soft side-sheet">
+      <p className={clsx(textCss.soft, asksCss.sideSheet)}>
         {sheet.odometer}
         {sheet.corrected && ` (the reading was corrected since: ${sheet.corrected})`} · spec sheet
         version {sheet.sheet_version}. The service manual comes first.

@@ -1,12 +1,16 @@
+import { clsx } from "clsx";
 import { Button, Checkbox, Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { useSession } from "../api/hooks";
 import { timeWords } from "../ui/days";
 import { Dialog } from "../ui/Dialog";
+import { alarm } from "./Alarms";
 import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
 import type { Step } from "./sheet";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
 
 type Pose = Shape["Pose"];
 type Hands = NonNullable<Sheet["hands"]>;
@@ -47,7 +51,7 @@ function AskStance({
         onChange={setPose}
       />
       <Checkbox
-        className="strapped"
+        className={benchCss.strapped}
         checked={strapped}
         disabled={!chosen?.straps}
         onChange={(event) => setTicked(event.target.checked)}
@@ -55,7 +59,7 @@ function AskStance({
         Strapped down
       </Checkbox>
       {!strapped && (
-        <p className="caution">
+        <p className={benchCss.caution}>
           <b>Caution</b> {chosen?.caution}
         </p>
       )}
@@ -80,7 +84,7 @@ function SayStance({ sheet, first, words, block = false, send }: SayProps) {
       <Button
         block={block}
         type={block ? "default" : "text"}
-        className={block ? "" : "skip"}
+        className={block ? undefined : asksCss.skip}
         onClick={() => setAsking(true)}
       >
         {words}
@@ -105,10 +109,10 @@ export function StandsNow({ sheet, send }: { sheet: Sheet; send: Send | null }) 
   const { stance } = sheet;
   if (!stance || sheet.state !== "open") return null;
   return (
-    <section className="stance" aria-label="How the bike stands">
+    <section className={benchCss.stance} aria-label="How the bike stands">
       <p>
         Stands <b>{stance.words}</b>
-        <span className="standing-by">
+        <span className={benchCss.standingBy}>
           {stance.by}, {timeWords(stance.since)}
         </span>
       </p>
@@ -147,7 +151,11 @@ export function NotStrapped({
   if (!stance || stance.strapped || sheet.state !== "open") return null;
   if (stance.pose !== "tilted" && step?.status !== "blocked") return null;
   return (
-    <section className="not-strapped" aria-label="The bike is not strapped">
+    <section
+      className={benchCss.notStrapped}
+      aria-label="The bike is not strapped"
+      {...alarm(`Bike ${stance.words}, not strapped down`)}
+    >
       <p>
         <b>{stance.words}</b> ({stance.by}, {timeWords(stance.since)}). {stance.caution}
       </p>
@@ -172,7 +180,7 @@ export function SecondHands({
 }) {
   if (!step.hands || sheet.hands || !["ready", "running"].includes(step.status)) return null;
   return (
-    <div className="place second-hands">
+    <div className={clsx(benchCss.place, benchCss.secondHands)}>
       <span>
         <b>Second hands</b> Somebody {step.hands}.
       </span>
@@ -213,7 +221,7 @@ export function HandsCalled({ sheet, send }: { sheet: Sheet; send: Send | null }
   if (!hands || sheet.state !== "open") return null;
   const [who, since] = handsWords(hands, me);
   return (
-    <section className="waits hands" aria-label="A second pair of hands">
+    <section className={clsx(benchCss.waits, benchCss.hands)} aria-label="A second pair of hands">
       <p>
         <b>{who}</b> at “{hands.title}”{hands.what && `: somebody ${hands.what}`}
         {since}.

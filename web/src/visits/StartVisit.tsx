@@ -1,4 +1,4 @@
-import "./start.css";
+import { clsx } from "clsx";
 import { Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -10,6 +10,8 @@ import { Dialog } from "../ui/Dialog";
 import { Waiting } from "../ui/States";
 import { useOffers, type Offer } from "./offers";
 import { Ticks } from "../ui/Ticks";
+import startCss from "./start.module.css";
+import whyCss from "../ui/why.module.css";
 
 type Chosen = Shape["NewTaskRequest"];
 
@@ -35,7 +37,7 @@ function Row({
 }) {
   const [best] = offer.fluids;
   return (
-    <div className="start-row">
+    <div className={startCss.startRow}>
       <b>{offer.label}</b>
       {offer.variants.length > 1 && (
         <Choice
@@ -75,7 +77,11 @@ function Others({
   if (others.length === 0) return null;
   if (!open) {
     return (
-      <button type="button" className="why start-others" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className={clsx(whyCss.why, startCss.startOthers)}
+        onClick={() => setOpen(true)}
+      >
         Something else in the same visit?
       </button>
     );
@@ -100,7 +106,11 @@ function Owner() {
   const [open, setOpen] = useState(false);
   if (!open) {
     return (
-      <button type="button" className="why start-others" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className={clsx(whyCss.why, startCss.startOthers)}
+        onClick={() => setOpen(true)}
+      >
         What does the owner say, how did it ride in?
       </button>
     );
@@ -162,7 +172,7 @@ export function StartVisit({ bike, title, chosen, cold = [], order = [], close }
         )}
         <Owner />
         {offers.data ? (
-          <div className="start-tasks">
+          <div className={startCss.startTasks}>
             {rows.map(({ offer, task }) => (
               <Row key={offer.key} offer={offer} task={task} change={set} />
             ))}

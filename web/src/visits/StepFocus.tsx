@@ -1,4 +1,3 @@
-import "./asks/asks.css";
 import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Shape } from "../api/client";
@@ -16,6 +15,10 @@ import { FORMS } from "./asks";
 import { FindingStep } from "./asks/finding";
 import { timeWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
+import questionCss from "../ui/question.module.css";
+import textCss from "../ui/text.module.css";
 
 const NOT_CORRECTED = new Set<Shape["StepKind"]>(["timer", "drain", "wait"]);
 const WHY = ["Not needed now", "Came in warm", "Nothing to measure with", "Only tightened again"];
@@ -26,14 +29,14 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
   const said = fieldSentence(problem, "reason");
   if (!asking) {
     return (
-      <Button type="text" className="skip" onClick={() => setAsking(true)}>
+      <Button type="text" className={asksCss.skip} onClick={() => setAsking(true)}>
         Skip this step
       </Button>
     );
   }
   return (
     <form
-      className="skip-form"
+      className={asksCss.skipForm}
       onSubmit={(event) => {
         event.preventDefault();
         send("skip", { reason });
@@ -60,10 +63,10 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
 /** What has been said about a step that is already done. */
 function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
   return (
-    <div className="done-step">
-      <p className="done-result">{step.entry?.result}</p>
+    <div className={asksCss.doneStep}>
+      <p className={asksCss.doneResult}>{step.entry?.result}</p>
       {step.entry && (
-        <p className="soft">
+        <p className={textCss.soft}>
           {step.entry.by}, {timeWords(step.entry.at)}
           {step.entry.remembered && ", remembered"}
         </p>
@@ -120,7 +123,7 @@ function Sentence({
   const asked = problem.errors.find((error) => error.pointer === "/accepts");
   if (asked) {
     return (
-      <div className="question" role="alert">
+      <div className={questionCss.question} role="alert">
         <p>{asked.detail}</p>
         <Button size="large" onClick={() => accept(entry, asked.sure)}>
           {entry.supersedes ? "Correct it all the same" : "It happened all the same"}
@@ -138,33 +141,33 @@ function Notes({ step }: { step: Step }) {
   return (
     <>
       {step.place && (
-        <p className="place">
+        <p className={benchCss.place}>
           <b>Where</b> {step.place}
         </p>
       )}
       {step.tip && <TipNote tip={step.tip} />}
       {step.unchecked.map((said) => (
-        <p key={said} className="not-checked">
+        <p key={said} className={asksCss.notChecked}>
           <b>Not checked</b> {said}
         </p>
       ))}
       {step.caution && (
-        <p className="caution">
+        <p className={benchCss.caution}>
           <b>Caution</b> {step.caution}
         </p>
       )}
       {step.status === "blocked" && (
-        <p className="place" role="status">
+        <p className={benchCss.place} role="status">
           <b>Waits</b> {step.unmet.join("; ")}
         </p>
       )}
       {step.reopened && !isClosed(step) && (
-        <p className="remark" role="status">
+        <p className={benchCss.remark} role="status">
           Something undid this. Do it again.
         </p>
       )}
       {step.remark && !(step.kind === "finding" && isClosed(step)) && (
-        <p className="remark" role="status">
+        <p className={benchCss.remark} role="status">
           {step.remark}
         </p>
       )}
@@ -184,7 +187,7 @@ function ThisPlug({ sheet, spot }: { sheet: Sheet; spot: Shape["SpotShape"] }) {
   const here = plugs.find((plug) => plug.x === spot.x && plug.y === spot.y);
   if (!here) return null;
   return (
-    <figure className="this-plug">
+    <figure className={asksCss.thisPlug}>
       <BikeMap layout={sheet.layout} plugs={plugs} here={here.id} compact />
       <figcaption>This one: {here.label}</figcaption>
     </figure>
@@ -193,9 +196,9 @@ function ThisPlug({ sheet, spot }: { sheet: Sheet; spot: Shape["SpotShape"] }) {
 
 function Instruction({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
   return (
-    <div className={step.spot ? "focus-top-map" : ""}>
+    <div className={step.spot ? asksCss.focusTopMap : undefined}>
       <div>
-        <p className="instruction">{step.instruction}</p>
+        <p className={benchCss.instruction}>{step.instruction}</p>
         <Notes step={step} />
       </div>
       {step.spot && <ThisPlug sheet={sheet} spot={step.spot} />}
@@ -219,7 +222,7 @@ interface BesideProps extends Pick<StepProps, "step" | "problem" | "send"> {
 function Beside({ step, problem, readOnly, send, children }: BesideProps) {
   if (readOnly) return <Taken step={step} send={null} />;
   return (
-    <div className="beside">
+    <div className={benchCss.beside}>
       {step.skippable && <Skip step={step} problem={problem} send={send} />}
       {children}
       <Taken step={step} send={send} />

@@ -1,6 +1,9 @@
+import { clsx } from "clsx";
 import { useState } from "react";
 import type { Sheet } from "./outbox";
 import { isClosed, isOpen, type Step } from "./sheet";
+import benchCss from "./bench.module.css";
+import textCss from "../ui/text.module.css";
 
 const MARK: Record<Step["status"], string> = {
   done: "✓",
@@ -19,7 +22,7 @@ function Below({ step }: { step: Step }) {
   else if (isClosed(step)) said = result === "done" ? "" : result;
   else if (step.status === "blocked") said = step.unmet[0] ? `waits: ${step.unmet[0]}` : "";
   else if (step.reopened) said = "again";
-  return said && <span className="step-result">{said}</span>;
+  return said && <span className={benchCss.stepResult}>{said}</span>;
 }
 
 function Line({
@@ -37,21 +40,26 @@ function Line({
   return (
     <li>
       <button
-        className={`step step-${step.status}${shown ? " step-shown" : ""}${next ? " step-next" : ""}`}
+        className={clsx(
+          benchCss.step,
+          benchCss[`step-${step.status}`],
+          shown && benchCss.stepShown,
+          next && benchCss.stepNext,
+        )}
         aria-current={shown ? "step" : undefined}
         onClick={look}
       >
-        <span className="step-mark" aria-hidden>
+        <span className={benchCss.stepMark} aria-hidden>
           {MARK[step.status]}
         </span>
         <span>
           {sheet.tasks.length > 1 && step.whose && (
-            <span className="step-whose">{step.whose} </span>
+            <span className={benchCss.stepWhose}>{step.whose} </span>
           )}
           {step.title}
           {step.round > 1 && step.kind === "level" ? ` (${step.round})` : ""}
           <Below step={step} />
-          {step.taken_by && <span className="step-result">{step.taken_by} has it</span>}
+          {step.taken_by && <span className={benchCss.stepResult}>{step.taken_by} has it</span>}
         </span>
       </button>
     </li>
@@ -71,8 +79,8 @@ function Fold({
   if (steps.length === 0) return null;
   return (
     <>
-      <button className="fold" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? "▾" : "▸"} {title} <span className="tabular">{steps.length}</span>
+      <button className={benchCss.fold} aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? "▾" : "▸"} {title} <span className={textCss.tabular}>{steps.length}</span>
       </button>
       {open && <ol>{steps.map(line)}</ol>}
     </>
@@ -100,11 +108,11 @@ export function StepList({
   );
   const open = sheet.steps.filter(isOpen);
   return (
-    <nav className="steps" aria-label="Steps">
+    <nav className={benchCss.steps} aria-label="Steps">
       <h2>{sheet.state === "open" ? "Now" : "What was done"}</h2>
       {sheet.state === "open" && open.length > 0 && <ol>{open.map(line)}</ol>}
       {sheet.state === "open" && open.length === 0 && (
-        <p className="soft">
+        <p className={textCss.soft}>
           {sheet.ready_to_sign ? "All done." : "Nothing until it is answered."}
         </p>
       )}

@@ -1,8 +1,12 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { useMay } from "../api/hooks";
+import { alarm } from "./Alarms";
 import type { DataOf } from "./entry";
 import type { Sheet } from "./outbox";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
+import controlsCss from "../ui/controls.module.css";
 
 type Answer = (data: { reason: string; handed_back?: boolean }) => void;
 
@@ -11,19 +15,19 @@ const FOUND = ["Looked at it: all right", "Put right since", "Asked the lead"];
 function Stop({ text, answer }: { text: string; answer: ((reason: string) => void) | null }) {
   const [reason, setReason] = useState("");
   return (
-    <div className="stop" role="alert">
+    <div className={asksCss.stop} role="alert" {...alarm(`Stop: ${text}`)}>
       <p>
         <b>Stop</b> {text}
       </p>
       {answer && (
-        <div className="choices">
+        <div className={controlsCss.choices}>
           {FOUND.map((said) => (
             <Button key={said} onClick={() => answer(said)}>
               {said}
             </Button>
           ))}
           <Input
-            className="stop-words"
+            className={benchCss.stopWords}
             aria-label="What was found"
             placeholder="or in your words"
             value={reason}
@@ -45,7 +49,7 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
   const [reason, setReason] = useState("");
   const missing = !reason.trim();
   return (
-    <div className="stop" role="alert">
+    <div className={asksCss.stop} role="alert" {...alarm(`Hold: ${text}`)}>
       <p>
         <b>Hold</b> {text}
       </p>
@@ -55,9 +59,9 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
         </p>
       )}
       {answer && lead && (
-        <div className="choices">
+        <div className={controlsCss.choices}>
           <Input
-            className="stop-words"
+            className={benchCss.stopWords}
             aria-label="Why, in a lead's words"
             placeholder="why, in your words"
             value={reason}
@@ -88,7 +92,7 @@ export function Stops({
   return (
     <>
       {seized.map((text) => (
-        <p key={text} className="caution" role="alert">
+        <p key={text} className={benchCss.caution} role="alert" {...alarm(`Stop: ${text}`)}>
           <b>Stop</b> {text}
         </p>
       ))}
@@ -103,7 +107,7 @@ export function Stops({
         );
       })}
       {sheet.handed_back && (
-        <p className="caution" role="alert">
+        <p className={benchCss.caution} role="alert" {...alarm("Not to be ridden")}>
           <b>Not to be ridden</b> It goes back to its owner as it stands: {sheet.handed_back} Leave
           the visit with what was agreed.
         </p>

@@ -8,6 +8,8 @@ import { Refused } from "../ui/Refused";
 import { useOffers, type Offer } from "./offers";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
+import benchCss from "./bench.module.css";
+import textCss from "../ui/text.module.css";
 
 /** A change of what the visit consists of; the answer is the visit as it stands then. */
 function useVisitChange<Body>(visit: string, write: (body: Body) => Promise<Sheet>) {
@@ -34,7 +36,7 @@ export function TakeOut({ visit, task }: { visit: string; task: Task }) {
     <Button
       type="text"
       size="small"
-      className="take-out"
+      className={benchCss.takeOut}
       aria-label={`Take the ${task.label} out`}
       loading={change.isPending}
       onClick={() => change.mutate(undefined)}
@@ -56,7 +58,7 @@ function Offered({
   const variant = offer.variants[0] ?? "";
   const added = { reservoir: offer.key, variant };
   return (
-    <li className="offer">
+    <li className={benchCss.offer}>
       <b>{offer.label}</b>
       <Button onClick={() => add(added, false)} aria-label={`Add the ${offer.label}`}>
         Add it
@@ -97,10 +99,10 @@ export function AddTask({ sheet }: { sheet: Sheet }) {
         onCancel={() => setOpen(false)}
         width={560}
       >
-        <p className="soft">
+        <p className={textCss.soft}>
           Where the wrong plug came out, say so: it is drained, read and filled with the others.
         </p>
-        <ul className="offers">
+        <ul className={benchCss.offers}>
           {others.map((offer) => (
             <Offered
               key={offer.key}

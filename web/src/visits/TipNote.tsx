@@ -6,16 +6,19 @@ import { keys } from "../api/hooks";
 import { dayWords } from "../ui/days";
 import { Dialog } from "../ui/Dialog";
 import { Refused } from "../ui/Refused";
+import asksCss from "./asks/asks.module.css";
+import benchCss from "./bench.module.css";
+import textCss from "../ui/text.module.css";
 
 type Step = Shape["StepShape"];
 
 /** What somebody wrote down for whoever does this step next. */
 export function TipNote({ tip }: { tip: Shape["TipShape"] }) {
   return (
-    <p className="place">
+    <p className={benchCss.place}>
       <b>Tip</b> {tip.text}
       {tip.tools && ` Tools: ${tip.tools}.`}{" "}
-      <span className="soft">
+      <span className={textCss.soft}>
         {tip.by}, {dayWords(tip.at)}
       </span>
     </p>
@@ -49,7 +52,7 @@ export function WriteTip({ visit, step }: { visit: string; step: Step }) {
   };
   return (
     <>
-      <Button type="text" className="skip" onClick={ask}>
+      <Button type="text" className={asksCss.skip} onClick={ask}>
         {step.tip ? "Change the tip" : "A tip for the next one"}
       </Button>
       <Dialog

@@ -14,7 +14,7 @@ export function CalendarAddress() {
     onSuccess: () => void client.invalidateQueries({ queryKey: keys.calendar }),
   });
   return (
-    <div className="calendar-address">
+    <div>
       <Popconfirm
         title="Whoever has the old address sees nothing any more."
         okText="Give it a new one"

@@ -11,7 +11,7 @@ export function Doors({
   doors: { key: string; label: ReactNode }[];
   open: string;
   go: (key: string) => void;
-  className: string;
+  className: string | undefined;
 }) {
   // the keys become ids on the page, which take no spaces
   const at = doors.findIndex((door) => door.key === open);

@@ -5,6 +5,8 @@ import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
 import { QuickSum } from "./QuickSum";
 import { useNarrow } from "../ui/useMedia";
+import frameCss from "./frame.module.css";
+import pageCss from "../ui/page.module.css";
 
 const ROOMS = [
   ["/", "Ward"],
@@ -17,7 +19,7 @@ const ROOMS = [
 
 function Rooms() {
   return (
-    <nav className="bar-nav" aria-label="Rooms">
+    <nav className={frameCss.barNav} aria-label="Rooms">
       {ROOMS.map(([to, name]) => (
         <NavLink key={to} to={to} end={to === "/"}>
           {name}
@@ -40,7 +42,7 @@ function Who({ session }: { session: Shape["Session"] }) {
   if (!narrow) {
     return (
       <>
-        <Link to="/own" className="bar-person">
+        <Link to="/own" className={frameCss.barPerson}>
           {who}
         </Link>
         {out}
@@ -48,14 +50,14 @@ function Who({ session }: { session: Shape["Session"] }) {
     );
   }
   const content = (
-    <div className="bar-who">
+    <div className={frameCss.barWho}>
       <Link to="/own">{who}</Link>
       {out}
     </div>
   );
   return (
     <Popover trigger="click" placement="bottomRight" content={content}>
-      <Button ghost className="bar-person" aria-label={who}>
+      <Button ghost className={frameCss.barPerson} aria-label={who}>
         {session.name}
       </Button>
     </Popover>
@@ -65,7 +67,7 @@ function Who({ session }: { session: Shape["Session"] }) {
 /** Says that minutes run fast here; where the bar is full it stands below. */
 function Practice() {
   return (
-    <span className="bar-practice" title="Minutes run fast here, for practising">
+    <span className={frameCss.barPractice} title="Minutes run fast here, for practising">
       practice clock
     </span>
   );
@@ -75,8 +77,8 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
   const narrow = useNarrow();
   return (
     <>
-      <header className="bar">
-        <Link to="/" className="bar-name">
+      <header className={frameCss.bar}>
+        <Link to="/" className={frameCss.barName}>
           <img src="/glass.svg" alt="" width={30} height={30} />
           Oil Ward
         </Link>
@@ -86,11 +88,11 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
         <Who session={session} />
       </header>
       {session.practice && narrow && (
-        <div className="practice-strip">
+        <div className={frameCss.practiceStrip}>
           <Practice />
         </div>
       )}
-      <main className="page">{children}</main>
+      <main className={pageCss.page}>{children}</main>
     </>
   );
 }

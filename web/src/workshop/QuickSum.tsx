@@ -1,9 +1,13 @@
-import "./quick-sum.css";
+import { clsx } from "clsx";
 import { Button, Input } from "antd";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Refusal, type Problem } from "../api/client";
 import { useQuickSum } from "../api/hooks";
 import { Dialog } from "../ui/Dialog";
+import controlsCss from "../ui/controls.module.css";
+import quickSumCss from "./quick-sum.module.css";
+import textCss from "../ui/text.module.css";
+import whyCss from "../ui/why.module.css";
 
 const EXAMPLES = ["2.7 l - 2.5 qt", "38 oz in qt", "mid 14-21 ft-lb in Nm", "3 x 946 ml"];
 
@@ -49,7 +53,7 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
   return (
     <Dialog open title="Quick sum" footer={null} onCancel={close} width={620}>
       <Input
-        className="amount-input quick-input"
+        className={clsx(controlsCss.amountInput, quickSumCss.quickInput)}
         aria-label="Sum"
         autoComplete="off"
         value={text}
@@ -59,10 +63,10 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
         }}
         onPressEnter={() => (from ? insert() : void copy())}
       />
-      <p className="quick-answer" role="status">
+      <p className={quickSumCss.quickAnswer} role="status">
         {words ? `= ${words}` : doubt?.detail}
       </p>
-      <div className="choices">
+      <div className={controlsCss.choices}>
         {from && (
           <Button type="primary" size="large" disabled={!words} onClick={insert}>
             Put it in the field
@@ -72,9 +76,9 @@ function Sheet({ from, close }: { from: Field | null; close: () => void }) {
           {copied ? "Copied" : "Copy"}
         </Button>
       </div>
-      <p className="soft quick-examples">
+      <p className={clsx(textCss.soft, quickSumCss.quickExamples)}>
         {EXAMPLES.map((example) => (
-          <button key={example} className="why" onClick={() => setText(example)}>
+          <button key={example} className={whyCss.why} onClick={() => setText(example)}>
             {example}
           </button>
         ))}
@@ -112,7 +116,7 @@ export function QuickSum() {
     <>
       <Button
         ghost
-        className="bar-sum"
+        className={quickSumCss.barSum}
         onClick={() => {
           setFrom(isField(last.current) && last.current.isConnected ? last.current : null);
           setOpen(true);

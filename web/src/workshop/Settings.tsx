@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Form, Input, InputNumber } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../api/client";
@@ -6,6 +7,7 @@ import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
 import { useOwnPage } from "./people/useOwnPage";
 import { OUNCES } from "../ui/units";
+import askCss from "../ui/ask.module.css";
 
 const ZONES = Intl.supportedValuesOf("timeZone");
 
@@ -67,7 +69,7 @@ function Filled({
   return (
     <Ask
       form={form}
-      className="ask prices"
+      className={clsx(askCss.ask, askCss.prices)}
       initial={settings}
       send={(given) => save.mutate(given, { onSuccess: (saved) => form.setFieldsValue(saved) })}
       error={save.error}
@@ -116,7 +118,7 @@ export function SettingsForm({ lead }: { lead: boolean }) {
   const { settings, save } = useSettings();
   if (!settings) return null;
   return (
-    <section className="sheet-paper" aria-label="Name, place and prices">
+    <section className={askCss.sheetPaper} aria-label="Name, place and prices">
       <h2>Name, place and prices</h2>
       <Filled settings={settings} save={save} lead={lead} />
     </section>

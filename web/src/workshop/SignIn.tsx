@@ -6,6 +6,9 @@ import { keys, useSignIn } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
 import { Refused } from "../ui/Refused";
 import { Doorway } from "./tablets/Doorway";
+import askCss from "../ui/ask.module.css";
+import doorsCss from "./doors.module.css";
+import textCss from "../ui/text.module.css";
 
 interface Fields {
   username: string;
@@ -34,17 +37,17 @@ function ByPassword({ workshop }: { workshop: string }) {
         ? "The server does not answer. Try again in a moment."
         : "";
   return (
-    <main className="sign-in">
-      <section className="sign-in-glasses" aria-hidden>
+    <main className={doorsCss.signIn}>
+      <section className={doorsCss.signInGlasses} aria-hidden>
         {[0.9, 0.6, 0.35, 0.1].map((level) => (
           <SightGlass key={level} level={level} age={1 - level} state="fine" size={120} />
         ))}
       </section>
-      <section className="sign-in-card">
+      <section className={doorsCss.signInCard}>
         <h1>Oil Ward</h1>
-        <p className="soft">{workshop}</p>
+        <p className={textCss.soft}>{workshop}</p>
         <Form<Fields>
-          className="ask"
+          className={askCss.ask}
           layout="vertical"
           requiredMark={false}
           onFinish={(given) => signIn.mutate(given)}

@@ -1,4 +1,3 @@
-import "./workshop.css";
 import { NavLink, useParams } from "react-router";
 import type { ReactNode } from "react";
 import { useSession } from "../api/hooks";
@@ -10,6 +9,8 @@ import { KeepingPage } from "./keeping/KeepingPage";
 import { PeopleList } from "./people/PeopleList";
 import { SettingsForm } from "./Settings";
 import { TabletList } from "./tablets/TabletList";
+import pageCss from "../ui/page.module.css";
+import workshopCss from "./workshop.module.css";
 
 const DOORS = [
   { key: "", label: "Practice and prices" },
@@ -44,15 +45,15 @@ export function WorkshopPage() {
   };
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>Workshop</h1>
-        <p className="heading-sum">
+        <p className={pageCss.headingSum}>
           {session.data?.workshop}. Schools are practices chosen once, per reservoir: common
           practice, no source; the manual and published classes always come first.
         </p>
       </div>
       {lead && (
-        <nav className="workshop-doors" aria-label="What of the workshop">
+        <nav className={workshopCss.workshopDoors} aria-label="What of the workshop">
           {DOORS.map(({ key, label }) => (
             <NavLink key={key} to={key ? `/workshop/${key}` : "/workshop"} end>
               {label}

@@ -3,6 +3,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Refused } from "../../ui/Refused";
+import listsCss from "../../ui/lists.module.css";
+import ownersCss from "../owners.module.css";
+import textCss from "../../ui/text.module.css";
+import wideCss from "../../ui/wide.module.css";
 
 type Owner = Shape["Owner"];
 
@@ -30,12 +34,12 @@ export function OwnersList() {
   if (!data) return null;
   const columns: TableColumnsType<Owner> = [
     { title: "Owner", dataIndex: "name", render: (name: string) => <b>{name}</b> },
-    { title: "Bikes", dataIndex: "bikes", className: "tabular" },
+    { title: "Bikes", dataIndex: "bikes", className: textCss.tabular },
     {
       title: "",
       align: "right",
       render: (_, { name }) => (
-        <div className="row-tools">
+        <div className={ownersCss.rowTools}>
           <Button
             href={`/api/owners/data/?name=${encodeURIComponent(name)}`}
             aria-label={`Give out what is held about ${name}`}
@@ -58,13 +62,13 @@ export function OwnersList() {
   ];
   return (
     <section aria-label="Owners">
-      <p className="soft">
+      <p className={textCss.soft}>
         Backups made before still hold what was forgotten, until they are thinned out.
       </p>
       <Refused said={erase.error?.message} />
-      <div className="workshop-wide">
+      <div className={wideCss.workshopWide}>
         <Table<Owner>
-          className="lists"
+          className={listsCss.lists}
           columns={columns}
           dataSource={data}
           rowKey="name"

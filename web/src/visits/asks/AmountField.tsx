@@ -1,8 +1,11 @@
+import { clsx } from "clsx";
 import { Button, Input } from "antd";
 import { useDeferredValue, useId } from "react";
 import { Refusal, type Problem } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
 import { FieldAnswer, type Answer } from "../../ui/FieldAnswer";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 interface Props {
   label: string;
@@ -30,7 +33,7 @@ function Taps({
   change: (value: string) => void;
 }) {
   return (
-    <div className="taps amount-taps">
+    <div className={clsx(asksCss.taps, asksCss.amountTaps)}>
       {offered.map((text) => (
         <Button key={text} onClick={() => change(text)}>
           {text}
@@ -74,7 +77,7 @@ function Said({
       {answered ? (
         <FieldAnswer problem={problem} field={field} answer={answer} />
       ) : (
-        <p className="amount-said">{meant(typed, understood)}</p>
+        <p className={asksCss.amountSaid}>{meant(typed, understood)}</p>
       )}
     </div>
   );
@@ -88,11 +91,11 @@ export function AmountField(props: Props) {
   const understood = useUnderstood(typed, kind);
   const refused = problem?.errors.some((error) => error.pointer === `/${field}`);
   return (
-    <div className="amount">
+    <div className={asksCss.amount}>
       <label htmlFor={id}>{label}</label>
       <Input
         id={id}
-        className="amount-input"
+        className={controlsCss.amountInput}
         autoComplete="off"
         value={value}
         status={refused && !problem?.question ? "error" : undefined}

@@ -6,6 +6,8 @@ import { Refused } from "../../ui/Refused";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 interface Draft {
   amount: string;
@@ -29,7 +31,7 @@ function ScaleButton({ expected, read }: { expected: string; read: (draft: Draft
   return (
     <>
       <Button
-        className="wide-choice"
+        className={controlsCss.wideChoice}
         disabled={weigh.isPending || !expected}
         onClick={() => weigh.mutate()}
       >
@@ -53,7 +55,7 @@ function How({
   set: (more: Partial<Draft>) => void;
 }) {
   return (
-    <div className="warm">
+    <div className={asksCss.warm}>
       <Chips
         label="With"
         words={BY}
@@ -68,7 +70,7 @@ function How({
       />
       <Input
         aria-label="Thermometer, °C"
-        className="small-input"
+        className={controlsCss.smallInput}
         placeholder="or °C"
         value={draft.celsius}
         status={refused("celsius") ? "error" : undefined}
@@ -77,7 +79,7 @@ function How({
       {draft.by === "scale" && (
         <Input
           aria-label="The empty pan, g"
-          className="small-input"
+          className={controlsCss.smallInput}
           placeholder="pan, g"
           value={draft.tare}
           status={refused("tare") ? "error" : undefined}
@@ -116,10 +118,10 @@ export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps
         change={(amount) => set({ amount })}
         submit={write}
       />
-      <div className="choices">
+      <div className={controlsCss.choices}>
         <Button
           type="primary"
-          className="big-action"
+          className={controlsCss.bigAction}
           disabled={busy}
           onClick={() => write(draft.amount, "")}
         >

@@ -4,6 +4,7 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { Refused } from "../../ui/Refused";
 import { Ticks } from "../../ui/Ticks";
+import controlsCss from "../../ui/controls.module.css";
 
 /** Things to tick off; a single one is one press. */
 export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
@@ -17,7 +18,7 @@ export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
       <Refused said={said} />
       <Button
         type="primary"
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={busy}
         onClick={() => {
           const items = one ? [one.code] : ticked;

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { Chips } from "../../ui/Chips";
 import { useDraft } from "../draft";
 import type { Option, StepProps } from "../sheet";
+import controlsCss from "../../ui/controls.module.css";
 
 /** What a big answer says, where that is more than what it is called. */
 const SAYS: Partial<Record<string, string>> = {
@@ -28,12 +29,12 @@ export function ChoiceStep({ sheet, step, busy, send }: StepProps) {
           toggle={(word) => setStood(word === stood ? "" : word)}
         />
       )}
-      <div className="choices">
+      <div className={controlsCss.choices}>
         {step.options.map((option, index) => (
           <Button
             key={option.code}
             type={index === 0 ? "primary" : "default"}
-            className="big-action"
+            className={controlsCss.bigAction}
             disabled={busy}
             onClick={() => send("answer", { value: option.code, ...(stood && { stood }) })}
           >

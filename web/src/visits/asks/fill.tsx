@@ -5,11 +5,13 @@ import { Why } from "../../ui/Why";
 import { useDraft } from "../draft";
 import { isClosed, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 function Coach({ coach }: { coach: NonNullable<Task["coach"]> }) {
   return (
-    <div className="coach">
-      <p className="coach-words">{coach.words}</p>
+    <div className={asksCss.coach}>
+      <p className={asksCss.coachWords}>{coach.words}</p>
       <p>
         {coach.belief} <Why reasons={coach.reasons} />
       </p>
@@ -30,7 +32,7 @@ function Oil({
 }) {
   if (task.fluids.length === 0) return null;
   return (
-    <label className="fill-oil">
+    <label className={asksCss.fillOil}>
       Oil{" "}
       <Choice
         aria-label="Oil that goes in"
@@ -62,12 +64,12 @@ function Poured({
         { words: "It is in, filler still open", go: () => pour(false) },
       ];
   return (
-    <div className="choices">
+    <div className={controlsCss.choices}>
       {ways.map(({ words, go }, index) => (
         <Button
           key={words}
           type={index === 0 ? "primary" : "default"}
-          className={index === 0 ? "big-action" : "wide-choice"}
+          className={index === 0 ? controlsCss.bigAction : controlsCss.wideChoice}
           disabled={busy}
           onClick={go}
         >

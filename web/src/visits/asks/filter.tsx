@@ -5,6 +5,7 @@ import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Refused } from "../../ui/Refused";
 import { Ticks } from "../../ui/Ticks";
+import controlsCss from "../../ui/controls.module.css";
 
 export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps) {
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, task?.prefill ?? "");
@@ -27,7 +28,7 @@ export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps
       />
       <Button
         type="primary"
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={busy}
         onClick={() => write(amount, "")}
       >

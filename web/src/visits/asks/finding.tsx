@@ -5,6 +5,8 @@ import { SoFar } from "../../findings/SoFar";
 import { anything, asEntry, NOTHING, USUAL, type Reading } from "../../findings/reading";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 /** What the plug and the oil showed, painted; the common cases are one tap. A second pair of eyes reads it
  * without seeing what the first saw. */
@@ -15,7 +17,7 @@ export function FindingStep(props: StepProps & { regrade?: boolean }) {
   const set = (more: Partial<Reading>) => setReading({ ...reading, ...more });
   const write = (all: Reading) => send(kind, asEntry(all));
   return (
-    <div className="finding">
+    <div className={asksCss.finding}>
       <PlugPainter
         parts={reading.painted}
         words={sheet.words}
@@ -34,11 +36,11 @@ export function FindingStep(props: StepProps & { regrade?: boolean }) {
         reading={reading}
         set={set}
       />
-      <div className="finding-foot">
+      <div className={asksCss.findingFoot}>
         <SoFar visit={sheet.id} step={step.id} reading={reading} />
         <Button
           type="primary"
-          className="big-action"
+          className={controlsCss.bigAction}
           disabled={busy || !anything(reading)}
           onClick={() => write(reading)}
         >

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
 import type { StepProps } from "../sheet";
 import { Refused } from "../../ui/Refused";
+import controlsCss from "../../ui/controls.module.css";
 
 export function LeaksStep({ step, problem, busy, send }: StepProps) {
   const said = fieldSentence(problem, "result");
@@ -9,17 +10,17 @@ export function LeaksStep({ step, problem, busy, send }: StepProps) {
     <>
       <Button
         type="primary"
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={busy}
         onClick={() => send("leaks", { result: "dry" })}
       >
         Dry everywhere
       </Button>
-      <div className="choices">
+      <div className={controlsCss.choices}>
         {step.items.map((place) => (
           <Button
             key={place.code}
-            className="wide-choice"
+            className={controlsCss.wideChoice}
             disabled={busy}
             onClick={() => send("leaks", { result: place.code })}
           >

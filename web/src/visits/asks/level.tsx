@@ -7,17 +7,19 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { Refused } from "../../ui/Refused";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
   const coach = task?.coach;
   if (coach?.action !== "stop") return null;
   return (
-    <div className="stop" role="alert">
-      <p className="coach-words">{coach.words}</p>
+    <div className={asksCss.stop} role="alert">
+      <p className={asksCss.coachWords}>{coach.words}</p>
       <p>
         {coach.belief} <Why reasons={coach.reasons} /> Which is it? If none, read the level again.
       </p>
-      <div className="causes">
+      <div className={asksCss.causes}>
         {coach.causes.map(({ code, words }) => (
           <Button key={code} disabled={busy} onClick={() => send("cause", { cause: code })}>
             {words}
@@ -32,10 +34,15 @@ function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "
 function Seen({ blocked, read }: { blocked: boolean; read: (sight: string) => void }) {
   return (
     <>
-      <Button type="primary" className="big-action" disabled={blocked} onClick={() => read("seen")}>
+      <Button
+        type="primary"
+        className={controlsCss.bigAction}
+        disabled={blocked}
+        onClick={() => read("seen")}
+      >
         Read it
       </Button>
-      <div className="choices">
+      <div className={controlsCss.choices}>
         <Button disabled={blocked} onClick={() => read("below")}>
           Nothing to see
         </Button>
@@ -63,14 +70,14 @@ export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepP
   return (
     <>
       <Contradiction task={task} busy={busy} send={send} />
-      <div className="two">
+      <div className={asksCss.two}>
         <LevelGlass
           position={position}
           target={gauge?.target ?? 0.75}
           stick={gauge?.name === "dipstick"}
           onChange={setPosition}
         />
-        <div className="level-side">
+        <div className={asksCss.levelSide}>
           <p>
             Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
             {gauge?.between} apart.
@@ -86,7 +93,7 @@ export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepP
           />
           <Refused said={refused} />
           {early && step.not_before && (
-            <p className="settles" role="timer">
+            <p className={asksCss.settles} role="timer">
               It settles: <Countdown endsAt={step.not_before} now={now} />
             </p>
           )}

@@ -1,9 +1,13 @@
+import { clsx } from "clsx";
 import { Input } from "antd";
 import { Ask, Field } from "../../ui/Ask";
 import { Choice } from "../../ui/Choice";
 import { Refusal } from "../../api/client";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
+import askCss from "../../ui/ask.module.css";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 interface Found {
   written: string;
@@ -20,7 +24,7 @@ export function LookUpStep({ sheet, step, problem, busy, send }: StepProps) {
   });
   return (
     <Ask
-      className="ask look-up"
+      className={clsx(askCss.ask, asksCss.lookUp)}
       initial={draft}
       changed={setDraft}
       send={(given) => send("look up", { ...given })}
@@ -32,7 +36,7 @@ export function LookUpStep({ sheet, step, problem, busy, send }: StepProps) {
         {step.options.length > 0 ? (
           <Choice options={step.options.map(({ code }) => code)} />
         ) : (
-          <Input className="amount-input" />
+          <Input className={controlsCss.amountInput} />
         )}
       </Field>
       <Field name="document" label="Document">

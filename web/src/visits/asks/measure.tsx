@@ -3,6 +3,8 @@ import { fieldSentence } from "../../api/client";
 import { Refused } from "../../ui/Refused";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 type Values = Record<string, string>;
 
@@ -20,13 +22,13 @@ function Column({
   change: (values: Values) => void;
 }) {
   return (
-    <fieldset className="measured">
+    <fieldset className={asksCss.measured}>
       <legend>{title}</legend>
       {step.measured.map(({ name, kind }) => (
         <label key={name}>
           {name}
           <Input
-            className="amount-input"
+            className={controlsCss.amountInput}
             aria-label={`${name}, ${title.toLowerCase()}`}
             placeholder={kind === "pressure" ? "like 2.4 bar" : "like 0.10 mm"}
             value={values[name] ?? ""}
@@ -45,7 +47,7 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
   const [left, setLeft] = useDraft<Values>(`${sheet.id}.${step.id}.left`, {});
   return (
     <>
-      <div className="two-measured">
+      <div className={asksCss.twoMeasured}>
         <Column
           title="As found"
           when="found"
@@ -65,7 +67,7 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
       </div>
       <Button
         type="primary"
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={busy}
         onClick={() => send("measure", { found, left })}
       >

@@ -6,11 +6,13 @@ import { remaining } from "../remaining";
 import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { colour } from "../../ui/theme";
+import asksCss from "./asks.module.css";
+import controlsCss from "../../ui/controls.module.css";
 
 function Ring({ share, words }: { share: number; words: string }) {
   const length = 2 * Math.PI * 88;
   return (
-    <svg viewBox="0 0 200 200" className="ring" role="timer" aria-label={words}>
+    <svg viewBox="0 0 200 200" className={asksCss.ring} role="timer" aria-label={words}>
       <circle cx="100" cy="100" r="88" fill="none" stroke={colour.line} strokeWidth="14" />
       <circle
         cx="100"
@@ -22,7 +24,7 @@ function Ring({ share, words }: { share: number; words: string }) {
         strokeDasharray={`${length * share} ${length}`}
         transform="rotate(-90 100 100)"
       />
-      <text x="100" y="116" textAnchor="middle" className="ring-words" fill={colour.ink}>
+      <text x="100" y="116" textAnchor="middle" className={asksCss.ringWords} fill={colour.ink}>
         {words}
       </text>
     </svg>
@@ -55,7 +57,7 @@ export function TimerStep({ sheet, step, now, busy, send }: StepProps) {
         )}
         <Button
           type="primary"
-          className="big-action"
+          className={controlsCss.bigAction}
           disabled={busy}
           onClick={() => send("start", pan ? { pan_clean: pan === PAN[0] } : {})}
         >
@@ -72,7 +74,7 @@ export function TimerStep({ sheet, step, now, busy, send }: StepProps) {
       <Ring share={Math.min(gone / total, 1)} words={remaining(step.ends_at, now())} />
       <Button
         type={over ? "primary" : "default"}
-        className="big-action"
+        className={controlsCss.bigAction}
         disabled={busy || (step.full && !over)}
         onClick={() => send("stop", {})}
       >

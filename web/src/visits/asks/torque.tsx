@@ -9,6 +9,10 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Refused } from "../../ui/Refused";
+import asksCss from "./asks.module.css";
+import benchCss from "../bench.module.css";
+import controlsCss from "../../ui/controls.module.css";
+import textCss from "../../ui/text.module.css";
 
 type Wrench = Shape["WrenchShape"];
 type Card = Shape["TorqueShape"];
@@ -25,7 +29,12 @@ function PullButton({ wrench, taken: take }: { wrench: Wrench; taken: (reading: 
   });
   return (
     <>
-      <Button className="wide-choice" block disabled={pull.isPending} onClick={() => pull.mutate()}>
+      <Button
+        className={controlsCss.wideChoice}
+        block
+        disabled={pull.isPending}
+        onClick={() => pull.mutate()}
+      >
         Take from wrench (simulated)
       </Button>
       <Refused said={pull.error?.message} />
@@ -52,11 +61,11 @@ function Setting({ card, wrench }: { card: Card | null; wrench: Wrench | undefin
   return (
     <>
       {wrench ? (
-        <p className="setting">
-          <span className="soft">Set</span> {wrench.setting}
+        <p className={asksCss.setting}>
+          <span className={textCss.soft}>Set</span> {wrench.setting}
         </p>
       ) : (
-        <p className="remark">No wrench on the shelf fits. Fetch one for {card?.aim}.</p>
+        <p className={benchCss.remark}>No wrench on the shelf fits. Fetch one for {card?.aim}.</p>
       )}
       <p>
         Manual {card?.manual}
@@ -81,16 +90,16 @@ function Turned({
 }) {
   const id = useId();
   return (
-    <div className="amount">
+    <div className={asksCss.amount}>
       <label htmlFor={id}>Turned after it, in degrees ({said})</label>
       <Input
         id={id}
-        className="small-input"
+        className={controlsCss.smallInput}
         inputMode="decimal"
         value={value}
         onChange={(event) => change(event.target.value)}
       />
-      <div className="taps">
+      <div className={asksCss.taps}>
         {["45", "60", "90", "180"].map((degrees) => (
           <Button key={degrees} onClick={() => change(degrees)}>
             {degrees}°
@@ -119,8 +128,8 @@ export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps
       ...(step.turn && { turned }),
     });
   return (
-    <div className="two">
-      <div className="wrench">
+    <div className={asksCss.two}>
+      <div>
         {wrench && <Dial wrench={wrench} reading={reading} />}
         {wrenches.length > 1 && (
           <Segmented
@@ -151,7 +160,7 @@ export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps
         )}
         <Button
           type="primary"
-          className="big-action"
+          className={controlsCss.bigAction}
           disabled={busy}
           onClick={() => write(reading, "")}
         >

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Button, Input, Table, type TableColumnsType } from "antd";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -6,6 +7,11 @@ import { keys } from "../../api/keys";
 import { Choice } from "../../ui/Choice";
 import { Day } from "../../ui/Day";
 import { Refused } from "../../ui/Refused";
+import controlsCss from "../../ui/controls.module.css";
+import listsCss from "../../ui/lists.module.css";
+import textCss from "../../ui/text.module.css";
+import wideCss from "../../ui/wide.module.css";
+import workshopCss from "../workshop.module.css";
 
 type Line = Shape["AuditLine"];
 interface Wanted {
@@ -18,7 +24,7 @@ interface Wanted {
 }
 
 const COLUMNS: TableColumnsType<Line> = [
-  { title: "When", dataIndex: "at", className: "tabular" },
+  { title: "When", dataIndex: "at", className: textCss.tabular },
   { title: "Who", dataIndex: "by" },
   { title: "Did what", dataIndex: "act", render: (act: string) => <b>{act}</b> },
   { title: "To what", dataIndex: "about" },
@@ -42,7 +48,7 @@ function Filters({
 }) {
   const narrowed = Object.entries(wanted).filter(([name]) => name !== "page");
   return (
-    <div className="choices audit-filters">
+    <div className={clsx(controlsCss.choices, workshopCss.auditFilters)}>
       <Choice
         aria-label="By whom"
         options={any(audit.people, "Anybody")}
@@ -101,9 +107,14 @@ export function AuditList() {
         set={(more) => setWanted({ ...wanted, page: 1, ...more })}
       />
       <Refused said={error?.message} />
-      <div className="workshop-wide" role="group" aria-label="Changes, newest first" tabIndex={0}>
+      <div
+        className={wideCss.workshopWide}
+        role="group"
+        aria-label="Changes, newest first"
+        tabIndex={0}
+      >
         <Table<Line>
-          className="lists"
+          className={listsCss.lists}
           size="small"
           columns={COLUMNS}
           dataSource={data.lines.map((line, index) => ({ ...line, key: index }))}

@@ -2,6 +2,8 @@ import { Descriptions } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { api, taken } from "../../api/client";
 import { keys } from "../../api/keys";
+import askCss from "../../ui/ask.module.css";
+import textCss from "../../ui/text.module.css";
 
 /** How the backups stand: their age, the room there is, and whether the last one was tried. */
 export function KeepingPage() {
@@ -12,12 +14,12 @@ export function KeepingPage() {
   });
   if (!data) return null;
   return (
-    <section className="sheet-paper keeping" aria-label="Backups">
+    <section className={askCss.sheetPaper} aria-label="Backups">
       <h2>Backups</h2>
       {data.kept ? (
         <>
-          {data.alarm && <p className="refusal">Something has to be done about them.</p>}
-          {data.failed && <p className="refusal">{data.failed}</p>}
+          {data.alarm && <p className={textCss.refusal}>Something has to be done about them.</p>}
+          {data.failed && <p className={textCss.refusal}>{data.failed}</p>}
           <Descriptions
             column={1}
             items={[

@@ -1,4 +1,3 @@
-import "../workshop.css";
 import { Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -8,6 +7,10 @@ import { Ask, Field } from "../../ui/Ask";
 import { Choice } from "../../ui/Choice";
 import { OUNCES } from "../../ui/units";
 import { useOwnPage } from "./useOwnPage";
+import askCss from "../../ui/ask.module.css";
+import pageCss from "../../ui/page.module.css";
+import textCss from "../../ui/text.module.css";
+import workshopCss from "../workshop.module.css";
 
 type Own = Shape["OwnPage"];
 
@@ -27,7 +30,7 @@ function Units({ own }: { own: Own }) {
   const save = useOwn((body: Shape["OwnUnitsRequest"]) => taken(api.PUT("/api/own/", { body })));
   const { volume_unit, torque_unit, ounces } = own;
   return (
-    <section className="sheet-paper" aria-label="Units">
+    <section className={askCss.sheetPaper} aria-label="Units">
       <h2>What you read in</h2>
       <Ask
         initial={{ volume_unit, torque_unit, ounces }}
@@ -63,7 +66,7 @@ function Password() {
     taken(api.PUT("/api/own/password/", { body })),
   );
   return (
-    <section className="sheet-paper" aria-label="Password">
+    <section className={askCss.sheetPaper} aria-label="Password">
       <h2>Your password</h2>
       <Ask
         key={round}
@@ -89,9 +92,9 @@ function Pin({ own }: { own: Own }) {
   const [round, setRound] = useState(0);
   const save = useOwn((body: Shape["NewPinRequest"]) => taken(api.PUT("/api/own/pin/", { body })));
   return (
-    <section className="sheet-paper" aria-label="PIN">
+    <section className={askCss.sheetPaper} aria-label="PIN">
       <h2>Your PIN for the benches&apos; tablets</h2>
-      <p className="soft">
+      <p className={textCss.soft}>
         {own.has_pin
           ? "You have one. Leave the field empty to take it away."
           : "You have none yet."}
@@ -120,14 +123,14 @@ export function OwnPage() {
   if (!own) return null;
   return (
     <>
-      <div className="heading">
+      <div className={pageCss.heading}>
         <h1>{own.name}</h1>
-        <p className="heading-sum">
+        <p className={pageCss.headingSum}>
           {own.role}, signs in as {own.username}
           {own.qualifications.length > 0 && `. Qualified for ${own.qualifications.join(", ")}`}
         </p>
       </div>
-      <div className="own-page">
+      <div className={workshopCss.ownPage}>
         <Units own={own} />
         <Pin own={own} />
         <Password />

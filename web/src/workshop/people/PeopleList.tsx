@@ -8,6 +8,10 @@ import { Choice } from "../../ui/Choice";
 import { Dialog } from "../../ui/Dialog";
 import { Refused } from "../../ui/Refused";
 import { WelcomeLink } from "./WelcomeLink";
+import listsCss from "../../ui/lists.module.css";
+import textCss from "../../ui/text.module.css";
+import wideCss from "../../ui/wide.module.css";
+import workshopCss from "../workshop.module.css";
 
 type Line = Shape["PersonLine"];
 type Link = Shape["WelcomeLink"];
@@ -27,7 +31,7 @@ function Fields({ qualifications, roles }: Given) {
         />
       </Field>
       <Field name="qualifications" label="Qualified for">
-        <Checkbox.Group options={qualifications} className="qualifications" />
+        <Checkbox.Group options={qualifications} className={workshopCss.qualifications} />
       </Field>
     </>
   );
@@ -174,21 +178,21 @@ export function PeopleList() {
   const shared = { given: data, close, handOver: setOpen };
   return (
     <section aria-label="People">
-      <div className="tab-head">
-        <p className="soft">
+      <div className={workshopCss.tabHead}>
+        <p className={textCss.soft}>
           Nobody is deleted: what they did keeps their name. Whose access has ended is out at once.
         </p>
         <Button type="primary" size="large" onClick={() => setOpen("new")}>
           Add somebody
         </Button>
       </div>
-      <div className="workshop-wide">
+      <div className={wideCss.workshopWide}>
         <Table<Line>
-          className="lists"
+          className={listsCss.lists}
           columns={columns}
           dataSource={data.people}
           rowKey="id"
-          rowClassName={({ active }) => (active ? "" : "soft")}
+          rowClassName={({ active }) => (active ? "" : (textCss.soft ?? ""))}
           pagination={false}
         />
       </div>

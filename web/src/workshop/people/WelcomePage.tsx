@@ -1,4 +1,3 @@
-import "../workshop.css";
 import { Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
@@ -7,11 +6,14 @@ import { another } from "../../api/hooks";
 import { keys } from "../../api/keys";
 import { Ask, Field } from "../../ui/Ask";
 import { Waiting } from "../../ui/States";
+import askCss from "../../ui/ask.module.css";
+import textCss from "../../ui/text.module.css";
+import workshopCss from "../workshop.module.css";
 
 function Spent() {
   return (
-    <main className="welcome">
-      <section className="ask-group">
+    <main className={workshopCss.welcome}>
+      <section className={askCss.askGroup}>
         <h1>This link opens nothing any more</h1>
         <p>It was used, or is too old. Ask a lead of the workshop for another one.</p>
       </section>
@@ -31,10 +33,10 @@ function Choosing({ token, page }: { token: string; page: Shape["WelcomePage"] }
     },
   });
   return (
-    <main className="welcome">
-      <section className="ask-group">
+    <main className={workshopCss.welcome}>
+      <section className={askCss.askGroup}>
         <h1>Welcome, {page.name}</h1>
-        <p className="soft">
+        <p className={textCss.soft}>
           {page.workshop}. You sign in as <b>{page.username}</b>.
         </p>
         <Ask

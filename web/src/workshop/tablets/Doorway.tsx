@@ -1,10 +1,11 @@
-import "./doorway.css";
 import { Button } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Refused } from "../../ui/Refused";
+import doorwayCss from "./doorway.module.css";
+import textCss from "../../ui/text.module.css";
 
 type Face = Shape["Face"];
 
@@ -31,18 +32,18 @@ function Pad({ face, back }: { face: Face; back: () => void }) {
   };
   return (
     <section
-      className="pad"
+      className={doorwayCss.pad}
       aria-label={`PIN of ${face.name}`}
       tabIndex={0}
       ref={(pad) => pad?.focus()}
       onKeyDown={typed}
     >
       <h2>{face.name}</h2>
-      <p className="pad-dots" role="status" aria-label={`${pin.length} figures`}>
+      <p className={doorwayCss.padDots} role="status" aria-label={`${pin.length} figures`}>
         {"●".repeat(pin.length) || "PIN"}
       </p>
       <Refused said={tap.error?.message} />
-      <div className="pad-keys">
+      <div className={doorwayCss.padKeys}>
         {FIGURES.map((figure) => (
           <Button key={figure} onClick={() => more(figure)}>
             {figure}
@@ -73,14 +74,14 @@ export function Doorway({
 }) {
   const [face, setFace] = useState<Face | null>(null);
   return (
-    <main className="doorway">
+    <main className={doorwayCss.doorway}>
       <h1>{doorway.name}</h1>
       {face ? (
         <Pad face={face} back={() => setFace(null)} />
       ) : (
         <>
-          <p className="soft">Who writes?</p>
-          <div className="faces">
+          <p className={textCss.soft}>Who writes?</p>
+          <div className={doorwayCss.faces}>
             {doorway.people.map((person) => (
               <Button key={person.username} onClick={() => setFace(person)}>
                 {person.name}

@@ -9,6 +9,10 @@ import { gone } from "../../garage/sheets";
 import { Ask, Field } from "../../ui/Ask";
 import { Dialog } from "../../ui/Dialog";
 import { Refused } from "../../ui/Refused";
+import listsCss from "../../ui/lists.module.css";
+import textCss from "../../ui/text.module.css";
+import wideCss from "../../ui/wide.module.css";
+import workshopCss from "../workshop.module.css";
 
 type Line = Shape["TabletLine"];
 
@@ -56,7 +60,7 @@ const COLUMNS: TableColumnsType<Line> = [
     ),
   },
   { title: "Paired by", dataIndex: "paired_by", responsive: ["md"] },
-  { title: "On", dataIndex: "paired_on", className: "tabular", responsive: ["sm"] },
+  { title: "On", dataIndex: "paired_on", className: textCss.tabular, responsive: ["sm"] },
 ];
 
 function Unpair({ name, unpair }: { name: string; unpair: () => void }) {
@@ -101,8 +105,8 @@ export function TabletList() {
   ];
   return (
     <section aria-label="Tablets">
-      <div className="tab-head">
-        <p className="soft">
+      <div className={workshopCss.tabHead}>
+        <p className={textCss.soft}>
           On a paired tablet people tap their name and a PIN. One that is lost is unpaired here.
         </p>
         {!data.some(({ here }) => here) && (
@@ -112,9 +116,9 @@ export function TabletList() {
         )}
       </div>
       <Refused said={unpair.error?.message} />
-      <div className="workshop-wide">
+      <div className={wideCss.workshopWide}>
         <Table<Line>
-          className="lists"
+          className={listsCss.lists}
           columns={columns}
           dataSource={data}
           rowKey="id"

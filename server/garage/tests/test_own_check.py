@@ -1,0 +1,62 @@
+"""Nobody checks what they entered themselves, whatever they are called by then."""
+
+from typing import Any
+
+from demo.testing import WorkshopTestCase
+from rest_framework.test import APIClient
+from workshop.models import Person
+from workshop.people.names import bearers
+
+from garage.models import SheetCell, SpecSheet
+
+PATH = "engine//capacity.dry"
+
+
+class OwnCheckTests(WorkshopTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.lead = self.signed_in("oda")
+        draft = self.lead.post(f"/api/models/{self.heron.model_id}/draft/", {}, format="json")
+        self.sheet = SpecSheet.objects.get(pk=draft.json()["id"])
+
+    def write(self, api: APIClient, written: str) -> Any:
+        url = f"/api/sheets/{self.sheet.pk}/cells/"
+        cell = self.sheet.cells.get(reservoir="engine", field="capacity.dry")
+        body = {"cells": [{"path": PATH, "revision": cell.revision, "written": written}]}
+        return api.put(url, body, format="json")
+
+    def check(self, api: APIClient) -> tuple[int, str]:
+        answer = api.post(f"/api/sheets/{self.sheet.pk}/checks/", {"paths": [PATH]}, format="json")
+        return answer.status_code, answer.json().get("code", "")
+
+    def rename(self, username: str, name: str) -> None:
+        people = self.lead.get("/api/people/").json()["people"]
+        line = next(one for one in people if one["username"] == username)
+        answer = self.lead.put(f"/api/people/{line['id']}/", {**line, "name": name}, format="json")
+        self.assertEqual(answer.status_code, 200, answer.content)
+
+    def test_a_new_name_is_no_second_person(self) -> None:
+        self.assertEqual(self.write(self.api, "4.2 qt").status_code, 200)
+        self.assertEqual(self.check(self.api), (422, "spec.second_person"))
+        self.rename("mira", "Mira of the harbour")
+        self.assertEqual(self.check(self.api), (422, "spec.second_person"))
+        self.assertEqual(self.check(self.lead)[0], 200)
+        cell = SheetCell.objects.get(sheet=self.sheet, reservoir="engine", field="capacity.dry")
+        self.assertEqual((cell.entered_by, cell.checked_by), ("Mira", "Oda"))
+
+    def test_somebody_who_takes_on_an_old_name_is_not_who_bore_it(self) -> None:
+        self.write(self.api, "4.2 qt")
+        self.rename("mira", "Mira of the harbour")
+        self.rename("runa", "Mira")
+        # runa is an apprentice: what keeps her from checking is that, and not the name she bears now
+        runa = self.signed_in("runa")
+        self.assertEqual(self.check(runa)[1], "spec.apprentice")
+        self.assertEqual(self.check(self.lead)[0], 200)
+
+    def test_an_old_name_counts_where_exactly_one_ever_bore_it(self) -> None:
+        mira = Person.objects.get(username="mira")
+        self.assertEqual(bearers(["Mira", "", "Somebody"]), {"Mira": mira.pk})
+        self.rename("mira", "Mira of the harbour")
+        self.assertEqual(bearers(["Mira"]), {"Mira": mira.pk})
+        self.rename("runa", "Mira")
+        self.assertEqual(bearers(["Mira"]), {})

@@ -1,0 +1,181 @@
+/** A second tap of the same finger must not do the next step. A control that appears, moves, is called
+ * otherwise or comes to light within reach of the last tap takes no pointer press for a moment and is seen
+ * dimmed. Keys are never delayed; only what a held key repeats does nothing. */
+
+const REACH = 48; // px around the tap
+const REST = 700; // ms
+const UNSTILL = 500; // ms after a change
+const FORGOTTEN = 10_000; // ms: by then a press is meant
+const CONTROLS =
+  "button, a[href], label, summary, " +
+  '[role="button"], [role="checkbox"], [role="radio"], [role="slider"], [role="option"], [role="tab"]';
+const RESTING = "data-resting";
+
+interface Seen {
+  name: string;
+  x: number;
+  y: number;
+  /** Whether a press reaches it: no dialog stands before it. */
+  open: boolean;
+}
+
+/** How far a point is from a box; 0 inside. */
+export function distance(x: number, y: number, box: DOMRect): number {
+  const across = Math.max(box.left - x, 0, x - box.right);
+  const along = Math.max(box.top - y, 0, y - box.bottom);
+  return Math.hypot(across, along);
+}
+
+/** What it is called; a count that runs is no other control. */
+function nameOf(control: Element): string {
+  const said = `${control.getAttribute("aria-label") ?? ""}|${control.textContent ?? ""}`;
+  return said.replace(/\d+/g, "#");
+}
+
+/** The dialog in front, if there is one. */
+function inFront(page: Document): Element | undefined {
+  const dialogs = [...page.querySelectorAll('[role="dialog"]')];
+  return dialogs.filter((one) => one.getBoundingClientRect().width > 0).at(-1);
+}
+
+function seenNow(control: Element, box: DOMRect, front: Element | undefined): Seen {
+  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+  return { name: nameOf(control), x, y, open: !front || front.contains(control) };
+}
+
+function isAnother(before: Seen | undefined, now: Seen): boolean {
+  if (!before || before.name !== now.name || (now.open && !before.open)) return true;
+  return Math.hypot(before.x - now.x, before.y - now.y) > 8;
+}
+
+/** What rests, and until when. */
+class Resting {
+  private readonly timers = new Map<Element, number>();
+
+  add(control: Element): void {
+    window.clearTimeout(this.timers.get(control));
+    control.setAttribute(RESTING, "");
+    const timer = window.setTimeout(() => this.release(control), REST);
+    this.timers.set(control, timer);
+  }
+
+  has(control: Element): boolean {
+    return this.timers.has(control);
+  }
+
+  holds(target: EventTarget | null): boolean {
+    return target instanceof Element && target.closest(`[${RESTING}]`) !== null;
+  }
+
+  clear(): void {
+    for (const control of [...this.timers.keys()]) this.release(control);
+  }
+
+  private release(control: Element): void {
+    window.clearTimeout(this.timers.get(control));
+    this.timers.delete(control);
+    control.removeAttribute(RESTING);
+  }
+}
+
+function refuse(event: Event): void {
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}
+
+/** Every control of a page within reach of the last tap, as it was seen last. */
+class Guard {
+  readonly resting = new Resting();
+  private tap: { x: number; y: number; at: number } | null = null;
+  private known = new Map<Element, Seen>();
+  private swallow = false;
+  private until = 0;
+  private watching = 0;
+
+  constructor(private readonly page: Document) {}
+
+  /** Lets rest what was not there before, and looks on until it lies still. */
+  readonly changed = (): void => {
+    this.look(true);
+    this.until = performance.now() + UNSTILL;
+    this.watching ||= window.requestAnimationFrame(this.frame);
+  };
+
+  /** What grows or slides moves others without any change to the page. */
+  private readonly frame = (): void => {
+    this.look(true);
+    const goesOn = performance.now() < this.until;
+    this.watching = goesOn ? window.requestAnimationFrame(this.frame) : 0;
+  };
+
+  stop(): void {
+    window.cancelAnimationFrame(this.watching);
+    this.resting.clear();
+  }
+
+  readonly pressed = (event: PointerEvent): void => {
+    this.look(true);
+    this.swallow = this.resting.holds(event.target);
+    if (this.swallow) return refuse(event);
+    this.tap = { x: event.clientX, y: event.clientY, at: performance.now() };
+    this.look(false);
+  };
+
+  /** The finger pushes the page along: that was no tap. */
+  readonly pushed = (): void => {
+    this.tap = null;
+  };
+
+  readonly clicked = (event: MouseEvent): void => {
+    // a key's click has no pointer behind it
+    if (event.detail === 0) return;
+    this.look(true);
+    if (this.swallow || this.resting.holds(event.target)) refuse(event);
+  };
+
+  readonly held = (event: KeyboardEvent): void => {
+    if (!event.repeat || !["Enter", " "].includes(event.key)) return;
+    if (event.target instanceof Element && event.target.closest(CONTROLS)) refuse(event);
+  };
+
+  private look(guarding: boolean): void {
+    const { tap } = this;
+    if (!tap || performance.now() - tap.at > FORGOTTEN) return;
+    const now = new Map<Element, Seen>();
+    const front = inFront(this.page);
+    for (const control of this.page.querySelectorAll(CONTROLS)) {
+      const box = control.getBoundingClientRect();
+      if (box.width === 0 || distance(tap.x, tap.y, box) > REACH) continue;
+      const seen = seenNow(control, box, front);
+      if (guarding && isAnother(this.known.get(control), seen)) this.resting.add(control);
+      now.set(control, seen);
+    }
+    this.known = now;
+  }
+}
+
+const CHANGES = {
+  subtree: true,
+  childList: true,
+  characterData: true,
+  attributeFilter: ["class", "style", "hidden", "aria-label"],
+};
+
+/** Guards a page until it is told to stop. */
+export function guardTaps(page: Document): () => void {
+  const guard = new Guard(page);
+  const ended = new AbortController();
+  const watch = new MutationObserver(guard.changed);
+  watch.observe(page.body, CHANGES);
+  const first = { capture: true, signal: ended.signal };
+  page.addEventListener("scroll", guard.changed, { ...first, passive: true });
+  page.addEventListener("pointerdown", guard.pressed, first);
+  page.addEventListener("pointercancel", guard.pushed, first);
+  page.addEventListener("click", guard.clicked, first);
+  page.addEventListener("keydown", guard.held, first);
+  return () => {
+    watch.disconnect();
+    ended.abort();
+    guard.stop();
+  };
+}
