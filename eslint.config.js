@@ -2,6 +2,31 @@ import js from "@eslint/js";
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
+// each room reaches only downwards: the arrows of the server, with what every screen is made of below
+const ROOMS = [
+  ["api"],
+  ["ui"],
+  ["glass"],
+  ["workshop"],
+  ["shelf", "garage"],
+  ["findings"],
+  ["visits"],
+  ["planning"],
+];
+
+const arrows = ROOMS.flatMap((level, height) =>
+  level.map((room) => {
+    const beside = level.filter((other) => other !== room);
+    const above = [...beside, ...ROOMS.slice(height + 1).flat()];
+    const group = [...above.map((other) => `**/${other}/**`), "**/App", "**/WorkshopPage"];
+    const message = `${room} reaches only downwards.`;
+    return {
+      files: [`web/src/${room}/**`],
+      rules: { "no-restricted-imports": ["error", { patterns: [{ group, message }] }] },
+    };
+  }),
+);
+
 export default tseslint.config(
   { ignores: ["**/dist/**", "**/schema.d.ts", "**/test-results/**", ".venv/**"] },
   js.configs.recommended,
@@ -33,4 +58,5 @@ export default tseslint.config(
       "max-lines-per-function": ["error", { max: 60, skipBlankLines: true, skipComments: true }],
     },
   },
+  ...arrows,
 );

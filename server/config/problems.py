@@ -16,11 +16,14 @@ from psycopg.errors import UniqueViolation
 from rest_framework import exceptions, status
 from rest_framework.renderers import JSONRenderer
 from rest_framework.response import Response
-from workshop.access import LeadOnly
 
 from .sentences import sentence
 
 log = logging.getLogger("oilward")
+
+
+class LeadOnly(PermissionDenied):
+    """Something only a lead may do."""
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from .settings import *  # noqa: F403
 
 # far from UTC: for most of a day it is another date here
 TIME_ZONE = "Pacific/Kiritimati"
-TEST_RUNNER = "config.testing.AsInUse"
+TEST_RUNNER = "demo.as_in_use.AsInUse"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 # what the tests break on purpose is said by them, not by the log
 LOGGING = {

@@ -3,7 +3,6 @@
 from datetime import date
 from typing import Any
 
-from config.testing import tampered
 from django.apps import apps
 from django.core.management import call_command
 from django.core.management.color import no_style
@@ -14,6 +13,8 @@ from psycopg.sql import SQL, Identifier
 from rest_framework.test import APIClient
 from workshop import days
 from workshop.models import Person
+
+from demo.as_in_use import tampered
 
 _MODELS = apps.get_models(include_auto_created=True)
 _STOOD: dict[date, dict[str, bytes]] = {}

@@ -16,31 +16,22 @@ from django.db.models import (
     Value,
 )
 from django.db.models.expressions import Combinable, CombinedExpression
-from django.http import Http404
-from findings.mapping import asking, plug
 from findings.models import Finding
-from findings.selectors import last_findings, of_bike, still_asking
-from garage.mapping import BikeSpec, engine_words, model_words
+from findings.selectors import last_findings, still_asking
+from garage.mapping import BikeSpec
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
-from garage.selectors import photos_of, schools_of, specs_of
-from oilward_core.bench import Speaker
+from garage.selectors import schools_of, specs_of
 from oilward_core.debris import LevelWord
-from oilward_core.renewals import variants
-from oilward_core.spec import WARD_COLUMNS, ReservoirSpec, why_not_serviceable
-from shelf.selectors import matches as held_against
-from shelf.shapes import Matches
-from visits.models import Service, TopUp
-from visits.rows import plugs
-from visits.selectors import in_shop, open_visits, services_of, top_ups_of
-from workshop.mapping import speaker
-from workshop.models import Person
+from oilward_core.spec import WARD_COLUMNS
+from visits.models import Service
+from visits.selectors import in_shop, open_visits, services_of
 from workshop.touched import generation
 
-from . import mapping
+from . import mapping, warded
 from .kept import bike_on
 from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
-from .shapes import Ask, BikePage, NextPlanned, OpenVisit, ReservoirPage, Rolling, Wanted
+from .shapes import Ask, NextPlanned, OpenVisit, Rolling, Wanted
 
 PAGE = 50
 
@@ -94,7 +85,7 @@ def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[
     for bike in bikes:
         known = mapping.known_of(bike, read.get(bike.pk, []), schools[bike.pk], today)
         reservoirs = _worked_out(known, specs.get(bike.pk), services, findings)
-        rows.append(mapping.ward_row(known, reservoirs, bike.pk in shop, of_one(still, bike.pk)))
+        rows.append(warded.ward_row(known, reservoirs, bike.pk in shop, of_one(still, bike.pk)))
         dues += [mapping.due_row(bike, reservoir) for reservoir in reservoirs]
     return rows, dues
 
@@ -148,11 +139,11 @@ def _anything(wanted: Wanted) -> bool:
     )
 
 
-def _next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
+def next_planned(ids: list[UUID], today: date) -> dict[UUID, NextPlanned]:
     rows = PlannedVisit.objects.filter(bike_id__in=ids, state=PlannedVisit.State.PLANNED)
     found: dict[UUID, NextPlanned] = {}
     for bike, pk, on in rows.order_by("on", "id").values_list("bike_id", "pk", "on"):
-        found.setdefault(bike, NextPlanned(str(pk), mapping.day_words(on), on < today))
+        found.setdefault(bike, NextPlanned(str(pk), warded.day_words(on), on < today))
     return found
 
 
@@ -206,7 +197,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
     so that what is said is right at once. Returns a `Ward`, already as plain data.
     """
     tally = dict(Tally.objects.filter(count__gt=0).values_list("name", "count"))
-    found, fleet = _fitting(wanted, today), tally.get(mapping.FLEET, 0)
+    found, fleet = _fitting(wanted, today), tally.get(warded.FLEET, 0)
     count = found.count() if _anything(wanted) else fleet
     pages = max(1, ceil(count / PAGE))
     page = min(max(wanted.page, 1), pages)
@@ -216,7 +207,7 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         found.order_by(*order).values_list("pk", "in_shop", "made")[(page - 1) * PAGE : page * PAGE]
     )
     visits = _open_visits([pk for pk, shop, _ in rows if shop])
-    planned = _next_planned([pk for pk, *_ in rows], today)
+    planned = next_planned([pk for pk, *_ in rows], today)
     counts = generation()
     said = _said({pk: made for pk, _, made in rows}, counts, today)
     bikes = [
@@ -233,123 +224,10 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         "page": page,
         "pages": pages,
         "fleet": fleet,
-        "due": tally.get(mapping.NEEDING, 0),
+        "due": tally.get(warded.NEEDING, 0),
         "now": now.isoformat(),
         "rolling": asdict(roller(today, now, counts)),
         "columns": list(WARD_COLUMNS),
         "bikes": bikes,
-        **mapping.counted(tally, today),
+        **warded.counted(tally, today),
     }
-
-
-def _reservoir_page(
-    known: mapping.Known,
-    spec: BikeSpec,
-    reservoir: ReservoirSpec,
-    services: list[Service],
-    top_ups: list[TopUp],
-    found: list[Finding],
-    speaks: Speaker,
-    doubted: list[str],
-) -> ReservoirPage:
-    shape, *_ = mapping.glass(known, reservoir, services, found[0] if found else None)
-    why_not, still = why_not_serviceable(reservoir), asking(found)
-    unit = known.bike.odometer_unit
-    return ReservoirPage(
-        glass=shape,
-        fluid=reservoir.fluid,
-        rule=reservoir.fill_rule.value,
-        spec=mapping.spec_groups(spec, reservoir, speaks, known.bike),
-        services=[mapping.service_line(s, speaks, unit) for s in reversed(services)],
-        findings=[
-            plug(f, mapping.worked_again(known, reservoir, f, services), f in still, whole=True)
-            for f in found
-        ],
-        variants=[
-            v.value for v in variants(reservoir, known.schools, mapping.done_so_far(services))
-        ],
-        serviceable=not why_not,
-        not_serviceable=why_not,
-        expected_take=mapping.expected_take(reservoir, services, speaks),
-        doubts=doubted,
-        missing=mapping.missing_words(reservoir),
-        serves=reservoir.serves,
-        caution=reservoir.caution,
-        reset=reservoir.reset,
-        top_ups=[mapping.top_up_line(row, speaks, unit) for row in top_ups],
-    )
-
-
-def _bike_or_404(bike_id: UUID) -> Bike:
-    bike = Bike.objects.select_related("model").filter(pk=bike_id).first()
-    if bike is None:
-        raise Http404
-    return bike
-
-
-def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
-    """Everything about one bike: its reservoirs, their specs with sources, and their history."""
-    bike = _bike_or_404(bike_id)
-    spec = specs_of([bike]).get(bike.pk)
-    readings = recent_odometer([bike.pk], today).get(bike.pk, [])
-    services, findings = services_of([bike.id]), of_bike(bike.id)
-    visit, top_ups = open_visit(bike.id), top_ups_of(bike.id)
-    known = mapping.known_of(bike, readings, schools_of([bike.pk])[bike.pk], today)
-    reservoirs = spec.reservoirs if spec else ()
-    doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
-    sheet = spec.sheet if spec else None
-    pages = [
-        _reservoir_page(
-            known,
-            spec,
-            reservoir,
-            services.get((bike.id, reservoir.key), []),
-            top_ups.get(reservoir.key, []),
-            [finding for finding in findings if finding.reservoir == reservoir.key],
-            speaker(person),
-            doubted.get(reservoir.key, []),
-        )
-        for reservoir in reservoirs
-        if spec
-    ]
-    return BikePage(
-        id=str(bike.id),
-        name=bike.name,
-        model=model_words(bike.model),
-        layout=bike.model.layout,
-        displacement=f"{bike.model.displacement_cc} cm³",
-        plate=bike.plate,
-        frame_number=bike.frame_number,
-        year_built=bike.year_built,
-        engine=engine_words(bike, known.now.km),
-        owner=bike.owner,
-        use_class=bike.use_class,
-        odometer=mapping.odometer_words(bike, known.now),
-        odometer_unit=bike.odometer_unit,
-        odometer_on=known.read.on.isoformat() if readings else "",
-        records=bike.records,
-        notes=bike.notes,
-        archived=bike.archived,
-        counts_hours=bike.counts_hours,
-        model_id=bike.model_id,
-        sheet_id=sheet.pk if sheet else 0,
-        sheet_version=sheet.version if sheet else 0,
-        sheet_approved_by=sheet.approved_by.name if sheet and sheet.approved_by else "",
-        visit=visit,
-        planned=_next_planned([bike.id], today).get(bike.id),
-        asks=mapping.asks((page.glass for page in pages), of_one(still_asking([bike.pk]), bike.pk)),
-        reservoirs=pages,
-        plugs=plugs(spec) if spec else [],
-        photos=photos_of(bike.pk),
-    )
-
-
-def fluid_matches(bike_id: UUID, key: str) -> Matches:
-    """The shelf held against what one reservoir of a bike asks for."""
-    bike = _bike_or_404(bike_id)
-    spec = specs_of([bike]).get(bike.pk)
-    reservoir = spec.reservoir(key) if spec else None
-    if reservoir is None:
-        raise Http404
-    schools = schools_of([bike.pk])[bike.pk]
-    return held_against(reservoir.label, reservoir.requirement, reservoir.kind, schools)

@@ -12,6 +12,7 @@ from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors
+from .bikes import selectors as bike_selectors
 from .shapes import BikePage, Rolling, Wanted, Ward
 
 
@@ -85,7 +86,7 @@ class BikeView(APIView):
 
     @extend_schema(operation_id="bike_get", responses=BikePageSerializer)
     def get(self, request: Request, bike_id: UUID) -> Response:
-        page = selectors.bike_page(bike_id, person_of(request), days.today())
+        page = bike_selectors.bike_page(bike_id, person_of(request), days.today())
         return Response(BikePageSerializer(page).data)
 
 
@@ -105,5 +106,5 @@ class MatchesView(APIView):
         responses=MatchesSerializer,
     )
     def get(self, request: Request, bike_id: UUID) -> Response:
-        found = selectors.fluid_matches(bike_id, request.query_params.get("reservoir", ""))
+        found = bike_selectors.fluid_matches(bike_id, request.query_params.get("reservoir", ""))
         return Response(MatchesSerializer(found).data)

@@ -4,8 +4,8 @@ import logging
 from typing import cast
 from uuid import UUID
 
+from config.problems import LeadOnly
 from django.contrib.auth import authenticate
-from django.core.exceptions import PermissionDenied
 from django.http import Http404
 from oilward_core.errors import CoreError
 from rest_framework.permissions import SAFE_METHODS, BasePermission
@@ -55,10 +55,6 @@ def require_lead(person: Person) -> None:
     """Refuse what only a lead may do."""
     if not leads(person):
         raise LeadOnly
-
-
-class LeadOnly(PermissionDenied):
-    """Something only a lead may do."""
 
 
 def countersigner(request: Request, username: str, password: str, actor: Person) -> Person:

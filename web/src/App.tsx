@@ -29,7 +29,7 @@ const WearPage = room(() => import("./findings/WearPage").then((m) => m.WearPage
 const FindingsPage = room(() => import("./findings/FindingsPage").then((m) => m.FindingsPage));
 const OwnPage = room(() => import("./workshop/people/OwnPage").then((m) => m.OwnPage));
 const WelcomePage = room(() => import("./workshop/people/WelcomePage").then((m) => m.WelcomePage));
-const WorkshopPage = room(() => import("./workshop/WorkshopPage").then((m) => m.WorkshopPage));
+const WorkshopPage = room(() => import("./WorkshopPage").then((m) => m.WorkshopPage));
 
 function Rooms({ session }: { session: Shape["Session"] }) {
   const mayWork = session.may_work;

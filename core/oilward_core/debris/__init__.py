@@ -5,7 +5,7 @@ from ..said.debris import ACTIONS
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
 from .otherwise import Otherwise, would_change
-from .outcomes import asks_on, outcomes_of, still_asking, watched
+from .outcomes import asks_most, asks_on, outcomes_of, still_asking, watched
 from .seen import FAMILY, FORM_WEIGHT, SMELLS, Observation, Part
 from .signs import RULES, RuleSpoke, fine_steel, running_in
 from .verdicts import (
@@ -46,6 +46,7 @@ __all__ = [
     "RuleSpoke",
     "Verdict",
     "amount",
+    "asks_most",
     "asks_on",
     "category",
     "chance_words",

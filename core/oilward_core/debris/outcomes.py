@@ -1,6 +1,6 @@
 """What a finding asks for until somebody answers it. Common practice, no source."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from ..codes.debris import Level, Outcome
 from ..guard import guarded
@@ -45,3 +45,12 @@ def still_asking(findings: Iterable[tuple[Level, tuple[Outcome, ...]]]) -> tuple
         if answers and not asks_on(level, answers):
             answered = level if answered is None else max(answered, level)
     return tuple(said)
+
+
+@guarded
+def asks_most(still: Sequence[Level], newest: Level | None) -> int | None:
+    """Which finding of a reservoir asks the most: of those ``still`` asking the gravest, by its place;
+    where none is, the ``newest`` if it says *watch* (the place after the last); else None."""
+    if still:
+        return max(range(len(still)), key=lambda place: still[place])
+    return len(still) if newest == Level.WATCH else None

@@ -30,6 +30,7 @@ from .fields import (
     read_value,
 )
 from .gaps import Gap, gaps
+from .groups import grouped, level_note, short_name
 from .kinds import (
     COLUMNS as WARD_COLUMNS,
 )
@@ -107,9 +108,11 @@ __all__ = [
     "field_of",
     "fields_for",
     "gaps",
+    "grouped",
     "guess_columns",
     "in_writing",
     "is_number",
+    "level_note",
     "matters",
     "missing",
     "needed",
@@ -125,6 +128,7 @@ __all__ = [
     "said",
     "sentence_case",
     "sheet_of",
+    "short_name",
     "taken_in",
     "unchecked_that_matter",
     "unpack",

@@ -4,7 +4,7 @@ from datetime import date, timedelta
 from decimal import Decimal
 from uuid import uuid4
 
-from config.testing import MigrationTestCase
+from demo.as_in_use import MigrationTestCase
 from demo.testing import WorkshopTestCase
 from garage.mapping import BikeSpec
 from garage.models import Bike, OdometerReading

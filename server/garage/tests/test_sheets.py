@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from config.testing import tampered
+from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 from django.db import IntegrityError, transaction
 from oilward_core.spec import FillRule, Variant

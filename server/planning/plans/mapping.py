@@ -2,14 +2,14 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date
 from decimal import Decimal
 
 from garage.mapping import BikeSpec
 from oilward_bench import whys
 from oilward_core.bench import Speaker
 from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
-from oilward_core.calendar import Planned, date_words, week_of
+from oilward_core.calendar import date_words
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
 from oilward_core.fill import expected
@@ -25,7 +25,7 @@ from shelf.stock.shapes import Bottles
 from visits.models import Service
 from visits.rows import valid_takes
 
-from planning.mapping import day_words, done_so_far
+from planning.mapping import done_so_far
 from planning.models import DueRow, PlannedVisit
 
 from .shapes import (
@@ -34,12 +34,9 @@ from .shapes import (
     OrderShape,
     PartLine,
     PlanAsked,
-    PlannedLine,
-    PlannedPart,
     TaskChoice,
     TaskLine,
     TorqueLine,
-    Week,
     WishChoice,
 )
 
@@ -257,61 +254,3 @@ def asked_of(visit: PlannedVisit) -> PlanAsked:
         planned=str(visit.pk),
         on=visit.on.isoformat(),
     )
-
-
-def labels(visit: PlannedVisit) -> list[str]:
-    """What is planned, reservoir by reservoir, as it was called then."""
-    return [task["label"] for task in visit.tasks]
-
-
-def planned(visit: PlannedVisit) -> Planned:
-    reservoirs = tuple(task["reservoir"] for task in visit.tasks)
-    return Planned(
-        id=str(visit.pk),
-        since=visit.planned_at,
-        reservoirs=reservoirs,
-        done=tuple(visit.done.items()),
-    )
-
-
-def planned_line(visit: PlannedVisit, missing: Sequence[str], today: date) -> PlannedLine:
-    return PlannedLine(
-        id=str(visit.pk),
-        bike=visit.bike.name,
-        bike_id=str(visit.bike_id),
-        on=visit.on.isoformat(),
-        day=day_words(visit.on),
-        late=visit.on < today,
-        parts=[PlannedPart(t["label"], visit.done.get(t["reservoir"], "")) for t in visit.tasks],
-        minutes=visit.minutes,
-        planned_by=visit.planned_by,
-        version=visit.version,
-        missing=list(missing),
-    )
-
-
-def week_words(first: date, today: date, begins: int) -> str:
-    """``This week`` or ``7–13 Dec``."""
-    if week_of(today, begins) == first:
-        return "This week"
-    last = first + timedelta(days=6)
-    start = f"{first.day}" if first.month == last.month else f"{first.day} {first:%b}"
-    return f"{start}–{last.day} {last:%b}" + (f" {last:%Y}" if last.year != today.year else "")
-
-
-def weeks(
-    visits: Sequence[PlannedVisit], lines: Sequence[PlannedLine], today: date, begins: int
-) -> list[Week]:
-    """The planned visits week by week, each beginning on the weekday ``begins``; what is late stands in
-    the week it was planned for."""
-    found: dict[date, list[tuple[PlannedVisit, PlannedLine]]] = {}
-    for visit, line in zip(visits, lines, strict=True):
-        found.setdefault(week_of(visit.on, begins), []).append((visit, line))
-    return [
-        Week(
-            week_words(first, today, begins),
-            sum(visit.minutes for visit, _ in pairs),
-            [line for _, line in pairs],
-        )
-        for first, pairs in sorted(found.items())
-    ]

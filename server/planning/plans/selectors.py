@@ -22,7 +22,7 @@ from planning.mapping import done_so_far
 from planning.models import DueRow, PlannedVisit
 from planning.selectors import asks_of, open_visit
 
-from . import kits, mapping
+from . import by_week, kits, mapping
 from .ground import Ground, ground, grounds
 from .papers import as_ics, as_pdf
 from .shapes import (
@@ -137,7 +137,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
         alone=_load(alone),
         visit=open_visit(bike_id),
         planned=[
-            mapping.planned_line(visit, (), today)
+            by_week.planned_line(visit, (), today)
             for visit in visits
             if visit.bike_id == bike_id and visit != booked
         ],
@@ -182,7 +182,7 @@ def _grounds_of(visits: Sequence[PlannedVisit], today: date) -> dict[UUID, Groun
 def booked(visit_id: UUID, today: date) -> Booked:
     """A planned visit as it stands in the calendar."""
     visit = planned_or_404(visit_id)
-    line = mapping.planned_line(visit, (), today)
+    line = by_week.planned_line(visit, (), today)
     return Booked(line, visit.state, mapping.asked_of(visit))
 
 
@@ -193,14 +193,14 @@ def calendar(today: date) -> Calendar:
     wants = kits.wanted_by(visits, _grounds_of(visits, today), stands)
     served = kits.in_turn(stands, wants, today)
     lines = [
-        mapping.planned_line(visit, kits.missing(one), today)
+        by_week.planned_line(visit, kits.missing(one), today)
         for visit, one in zip(visits, served, strict=True)
     ]
     feed = f"/api/calendar/{workshop.calendar_token}.ics" if workshop else ""
     to_buy = kits.shopping(visits, wants, stands, today)
     return Calendar(
         count=len(visits),
-        weeks=mapping.weeks(visits, lines, today, week_begins()),
+        weeks=by_week.weeks(visits, lines, today, week_begins()),
         shopping=to_buy,
         feed=feed,
     )
@@ -215,7 +215,7 @@ def ics(token: str, now: datetime) -> bytes:
         .select_related("bike")
         .order_by("forecast_on")[:500]
     )
-    return as_ics([(visit, mapping.labels(visit)) for visit in coming()], expected, now)
+    return as_ics([(visit, by_week.labels(visit)) for visit in coming()], expected, now)
 
 
 def kit_pdf(visit_id: UUID, person: Person, today: date) -> bytes:

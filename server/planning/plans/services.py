@@ -18,7 +18,7 @@ from workshop.models import Person
 
 from planning.models import PlannedVisit
 
-from . import mapping, selectors
+from . import by_week, selectors
 from .shapes import NewPlannedVisit
 
 
@@ -128,7 +128,7 @@ def tick_off(bike_ids: Iterable[UUID]) -> None:
         {bike: min(visit.planned_at for visit in visits) for bike, visits in coming.items()}
     )
     for bike, visits in coming.items():
-        found = core.tick_off([mapping.planned(visit) for visit in visits], signed.get(bike, []))
+        found = core.tick_off([by_week.planned(visit) for visit in visits], signed.get(bike, []))
         for visit, planned in zip(visits, found, strict=True):
             done = dict(planned.done)
             if done != visit.done or planned.finished:

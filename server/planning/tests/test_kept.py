@@ -7,7 +7,7 @@ from typing import Any
 from unittest import mock
 from uuid import uuid4
 
-from config.testing import tampered
+from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection, transaction
@@ -219,7 +219,7 @@ class AskedTests(KeptCase):
         with CaptureQueriesContext(connection) as asked:
             self.api.get("/api/ward/")
         self.assertLess(len(asked), 10)
-        with mock.patch("planning.mapping.due", side_effect=AssertionError):
+        with mock.patch("oilward_core.standing.due", side_effect=AssertionError):
             self.assertEqual(self.api.get("/api/ward/").status_code, 200)
 
     def test_what_is_kept_has_the_shape_that_is_promised(self) -> None:

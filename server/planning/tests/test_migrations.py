@@ -3,7 +3,7 @@
 from datetime import date
 from uuid import uuid4
 
-from config.testing import MigrationTestCase
+from demo.as_in_use import MigrationTestCase
 
 BEFORE = [("planning", "0003_lasts"), ("garage", "0004_own_schools")]
 

@@ -1,7 +1,7 @@
 from datetime import date
 from uuid import uuid5
 
-from config.testing import tampered
+from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 from django.core.management import call_command
 from django.db import connection

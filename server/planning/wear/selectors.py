@@ -6,25 +6,23 @@ from math import ceil
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet, Subquery
+from django.db.models import Exists, F, OuterRef, Q, QuerySet, Subquery
 from django.db.models.functions import Coalesce
 from django.http import Http404
 from findings import mapping as read
 from findings.models import Debris, Finding, Overruling
-from findings.selectors import cohort_at, counting, shown_by_kind, whole
+from findings.selectors import counting, shown_by_kind, whole
 from garage.mapping import model_words
 from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
-from garage.selectors import schools_of, specs_of, workshop_schools
+from garage.selectors import specs_of, workshop_schools
 from oilward_bench import on_plug
 from oilward_core.debris import LevelWord, Matter, Part, chance_words
 from oilward_core.schools import INTERVAL, TOPICS
 from oilward_core.spec import DRAINED, KINDS, ReservoirKind
-from oilward_core.trend import compare_groups, eye_words, wear_of
 from shelf.models import Fluid
 from visits.models import Service
 from visits.selectors import services_of, top_ups_of
-from workshop.access import leads
 from workshop.models import Person
 
 from planning.models import WardRow
@@ -35,11 +33,8 @@ from . import mapping
 from .shapes import (
     BikeAsks,
     Changed,
-    Comparisons,
-    EyeLine,
     FindingLine,
     FindingsLedger,
-    GroupClaim,
     LedgerAsked,
     LedgerChoices,
     WearHistory,
@@ -90,7 +85,7 @@ def _named(bike: Bike, key: str) -> tuple[str, ReservoirKind] | None:
     return (reservoir.label, reservoir.kind) if reservoir else None
 
 
-def _with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:
+def with_fluid(rows: QuerySet[Finding]) -> QuerySet[Finding]:
     """With the oil it was found in: what the service before had put in."""
     before = Service.objects.filter(
         bike=OuterRef("bike"), reservoir=OuterRef("reservoir"), done_on__lt=OuterRef("found_on")
@@ -119,7 +114,7 @@ def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
         rows = rows.filter(found_by__name=asked.grader)
     if asked.school:
         rows = _of_school(rows, asked.school)
-    return _with_fluid(rows).filter(**{"fluid": asked.fluid}) if asked.fluid else rows
+    return with_fluid(rows).filter(**{"fluid": asked.fluid}) if asked.fluid else rows
 
 
 def _of_school(rows: QuerySet[Finding], choice: str) -> QuerySet[Finding]:
@@ -235,7 +230,7 @@ def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
     pages = max(1, ceil(count / PAGE))
     page = min(max(asked.page, 1), pages)
     shown = _counted(rows).order_by("-found_on", "-pk")[(page - 1) * PAGE : page * PAGE]
-    lines, worse = list(_with_fluid(shown).values(*SHOWN)), _worse(today)
+    lines, worse = list(with_fluid(shown).values(*SHOWN)), _worse(today)
     seen = _debris(row["pk"] for row in (*lines, *(newest for newest, _ in worse)))
     return FindingsLedger(
         asking=_asking(today),
@@ -245,94 +240,4 @@ def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
         page=page,
         pages=pages,
         choices=_choices(),
-    )
-
-
-COMPARED = 3000
-
-
-Groups = dict[str, dict[str, list[float]]]
-
-
-def _groups(named: Iterable[tuple[str, Finding]]) -> Groups:
-    """Wear of steel by group and bike."""
-    groups: Groups = {}
-    for name, row in named:
-        if name:
-            worn = float(wear_of(read.found(row)).get(Matter.STEEL, 0))
-            groups.setdefault(name, {}).setdefault(str(row.bike_id), []).append(worn)
-    return groups
-
-
-def _against(groups: Groups, name: str) -> dict[str, list[float]]:
-    """The findings of every other group, by bike."""
-    others: dict[str, list[float]] = {}
-    for other, bikes in groups.items():
-        for bike, worn in bikes.items() if other != name else ():
-            others.setdefault(bike, []).extend(worn)
-    return others
-
-
-def _claims(kind: str, groups: Groups) -> list[GroupClaim]:
-    """Each group against the others; nothing where there is one only."""
-    claims = []
-    for name in sorted(groups) if len(groups) > 1 else ():
-        said = compare_groups(groups[name], _against(groups, name))
-        claims.append(
-            GroupClaim(
-                kind=kind,
-                name=name,
-                ratio=said.ratio,
-                low=said.low,
-                high=said.high,
-                bikes=said.bikes,
-                findings=said.findings,
-                words=said.words,
-            )
-        )
-    return claims
-
-
-def _newest(kind: ReservoirKind) -> list[Finding]:
-    rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
-    return list(_with_fluid(rows)[:COMPARED].prefetch_related("debris"))
-
-
-def _by_fluid(rows: Iterable[Finding]) -> Groups:
-    return _groups((getattr(row, "fluid", None) or "", row) for row in rows)
-
-
-def _by_school(kind: ReservoirKind, rows: Sequence[Finding]) -> Groups:
-    schools = schools_of({row.bike_id for row in rows})
-    return _groups((schools[row.bike_id].of(kind, INTERVAL).choice, row) for row in rows)
-
-
-def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
-    cohort = cohort_at(kind, today)
-    names = dict(Person.objects.values_list("pk", "name"))
-    shown = Finding.objects.filter(kind=kind.value, run_in=False).order_by()
-    counted = shown.values("found_by").annotate(plugs=Count("pk"))
-    graded = {str(row["found_by"]): row["plugs"] for row in counted}
-    return [
-        EyeLine(
-            name=names[int(grader)],
-            kind=kind.value,
-            graded=graded.get(grader, 0),
-            words=eye_words(eye, cohort.anybody, graded.get(grader, 0)).words,
-        )
-        for grader, eye in sorted(cohort.eyes.items())
-        if grader.isdigit() and int(grader) in names and (leads(person) or int(grader) == person.pk)
-    ]
-
-
-def comparisons(kind: str, person: Person, today: date) -> Comparisons:
-    """Wear by fluid and by school in one kind of reservoir, and how eyes differ there: everybody's to a
-    lead, one's own to anybody else. Raises Http404 for a kind that is not drained."""
-    found = next((one for one in ReservoirKind if one.value == kind and KINDS[one].drained), None)
-    if found is None:
-        raise Http404
-    rows = _newest(found)
-    by_fluid, by_school = _by_fluid(rows), _by_school(found, rows)
-    return Comparisons(
-        _claims(kind, by_fluid), _claims(kind, by_school), _eyes(found, person, today)
     )

@@ -10,7 +10,7 @@ from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
-from . import selectors, services
+from . import comparisons, selectors, services
 from .shapes import Comparisons, FindingsLedger, LedgerAsked, WearHistory
 
 # plain words and numbers already: the serializers describe them, and would take as long as the rest
@@ -70,5 +70,5 @@ class ComparisonsView(APIView):
 
     @extend_schema(operation_id="findings_compared", responses=ComparisonsSerializer)
     def get(self, request: Request, kind: str) -> Response:
-        found = selectors.comparisons(kind, person_of(request), days.today())
+        found = comparisons.comparisons(kind, person_of(request), days.today())
         return Response(ComparisonsSerializer(found).data)

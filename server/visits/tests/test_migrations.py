@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import Any
 from uuid import uuid4
 
-from config.testing import MigrationTestCase
+from demo.as_in_use import MigrationTestCase
 from oilward_core.bench import kept
 
 BEFORE = [

@@ -4,7 +4,7 @@ from datetime import timedelta
 from typing import Any
 from uuid import UUID
 
-from config.testing import tampered
+from demo.as_in_use import tampered
 from workshop.models import Person
 
 from visits.ahead.services import look_ahead

@@ -45,3 +45,10 @@ export function fieldSentence(problem: Problem | null, field: string): string {
 export function problemOf(error: Error | null): Problem | null {
   return error instanceof Refusal ? error.problem : null;
 }
+
+/** Deleting answers with nothing; a refusal still has its sentence. */
+export async function gone(asked: Promise<{ error?: unknown; response: Response }>): Promise<true> {
+  const { error, response } = await asked;
+  await taken(Promise.resolve({ data: response.ok ? true : undefined, error, response }));
+  return true;
+}

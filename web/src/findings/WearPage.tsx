@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import { api, taken } from "../api/client";
 import { keys } from "../api/keys";
 import { PlugTip } from "../glass/PlugTip";
-import { ShownPlug } from "../planning/PlugStrip";
+import { ShownPlug } from "./PlugStrip";
 import { NotThere, Waiting } from "../ui/States";
 import { axisOf, type History } from "./Chart";
 import { HappenedOver } from "./HappenedOver";

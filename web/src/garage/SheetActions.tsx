@@ -1,13 +1,13 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api } from "../api/client";
+import { api, gone } from "../api/client";
 import { useSession } from "../api/hooks";
 import { Refused } from "../ui/Refused";
 import { CopyFrom } from "./CopyFrom";
 import { Naming } from "./Naming";
 import { PasteTable } from "./PasteTable";
-import { ask, gone, useSheetChange, type Page } from "./sheets";
+import { ask, useSheetChange, type Page } from "./sheets";
 import sheetsCss from "./sheets.module.css";
 import textCss from "../ui/text.module.css";
 

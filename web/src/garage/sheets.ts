@@ -85,10 +85,3 @@ export const ask = {
   take: (document: Record<string, unknown>) => () =>
     taken(api.POST("/api/sheets/document/", { body: document })),
 };
-
-/** Deleting answers with nothing; a refusal still has its sentence. */
-export async function gone(asked: Promise<{ error?: unknown; response: Response }>): Promise<true> {
-  const { error, response } = await asked;
-  await taken(Promise.resolve({ data: response.ok ? true : undefined, error, response }));
-  return true;
-}

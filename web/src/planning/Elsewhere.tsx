@@ -1,9 +1,8 @@
 import { clsx } from "clsx";
 import { Input, Segmented } from "antd";
 import { useState } from "react";
-import { api, type Shape } from "../api/client";
+import { api, type Shape, gone } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
-import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Day } from "../ui/Day";
 import { Dialog } from "../ui/Dialog";

@@ -1,8 +1,7 @@
 import { Checkbox, Input } from "antd";
 import { useState } from "react";
-import { api, type Shape } from "../api/client";
+import { api, type Shape, gone } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
-import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Dialog } from "../ui/Dialog";
 import askCss from "../ui/ask.module.css";

@@ -1,7 +1,6 @@
 import { Button, Input } from "antd";
-import { api, type Shape } from "../api/client";
+import { api, type Shape, gone } from "../api/client";
 import { useBikeWrite } from "../api/hooks";
-import { gone } from "../garage/sheets";
 import { Ask, Field } from "../ui/Ask";
 import { Dialog } from "../ui/Dialog";
 import textCss from "../ui/text.module.css";

@@ -1,8 +1,7 @@
 import { Button, Upload } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, taken, type Shape } from "../api/client";
+import { api, taken, type Shape, gone } from "../api/client";
 import { keys } from "../api/keys";
-import { gone } from "../garage/sheets";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
 import bikeCss from "./bike.module.css";

@@ -7,7 +7,7 @@ import { SightGlass } from "../glass/SightGlass";
 import { Why } from "../ui/Why";
 import { Elsewhere } from "./Elsewhere";
 import { OwnValue } from "./OwnValue";
-import { PlugStrip } from "./PlugStrip";
+import { PlugStrip } from "../findings/PlugStrip";
 import { Services, TopUps } from "./Services";
 import { SpecCard } from "./SpecCard";
 import bikeCss from "./bike.module.css";

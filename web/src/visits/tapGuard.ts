@@ -89,6 +89,8 @@ class Guard {
   private tap: { x: number; y: number; at: number } | null = null;
   private known = new Map<Element, Seen>();
   private swallow = false;
+  /** What a finger is on; that it moves from under it does not take the press back. */
+  private down: { control: Element; name: string } | null = null;
   private until = 0;
   private watching = 0;
 
@@ -118,7 +120,16 @@ class Guard {
     this.swallow = this.resting.holds(event.target);
     if (this.swallow) return refuse(event);
     this.tap = { x: event.clientX, y: event.clientY, at: performance.now() };
+    const control = event.target instanceof Element ? event.target.closest(CONTROLS) : null;
+    this.down = control && { control, name: nameOf(control) };
     this.look(false);
+  };
+
+  readonly lifted = (): void => {
+    // the click comes first
+    window.setTimeout(() => {
+      this.down = null;
+    });
   };
 
   /** The finger pushes the page along: that was no tap. */
@@ -147,7 +158,8 @@ class Guard {
       const box = control.getBoundingClientRect();
       if (box.width === 0 || distance(tap.x, tap.y, box) > REACH) continue;
       const seen = seenNow(control, box, front);
-      if (guarding && isAnother(this.known.get(control), seen)) this.resting.add(control);
+      const held = this.down?.control === control && this.down.name === seen.name;
+      if (guarding && !held && isAnother(this.known.get(control), seen)) this.resting.add(control);
       now.set(control, seen);
     }
     this.known = now;
@@ -170,6 +182,7 @@ export function guardTaps(page: Document): () => void {
   const first = { capture: true, signal: ended.signal };
   page.addEventListener("scroll", guard.changed, { ...first, passive: true });
   page.addEventListener("pointerdown", guard.pressed, first);
+  page.addEventListener("pointerup", guard.lifted, first);
   page.addEventListener("pointercancel", guard.pushed, first);
   page.addEventListener("click", guard.clicked, first);
   page.addEventListener("keydown", guard.held, first);

@@ -1,8 +1,7 @@
 import { Button, Popconfirm } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api } from "../api/client";
+import { api, gone } from "../api/client";
 import { keys } from "../api/keys";
-import { gone } from "../garage/sheets";
 import { Refused } from "../ui/Refused";
 
 /** A lead gives the calendar's feed another secret address. */

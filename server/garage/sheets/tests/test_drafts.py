@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from config.testing import tampered
+from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 
 from garage.models import Bike, BikeModel, SheetCell, SpecSheet

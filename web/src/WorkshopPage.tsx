@@ -1,16 +1,16 @@
 import { NavLink, useParams } from "react-router";
 import type { ReactNode } from "react";
-import { useSession } from "../api/hooks";
-import { SchoolsPanel } from "../garage/SchoolsPanel";
-import { OwnersList } from "../planning/owners/OwnersList";
-import { AuditList } from "./audit/AuditList";
-import { CalendarAddress } from "./CalendarAddress";
-import { KeepingPage } from "./keeping/KeepingPage";
-import { PeopleList } from "./people/PeopleList";
-import { SettingsForm } from "./Settings";
-import { TabletList } from "./tablets/TabletList";
-import pageCss from "../ui/page.module.css";
-import workshopCss from "./workshop.module.css";
+import { useSession } from "./api/hooks";
+import { SchoolsPanel } from "./garage/SchoolsPanel";
+import { OwnersList } from "./planning/owners/OwnersList";
+import { AuditList } from "./workshop/audit/AuditList";
+import { CalendarAddress } from "./workshop/CalendarAddress";
+import { KeepingPage } from "./workshop/keeping/KeepingPage";
+import { PeopleList } from "./workshop/people/PeopleList";
+import { SettingsForm } from "./workshop/Settings";
+import { TabletList } from "./workshop/tablets/TabletList";
+import pageCss from "./ui/page.module.css";
+import workshopCss from "./workshop/workshop.module.css";
 
 const DOORS = [
   { key: "", label: "Practice and prices" },

@@ -3,13 +3,13 @@ import { Button } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { useMay } from "../api/hooks";
-import { AnswerFinding } from "../findings/AnswerFinding";
-import { Overrule } from "../findings/Overrule";
-import { MarkedPicture } from "../findings/Pictures";
+import { AnswerFinding } from "./AnswerFinding";
+import { Overrule } from "./Overrule";
+import { MarkedPicture } from "./Pictures";
 import { PlugTip } from "../glass/PlugTip";
 import { dayWords, monthWords } from "../ui/days";
-import bikeCss from "./bike.module.css";
-import painterCss from "../findings/painter.module.css";
+import plugStripCss from "./plug-strip.module.css";
+import painterCss from "./painter.module.css";
 import textCss from "../ui/text.module.css";
 import verdictCss from "../ui/verdict.module.css";
 
@@ -20,12 +20,12 @@ function Afterwards({ plug }: { plug: Plug }) {
   return (
     <>
       {plug.overruled.map(({ level, reason, by, at }) => (
-        <span key={at} className={bikeCss.rule}>
+        <span key={at} className={plugStripCss.rule}>
           <b>Taken for {level}</b> instead of {plug.judged}: {reason} ({by}, {dayWords(at)})
         </span>
       ))}
       {plug.answers.map(({ outcome, words, by, at }) => (
-        <span key={at} className={bikeCss.rule}>
+        <span key={at} className={plugStripCss.rule}>
           <b>{outcome}:</b> {words} ({by}, {dayWords(at)})
         </span>
       ))}
@@ -50,27 +50,27 @@ function Meaning({ plug }: { plug: Plug }) {
       <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${plug.level}`])}>{plug.level}:</b>{" "}
       {plug.origin}. {plug.action}
       {plug.rules.map((rule) => (
-        <span key={rule} className={clsx(textCss.soft, bikeCss.rule)}>
+        <span key={rule} className={clsx(textCss.soft, plugStripCss.rule)}>
           {rule}
         </span>
       ))}
       {plug.chance && (
-        <span className={clsx(textCss.soft, bikeCss.rule)}>
+        <span className={clsx(textCss.soft, plugStripCss.rule)}>
           Chance that a fault grows there: {plug.chance}.
         </span>
       )}
       {plug.changes.map((words) => (
-        <span key={words} className={clsx(textCss.soft, bikeCss.rule)}>
+        <span key={words} className={clsx(textCss.soft, plugStripCss.rule)}>
           {words}
         </span>
       ))}
-      {plug.again && <b className={bikeCss.rule}>{plug.again}</b>}
+      {plug.again && <b className={plugStripCss.rule}>{plug.again}</b>}
       {plug.confirm.length > 0 && (
-        <span className={bikeCss.rule}>
+        <span className={plugStripCss.rule}>
           <b>To make sure:</b> {plug.confirm.join(" ")}
         </span>
       )}
-      <span className={clsx(textCss.soft, bikeCss.rule)}>
+      <span className={clsx(textCss.soft, plugStripCss.rule)}>
         {plug.by}, {dayWords(plug.found_on)}
         {plug.kept && `. Kept: ${plug.kept}`}
         {plug.note && `. ${plug.note}`}
@@ -127,11 +127,11 @@ export function PlugStrip({
   }
   return (
     <div>
-      <div className={bikeCss.stripTips}>
+      <div className={plugStripCss.stripTips}>
         {findings.map((finding, index) => (
           <button
             key={finding.id}
-            className={clsx(bikeCss.tip, index === shown && bikeCss.tipShown)}
+            className={clsx(plugStripCss.tip, index === shown && plugStripCss.tipShown)}
             onClick={() => setShown(index)}
             aria-pressed={index === shown}
           >

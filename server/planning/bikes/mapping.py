@@ -1,0 +1,152 @@
+"""Between rows and the core for the page of a bike: its values, its services, what its plugs come to."""
+
+from collections.abc import Sequence
+from decimal import Decimal
+
+from findings.mapping import seen
+from findings.models import Finding
+from garage.mapping import BikeSpec, when_new
+from garage.models import Bike
+from oilward_core.bench import Speaker
+from oilward_core.debris import running_in, verdict
+from oilward_core.errors import CoreError
+from oilward_core.fill import expected
+from oilward_core.quantity import show
+from oilward_core.said import standing as words
+from oilward_core.spec import (
+    Cell,
+    Path,
+    ReservoirSpec,
+    Variant,
+    doubts,
+    field_of,
+    grouped,
+    is_number,
+    level_note,
+    missing,
+    read_value,
+    said,
+    sentence_case,
+    short_name,
+    what,
+)
+from visits.models import Service, TopUp
+from visits.rows import valid_takes
+
+from planning.mapping import Known
+from planning.shapes import ServiceLine, SpecGroup, SpecLine, TopUpLine
+
+
+def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
+    field = field_of(path)
+    try:
+        value = read_value(field, cell.written)
+    except CoreError:
+        return ""
+    return said(field, value, volume=speaks.volume, torque=speaks.torque, distance=unit)
+
+
+def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLine:
+    cell = spec.cells[path]
+    return SpecLine(
+        path=str(path),
+        name=sentence_case(what(path._replace(reservoir=""))),
+        short=short_name(path),
+        as_written=cell.written,
+        converted=_meant(path, cell, speaks, bike.odometer_unit),
+        source=cell.source,
+        entered_by=cell.entered_by,
+        checked_by=cell.checked_by,
+        number=is_number(field_of(path)),
+        own=path in spec.own,
+        revision=spec.own.get(path, 0),
+    )
+
+
+def spec_groups(
+    spec: BikeSpec, reservoir: ReservoirSpec, speaks: Speaker, bike: Bike
+) -> list[SpecGroup]:
+    """A reservoir's values as they belong together."""
+    under, note = level_note(reservoir)
+    return [
+        SpecGroup(
+            sentence_case(title),
+            note if title == under else "",
+            [spec_line(path, spec, speaks, bike) for path in paths],
+        )
+        for title, paths in grouped(spec.cells_of(reservoir.key), spec.own)
+    ]
+
+
+def worked_again(
+    known: Known, spec: ReservoirSpec, found: Finding, services: Sequence[Service]
+) -> str:
+    """What a finding comes to on odometer readings corrected since; empty where none was. The
+    verdict as it was signed stays beside it."""
+    before = [s for s in services if s.km < found.reading.km]
+    reading, last = found.reading, before[-1] if before else None
+    if not (reading.corrects_id or (last and last.reading.corrects_id)):
+        return ""
+    since = reading.km - (last.km if last else 0)
+    first = running_in(reading.km, when_new(known.bike) is not None, bool(before))
+    judged = verdict(seen(found, spec.kind, since, first))
+    return words.on_corrected(
+        show(since, known.bike.odometer_unit), judged.level.word, judged.action
+    )
+
+
+def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
+    def volume(ml: Decimal | None) -> str:
+        return "" if ml is None else show(ml, speaks.volume)
+
+    return ServiceLine(
+        done_on=row.done_on.isoformat(),
+        odometer=show(row.km, unit) + (f" · {row.hours:.0f} h" if row.hours is not None else ""),
+        variant=row.variant,
+        drained=volume(row.drained_ml),
+        took=volume(row.took_ml),
+        fluid=row.fluid,
+        done_by=row.done_by,
+        visit=str(row.visit_id) if row.visit_id else "",
+        not_learned=row.not_learned,
+        by_word=row.by_word,
+        proof=row.proof,
+        found=row.found,
+    )
+
+
+def top_up_line(row: TopUp, speaks: Speaker, unit: str) -> TopUpLine:
+    at = show(row.reading.km, unit)
+    amount = show(row.ml, speaks.volume)
+    return TopUpLine(
+        done_on=row.done_on.isoformat(),
+        odometer=at,
+        amount=amount,
+        fluid=row.fluid,
+        done_by=row.done_by,
+    )
+
+
+def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Speaker) -> str:
+    """What it really takes, from its own history; empty without one."""
+    if not services:
+        return ""
+    variant = Variant(services[-1].variant)
+    took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
+    if not took or capacity is None:
+        return ""
+    belief = expected(capacity, took)
+    mean, sd = (show(Decimal(round(v)), speaks.volume) for v in (belief.mean, belief.sd))
+    return words.take(mean, sd, show(capacity, speaks.volume))
+
+
+def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[str, list[str]]:
+    """What looks wrong on a sheet, in sentences, by reservoir."""
+    found: dict[str, list[str]] = {}
+    for doubt in doubts(reservoirs, displacement_cc):
+        found.setdefault(doubt.reservoir, []).append(doubt.text)
+    return found
+
+
+def missing_words(spec: ReservoirSpec) -> list[str]:
+    return [what(path._replace(reservoir="")) for path in missing(spec)]
