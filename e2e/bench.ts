@@ -1,4 +1,5 @@
 import { expect, type Browser, type Locator, type Page } from "@playwright/test";
+import { waitsForRest } from "./server";
 import { dayWords } from "../web/src/ui/days";
 
 export async function signIn(page: Page, name = "mira"): Promise<void> {
@@ -12,7 +13,9 @@ export async function signIn(page: Page, name = "mira"): Promise<void> {
 /** A tablet that is worked with fingers alone. */
 export async function tablet(browser: Browser, baseURL: string | undefined): Promise<Page> {
   const viewport = { width: 1280, height: 800 };
-  return (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
+  const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
+  await waitsForRest(page);
+  return page;
 }
 
 /** Waits until this step is in focus. */

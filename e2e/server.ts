@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { test as base } from "@playwright/test";
+import { expect, test as base, type Page } from "@playwright/test";
 
 function need(name: string): string {
   const value = process.env[name];
@@ -78,7 +78,19 @@ export class Server {
   }
 }
 
+/** No hand of a test presses what a tap let rest: it would scroll to reach it, which moves things anew. */
+export async function waitsForRest(page: Page): Promise<void> {
+  const resting = page.locator("[data-resting]");
+  await page.addLocatorHandler(resting.first(), async () => {
+    await expect(resting).toHaveCount(0);
+  });
+}
+
 export const test = base.extend<object, { server: Server }>({
+  page: async ({ page }, use) => {
+    await waitsForRest(page);
+    await use(page);
+  },
   baseURL: async ({ server }, use) => use(server.url),
   server: [
     // eslint-disable-next-line no-empty-pattern -- Playwright wants a destructured first argument
@@ -92,4 +104,4 @@ export const test = base.extend<object, { server: Server }>({
   ],
 });
 
-export { expect } from "@playwright/test";
+export { expect };

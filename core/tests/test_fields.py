@@ -2,6 +2,7 @@
 
 from unittest import TestCase
 
+from oilward_core.exchange import schema
 from oilward_core.spec import (
     FillRule,
     Form,
@@ -13,7 +14,6 @@ from oilward_core.spec import (
     is_number,
     part_fields_for,
     read_value,
-    schema,
     what,
 )
 from oilward_core.spec.fields import PART_FIELDS, RESERVOIR_FIELDS

@@ -113,10 +113,10 @@ def any_of(hint: Any, tame: bool = False) -> st.SearchStrategy[Any]:
         return st.one_of(*(any_of(arg, tame) for arg in args))
     if origin is not None:
         return collected(origin, args, tame)
-    if issubclass(hint, Enum):
-        return st.sampled_from(list(hint))
     if isinstance(hint, typing.TypeVar):  # whatever was written down once
         return any_of(Entry, tame)
+    if issubclass(hint, Enum):
+        return st.sampled_from(list(hint))
     if hint is Data:
         return st.deferred(lambda: st.one_of(*(built(act.data) for act in ACTS.values())))
     if dataclasses.is_dataclass(hint):

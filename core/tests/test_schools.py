@@ -1,13 +1,20 @@
 """Schools: whose choice counts, and where it acts. Common practice, no source."""
 
 from dataclasses import replace
+from datetime import date
+from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.due import DueLimits, Meter
 from oilward_core.errors import CoreError
+from oilward_core.fluid import Offer, match
+from oilward_core.renewals import variants
 from oilward_core.schools import (
+    FLUID,
     HALF_THE_BOOK,
     LOWER_THIRD,
     SEALANT,
+    TOPICS,
     TORQUE,
     WASHER,
     Choice,
@@ -15,7 +22,8 @@ from oilward_core.schools import (
     check_choice,
     interval_reason,
 )
-from oilward_core.spec import ReservoirKind
+from oilward_core.spec import Requirement, ReservoirKind
+from oilward_core.standing import LastDone, running, standing
 from oilward_core.torque import read_torque
 
 from .clerk import ENGINE, TASK, Clerk
@@ -73,3 +81,52 @@ class SchoolsTests(TestCase):
         sheet = Clerk(replace(TASK, reservoir=spec)).sheet
         refit = next(s.step for s in sheet.steps if str(s.step.id) == "engine/refit")
         self.assertIn("threadlocker, as the manual says", refit.instruction)
+
+
+RING_PLUG = replace(ENGINE.fasteners[0], seal="O-ring 14 mm", soft=False)
+RANGE_PLUG = replace(
+    ENGINE.fasteners[0], seal="crush washer 14 mm", soft=False, torque=read_torque("20-26 N·m")
+)
+PLUGS = tuple(
+    replace(
+        ENGINE,
+        limits=DueLimits(repeat_km=Decimal(8000)),
+        fasteners=(plug, *ENGINE.fasteners[1:]),
+    )
+    for plug in (RING_PLUG, RANGE_PLUG)
+)
+NEW = Meter(date(2026, 1, 1), Decimal(0))
+
+
+def acted(kind: str, topic: str, choice: str) -> tuple[str, ...]:
+    """Everything a school can act on, for a topic's ``choice``, in words."""
+    schools = Schools((Choice(kind=kind, topic=topic, choice=choice),))
+    runs = running(
+        [NEW, Meter(date(2026, 6, 1), Decimal(3000))],
+        date(2026, 6, 1),
+        "touring",
+        "km",
+        Decimal(1),
+        NEW,
+    )
+    answers: list[str] = []
+    for spec in PLUGS:
+        sheet = Clerk(replace(TASK, reservoir=spec, schools=schools)).sheet
+        answers += [state.step.instruction for state in sheet.steps]
+        answers += [str(task.torque) for task in sheet.tasks]
+        answers.append(str(standing(spec, runs, schools, LastDone(NEW), ()).due.left))
+        answers.append(str(variants(spec, schools, ("drain only",))))
+    need = Requirement(grade="75W-90", service="GL-4")
+    offer = Offer(name="b", family="engine", grade="20W-50", service="API SG", base="ester")
+    found = match(need, ReservoirKind(kind), offer, schools)
+    return (*answers, str(found.fit), *(reason.text for reason in found.reasons))
+
+
+class ActsTests(TestCase):
+    def test_a_school_that_acts_on_nothing_fails(self) -> None:
+        for topic in TOPICS:
+            kind = "gearbox" if topic.key == FLUID else "engine"
+            with self.subTest(topic=topic.key):
+                usual, *others = topic.choices
+                before = acted(kind, topic.key, usual)
+                self.assertTrue(any(acted(kind, topic.key, one) != before for one in others))

@@ -3,7 +3,7 @@
 import os
 from pathlib import Path
 
-VERSION = "0.10.0"
+VERSION = "0.11.0"
 ROOT = Path(__file__).resolve().parent.parent.parent
 WEB = Path(os.environ.get("OILWARD_WEB", ROOT / "web" / "dist"))
 

@@ -2,6 +2,8 @@
 
 from enum import IntEnum, StrEnum
 
+from ..guard import whole_table
+
 
 class Form(StrEnum):
     """Shape of the debris, from the most harmless up."""
@@ -35,6 +37,33 @@ class Family(StrEnum):
     YELLOW = "yellow metal"
     FRICTION = "friction matter"
     PIECES = "pieces of a seal"
+
+
+FAMILY: dict[Matter, Family] = whole_table(
+    Matter,
+    {
+        Matter.STEEL: Family.FERROUS,
+        Matter.ALUMINIUM: Family.LIGHT,
+        Matter.BRASS: Family.YELLOW,
+        Matter.BRONZE: Family.YELLOW,
+        Matter.FRICTION: Family.FRICTION,
+        Matter.SEALANT: Family.PIECES,
+        Matter.RUBBER: Family.PIECES,
+        # until a magnet says otherwise
+        Matter.UNKNOWN: Family.FERROUS,
+    },
+)
+# whether the growth filter looks at it: what falls off a bearing or a gear; the rest is other rules'
+COUNTED: dict[Family, bool] = whole_table(
+    Family,
+    {
+        Family.FERROUS: True,
+        Family.LIGHT: False,
+        Family.YELLOW: True,
+        Family.FRICTION: False,
+        Family.PIECES: False,
+    },
+)
 
 
 class OilLook(StrEnum):

@@ -1,12 +1,23 @@
 """What plug and oil show, what it means, and whether something grows."""
 
-from ..codes.debris import Family, Form, Level, LevelWord, Matter, OilLook, Outcome, Place, Rule
+from ..codes.debris import (
+    FAMILY,
+    Family,
+    Form,
+    Level,
+    LevelWord,
+    Matter,
+    OilLook,
+    Outcome,
+    Place,
+    Rule,
+)
 from ..said.debris import ACTIONS
 from .cohort import cohort_of, onset_rate, quarter_start
 from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
 from .otherwise import Otherwise, would_change
 from .outcomes import asks_most, asks_on, outcomes_of, still_asking, watched
-from .seen import FAMILY, FORM_WEIGHT, SMELLS, Observation, Part
+from .seen import FORM_WEIGHT, SMELLS, Observation, Part
 from .signs import RULES, RuleSpoke, fine_steel, running_in
 from .verdicts import (
     ASKING,

@@ -14,9 +14,9 @@ from decimal import Decimal
 from enum import IntEnum
 from math import exp, log, log10, pi, sqrt
 
-from ..codes.debris import Form
+from ..codes.debris import COUNTED, FAMILY, Form
 from ..guard import Sound, guarded
-from .seen import COUNTED, FAMILY, Part
+from .seen import Part
 
 
 class Category(IntEnum):

@@ -4,11 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from ..codes.debris import Family, Form, Level, Matter, OilLook, Place
+from ..codes.debris import FAMILY, Family, Form, Level, Matter, OilLook, Place
 from ..guard import Sound, guarded
 from ..said import debris as said
 from .growth import Growth
-from .seen import FAMILY, Observation, Part
+from .seen import Observation, Part
 from .verdicts import verdict
 
 _BIG = Decimal(2)

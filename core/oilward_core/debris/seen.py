@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..codes.debris import Family, Form, Matter, OilLook, Place
+from ..codes.debris import Form, Matter, OilLook, Place
 from ..errors import CoreError
-from ..guard import Sound, whole_table
+from ..guard import Sound
 from ..spec import ReservoirKind
 
 FORM_WEIGHT = {
@@ -16,35 +16,6 @@ FORM_WEIGHT = {
     Form.CHIPS: 100,
     Form.FRAGMENTS: 300,
 }
-
-
-FAMILY: dict[Matter, Family] = whole_table(
-    Matter,
-    {
-        Matter.STEEL: Family.FERROUS,
-        Matter.ALUMINIUM: Family.LIGHT,
-        Matter.BRASS: Family.YELLOW,
-        Matter.BRONZE: Family.YELLOW,
-        Matter.FRICTION: Family.FRICTION,
-        Matter.SEALANT: Family.PIECES,
-        Matter.RUBBER: Family.PIECES,
-        # until a magnet says otherwise
-        Matter.UNKNOWN: Family.FERROUS,
-    },
-)
-
-
-# whether the growth filter looks at it: what falls off a bearing or a gear; the rest is other rules'
-COUNTED: dict[Family, bool] = whole_table(
-    Family,
-    {
-        Family.FERROUS: True,
-        Family.LIGHT: False,
-        Family.YELLOW: True,
-        Family.FRICTION: False,
-        Family.PIECES: False,
-    },
-)
 SMELLS = (OilLook.FUEL, OilLook.BURNT)
 
 

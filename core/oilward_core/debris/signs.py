@@ -4,11 +4,11 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..codes.debris import Family, Form, Level, Matter, OilLook, Rule
+from ..codes.debris import FAMILY, Family, Form, Level, Matter, OilLook, Rule
 from ..guard import guarded
 from ..said import debris as said
 from ..spec import KINDS
-from .seen import FAMILY, Observation, Part
+from .seen import Observation, Part
 
 
 @dataclass(frozen=True, kw_only=True)
