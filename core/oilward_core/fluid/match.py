@@ -10,11 +10,13 @@ from dataclasses import dataclass
 from decimal import Decimal
 from enum import IntEnum
 
+from ..codes.fluid import Thickness
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..reasons import Reason, Source
+from ..said import fluid as said
 from ..schools import FLUID, MINERAL, ONE_OIL, Schools
-from ..spec import KINDS, NO_CLUTCH, Requirement, ReservoirKind
+from ..spec import KINDS, NO_CLUTCH, Requirement, ReservoirKind, wets_a_clutch
 from .grades import ENGINE_HOT, GEAR_HOT
 from .labels import (
     Grade,
@@ -102,44 +104,31 @@ def _family(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
         return
     if offer.family in _LUBRICANTS and at_home[0] in _LUBRICANTS and _names(need, offer):
         return
-    text = (
-        f"A fluid made for {_MADE_FOR.get(offer.family, offer.family)} does not go into the {kind}."
-    )
+    text = said.another_trade(offer.family, kind)
     if hypoid and offer.family in at_home:
-        text = "GL-5 is asked for hypoid gears; this fluid is not made for them."
+        text = said.NOT_HYPOID
     yield Fit.REFUSED, _say("another trade", text, Source.TRADE)
-
-
-_MADE_FOR = {
-    "engine": "engines",
-    "gear": "gears",
-    "primary": "primary drives",
-    "fork": "forks",
-    "shock": "shocks",
-    "brake": "brakes and clutches",
-    "coolant": "cooling",
-}
 
 
 def _friction(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     wanted = need.friction
     has = offer.friction or read_friction(f"{offer.service} {offer.approvals}")
-    if wanted in ("MA", "MA1", "MA2"):
+    if wets_a_clutch(wanted):
         if has == "MB":
-            text = f"{wanted} is asked for a wet clutch; MB lets it slip."
+            text = said.slips(wanted)
             yield Fit.REFUSED, _say("JASO T903", text)
         elif not has:
-            text = f"{wanted} is asked for a wet clutch; this label names no friction class."
+            text = said.no_friction(wanted)
             yield Fit.CAUTION, _say("JASO T903", text)
         elif wanted not in ("MA", has):
-            text = f"{wanted} is asked, {has} is on the label: the clutch takes up differently."
+            text = said.other_friction(wanted, has)
             yield Fit.CAUTION, _say("JASO T903", text)
     elif wanted == "MB" and has.startswith("MA"):
-        text = f"MB is asked, {has} is on the label: safe for the clutch, a little more drag."
+        text = said.more_drag(has)
         yield Fit.CAUTION, _say("JASO T903", text)
     wet = wanted not in ("", NO_CLUTCH, "MB")
     if wet and _SAVING.search(offer.service) and not has.startswith("MA"):
-        text = "A fuel-saving oil may carry friction modifiers: not without MA in a wet clutch."
+        text = said.SAVING
         yield Fit.CAUTION, _say("API 1509", text)
 
 
@@ -171,15 +160,15 @@ def _grades_thin(asked: Grade, v: float) -> int:
     return max(0, place - reached)
 
 
-def _thickness(asked: Grade | None, offer: Offer) -> str:
-    """Where the offer's viscosity lies in the grade asked for; empty where nobody knows."""
+def _thickness(asked: Grade | None, offer: Offer) -> Thickness:
+    """Where the offer's viscosity lies in the grade asked for."""
     band, v = asked.band if asked else None, _hot_of(offer)
     if band is None or v is None:
-        return ""
+        return Thickness.UNKNOWN
     low, high = band
     if low <= v < high:
-        return "as thick at 100 °C"
-    return "thinner at 100 °C" if v < low else "thicker at 100 °C"
+        return Thickness.AS_THICK
+    return Thickness.THINNER if v < low else Thickness.THICKER
 
 
 def _written_alike(one: str, two: str) -> bool:
@@ -191,15 +180,13 @@ def _grade(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     asked, has = read_grades(need.grade), read_grades(offer.grade)
     if not need.grade or _written_alike(need.grade, offer.grade) or set(asked) & set(has):
         return
-    both = f"{need.grade} is asked, {offer.grade or 'no grade'} is on the label"
+    both = said.both_grades(need.grade, offer.grade)
     hot = next((grade for grade in asked if grade.hot), None)
     thickness, v = _thickness(hot, offer), _hot_of(offer)
     if hot and v is not None and _grades_thin(hot, v) > _MOST_GRADES_THIN:
-        yield Fit.REFUSED, _say("grade", f"{both}: more than one grade too thin at 100 °C.")
-    elif thickness == "as thick at 100 °C":
-        yield Fit.CAUTION, _say("grade", f"{both}: as thick at 100 °C, but another grade.")
+        yield Fit.REFUSED, _say("grade", said.too_thin(both))
     else:
-        yield Fit.CAUTION, _say("grade", f"{both}: {thickness}." if thickness else f"{both}.")
+        yield Fit.CAUTION, _say("grade", said.other_grade(both, thickness))
 
 
 def _outside(v: float, window: tuple[Decimal, Decimal]) -> float:
@@ -211,16 +198,15 @@ def _window(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     for at, window, v in ((40, need.kv40, offer.kv40), (100, need.kv100, offer.kv100)):
         if window is None:
             continue
-        asked = f"{window[0].normalize():f}–{window[1].normalize():f} cSt at {at} °C is asked"
+        asked = said.window(window[0], window[1], at)
         if v is None:
-            yield Fit.CAUTION, _say("viscosity", f"{asked}; this fluid's is not known.")
+            yield Fit.CAUTION, _say("viscosity", said.not_known(asked))
             continue
         off = _outside(v, window)
         if off > _FAR:
-            yield Fit.REFUSED, _say("viscosity", f"{asked}, this has {v:g}.", Source.MANUAL)
+            yield Fit.REFUSED, _say("viscosity", said.this_has(asked, v), Source.MANUAL)
         elif off > 0:
-            close = "just outside" if off <= _NEAR else "outside"
-            text = f"{asked}, this has {v:g}: {close}."
+            text = said.this_has(asked, v, said.outside(off <= _NEAR))
             yield Fit.CAUTION, _say("viscosity", text, Source.MANUAL)
 
 
@@ -236,13 +222,13 @@ def _service(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     elif (asked := _api_engine(need.service)) is not None:
         given = _api_engine(offer.service)
         if given is None:
-            text = f"API {asked} is asked; this label names no API category."
+            text = said.no_category(asked)
             yield Fit.CAUTION, _say("API 1509", text)
         elif _API_ENGINE.index(given) < _API_ENGINE.index(asked):
-            text = f"API {asked} is asked, API {given} is older and asks less of an oil."
+            text = said.older(asked, given)
             yield Fit.CAUTION, _say("API 1509", text)
     elif need.service.upper() not in offer.service.upper():
-        text = f"{need.service} is asked and not named on the label."
+        text = said.not_named(need.service)
         yield Fit.CAUTION, _say("service", text, Source.MANUAL)
 
 
@@ -251,11 +237,11 @@ def _gear(wanted: frozenset[str], has: frozenset[str], kind: ReservoirKind) -> _
         return
     if "GL-4" not in wanted:
         fit = Fit.REFUSED if KINDS[kind].hypoid else Fit.CAUTION
-        yield fit, _say("API 1560", "GL-5 is asked for hypoid gears; this label does not name it.")
+        yield fit, _say("API 1560", said.NO_GL_5)
         return
-    text = "GL-4 is asked; this label does not name it."
+    text = said.NO_GL_4
     if "GL-5" in has:
-        text = "GL-4 is asked. GL-5 does not cover it: its additives attack brass and bronze."
+        text = said.GL_5_FOR_4
     yield Fit.CAUTION, _say("API 1560", text)
 
 
@@ -265,13 +251,13 @@ def _brake(need: Requirement, offer: Offer) -> _Said:
     given = " ".join((offer.service, offer.grade, offer.base, offer.approvals, offer.name))
     wanted, has = hydraulic_base(asked), hydraulic_base(given)
     if wanted is None:
-        text = "The sheet does not say which brake fluid: look on the cap of the reservoir."
+        text = said.WHICH_BRAKE
         yield Fit.CAUTION, _say("brake fluid", text, Source.TRADE)
     elif has is None:
-        text = f"{need.service or wanted} is asked; this label names no class."
+        text = said.no_class(need.service or wanted)
         yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
     elif wanted != has:
-        text = f"{wanted.capitalize()} fluid is asked, this is {has}: they must never meet."
+        text = said.never_meet(wanted, has)
         yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
     elif wanted == "glycol":
         yield from _class_of_glycol(read_dot(asked), read_dot(given))
@@ -282,8 +268,7 @@ def _class_of_glycol(asked: tuple[str, ...], given: tuple[str, ...]) -> _Said:
     most = max((_DOT_ORDER[dot] for dot in given), default=None)
     if least is None or (most is not None and most >= least):
         return
-    said = " / ".join(f"DOT {dot}" for dot in given) or "no class"
-    text = f"DOT {asked[0]} is asked; {said} is on the label."
+    text = said.other_dot(asked[0], given)
     yield Fit.REFUSED, _say("brake fluid", text, Source.TRADE)
 
 
@@ -300,11 +285,10 @@ def _base(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
         and not KINDS[kind].hydraulic
         and wanted not in offer.base.lower()
     ):
-        has = offer.base or "not known"
-        text = f"Base {need.base} is asked; this one's is {has}."
+        text = said.base(need.base, offer.base)
         yield Fit.CAUTION, _say("base", text, Source.MANUAL)
     if need.approval and need.approval.lower() not in offer.approvals.lower():
-        text = f"Approval {need.approval} is asked and not named on the label."
+        text = said.not_named(f"Approval {need.approval}")
         yield Fit.CAUTION, _say("approval", text, Source.MANUAL)
 
 
@@ -314,22 +298,22 @@ _VOUCHED = ("grade", "service", "base", "API 1560")
 
 
 def _by_school(
-    kind: ReservoirKind, offer: Offer, schools: Schools, said: list[tuple[Fit, Reason]]
+    kind: ReservoirKind, offer: Offer, schools: Schools, found: list[tuple[Fit, Reason]]
 ) -> list[tuple[Fit, Reason]]:
     if not KINDS[kind].own_case:
-        return said
+        return found
     chosen = schools.of(kind, FLUID)
     if chosen.choice == ONE_OIL and offer.family == "engine":
-        why = Reason("school", f"Which oil: {chosen}.", Source.TRADE)
+        why = Reason("school", said.by_school(str(chosen), True), Source.TRADE)
         vouched = [
             (Fit.BY_SCHOOL, r) if f == Fit.CAUTION and r.rule in _VOUCHED else (f, r)
-            for f, r in said
+            for f, r in found
         ]
         return [*vouched, (Fit.BY_SCHOOL, why)]
     if chosen.choice == MINERAL and "mineral" not in offer.base.lower():
-        why = Reason("school", f"Which oil: {chosen}; this one is not.", Source.TRADE)
-        return [*said, (Fit.CAUTION, why)]
-    return said
+        why = Reason("school", said.by_school(str(chosen), False), Source.TRADE)
+        return [*found, (Fit.CAUTION, why)]
+    return found
 
 
 @guarded
@@ -341,13 +325,12 @@ def match(
     The gravest reason decides. A school may vouch for another grade or label, never for a friction
     class, a viscosity window or hypoid gears.
     """
-    said = [found for rule in _RULES for found in rule(need, kind, offer)]
-    said = _by_school(kind, offer, schools or Schools(), said)
-    said.sort(key=lambda found: -found[0])
-    if not said:
-        asked = str(need) or "The sheet asks nothing in particular"
-        return Match(Fit.FITS, (_say("match", f"{asked}: all there.", Source.MANUAL),))
-    return Match(said[0][0], tuple(reason for _, reason in said))
+    found = [one for rule in _RULES for one in rule(need, kind, offer)]
+    found = _by_school(kind, offer, schools or Schools(), found)
+    found.sort(key=lambda one: -one[0])
+    if not found:
+        return Match(Fit.FITS, (_say("match", said.all_there(str(need)), Source.MANUAL),))
+    return Match(found[0][0], tuple(reason for _, reason in found))
 
 
 def check_family(family: str) -> None:

@@ -11,6 +11,7 @@ from ..guard import Sound, guarded, remembered
 from ..quantity import UNITS, convert, parse, show, show_range
 from ..quantity.units import Kind
 from ..reasons import Reason, Source
+from ..said import torque as said
 from .spec import TorqueSpec
 
 School = Literal["middle", "lower third"]
@@ -111,22 +112,19 @@ def setting(spec: TorqueSpec, school: School = "middle", sealed: bool = False) -
     low, high = _bounds(spec)
     written = show_range(low, high, spec.unit)
     if low == high:
-        why = Reason("manual value", f"The manual gives one value: {written}.", Source.MANUAL)
+        why = Reason("manual value", said.one_value(written), Source.MANUAL)
         return Setting(low, (why,))
     middle, third = (low + high) / 2, _third(low, high)
     if spec.form == "tolerance":
-        text = f"The manual's value inside its tolerance: {show(middle, spec.unit)}."
+        text = said.inside_tolerance(show(middle, spec.unit))
         return Setting(middle, (Reason("manual value", text, Source.MANUAL),))
     if school == "lower third":
-        text = f"A third up from the bottom of {written} is {show(third, spec.unit)}."
+        text = said.lower_third(written, show(third, spec.unit))
         return Setting(third, (Reason("lower third", text, Source.TRADE),))
-    text = f"Middle of {written} is {show(middle, spec.unit)}."
+    text = said.middle(written, show(middle, spec.unit))
     reasons = [Reason("middle of range", text, Source.TRADE)]
     if sealed:
-        text = (
-            "The thread is oiled or sealed: less friction, so the same torque loads it more. "
-            f"The lower third, {show(third, spec.unit)}, is the usual choice then."
-        )
+        text = said.sealed(show(third, spec.unit))
         reasons.append(Reason("lower third suggested", text, Source.TRADE))
     return Setting(middle, tuple(reasons))
 
@@ -179,18 +177,14 @@ def scale_factor(wrench: Wrench, adapter: Decimal | None) -> Decimal | None:
 
 def _why(wrench: Wrench, mark: Decimal, adapter: Decimal | None) -> tuple[Reason, ...]:
     usable_low, usable_high = _usable(wrench)
-    text = (
-        f"{wrench.name} works from {usable_low:.0f} to {usable_high:.0f} {wrench.unit}, "
-        f"in steps of {wrench.resolution.normalize():f}; set {mark.normalize():f}."
-    )
+    text = said.usable(wrench.name, usable_low, usable_high, wrench.unit, wrench.resolution, mark)
     why = Reason("ISO 6789 usable range", text, Source.STANDARD)
     if adapter is None:
         return (why,)
-    text = (
-        f"An adapter of {adapter.normalize():f} mm in line with a wrench of {wrench.length} mm "
-        "turns harder than the scale shows, so less is set. At a right angle it would not."
+    return (
+        why,
+        Reason("T·L/(L + E)", said.adapter(adapter, wrench.length), Source.STANDARD),
     )
-    return (why, Reason("T·L/(L + E)", text, Source.STANDARD))
 
 
 @remembered
@@ -274,24 +268,21 @@ def judge(
     one_value = low == high
     if one_value:
         low, high = low * (1 - accuracy), high * (1 + accuracy)
-    written, said = show_range(low, high, spec.unit), show(reading, spec.unit)
-    reason = Reason("reading against spec", f"{said} against {written}.", Source.MANUAL)
+    text = said.against(show(reading, spec.unit), show_range(low, high, spec.unit))
+    reason = Reason("reading against spec", text, Source.MANUAL)
 
     def answer(verdict: Verdict, action: str) -> TorqueVerdict:
         return TorqueVerdict(verdict, action, (reason,))
 
     if low <= reading <= high:
-        return answer("in", "Torqued. Go on.")
+        return answer("in", said.TORQUED)
     if not one_value and low * (1 - accuracy) <= reading <= high * (1 + accuracy):
-        return answer("borderline", "Within the wrench's own error. Pull once more, slowly.")
+        return answer("borderline", said.BORDERLINE)
     if reading < low:
-        return answer("under", "Too loose. Pull again to the setting.")
+        return answer("under", said.UNDER)
     if soft and reading > high * Decimal("1.1"):
-        return answer(
-            "over",
-            "More than 10 % over in a soft thread. Take it out, look at the thread, new washer.",
-        )
-    return answer("over", "Too tight. Back it off and pull again to the setting.")
+        return answer("over", said.FAR_OVER)
+    return answer("over", said.OVER)
 
 
 def as_torque(text: str, unit: str | None = None) -> Decimal:

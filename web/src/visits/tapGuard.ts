@@ -11,10 +11,16 @@ const CONTROLS =
   '[role="button"], [role="checkbox"], [role="radio"], [role="slider"], [role="option"], [role="tab"]';
 const RESTING = "data-resting";
 
-interface Seen {
-  name: string;
+interface Point {
   x: number;
   y: number;
+}
+
+interface Seen {
+  name: string;
+  /** Its middle, on the page and on the screen: what is scrolled moves on the screen alone. */
+  page: Point;
+  screen: Point;
   /** Whether a press reaches it: no dialog stands before it. */
   open: boolean;
 }
@@ -39,13 +45,18 @@ function inFront(page: Document): Element | undefined {
 }
 
 function seenNow(control: Element, box: DOMRect, front: Element | undefined): Seen {
-  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
-  return { name: nameOf(control), x, y, open: !front || front.contains(control) };
+  const screen = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
+  const page = { x: screen.x + window.scrollX, y: screen.y + window.scrollY };
+  return { name: nameOf(control), page, screen, open: !front || front.contains(control) };
 }
 
-function isAnother(before: Seen | undefined, now: Seen): boolean {
+function apart(one: Point, other: Point): boolean {
+  return Math.hypot(one.x - other.x, one.y - other.y) > 8;
+}
+
+function isAnother(before: Seen | undefined, now: Seen, scrolled: boolean): boolean {
   if (!before || before.name !== now.name || (now.open && !before.open)) return true;
-  return Math.hypot(before.x - now.x, before.y - now.y) > 8;
+  return apart(before.page, now.page) || (scrolled && apart(before.screen, now.screen));
 }
 
 /** What rests, and until when. */
@@ -115,6 +126,11 @@ class Guard {
     this.resting.clear();
   }
 
+  /** A page that scrolls by itself right after a tap puts other controls under the finger. */
+  readonly scrolled = (): void => {
+    if (this.tap && performance.now() - this.tap.at < REST) this.look(true, true);
+  };
+
   readonly pressed = (event: PointerEvent): void => {
     this.look(true);
     this.swallow = this.resting.holds(event.target);
@@ -149,7 +165,7 @@ class Guard {
     if (event.target instanceof Element && event.target.closest(CONTROLS)) refuse(event);
   };
 
-  private look(guarding: boolean): void {
+  private look(guarding: boolean, scrolled = false): void {
     const { tap } = this;
     if (!tap || performance.now() - tap.at > FORGOTTEN) return;
     const now = new Map<Element, Seen>();
@@ -159,7 +175,8 @@ class Guard {
       if (box.width === 0 || distance(tap.x, tap.y, box) > REACH) continue;
       const seen = seenNow(control, box, front);
       const held = this.down?.control === control && this.down.name === seen.name;
-      if (guarding && !held && isAnother(this.known.get(control), seen)) this.resting.add(control);
+      if (guarding && !held && isAnother(this.known.get(control), seen, scrolled))
+        this.resting.add(control);
       now.set(control, seen);
     }
     this.known = now;
@@ -180,7 +197,7 @@ export function guardTaps(page: Document): () => void {
   const watch = new MutationObserver(guard.changed);
   watch.observe(page.body, CHANGES);
   const first = { capture: true, signal: ended.signal };
-  page.addEventListener("scroll", guard.changed, { ...first, passive: true });
+  page.addEventListener("scroll", guard.scrolled, { ...first, passive: true });
   page.addEventListener("pointerdown", guard.pressed, first);
   page.addEventListener("pointerup", guard.lifted, first);
   page.addEventListener("pointercancel", guard.pushed, first);

@@ -1,0 +1,58 @@
+"""What is said of a torque: where a setting comes from, what a wrench can, what a reading means."""
+
+from decimal import Decimal
+
+TORQUED = "Torqued. Go on."
+BORDERLINE = "Within the wrench's own error. Pull once more, slowly."
+UNDER = "Too loose. Pull again to the setting."
+OVER = "Too tight. Back it off and pull again to the setting."
+FAR_OVER = "More than 10 % over in a soft thread. Take it out, look at the thread, new washer."
+
+
+def one_value(written: str) -> str:
+    """The manual names no range."""
+    return f"The manual gives one value: {written}."
+
+
+def inside_tolerance(value: str) -> str:
+    """The manual names a value with its tolerance."""
+    return f"The manual's value inside its tolerance: {value}."
+
+
+def lower_third(written: str, value: str) -> str:
+    """A third up from the bottom of a range."""
+    return f"A third up from the bottom of {written} is {value}."
+
+
+def middle(written: str, value: str) -> str:
+    """The middle of a range."""
+    return f"Middle of {written} is {value}."
+
+
+def sealed(third: str) -> str:
+    """Why less is usually set on an oiled or sealed thread."""
+    return (
+        "The thread is oiled or sealed: less friction, so the same torque loads it more. "
+        f"The lower third, {third}, is the usual choice then."
+    )
+
+
+def usable(name: str, low: Decimal, high: Decimal, unit: str, step: Decimal, mark: Decimal) -> str:
+    """Where a wrench is true, and what to set on it."""
+    return (
+        f"{name} works from {low:.0f} to {high:.0f} {unit}, "
+        f"in steps of {step.normalize():f}; set {mark.normalize():f}."
+    )
+
+
+def adapter(longer: Decimal, length: Decimal | None) -> str:
+    """Why less is set with an adapter."""
+    return (
+        f"An adapter of {longer.normalize():f} mm in line with a wrench of {length} mm "
+        "turns harder than the scale shows, so less is set. At a right angle it would not."
+    )
+
+
+def against(reading: str, written: str) -> str:
+    """What a reading was held against."""
+    return f"{reading} against {written}."
