@@ -23,7 +23,7 @@ test("what stands above the step stays in sight, in one line, however far one sc
   await press(page, "So it stands");
   const above = page.getByRole("region", { name: "The bike is not strapped" });
   await expect(above).toBeVisible();
-  const line = page.getByRole("button", { name: "Bike tilted, not strapped down" });
+  const line = page.getByRole("button", { name: "Bike tilted, not strapped" });
   await expect(line).toHaveCount(0);
 
   // a window as low as one with a keyboard on it

@@ -10,6 +10,12 @@ export async function signIn(page: Page, name = "mira"): Promise<void> {
   await expect(page.getByRole("heading", { name: "Ward", exact: true })).toBeVisible();
 }
 
+/** Signs out, and waits for it: whoever goes on at once takes the request back. */
+export async function signOut(page: Page): Promise<void> {
+  await press(page, "Sign out");
+  await expect(page.getByLabel("Name")).toBeVisible();
+}
+
 /** A tablet that is worked with fingers alone. */
 export async function tablet(browser: Browser, baseURL: string | undefined): Promise<Page> {
   const viewport = { width: 1280, height: 800 };

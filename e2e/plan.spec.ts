@@ -1,4 +1,4 @@
-import { choose, comesIn, day, finalDrive, press, signIn, tab, tablet } from "./bench";
+import { choose, comesIn, day, finalDrive, press, signIn, signOut, tab, tablet } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -178,7 +178,7 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
 test("a reader looks at a plan and at two technicians' lanes", async ({ page }) => {
   await signIn(page);
   await comesIn(page, "Puffin", BOXER);
-  await press(page, "Sign out");
+  await signOut(page);
   await signIn(page, "piet");
   await toPlan(page, "Puffin");
   for (const name of ["engine", "gearbox", "final drive"]) await include(page, name);

@@ -1,4 +1,4 @@
-import { press, signIn } from "./bench";
+import { press, signIn, signOut } from "./bench";
 import { expect, test } from "./server";
 
 test("a reader looks but does not touch", async ({ page }) => {
@@ -26,7 +26,7 @@ test("a wrong password is said, and signing out closes the door", async ({ page 
   await page.getByLabel("Password").fill("harbour-mira");
   await press(page, "Sign in");
   await expect(page.getByText("There is nothing here under that name.")).toBeVisible();
-  await press(page, "Sign out");
+  await signOut(page);
   await expect(page.getByRole("button", { name: "Sign in" })).toBeVisible();
 });
 

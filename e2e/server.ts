@@ -78,8 +78,14 @@ export class Server {
   }
 }
 
-/** No hand of a test presses what a tap let rest: it would scroll to reach it, which moves things anew. */
+/** What a tap lets rest wakes at once for the hand of a test, which never taps twice (`twice.spec` does, and
+ * waits the rest out); it presses nothing while it rests: it would scroll to reach it. */
 export async function waitsForRest(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const later = window.setTimeout.bind(window) as (work: TimerHandler, ms?: number) => number;
+    window.setTimeout = ((work: TimerHandler, ms?: number) =>
+      later(work, ms === 700 ? 20 : ms)) as typeof window.setTimeout;
+  });
   const resting = page.locator("[data-resting]");
   await page.addLocatorHandler(resting.first(), async () => {
     await expect(resting).toHaveCount(0);

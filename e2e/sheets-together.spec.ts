@@ -1,4 +1,4 @@
-import { nameUnchecked, press, signIn, tab } from "./bench";
+import { nameUnchecked, press, signIn, signOut, tab } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -116,7 +116,7 @@ test("a faulty document is refused place by place; a reader changes nothing", as
   await expect(page.getByText("Faults in this document: 1. Nothing was taken in.")).toBeVisible();
   await expect(page.getByText("'model' is a required property")).toBeVisible();
   await page.keyboard.press("Escape");
-  await press(page, "Sign out");
+  await signOut(page);
   await signIn(page, "piet");
   await page.getByRole("link", { name: "Spec sheets" }).click();
   await expect(page.getByRole("button", { name: "New model" })).toHaveCount(0);

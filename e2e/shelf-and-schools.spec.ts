@@ -1,4 +1,4 @@
-import { choose, chosen, press, signIn, tab } from "./bench";
+import { choose, chosen, press, signIn, signOut, tab } from "./bench";
 import { expect, test } from "./server";
 
 test("a fluid is entered, says what its values satisfy, and is blended", async ({ page }) => {
@@ -35,7 +35,7 @@ test("schools and prices are a lead's, and act where they say", async ({ page })
   await page.getByRole("link", { name: "Workshop" }).click();
   await expect(page.getByLabel("Which oil, gearbox", { exact: true })).toBeDisabled();
   await expect(page.getByLabel("An hour of work")).toBeDisabled();
-  await press(page, "Sign out");
+  await signOut(page);
   await signIn(page, "oda");
   await page.getByRole("link", { name: "Workshop" }).click();
   await page.getByLabel("An hour of work").fill("dear");

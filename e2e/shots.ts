@@ -5,6 +5,7 @@ import {
   press,
   runAndSettle,
   signIn,
+  signOut,
   stands,
   startVisit,
   step,
@@ -176,7 +177,7 @@ test("pictures", async ({ page }) => {
   await page.getByLabel("Four to eight figures").fill("2580");
   await press(page, "Set it");
   await expect(page.getByText("You have one.")).toBeVisible();
-  await press(page, "Sign out");
+  await signOut(page);
   await signIn(page, "oda");
   await page.goto("/workshop/people");
   await expect(page.getByRole("row").filter({ hasText: "Mira" })).toContainText("PIN");

@@ -1,4 +1,4 @@
-import { comesIn, signIn, step, tablet } from "./bench";
+import { comesIn, signIn, step } from "./bench";
 import { expect, test } from "./server";
 import { touch, walk } from "./visit";
 import type { Locator, Page } from "@playwright/test";
@@ -20,7 +20,8 @@ async function tapTwice(page: Page, target: Locator): Promise<void> {
 }
 
 test("a finger that taps twice does every step once", async ({ browser, baseURL }) => {
-  const page = await tablet(browser, baseURL);
+  const viewport = { width: 1280, height: 800 };
+  const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
   await signIn(page);
   await comesIn(page, "Knot", V_TWIN);
   await page.getByRole("link", { name: "Knot" }).click();

@@ -154,7 +154,7 @@ export function NotStrapped({
     <section
       className={benchCss.notStrapped}
       aria-label="The bike is not strapped"
-      {...alarm(`Bike ${stance.words}, not strapped down`)}
+      {...alarm(`Bike ${stance.words}`)}
     >
       <p>
         <b>{stance.words}</b> ({stance.by}, {timeWords(stance.since)}). {stance.caution}

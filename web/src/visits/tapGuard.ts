@@ -9,6 +9,7 @@ const FORGOTTEN = 10_000; // ms: by then a press is meant
 const CONTROLS =
   "button, a[href], label, summary, " +
   '[role="button"], [role="checkbox"], [role="radio"], [role="slider"], [role="option"], [role="tab"]';
+const TYPED = "input:not([type=checkbox], [type=radio]), textarea";
 const RESTING = "data-resting";
 
 interface Point {
@@ -162,7 +163,9 @@ class Guard {
 
   readonly held = (event: KeyboardEvent): void => {
     if (!event.repeat || !["Enter", " "].includes(event.key)) return;
-    if (event.target instanceof Element && event.target.closest(CONTROLS)) refuse(event);
+    const { target } = event;
+    if (!(target instanceof Element) || target.matches(TYPED)) return;
+    if (target.closest(CONTROLS)) refuse(event);
   };
 
   private look(guarding: boolean, scrolled = false): void {
