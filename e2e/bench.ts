@@ -13,7 +13,7 @@ export async function signIn(page: Page, name = "mira"): Promise<void> {
 /** Signs out, and waits for it: whoever goes on at once takes the request back. */
 export async function signOut(page: Page): Promise<void> {
   await press(page, "Sign out");
-  await expect(page.getByLabel("Name")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Sign in", exact: true })).toBeVisible();
 }
 
 /** A tablet that is worked with fingers alone. */
