@@ -144,6 +144,8 @@ test("pictures", async ({ page }) => {
   await expect(page.locator(".painter_so-far")).toContainText("watch");
   await picture(page, "bench-finding");
   await press(page, "Back to what is next");
+  // the button is scrolled to: not right after a tap
+  await page.waitForTimeout(800);
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
   await dragLevel(page, 0.3);

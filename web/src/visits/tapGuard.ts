@@ -175,11 +175,14 @@ class Guard {
     const front = inFront(this.page);
     for (const control of this.page.querySelectorAll(CONTROLS)) {
       const box = control.getBoundingClientRect();
-      if (box.width === 0 || distance(tap.x, tap.y, box) > REACH) continue;
+      if (box.width === 0) continue;
       const seen = seenNow(control, box, front);
+      const near = distance(tap.x, tap.y, box) <= REACH;
       const held = this.down?.control === control && this.down.name === seen.name;
-      if (guarding && !held && isAnother(this.known.get(control), seen, scrolled))
+      // all of them are known: what is scrolled to the place of an old tap was there before
+      if (guarding && near && !held && isAnother(this.known.get(control), seen, scrolled)) {
         this.resting.add(control);
+      }
       now.set(control, seen);
     }
     this.known = now;
