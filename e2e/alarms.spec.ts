@@ -1,4 +1,4 @@
-import { comesIn, press, signIn, step, tickAll } from "./bench";
+import { comesIn, press, signIn, startVisit, untilFiller } from "./bench";
 import { expect, test } from "./server";
 
 test("what stands above the step stays in sight, in one line, however far one scrolls", async ({
@@ -6,18 +6,8 @@ test("what stands above the step stays in sight, in one line, however far one sc
 }) => {
   await signIn(page);
   await comesIn(page, "Stint", "Brackwell Colossine 1640, 2018");
-  await page.getByRole("link", { name: "Stint" }).click();
-  await press(page, "Service the engine");
-  await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
-  await tickAll(page);
-  await step(page, "Warm it up");
-  await press(page, "Start");
-  await press(page, "Done early");
-  await step(page, "Support the bike");
-  await tickAll(page);
-  await step(page, "Prove the filler opens");
+  await startVisit(page, "Stint", "20 010");
+  await untilFiller(page);
   await press(page, "It stands otherwise");
   await page.getByRole("dialog").getByText("tilted", { exact: true }).click();
   await press(page, "So it stands");

@@ -157,8 +157,8 @@ export async function startVisit(
   await step(page, "Cold checks");
 }
 
-/** From cold checks to the engine's oil in the jug. */
-export async function untilMeasured(page: Page): Promise<void> {
+/** From cold checks to the engine's filler. */
+export async function untilFiller(page: Page): Promise<void> {
   await tickAll(page);
   await step(page, "Warm it up");
   await press(page, "Start");
@@ -166,6 +166,11 @@ export async function untilMeasured(page: Page): Promise<void> {
   await step(page, "Support the bike");
   await tickAll(page);
   await step(page, "Prove the filler opens");
+}
+
+/** From cold checks to the engine's oil in the jug. */
+export async function untilMeasured(page: Page): Promise<void> {
+  await untilFiller(page);
   await press(page, "It opens");
   await step(page, "Drain the engine");
   await press(page, "Plug is out");

@@ -1,4 +1,4 @@
-import { comesIn, signIn, step } from "./bench";
+import { comesIn, signIn, startVisit } from "./bench";
 import { expect, test } from "./server";
 import { touch, walk } from "./visit";
 import type { Locator, Page } from "@playwright/test";
@@ -9,7 +9,8 @@ const V_TWIN = "Brackwell Colossine 1640, 2018";
 async function tapTwice(page: Page, target: Locator): Promise<void> {
   if ((await target.getAttribute("role")) === "checkbox") return target.tap();
   await target.scrollIntoViewIfNeeded();
-  await target.click({ trial: true }); // until it takes a press
+  await target.click({ trial: true }); // until it takes a press, wherever it is scrolled to for it
+  await expect(page.locator("[data-resting]")).toHaveCount(0);
   const box = await target.boundingBox();
   if (!box) throw new Error("nothing to tap");
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
@@ -24,11 +25,7 @@ test("a finger that taps twice does every step once", async ({ browser, baseURL 
   const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
   await signIn(page);
   await comesIn(page, "Knot", V_TWIN);
-  await page.getByRole("link", { name: "Knot" }).click();
-  await page.getByRole("button", { name: "Service the engine" }).click();
-  await page.getByLabel("Odometer now").fill("20 010");
-  await page.getByRole("button", { name: "Start the run sheet" }).click();
-  await step(page, "Cold checks");
+  await startVisit(page, "Knot", "20 010");
 
   const written = new Map<string, string>();
   page.on("request", (request) => {
@@ -54,11 +51,7 @@ test("a finger that taps twice does every step once", async ({ browser, baseURL 
 test("keys are never held up, and a held key does nothing more", async ({ page }) => {
   await signIn(page);
   await comesIn(page, "Dunlin", V_TWIN);
-  await page.getByRole("link", { name: "Dunlin" }).click();
-  await page.getByRole("button", { name: "Service the engine" }).click();
-  await page.getByLabel("Odometer now").fill("20 010");
-  await page.getByRole("button", { name: "Start the run sheet" }).click();
-  await step(page, "Cold checks");
+  await startVisit(page, "Dunlin", "20 010");
   const boxes = page.getByRole("checkbox");
   await boxes.first().click();
   await boxes.first().press("Space");

@@ -11,7 +11,7 @@ from .guard import Sound, guarded
 from .reasons import Reason, Source
 from .renewals import renewals
 from .said import standing as said
-from .schools import INTERVAL, Schools, interval_reason, severity_with
+from .schools import INTERVAL, Chosen, Schools, interval_reason, severity_with
 from .spec.sheet import ReservoirSpec
 from .usage import (
     Forecast,
@@ -98,9 +98,9 @@ def running(
     )
 
 
-def _due(spec: ReservoirSpec, bike: Running, schools: Schools, last: LastDone | None) -> Due:
-    interval = schools.of(spec.kind, INTERVAL)
-    severity = severity_with(bike.severity, interval)
+def _due(
+    spec: ReservoirSpec, bike: Running, interval: Chosen, severity: Decimal, last: LastDone | None
+) -> Due:
     answer = due(
         spec.limits,
         last.at if last else bike.new,
@@ -125,10 +125,11 @@ def standing(
 ) -> Standing:
     """How a reservoir stands. ``last``: its last service, None where none is known; ``done``: the
     variants of all of them, oldest first."""
-    answer = _due(spec, bike, schools, last)
+    interval = schools.of(spec.kind, INTERVAL)
+    severity = severity_with(bike.severity, interval)
+    answer = _due(spec, bike, interval, severity, last)
     ahead = forecast(answer, bike.read, bike.rate, bike.hours)
     changed = last.at if last else bike.new
-    severity = severity_with(bike.severity, schools.of(spec.kind, INTERVAL))
     along = tuple(
         Reason("renewed along with it", said.along(str(one)), Source.MANUAL)
         for one in renewals(spec, schools, done)

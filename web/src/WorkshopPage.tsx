@@ -1,6 +1,6 @@
 import { NavLink, useParams } from "react-router";
 import type { ReactNode } from "react";
-import { useSession } from "./api/hooks";
+import { useMay, useSession } from "./api/hooks";
 import { SchoolsPanel } from "./garage/SchoolsPanel";
 import { OwnersList } from "./planning/owners/OwnersList";
 import { AuditList } from "./workshop/audit/AuditList";
@@ -35,7 +35,7 @@ function Practice({ lead }: { lead: boolean }) {
 export function WorkshopPage() {
   const session = useSession();
   const { door = "" } = useParams();
-  const lead = session.data?.rights.includes("lead") ?? false;
+  const lead = useMay("lead");
   const behind: Record<string, ReactNode> = {
     people: <PeopleList />,
     tablets: <TabletList />,

@@ -1,6 +1,6 @@
 """What is said of a finding: signs, likely origins, what to do, what would confirm it."""
 
-from ..codes.debris import Level, LevelWord, Outcome, Rule
+from ..codes.debris import Level, LevelWord, Rule
 from ..guard import whole_table
 
 ACTIONS: dict[Level, str] = whole_table(
@@ -14,15 +14,6 @@ ACTIONS: dict[Level, str] = whole_table(
     },
 )
 LEVELS: dict[LevelWord, str] = whole_table(LevelWord, {word: word.value for word in LevelWord})
-OUTCOMES: dict[Outcome, str] = whole_table(
-    Outcome,
-    {
-        Outcome.NOTHING: "nothing found",
-        Outcome.FAULT: "a fault was found, and put right",
-        Outcome.LIFTED: "lifted",
-        Outcome.HANDED_BACK: "handed back, not to be ridden",
-    },
-)
 # likely origins
 NORMAL = "normal wear"
 FINE = "more fine steel than usual"

@@ -23,8 +23,3 @@ _UNMET: dict[Fact, str] = whole_table(
 def unmet(fact: Fact, label: str) -> str:
     """What is missing; ``label`` is what the reservoir or step is called."""
     return _UNMET[fact].format(label=label)
-
-
-def templates() -> dict[Fact, str]:
-    """How each need is said, ``{label}`` standing for the reservoir or step."""
-    return dict(_UNMET)

@@ -12,7 +12,7 @@ def bearers(apps):
     found = {}
     for person in people:
         found.setdefault(person.name, set()).add(person.pk)
-    traces = apps.get_model("workshop", "Trace").objects.filter(act="person changed")
+    traces = apps.get_model("workshop", "Trace").objects.filter(about__startswith="person/")
     for about, was in traces.values_list("about", "was"):
         person = ids.get(about.removeprefix("person/"))
         if person is not None and was.get("name"):

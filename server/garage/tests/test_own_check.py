@@ -29,10 +29,12 @@ class OwnCheckTests(WorkshopTestCase):
         answer = api.post(f"/api/sheets/{self.sheet.pk}/checks/", {"paths": [PATH]}, format="json")
         return answer.status_code, answer.json().get("code", "")
 
-    def rename(self, username: str, name: str) -> None:
+    def rename(self, username: str, name: str, **more: Any) -> None:
         people = self.lead.get("/api/people/").json()["people"]
         line = next(one for one in people if one["username"] == username)
-        answer = self.lead.put(f"/api/people/{line['id']}/", {**line, "name": name}, format="json")
+        answer = self.lead.put(
+            f"/api/people/{line['id']}/", {**line, "name": name, **more}, format="json"
+        )
         self.assertEqual(answer.status_code, 200, answer.content)
 
     def test_a_new_name_is_no_second_person(self) -> None:
@@ -60,3 +62,8 @@ class OwnCheckTests(WorkshopTestCase):
         self.assertEqual(bearers(["Mira"]), {"Mira": mira.pk})
         self.rename("runa", "Mira")
         self.assertEqual(bearers(["Mira"]), {})
+
+    def test_a_name_lost_together_with_the_access_is_not_forgotten(self) -> None:
+        runa = Person.objects.get(username="runa")
+        self.rename("runa", "Runa of the pier", active=False)
+        self.assertEqual(bearers(["Runa"]), {"Runa": runa.pk})

@@ -14,7 +14,7 @@ def take_from_plans(apps, schema_editor):
         cell = task.spec.get(f"{task.reservoir}//fluid.friction") or {}
         rows = findings.filter(reading_id=task.visit.odometer_id, reservoir=task.reservoir)
         rows.update(fine_last_time=task.fine_last_time, excused=task.dipstick_excused)
-        wet = cell.get("written") in WET
+        wet = str(cell.get("written", "")).strip().upper() in WET
         rows.filter(kind__in=SHARED).update(wet_clutch=wet)
         rows.exclude(kind__in=SHARED).update(wet_clutch=False)
 

@@ -163,3 +163,89 @@ class OpenVisitTests(MigrationTestCase):
         self.assertEqual(sheet.set_aside, ())
         _, said = open_visits([self.bike.pk])[self.bike.pk]
         self.assertEqual((said["title"], said["step"]), ("primary", "Close the filler"))
+
+
+IN_WORDS = [
+    ("workshop", "0011_forget_owner"),
+    ("garage", "0010_bike_card"),
+    ("findings", "0007_newest"),
+    ("visits", "0015_drained"),
+    ("planning", "0010_clocks"),
+]
+ENGINE = {
+    path.replace("primary", "engine"): {
+        **cell,
+        "written": cell["written"].replace("primary", "engine"),
+    }
+    for path, cell in SPEC.items()
+}
+
+
+class InWordsTests(MigrationTestCase):
+    """The release that kept words and names: what they stood for is found where that is sure."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.old = self.migrate(IN_WORDS).get_model
+        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
+        self.bram = self.make("workshop", "Person", username="bram", name="Bram", role="lead")
+        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
+                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
+        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
+                              odometer_unit="km", records="none")  # fmt: skip
+        self.sheet = self.make(
+            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="draft"
+        )
+
+    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
+        return self.old(app, model_name).objects.create(**fields)
+
+    def renamed(self, username: str, was: str, act: str) -> None:
+        self.make("workshop", "Trace", by=self.mira, act=act, about=f"person/{username}",
+                  was={"name": was})  # fmt: skip
+
+    def entered(self, field: str, by: str) -> None:
+        self.make(
+            "garage", "SheetCell", sheet=self.sheet, reservoir="engine", field=field, written="1 l",
+            document="manual", page="7", entered_by=by, entered_on=DAY,
+        )  # fmt: skip
+
+    def test_a_name_becomes_who_alone_bore_it_however_they_lost_it(self) -> None:
+        self.renamed("mira", "Mirabel", "person changed")
+        self.renamed("bram", "Bramble", "access ended")
+        self.renamed("bram", "Mira", "person changed")
+        named = {"mirabel": "Mirabel", "bramble": "Bramble", "both": "Mira", "nobody": "Runa"}
+        for field, name in named.items():
+            self.entered(field, name)
+        new = self.migrate().get_model
+        cells = new("garage", "SheetCell").objects.values_list("field", "entered_who_id")
+        self.assertEqual(
+            dict(cells),
+            {"mirabel": self.mira.pk, "bramble": self.bram.pk, "both": None, "nobody": None},
+        )
+
+    def found(self, reading: Any, **fields: Any) -> Any:
+        return self.make(
+            "findings", "Finding", id=uuid4(), bike=self.bike, reservoir="engine", kind="engine",
+            found_on=DAY, reading=reading, km_since_wiped=500, oil=[], level="watch", origin="-",
+            action="-", rules=["D9: Stringy"], wear={}, found_by=self.mira, **fields,
+        )  # fmt: skip
+
+    def test_what_was_known_then_is_taken_from_the_plan_of_its_visit(self) -> None:
+        at = {"bike": self.bike, "as_written": "-", "read_on": DAY, "read_by": self.mira}
+        here, elsewhere = (
+            self.make("garage", "OdometerReading", id=uuid4(), km=km, **at) for km in (6200, 7000)
+        )
+        visit = self.make(
+            "visits", "Visit", id=uuid4(), bike=self.bike, sheet=self.sheet, opened_by=self.mira,
+            opened_at=AT, odometer=here, state="signed", closed_by=self.mira, closed_at=AT,
+        )  # fmt: skip
+        wet = {"engine//fluid.friction": {**CELL, "written": "ma2"}}
+        self.make("visits", "Task", visit=visit, reservoir="engine", spec={**ENGINE, **wet},
+                  schools=[], variant="drain only", fine_last_time=True)  # fmt: skip
+        known, unknown = self.found(here), self.found(elsewhere)
+        new = self.migrate().get_model("findings", "Finding").objects
+        row = new.get(pk=known.pk)
+        self.assertEqual((row.wet_clutch, row.fine_last_time, row.excused), (True, True, False))
+        row = new.get(pk=unknown.pk)
+        self.assertEqual((row.wet_clutch, row.fine_last_time, row.excused), (None, None, None))

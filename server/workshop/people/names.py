@@ -12,7 +12,7 @@ def bearers(names: Iterable[str]) -> dict[str, int]:
     ids = dict(Person.objects.values_list("username", "pk"))
     for name, pk in Person.objects.filter(name__in=wanted).values_list("name", "pk"):
         found[name].add(pk)
-    changed = Trace.objects.filter(act="person changed", was__name__in=sorted(wanted))
+    changed = Trace.objects.filter(about__startswith="person/", was__name__in=sorted(wanted))
     for about, was in changed.values_list("about", "was"):
         changed_id = ids.get(about.removeprefix("person/"))
         if changed_id is not None:

@@ -1,10 +1,15 @@
+import { clsx } from "clsx";
 import { useEffect, useRef, useState } from "react";
 import alarmsCss from "./alarms.module.css";
 
 const LINE = 44; // px, as high as one is drawn
 
-/** What stands above the step and must not be scrolled out of mind, in one line. */
-export const alarm = (line: string) => ({ "data-alarm": line });
+/** What stands above the step and must not be scrolled out of mind, in one line; `mild` where nobody gets
+ * hurt by it. */
+export const alarm = (line: string, mild = false) => ({
+  "data-alarm": line,
+  ...(mild && { "data-mild": "" }),
+});
 
 /** One line for each alarm that is scrolled out of sight; a tap goes back to it. */
 export function Alarms() {
@@ -35,7 +40,7 @@ export function Alarms() {
             <button
               key={index}
               type="button"
-              className={alarmsCss.alarm}
+              className={clsx(alarmsCss.alarm, one.hasAttribute("data-mild") && alarmsCss.mild)}
               onClick={() => one.scrollIntoView({ block: "center" })}
             >
               {one.getAttribute("data-alarm")}

@@ -17,7 +17,7 @@ interface Props {
 function Unsent({ waiting }: { waiting: Kept[] }) {
   const many = waiting.length === 1 ? "1 entry" : `${waiting.length} entries`;
   return (
-    <p className={benchCss.banner} role="status" {...alarm(`Not sent yet: ${many}`)}>
+    <p className={benchCss.banner} role="status" {...alarm(`Not sent yet: ${many}`, true)}>
       Not sent yet: {many}. Kept on this tablet, trying again.
     </p>
   );
@@ -28,7 +28,7 @@ function SetAside({ sheet, kept, look }: { sheet: Sheet; kept: Kept; look: Props
   const { step: id } = kept.entry;
   const step = sheet.steps.find((one) => one.id === id);
   return (
-    <li className={benchCss.banner} {...alarm(`Not written down: “${step?.title ?? id}”`)}>
+    <li className={benchCss.banner} {...alarm(`Not written down: “${step?.title ?? id}”`, true)}>
       Not written down: “{step?.title ?? id}”. {kept.problem?.detail}
       <span className={controlsCss.choices}>
         {step && <Button onClick={() => look(id)}>See to it</Button>}

@@ -27,7 +27,7 @@ interface Seen {
 }
 
 /** How far a point is from a box; 0 inside. */
-export function distance(x: number, y: number, box: DOMRect): number {
+function distance(x: number, y: number, box: DOMRect): number {
   const across = Math.max(box.left - x, 0, x - box.right);
   const along = Math.max(box.top - y, 0, y - box.bottom);
   return Math.hypot(across, along);
@@ -69,10 +69,6 @@ class Resting {
     control.setAttribute(RESTING, "");
     const timer = window.setTimeout(() => this.release(control), REST);
     this.timers.set(control, timer);
-  }
-
-  has(control: Element): boolean {
-    return this.timers.has(control);
   }
 
   holds(target: EventTarget | null): boolean {

@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from decimal import Decimal
 from typing import Any
 
 from ...codes.entries import Ask
@@ -42,12 +41,10 @@ Remarks = Callable[[Step, Entry, Known, Verdict | None], str]
 class Room:
     """A kind of step: the entries it takes (``acts``, the first of which is what it asks for),
     whether the last of them ``completes`` it, what is expected of one before it is read
-    (``expects``) and what it means afterwards (``remarks``); ``vessel``: what an amount is caught or
-    measured in here, and how many ml that holds."""
+    (``expects``) and what it means afterwards (``remarks``)."""
 
     ask: Ask
     acts: tuple[Act[Any, Any], ...]
     completes: Completes = always
     expects: Expects = nothing_expected
     remarks: Remarks = no_remark
-    vessel: tuple[str, Decimal] | None = None
