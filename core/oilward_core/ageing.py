@@ -11,6 +11,7 @@ from typing import NamedTuple
 from .due import SOON_BELOW, Due, DueLimits, DueState, Meter, age_span
 from .guard import Sound, guarded
 from .quantity import show
+from .said import due as say
 
 _TIME = "time"
 _PLACE = {"distance": 0, _TIME: 1, "hours": 2}
@@ -85,9 +86,8 @@ def _when(clock: Clock, day: date, before: str) -> str:
     if clock.due_on is None or clock.due_on > day:
         return before
     days = (day - clock.due_on).days
-    late = [] if not days else ["1 day"] if days == 1 else [f"{days} days"]
-    over = [*clock.over, *late]
-    return " and ".join(over) + " over" if over else "due now"
+    over = [*clock.over, say.days(days)] if days else clock.over
+    return say.over(over) if over else say.DUE_NOW
 
 
 class Said(NamedTuple):
@@ -110,7 +110,7 @@ def said_on(clock: Clock, day: date, before: str) -> Said:
     used = ""
     if clock.due_on is not None and clock.since is not None:
         span = (clock.due_on - clock.since).days
-        used = f"{(day - clock.since).days} of {span} days used."
+        used = say.used(str((day - clock.since).days), say.days(span))
     return Said(
         shares[0][0].quantize(_PLACES) if shares else Decimal(1),
         _age(clock, day),

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from .calendar import date_words
 from .guard import Sound, guarded
 from .reasons import Reason, Source
+from .said import due as say
 from .spec import KINDS, ReservoirKind
 
 HORIZON_DAYS = 730
@@ -67,17 +67,6 @@ def _due(upkeep: Upkeep, on: date) -> bool:
     return upkeep.due <= on + timedelta(days=SAME_VISIT_DAYS)
 
 
-def _worth(hours: float) -> str:
-    return f"{hours:.1f} h" if hours >= 0.05 else "a few minutes"
-
-
-def _when_due(due: date, on: date) -> str:
-    said = date_words(due)
-    if due < on:
-        return f"Due since {said}."
-    return f"Due on {said}." if due == on else f"Due on {said}, within a week of it."
-
-
 @guarded
 def next_visit(upkeeps: Sequence[Upkeep], today: date) -> date:
     """The day the next visit is for: today if anything is due, else when the first thing will be."""
@@ -95,20 +84,12 @@ def propose(upkeeps: Sequence[Upkeep], on: date, costs: Costs) -> tuple[Proposal
     found = []
     for upkeep in upkeeps:
         if _due(upkeep, on):
-            why = Reason("due", _when_due(upkeep.due, on), Source.MANUAL)
+            why = Reason("due", say.when_due(upkeep.due, on), Source.MANUAL)
             found.append(Proposal(upkeep, True, why))
             continue
         thrown = thrown_away(upkeep, on, costs)
         worth = thrown <= most
-        said = (
-            "Saves a warm-up, a lift and a clean-up later: cheaper now."
-            if worth
-            else "Cheaper when it is due."
-        )
-        text = (
-            f"Pulled forward it throws away {upkeep.left(on):.0%} of its life, worth "
-            f"{_worth(thrown)}. {said}"
-        )
+        text = say.pulled_forward(upkeep.left(on), say.worth(thrown), worth)
         found.append(Proposal(upkeep, worth, Reason("pull forward", text, Source.DEFINED)))
     return tuple(found)
 

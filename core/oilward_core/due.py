@@ -6,11 +6,11 @@ from datetime import date
 from decimal import Decimal
 from enum import StrEnum
 
-from .calendar import date_words
 from .errors import CoreError
 from .guard import Sound, guarded
 from .quantity import show
 from .reasons import Reason, Source
+from .said import due as say
 
 
 class DueState(StrEnum):
@@ -23,7 +23,7 @@ class DueState(StrEnum):
     UNLIMITED = "no interval"
 
 
-NO_INTERVAL = Reason("no interval", "The spec sheet gives no interval.", Source.MANUAL)
+NO_INTERVAL = Reason("no interval", say.NO_INTERVAL, Source.MANUAL)
 SOON_BELOW = Decimal("0.15")
 
 
@@ -105,7 +105,7 @@ def oil_age(limits: DueLimits, last: Meter | None, now: Meter) -> Decimal:
 
 
 HALF = Decimal("0.5")
-WATCHED = Reason("watch", "Half the interval: its last plug asked for another look.", Source.TRADE)
+WATCHED = Reason("watch", say.WATCHED, Source.TRADE)
 
 
 def _limits_for(
@@ -144,14 +144,13 @@ def due(
     if not Decimal("0.5") <= severity <= 1:
         raise CoreError("due.severity")
     if last is None:
-        text = "No record of the last service. Do it now, then count from there."
         return Due(
             state=DueState.BASELINE,
             left=Decimal(0),
             due_on=now.on,
             due_km=now.km,
             due_hours=None,
-            reasons=(Reason("unknown history", text, Source.TRADE),),
+            reasons=(Reason("unknown history", say.NO_RECORD, Source.TRADE),),
         )
     km, months, hours = _limits_for(limits, first, severity, watched)
     shares: list[tuple[Decimal, Reason]] = []
@@ -162,14 +161,14 @@ def due(
 
     if km:
         due_km, used = last.km + km, now.km - last.km
-        count("distance", (km - used) / km, f"{show(used, unit)} of {show(km, unit)} used.")
+        count("distance", (km - used) / km, say.used(show(used, unit), show(km, unit)))
     if months:
         due_on = add_months(last.on, months)
         span, gone = (due_on - last.on).days, (now.on - last.on).days
-        count("time", Decimal(span - gone) / span, f"{gone} of {span} days used.")
+        count("time", Decimal(span - gone) / span, say.used(str(gone), say.days(span)))
     if hours and last.hours is not None and now.hours is not None:
         due_hours, run = last.hours + hours, now.hours - last.hours
-        count("hours", (hours - run) / hours, f"{run:.0f} of {hours:.0f} hours used.")
+        count("hours", (hours - run) / hours, say.used(f"{run:.0f}", say.hours(hours)))
     if not shares:
         return Due(
             state=DueState.UNLIMITED,
@@ -199,10 +198,11 @@ def due(
 def say_due(answer: Due, now: Meter, unit: str) -> str:
     """When it is due, in the bike's ``unit``: ``in 1240 km or by 14 Mar 2027``, ``320 km over``."""
     if answer.state == DueState.BASELINE:
-        return "no record: do it now"
+        return say.DO_IT_NOW
     if answer.state == DueState.UNLIMITED:
-        return "no interval"
+        return say.UNLIMITED
     gaps: list[tuple[Decimal | int, str]] = []  # what is left of each limit, and its size in words
+    until = ""
     if answer.due_km is not None:
         km = answer.due_km - now.km
         gaps.append((km, show(abs(km), unit)))
@@ -210,14 +210,13 @@ def say_due(answer: Due, now: Meter, unit: str) -> str:
         hours = answer.due_hours - now.hours
         gaps.append((hours, f"{abs(hours):.0f} h"))
     if answer.due_on is not None:
-        days = (answer.due_on - now.on).days
-        late = "1 day" if days == -1 else f"{-days} days"
-        by = date_words(answer.due_on).replace(" ", "\u00a0")
-        gaps.append((days, f"by {by}" if days > 0 else late))
+        left = (answer.due_on - now.on).days
+        until = say.by(answer.due_on) if left > 0 else ""
+        gaps.append((left, until or say.days(-left)))
     over = [words for gap, words in gaps if gap < 0]
-    ahead = [words for gap, words in gaps if gap > 0]
     if over:
-        return " and ".join(over) + " over"
-    if len(ahead) < len(gaps):
-        return "due now"
-    return ("in " if not ahead[0].startswith("by") else "") + " or ".join(ahead)
+        return say.over(over)
+    if any(gap == 0 for gap, _ in gaps):
+        return say.DUE_NOW
+    amounts = [words for _, words in gaps]
+    return say.ahead(amounts[:-1], until) if until else say.ahead(amounts, "")

@@ -5,8 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .codes.roles import Role
+from .codes.schools import Practice
 from .guard import Sound
-from .schools import EVERY_THIRD, FILTER, Schools
+from .said import due as say
+from .schools import FILTER, Schools
 from .spec import ReservoirSpec, Variant
 
 
@@ -26,8 +28,8 @@ class Renewal(Sound):
     def __str__(self) -> str:
         """``oil filter: new with the next service`` or ``O-ring 28 mm: 1 of 3 services so far``."""
         if self.due:
-            return f"{self.part}: new with the next service"
-        return f"{self.part}: {self.had} of {self.every} services so far"
+            return say.new_next_time(self.part)
+        return say.so_far(self.part, self.had, self.every)
 
 
 def filter_renewal(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> Renewal | None:
@@ -37,9 +39,9 @@ def filter_renewal(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -
         return None
     school = schools.of(spec.kind, FILTER).choice
     every = 1
-    if school == EVERY_THIRD:
+    if school == Practice.EVERY_THIRD:
         every = 3
-    elif school == "as the sheet says":
+    elif school == Practice.AS_THE_SHEET:
         every = spec.filter_every or 1
     return Renewal("oil filter", every, since_filter(done))
 
@@ -58,7 +60,7 @@ def seal_renewal(spec: ReservoirSpec, done: int) -> Renewal | None:
     plug = spec.fastener(Role.FILL_PLUG)
     if plug is None or not plug.seal or not spec.seal_life:
         return None
-    return Renewal(f"{plug.seal} of the filler", spec.seal_life, done % spec.seal_life)
+    return Renewal(say.of_the_filler(plug.seal), spec.seal_life, done % spec.seal_life)
 
 
 def renewals(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Renewal, ...]:

@@ -7,9 +7,11 @@ manual; where it acts, it is named.
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
+from .codes.schools import Practice, SchoolTopic
 from .errors import CoreError
-from .guard import remembered
+from .guard import remembered, whole_table
 from .reasons import Reason, Source
+from .said import schools as say
 from .spec import KINDS, Recipe, ReservoirKind, of_recipe
 from .torque import Setting, TorqueSpec, setting
 
@@ -17,11 +19,7 @@ _DRAINED = of_recipe(Recipe.DRAINED)
 _ENGINES = tuple(kind for kind in _DRAINED if KINDS[kind].runs_engine)
 _CASES = tuple(kind for kind in _DRAINED if KINDS[kind].own_case)
 
-TORQUE, WASHER, RING, SEALANT = "torque", "washer", "o-ring", "sealant"
-FILTER, FLUID, INTERVAL = "filter", "fluid", "interval"
-ONE_OIL, MINERAL = "one engine oil for all cases", "mineral only"
-HALF_THE_BOOK, EVERY_THIRD, TURNED_OVER = "half the book", "every third change", "turned over once"
-LOWER_THIRD = "lower third"
+TORQUE, WASHER, RING, SEALANT, FILTER, FLUID, INTERVAL = SchoolTopic
 NO_SEALANT = ("none", "no", "dry", "nothing", "-")
 
 
@@ -30,65 +28,38 @@ class Topic:
     """Something workshops do differently: its choices (the default first), where it applies, and
     what it changes."""
 
-    key: str
-    label: str
-    choices: tuple[str, ...]
+    key: SchoolTopic
+    choices: tuple[Practice, ...]
     kinds: tuple[ReservoirKind, ...]
-    acts: str
+
+    @property
+    def label(self) -> str:
+        """What it is about."""
+        return say.LABELS[self.key]
+
+    @property
+    def acts(self) -> str:
+        """What it changes."""
+        return say.ACTS[self.key]
 
 
-TOPICS = (
-    Topic(
-        key=TORQUE,
-        label="Inside a torque range",
-        choices=("middle", LOWER_THIRD),
-        kinds=_DRAINED,
-        acts="What the wrench is set to when the manual gives a range.",
-    ),
-    Topic(
-        key=WASHER,
-        label="Crush washer",
-        choices=("new each time", TURNED_OVER),
-        kinds=_DRAINED,
-        acts="What goes on at the seal step, and what the kit counts.",
-    ),
-    Topic(
-        key=RING,
-        label="O-ring",
-        choices=("new each time", "on condition"),
-        kinds=_DRAINED,
-        acts="What goes on at the seal step, and what the kit counts.",
-    ),
-    Topic(
-        key=SEALANT,
-        label="On the plug's threads",
-        choices=("none", "PTFE paste", "tape"),
-        kinds=_DRAINED,
-        acts="What the refit step says.",
-    ),
-    Topic(
-        key=FILTER,
-        label="Oil filter",
-        choices=("each change", EVERY_THIRD, "as the sheet says"),
-        kinds=_ENGINES,
-        acts="Whether the next change is proposed with its filter.",
-    ),
-    Topic(
-        key=FLUID,
-        label="Which oil",
-        choices=("as the manual says", ONE_OIL, MINERAL),
-        kinds=_CASES,
-        acts="What the shelf calls a fit.",
-    ),
-    Topic(
-        key=INTERVAL,
-        label="Intervals",
-        choices=("as the manual says", HALF_THE_BOOK),
-        kinds=_DRAINED,
-        acts="When a reservoir is due.",
-    ),
+# each topic's choices, the usual practice first, and the kinds it applies to
+_CHOICES: dict[SchoolTopic, tuple[tuple[Practice, ...], tuple[ReservoirKind, ...]]] = whole_table(
+    SchoolTopic,
+    {
+        TORQUE: ((Practice.MIDDLE, Practice.LOWER_THIRD), _DRAINED),
+        WASHER: ((Practice.NEW_EACH_TIME, Practice.TURNED_OVER), _DRAINED),
+        RING: ((Practice.NEW_EACH_TIME, Practice.ON_CONDITION), _DRAINED),
+        SEALANT: ((Practice.NO_SEALANT, Practice.PTFE_PASTE, Practice.TAPE), _DRAINED),
+        FILTER: ((Practice.EACH_CHANGE, Practice.EVERY_THIRD, Practice.AS_THE_SHEET), _ENGINES),
+        FLUID: ((Practice.AS_THE_MANUAL, Practice.ONE_OIL, Practice.MINERAL), _CASES),
+        INTERVAL: ((Practice.AS_THE_MANUAL, Practice.HALF_THE_BOOK), _DRAINED),
+    },
 )
-_TOPIC = {topic.key: topic for topic in TOPICS}
+TOPICS = tuple(
+    Topic(key=key, choices=choices, kinds=kinds) for key, (choices, kinds) in _CHOICES.items()
+)
+_TOPIC: dict[str, Topic] = {topic.key: topic for topic in TOPICS}
 # what a reservoir's glass is drawn by; the others act at the bench, the kit and the shelf alone
 IN_THE_GLASS = (FILTER, INTERVAL)
 
@@ -112,7 +83,7 @@ class Chosen:
 
     def __str__(self) -> str:
         """``middle (the workshop's school)``."""
-        return f"{self.choice} ({self.whose})"
+        return say.whose(self.choice, self.whose)
 
 
 @dataclass(frozen=True)
@@ -121,15 +92,15 @@ class Schools:
 
     choices: tuple[Choice, ...] = ()
 
-    def of(self, kind: ReservoirKind, topic: str) -> Chosen:
+    def of(self, kind: ReservoirKind, topic: SchoolTopic) -> Chosen:
         """The choice for a reservoir kind."""
         found = [c for c in self.choices if (c.kind, c.topic) == (kind.value, topic)]
         own = next((c for c in found if c.this_bike), None)
         if own:
-            return Chosen(own.choice, "this bike's school")
+            return Chosen(own.choice, say.THIS_BIKES)
         if found:
-            return Chosen(found[0].choice, "the workshop's school")
-        return Chosen(_TOPIC[topic].choices[0], "usual practice")
+            return Chosen(found[0].choice, say.THE_WORKSHOPS)
+        return Chosen(_TOPIC[topic].choices[0], say.USUAL)
 
 
 def sealant_of(written: str, kind: ReservoirKind, schools: Schools) -> str:
@@ -145,24 +116,26 @@ def torque_aim(spec: TorqueSpec, sealant: str, kind: ReservoirKind, schools: Sch
     CoreError ``torque.no_wrench`` for hand-tight and turn specs."""
     chosen = schools.of(kind, TORQUE)
     sealed = bool(sealant_of(sealant, kind, schools))
-    aim = setting(spec, "lower third" if chosen.choice == LOWER_THIRD else "middle", sealed)
+    aim = setting(
+        spec, "lower third" if chosen.choice == Practice.LOWER_THIRD else "middle", sealed
+    )
     if spec.low == spec.high or spec.form == "tolerance":
         return aim
-    why = Reason("school", f"Inside a torque range: {chosen}.", Source.TRADE)
+    why = Reason("school", say.acts(TORQUE, chosen), Source.TRADE)
     return replace(aim, reasons=(*aim.reasons, why))
 
 
 def interval_reason(chosen: Chosen) -> Reason | None:
     """The why of a due date that a school has its say in; None where the book alone counts."""
-    if chosen.choice != HALF_THE_BOOK:
+    if chosen.choice != Practice.HALF_THE_BOOK:
         return None
-    return Reason("school", f"Intervals: {chosen}.", Source.TRADE)
+    return Reason("school", say.acts(INTERVAL, chosen), Source.TRADE)
 
 
 def severity_with(severity: Decimal, chosen: Chosen) -> Decimal:
     """The factor on the book's intervals when the school of the interval has its say: half the book
     is as short as it gets."""
-    return Decimal("0.5") if chosen.choice == HALF_THE_BOOK else severity
+    return Decimal("0.5") if chosen.choice == Practice.HALF_THE_BOOK else severity
 
 
 def check_choice(kind: str, topic: str, choice: str) -> None:

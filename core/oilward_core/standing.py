@@ -131,7 +131,7 @@ def standing(
     ahead = forecast(answer, bike.read, bike.rate, bike.hours)
     changed = last.at if last else bike.new
     along = tuple(
-        Reason("renewed along with it", said.along(str(one)), Source.MANUAL)
+        Reason("renewed with it", said.along(str(one)), Source.MANUAL)
         for one in renewals(spec, schools, done)
     )
     left, today = float(answer.left), bike.now.on

@@ -8,11 +8,11 @@ from decimal import Decimal
 from math import sqrt
 from statistics import median
 
-from .calendar import date_words
 from .due import USE_CLASSES, Due, DueLimits, Meter
 from .guard import Sound, guarded
 from .quantity import show
 from .reasons import Reason, Source
+from .said import due as words
 
 WINDOW_DAYS, LEAST_SPAN_DAYS = 365, 14
 _Z95 = 1.959963984540054
@@ -44,7 +44,7 @@ def theil_sen(x: Sequence[float], y: Sequence[float]) -> Line:
         if x[i] != x[j]
     )
     if not slopes:
-        raise ValueError("no two points with different x")
+        raise ValueError("all x alike")
     slope = median(slopes)
     low, high = _interval(slopes, x, y)
     return Line(slope=slope, intercept=median(y) - slope * median(x), low=low, high=high)
@@ -78,7 +78,7 @@ class Rate(Sound):
 def _by_class(use_class: str, unit: str) -> Rate:
     a_year = USE_CLASSES.get(use_class, USE_CLASSES["mixed"])
     a_day = float(a_year) / 365
-    text = f"Too few readings; {use_class} bikes do about {show(a_year, unit)} a year."
+    text = words.by_class(use_class, show(a_year, unit))
     why = Reason("use class", text, Source.TRADE)
     return Rate(
         a_day=a_day, low=a_day * (1 - _CLASS_SPREAD), high=a_day * (1 + _CLASS_SPREAD), reason=why
@@ -94,7 +94,7 @@ def _measured(
     slope, low, high = max(0.0, line.slope), max(0.0, line.low), max(0.0, line.high)
     if len(days) < _FEW:
         low, high = min(low, slope * (1 - _FEW_SPREAD)), max(high, slope * (1 + _FEW_SPREAD))
-    text = f"{say(slope * 30)} a month, from {len(days)} readings of the last year."
+    text = words.by_readings(say(slope * 30), len(days))
     return Rate(a_day=slope, low=low, high=high, reason=Reason("usage rate", text, Source.HISTORY))
 
 
@@ -172,7 +172,7 @@ def forecast(answer: Due, read: Meter, rate: Rate, hours: Rate | None = None) ->
     if answer.due_hours is not None and hours is not None and read.hours is not None:
         reached.append((_reaches(read, answer.due_hours - read.hours, hours), hours.reason))
     if answer.due_on is not None:
-        why = Reason("time", f"By time on {date_words(answer.due_on)}.", Source.MANUAL)
+        why = Reason("time", words.by_time(answer.due_on), Source.MANUAL)
         reached.append(((answer.due_on,) * 3, why))
     if not reached:
         return None
@@ -190,12 +190,7 @@ def left_from(left: float, ahead: date, today: date, days: int) -> float:
 
 def say_forecast(ahead: Forecast, today: date) -> str:
     """``about Mar 2027 (Feb–May 2027)``; a day certain is said as such."""
-    if ahead.early == ahead.late:
-        return date_words(ahead.on)
-    if (ahead.early.year, ahead.early.month) == (ahead.late.year, ahead.late.month):
-        return f"about {ahead.on:%b %Y}"
-    early = f"{ahead.early:%b}" if ahead.early.year == ahead.late.year else f"{ahead.early:%b %Y}"
-    return f"about {ahead.on:%b %Y} ({early}–{ahead.late:%b %Y})"
+    return words.forecast(ahead.on, ahead.early, ahead.late)
 
 
 _DAYS_A_MONTH = 30.44

@@ -7,6 +7,7 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.codes.schools import Practice
 from oilward_core.errors import CoreError
 from oilward_core.fluid import (
     Fit,
@@ -21,7 +22,7 @@ from oilward_core.fluid import (
     read_gear_services,
     read_grades,
 )
-from oilward_core.schools import FLUID, MINERAL, ONE_OIL, Choice, Schools
+from oilward_core.schools import FLUID, Choice, Schools
 from oilward_core.spec import NO_CLUTCH, Requirement
 from oilward_core.spec import ReservoirKind as R
 
@@ -230,8 +231,8 @@ class MatchTests(TestCase):
 
     def test_a_school_vouches_for_labels_but_not_for_classes(self) -> None:
         one = (
-            Choice(kind="gearbox", topic=FLUID, choice=ONE_OIL),
-            Choice(kind="final drive", topic=FLUID, choice=ONE_OIL),
+            Choice(kind="gearbox", topic=FLUID, choice=Practice.ONE_OIL),
+            Choice(kind="final drive", topic=FLUID, choice=Practice.ONE_OIL),
         )
         need = Requirement(grade="75W-90", service="GL-4")
         fit, _ = self.fit(need, R.GEARBOX, ENGINE, *one)
@@ -244,7 +245,7 @@ class MatchTests(TestCase):
         self.assertEqual(self.fit(thick, R.GEARBOX, ENGINE, *one)[0], Fit.REFUSED)
 
     def test_mineral_only_in_the_primary(self) -> None:
-        mineral = Choice(kind="primary", topic=FLUID, choice=MINERAL)
+        mineral = Choice(kind="primary", topic=FLUID, choice=Practice.MINERAL)
         synthetic = Offer(name="s", family="primary", friction="MA2", base="synthetic")
         need = Requirement(friction="MA")
         self.assertEqual(self.fit(need, R.PRIMARY, synthetic, mineral)[0], Fit.CAUTION)

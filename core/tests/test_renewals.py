@@ -5,6 +5,7 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
+from oilward_core.codes.schools import Practice
 from oilward_core.renewals import (
     filter_renewal,
     goes_on_new,
@@ -13,7 +14,7 @@ from oilward_core.renewals import (
     since_filter,
     variants,
 )
-from oilward_core.schools import EVERY_THIRD, Choice, Schools
+from oilward_core.schools import Choice, Schools
 from oilward_core.spec import Variant
 
 from .clerk import ENGINE
@@ -33,7 +34,7 @@ class FilterTests(TestCase):
         sheet = replace(TWO_WAYS, filter_every=2)
         for choice, expected in (
             ("each change", [True, True, True]),
-            (EVERY_THIRD, [False, False, True]),
+            (Practice.EVERY_THIRD, [False, False, True]),
             ("as the sheet says", [False, True, True]),
         ):
             found = [
@@ -49,7 +50,7 @@ class FilterTests(TestCase):
         self.assertIsNone(filter_renewal(GEARBOX, Schools(), []))
 
     def test_what_is_proposed_follows(self) -> None:
-        third = school(EVERY_THIRD)
+        third = school(Practice.EVERY_THIRD)
         self.assertEqual(variants(TWO_WAYS, third, [WITH])[0], Variant.DRAIN_ONLY)
         self.assertEqual(
             variants(TWO_WAYS, third, [WITH, WITHOUT, WITHOUT])[0], Variant.WITH_FILTER

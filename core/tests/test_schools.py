@@ -5,14 +5,13 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
+from oilward_core.codes.schools import Practice
 from oilward_core.due import DueLimits, Meter
 from oilward_core.errors import CoreError
 from oilward_core.fluid import Offer, match
 from oilward_core.renewals import variants
 from oilward_core.schools import (
     FLUID,
-    HALF_THE_BOOK,
-    LOWER_THIRD,
     SEALANT,
     TOPICS,
     TORQUE,
@@ -28,7 +27,7 @@ from oilward_core.torque import read_torque
 
 from .clerk import ENGINE, TASK, Clerk
 
-SHOP = Choice(kind="engine", topic=TORQUE, choice=LOWER_THIRD)
+SHOP = Choice(kind="engine", topic=TORQUE, choice=Practice.LOWER_THIRD)
 
 
 class SchoolsTests(TestCase):
@@ -41,7 +40,7 @@ class SchoolsTests(TestCase):
         self.assertEqual(both.of(ReservoirKind.PRIMARY, TORQUE).whose, "usual practice")
 
     def test_only_choices_that_exist(self) -> None:
-        check_choice("engine", TORQUE, LOWER_THIRD)
+        check_choice("engine", TORQUE, Practice.LOWER_THIRD)
         for kind, topic, choice, code in (
             ("engine", "horn", "loud", "school.none"),
             ("coolant", TORQUE, "middle", "school.none"),
@@ -52,7 +51,7 @@ class SchoolsTests(TestCase):
             self.assertEqual(caught.exception.code, code)
 
     def test_half_the_book_says_so_and_the_book_itself_says_nothing(self) -> None:
-        half = Schools((Choice(kind="engine", topic="interval", choice=HALF_THE_BOOK),))
+        half = Schools((Choice(kind="engine", topic="interval", choice=Practice.HALF_THE_BOOK),))
         why = interval_reason(half.of(ReservoirKind.ENGINE, "interval"))
         assert why is not None
         self.assertEqual(why.text, "Intervals: half the book (the workshop's school).")

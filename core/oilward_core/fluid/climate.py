@@ -5,6 +5,7 @@ from decimal import Decimal
 
 from ..guard import guarded
 from ..quantity import grouped
+from ..said import fluid as say
 from .grades import ENGINE_COLD, GEAR_W
 from .labels import read_grades
 from .viscosity import TwoPoint, viscosity_at
@@ -38,13 +39,9 @@ def climate(grade: str, oil: TwoPoint | None, coldest: float) -> Climate:
     if limit is not None:
         w, t = limit
         ok = coldest >= t
-        verdict = "enough" if ok else "too stiff"
-        return Climate(ok, f"{w} is held to {t} °C; for {coldest:g} °C that is {verdict}.")
+        return Climate(ok, say.held_to(w, t, coldest, ok))
     if oil is None:
-        return Climate(True, "No W grade and no viscosities: nothing to say about the cold.")
+        return Climate(True, say.NOTHING_OF_COLD)
     v = viscosity_at(oil, coldest)
     ok = v <= _TOO_STIFF
-    verdict = "it will crank" if ok else "too stiff to crank"
-    return Climate(
-        ok, f"No W grade; about {grouped(Decimal(round(v)))} cSt at {coldest:g} °C: {verdict}."
-    )
+    return Climate(ok, say.no_w_grade(grouped(Decimal(round(v))), coldest, ok))

@@ -11,6 +11,7 @@ from typing import TypeVar
 
 from ..errors import CoreError
 from ..guard import Sound, guarded
+from ..said import laboratory as say
 
 # SAE J300_202104 table 1: least viscosity at 100 °C of the W grades
 ENGINE_W = {"0W": 3.8, "5W": 3.8, "10W": 4.1, "15W": 5.6, "20W": 5.6, "25W": 9.3}
@@ -120,10 +121,10 @@ def engine_disagreements(label: str, oil: Measured) -> tuple[str, ...]:
     low, high, _ = ENGINE_HOT[hot]
     said = []
     if not low <= oil.kv100 < high:
-        said.append(f"{oil.kv100:g} cSt at 100 °C is outside {low:g}–{high:g} of a {hot}")
+        said.append(say.outside(oil.kv100, low, high, hot))
     least = _hths_min(hot, w)
     if oil.hths is not None and oil.hths < least:
-        said.append(f"HTHS {oil.hths:g} mPa·s is below the {least:g} of a {label}")
+        said.append(say.sheared(oil.hths, least, label))
     if w:
         said += _cold_disagreements(w, oil)
     return tuple(said)
@@ -133,13 +134,11 @@ def _cold_disagreements(w: str, oil: Measured) -> list[str]:
     cranking, at, pumped_at = ENGINE_COLD[w]
     said = []
     if oil.kv100 < ENGINE_W[w]:
-        said.append(f"{oil.kv100:g} cSt at 100 °C is below the {ENGINE_W[w]:g} of a {w}")
+        said.append(say.too_thin(oil.kv100, ENGINE_W[w], w))
     if oil.cranking is not None and oil.cranking > cranking:
-        said.append(f"cranks at {oil.cranking:g} mPa·s, over {cranking} at {at} °C of a {w}")
+        said.append(say.cranks(oil.cranking, cranking, at, w))
     if oil.pumping is not None and oil.pumping > PUMPING_MAX:
-        said.append(
-            f"pumps at {oil.pumping:g} mPa·s, over {PUMPING_MAX} at {pumped_at} °C of a {w}"
-        )
+        said.append(say.pumps(oil.pumping, PUMPING_MAX, pumped_at, w))
     return said
 
 

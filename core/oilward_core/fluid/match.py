@@ -11,11 +11,12 @@ from decimal import Decimal
 from enum import IntEnum
 
 from ..codes.fluid import Thickness
+from ..codes.schools import Practice
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..reasons import Reason, Source
 from ..said import fluid as said
-from ..schools import FLUID, MINERAL, ONE_OIL, Schools
+from ..schools import FLUID, Schools
 from ..spec import KINDS, NO_CLUTCH, Requirement, ReservoirKind, wets_a_clutch
 from .grades import ENGINE_HOT, GEAR_HOT
 from .labels import (
@@ -303,14 +304,14 @@ def _by_school(
     if not KINDS[kind].own_case:
         return found
     chosen = schools.of(kind, FLUID)
-    if chosen.choice == ONE_OIL and offer.family == "engine":
+    if chosen.choice == Practice.ONE_OIL and offer.family == "engine":
         why = Reason("school", said.by_school(str(chosen), True), Source.TRADE)
         vouched = [
             (Fit.BY_SCHOOL, r) if f == Fit.CAUTION and r.rule in _VOUCHED else (f, r)
             for f, r in found
         ]
         return [*vouched, (Fit.BY_SCHOOL, why)]
-    if chosen.choice == MINERAL and "mineral" not in offer.base.lower():
+    if chosen.choice == Practice.MINERAL and "mineral" not in offer.base.lower():
         why = Reason("school", said.by_school(str(chosen), False), Source.TRADE)
         return [*found, (Fit.CAUTION, why)]
     return found

@@ -11,6 +11,7 @@ from math import ceil
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..quantity import quarts_and_ounces, show
+from ..said import kit as say
 from ..spec import FillRule, ReservoirSpec
 
 RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
@@ -193,27 +194,23 @@ def _amount(ml: Decimal, unit: str) -> str:
     return f"{show(ml, 'ml')}{ounces}"
 
 
-def _state(bottle: Bottle) -> str:
-    return "open" if bottle.opened_on else "sealed"
-
-
 @guarded
 def say_picked(picked: Picked, unit: str) -> str:
     """In bottle words: ``all of the open 500 ml bottle; all of 2 sealed 946 ml bottles; 178 ml of the
     sealed 1000 ml bottle, which keeps 822 ml; buy 1 of 1000 ml``."""
     said = []
     named = [
-        (use, f"{_state(use.bottle)} {show(use.bottle.size, 'ml')} bottle") for use in picked.uses
+        (use, say.bottle(use.bottle.opened_on is not None, show(use.bottle.size, "ml")))
+        for use in picked.uses
     ]
     emptied = Counter(name for use, name in named if use.keeps < 1)
     for name, count in emptied.items():
-        said.append(f"all of the {name}" if count == 1 else f"all of {count} {name}s")
+        said.append(say.emptied(name, count))
     for use, name in named:
         if use.keeps >= 1:
-            amount, keeps = _amount(use.ml, unit), show(use.keeps, "ml")
-            said.append(f"{amount} of the {name}, which keeps {keeps}")
+            said.append(say.part_of(_amount(use.ml, unit), name, show(use.keeps, "ml")))
     for size, count in picked.buy:
-        said.append(f"buy {count} of {size.ml} ml")
+        said.append(say.bought(count, size.ml))
     if picked.buy and picked.spare >= 1:
-        said.append(f"{show(picked.spare, 'ml')} will be left over")
+        said.append(say.left_over(show(picked.spare, "ml")))
     return "; ".join(said)

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from ..codes.roles import Role
+from ..codes.schools import Practice
 from ..guard import Sound
 from ..renewals import seal_renewal
 from ..runsheet import PlannedTask
@@ -44,7 +45,8 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
         return fastener.seal if renewal and renewal.due else ""
     topic = RING if "o-ring" in fastener.seal.lower() else WASHER
     if task.spec.facts.drained and fastener.role == Role.DRAIN_PLUG:
-        return fastener.seal if schools.of(task.spec.kind, topic).choice == "new each time" else ""
+        fresh = schools.of(task.spec.kind, topic).choice == Practice.NEW_EACH_TIME
+        return fastener.seal if fresh else ""
     return fastener.seal
 
 

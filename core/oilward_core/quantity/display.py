@@ -5,6 +5,7 @@ from fractions import Fraction
 
 from ..errors import CoreError
 from ..guard import guarded, remembered
+from ..said import kit as say
 from .units import UNITS, Unit
 
 QUANTUM = Decimal("0.000001")
@@ -119,6 +120,5 @@ def bottle_words(ml: Decimal, bottle_ml: Decimal) -> str:
     )
     whole, rest = divmod(ml, bottle_ml)
     if not whole:
-        return f"{show(rest, 'ml')} of a {size} bottle"
-    bottles = f"{whole:f} whole {size} bottle{'s' if whole > 1 else ''}"
-    return bottles if rest < 1 else f"{bottles} and {show(rest, 'ml')}"
+        return say.of_one_bottle(show(rest, "ml"), size)
+    return say.whole_bottles(int(whole), size, "" if rest < 1 else show(rest, "ml"))

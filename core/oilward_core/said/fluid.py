@@ -137,3 +137,20 @@ def by_school(chosen: str, fits: bool) -> str:
 def all_there(asked: str) -> str:
     """Nothing speaks against it."""
     return f"{asked or 'The sheet asks nothing in particular'}: all there."
+
+
+ENOUGH, TOO_STIFF = "enough", "too stiff"
+CRANKS, NOT_TO_CRANK = "it will crank", "too stiff to crank"
+NOTHING_OF_COLD = "No W grade and no viscosities: nothing to say about the cold."
+
+
+def held_to(w: str, limit: int, coldest: float, ok: bool) -> str:
+    """A W grade beside the coldest start."""
+    verdict = ENOUGH if ok else TOO_STIFF
+    return f"{w} is held to {limit} °C; for {coldest:g} °C that is {verdict}."
+
+
+def no_w_grade(cst: str, coldest: float, ok: bool) -> str:
+    """A viscosity beside the coldest start."""
+    verdict = CRANKS if ok else NOT_TO_CRANK
+    return f"No W grade; about {cst} cSt at {coldest:g} °C: {verdict}."

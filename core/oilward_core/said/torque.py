@@ -56,3 +56,8 @@ def adapter(longer: Decimal, length: Decimal | None) -> str:
 def against(reading: str, written: str) -> str:
     """What a reading was held against."""
     return f"{reading} against {written}."
+
+
+def then_turns(turns: str, back: bool) -> str:
+    """What follows the wrench: ``then 1/4 turn on``, ``then back off 1/4 turn``."""
+    return f"then back off {turns}" if back else f"then {turns} on"

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from ..said import sheet as say
 from .cells import Cell, Cells, by_reservoir
 from .fields import Form, Path, field_of
 
@@ -26,25 +27,21 @@ def sentence_case(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
-def _from(cell: Cell) -> str:
-    return f" ({cell.source})" if cell.source else ""
-
-
 def _changed(path: Path, old: Cell | None, new: Cell | None) -> str:
     name = sentence_case(what(path))
     if old is None and new is not None:
-        return f"{name}: now {new.written}{_from(new)}, was missing."
+        return say.was_missing(name, new.written, new.source)
     if new is None and old is not None:
-        return f"{name}: {old.written} taken out."
+        return say.gone(name, old.written)
     assert old is not None and new is not None
     if old.written == new.written:
-        return f"{name}: still {new.written}, now from {new.source or 'no source'}."
-    return f"{name}: was {old.written}, now {new.written}{_from(new)}."
+        return say.other_source(name, new.written, new.source)
+    return say.other_value(name, old.written, new.written, new.source)
 
 
 def _moved(path: Path, old: Cell | None, new: Cell | None) -> str:
-    verb = "placed" if old is None else "taken off" if new is None else "moved"
-    return f"{path.reservoir.capitalize()}, {path.part}: {verb} on the map."
+    verb = say.PLACED if old is None else say.TAKEN_OFF if new is None else say.MOVED
+    return say.on_the_map(path.reservoir.capitalize(), path.part, verb)
 
 
 def _said(cell: Cell | None) -> tuple[str, str, str] | None:
@@ -59,15 +56,14 @@ def changes(old: Cells, new: Cells) -> tuple[Change, ...]:
     for key in [*before, *(k for k in after if k not in before)]:
         mine, theirs = before.get(key, {}), after.get(key, {})
         if not mine or not theirs:
-            verb = "added" if theirs else "taken out"
-            count = len(theirs or mine)
-            text = f"{key.capitalize()}: {verb}, with {count} values."
+            verb = say.ADDED if theirs else say.TAKEN_OUT
+            text = say.whole_reservoir(key.capitalize(), verb, len(theirs or mine))
             found.append(Change(Path(key, "", "kind"), text))
             continue
         for path in [*mine, *(p for p in theirs if p not in mine)]:
             one, other = mine.get(path), theirs.get(path)
             if _said(one) == _said(other):
                 continue
-            say = _moved if field_of(path).form == Form.SPOT else _changed
-            found.append(Change(path, say(path, one, other)))
+            words = _moved if field_of(path).form == Form.SPOT else _changed
+            found.append(Change(path, words(path, one, other)))
     return tuple(found)

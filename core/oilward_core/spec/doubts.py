@@ -14,6 +14,7 @@ from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import guarded
 from ..quantity import show
+from ..said import doubts as say
 from ..torque import plausibility, read_thread
 from .kinds import KINDS, Band, FillRule, Recipe, ReservoirKind, band
 from .sheet import (
@@ -66,11 +67,10 @@ def _capacities(spec: ReservoirSpec, cc: int) -> Found:
         usual = f"{show(band[0], 'l', 1).removesuffix(' l')}–{show(band[1], 'l', 1)}"
         asked = ""
         if _inside(ml * _THOUSAND, band):
-            asked = f" Litres, not millilitres? {show(ml * _THOUSAND, 'l')}."
+            asked = say.litres_meant(show(ml * _THOUSAND, "l"))
         elif _inside(ml / _THOUSAND, band):
-            asked = f" Millilitres, not litres? {show(ml / _THOUSAND, 'ml')}."
-        said = show(ml, "ml" if ml < 100 else "l")
-        text = f"{said} {variant} is unusual here; {usual} would be usual.{asked}"
+            asked = say.millilitres_meant(show(ml / _THOUSAND, "ml"))
+        text = say.capacity(show(ml, "ml" if ml < 100 else "l"), variant, usual, asked)
         yield "capacity band", f"/capacity.{variant}", text
 
 
@@ -81,23 +81,20 @@ def _order(spec: ReservoirSpec, cc: int) -> Found:
         if small < large:
             continue
         quarts = small * _QUART < large < small
-        asked = "Litres in one, quarts in the other?" if quarts else "Swapped?"
-        text = f"{less} should take less than {more}. {asked}"
+        text = say.less_than(less, more, say.QUARTS_MEANT if quarts else say.SWAPPED)
         yield "capacity order", f"/capacity.{more}", text
     drained = spec.capacities.get(Variant.DRAIN_ONLY)
     if drained is not None and spec.initial is not None and spec.initial > drained:
-        yield "first amount", "/initial", "The first amount is more than the capacity."
+        yield "first amount", "/initial", say.FIRST_AMOUNT
     filtered = spec.capacities.get(Variant.WITH_FILTER)
     if drained and filtered and drained < filtered and spec.prefill > 2 * (filtered - drained):
-        text = f"A filter that holds {show(filtered - drained, 'ml')} is not pre-filled with more."
-        yield "pre-fill", "/prefill", text
+        yield "pre-fill", "/prefill", say.prefill(show(filtered - drained, "ml"))
 
 
 def _gauge(spec: ReservoirSpec, cc: int) -> Found:
     level = spec.level
     if spec.fill_rule == FillRule.EXACT and level is not None:
-        text = "An exact quantity has no level to read. Which is it?"
-        yield "exact with gauge", "/fill rule", text
+        yield "exact with gauge", "/fill rule", say.EXACT_WITH_GAUGE
     if level is not None:
         yield from _level(spec, level)
 
@@ -105,15 +102,11 @@ def _gauge(spec: ReservoirSpec, cc: int) -> Found:
 def _level(spec: ReservoirSpec, level: LevelCheck) -> Found:
     least = min(spec.capacities.values(), default=None)
     if least and not Decimal("0.02") <= level.between_marks / least <= Decimal("0.4"):
-        share = level.between_marks / least
-        text = f"The marks are {share:.0%} of the capacity apart. Unit slipped?"
-        yield "marks", "/level.between", text
+        yield "marks", "/level.between", say.marks(level.between_marks / least)
     if level.run_minutes > _MOST_RUN or level.settle_minutes > _MOST_SETTLE:
-        text = "That is long to run or settle. Seconds, not minutes?"
-        yield "minutes", "/level.settle", text
+        yield "minutes", "/level.settle", say.LONG_MINUTES
     if level.second and level.second.attitude == level.attitude:
-        text = "Both pairs of marks are for the same attitude. One is for the other."
-        yield "second marks", "/level.second attitude", text
+        yield "second marks", "/level.second attitude", say.SECOND_MARKS
 
 
 def _torques(spec: ReservoirSpec, cc: int) -> Found:
@@ -126,10 +119,9 @@ def _torques(spec: ReservoirSpec, cc: int) -> Found:
             torque, fastener.role, fastener.thread, fastener.goes_into, fastener.made_of
         )
         if not doubt.ok:
-            yield "torque", place, f"{doubt.reasons[0].text} {doubt.question}"
+            yield "torque", place, say.torque(doubt.reasons[0].text, doubt.question)
         if torque.low and torque.high and torque.form == "range" and _wide(torque.low, torque.high):
-            text = f"{torque.text} is a very wide range. Two numbers of two things?"
-            yield "torque range", place, text
+            yield "torque range", place, say.wide_range(torque.text)
 
 
 def _wide(low: Decimal, high: Decimal) -> bool:
@@ -139,17 +131,13 @@ def _wide(low: Decimal, high: Decimal) -> bool:
 def _plugs(spec: ReservoirSpec, cc: int) -> Found:
     drain, fill = spec.fastener(Role.DRAIN_PLUG), spec.fastener(Role.FILL_PLUG)
     if drain and fill and _by_hand(drain) and fill.torque and fill.torque.by_wrench:
-        text = "The drain plug by hand and the fill plug by wrench? Look whether they are swapped."
-        yield "plugs swapped", f"{drain.key or drain.role}/torque", text
+        yield "plugs swapped", f"{drain.key or drain.role}/torque", say.DRAIN_BY_HAND
     if drain and fill and drain.spot and fill.spot and drain.spot.y < fill.spot.y:
-        text = "On the map the drain plug stands above the fill plug. Swapped?"
-        yield "plugs swapped", f"{drain.key or drain.role}/spot", text
+        yield "plugs swapped", f"{drain.key or drain.role}/spot", say.DRAIN_ABOVE
     for fastener in spec.fasteners:
         if fastener.thread and not _readable(fastener.thread):
-            text = (
-                f"{fastener.thread} is no thread. A decimal point lost? M14x1.5, 1/4-20 or G 1/4."
-            )
-            yield "thread", f"{fastener.key or fastener.role}/thread", text
+            place = f"{fastener.key or fastener.role}/thread"
+            yield "thread", place, say.no_thread(fastener.thread)
 
 
 def _readable(thread: str) -> bool:
@@ -167,41 +155,32 @@ def _by_hand(fastener: Fastener) -> bool:
 def _intervals(spec: ReservoirSpec, cc: int) -> Found:
     limits = spec.limits
     if limits.repeat_km is not None and not _inside(limits.repeat_km, _KM):
-        text = f"Every {show(limits.repeat_km, 'km')} is unusual. A nought too few or many?"
-        yield "interval", "/repeat.km", text
+        yield "interval", "/repeat.km", say.every_km(show(limits.repeat_km, "km"))
     if limits.repeat_months is not None and limits.repeat_months > _MOST_MONTHS:
-        yield "interval", "/repeat.months", f"Every {limits.repeat_months} months is unusual."
+        yield "interval", "/repeat.months", say.every_months(limits.repeat_months)
     if limits.repeat_hours is not None and limits.repeat_hours > _MOST_HOURS:
-        text = f"Every {limits.repeat_hours} hours is unusual. Kilometres?"
-        yield "interval", "/repeat.hours", text
+        yield "interval", "/repeat.hours", say.every_hours(limits.repeat_hours)
     if limits.first_km is None:
         return
     if limits.repeat_km is not None and limits.first_km > limits.repeat_km:
-        text = "The first service comes later than the repeat. Swapped?"
-        yield "first after repeat", "/first.km", text
+        yield "first after repeat", "/first.km", say.FIRST_LATER
     elif not _inside(limits.first_km, _FIRST_KM):
-        text = f"A first service at {show(limits.first_km, 'km')} is unusual."
-        yield "first service", "/first.km", text
+        yield "first service", "/first.km", say.first_at(show(limits.first_km, "km"))
 
 
 def _counts(spec: ReservoirSpec, cc: int) -> Found:
     if spec.filter_every and spec.filter_every > _MOST_NTH:
-        text = (
-            f"A filter for {spec.filter_every} oil changes? Kilometres or months belong elsewhere."
-        )
-        yield "filter every", "/filter every", text
+        yield "filter every", "/filter every", say.filter_every(spec.filter_every)
     if spec.seal_life and spec.seal_life > _MOST_LIFE:
-        text = f"No seal lasts {spec.seal_life} services. Months?"
-        yield "seal life", "/seal life", text
+        yield "seal life", "/seal life", say.seal_life(spec.seal_life)
 
 
 def _fork(spec: ReservoirSpec, cc: int) -> Found:
     if spec.facts.recipe != Recipe.FORK or spec.air_gap is None:
         return
     if not _inside(spec.air_gap, _AIR_GAP):
-        asked = "Inches, not millimetres?" if spec.air_gap < _AIR_GAP[0] else "Look again."
-        text = f"An air gap of {show(spec.air_gap, 'mm')} is unusual. {asked}"
-        yield "air gap", "/level.air gap", text
+        asked = say.INCHES_MEANT if spec.air_gap < _AIR_GAP[0] else say.LOOK_AGAIN
+        yield "air gap", "/level.air gap", say.air_gap(show(spec.air_gap, "mm"), asked)
 
 
 _GL4 = re.compile(r"\bGL\s?-?\s?4(?!\s?/\s?(?:GL)?-?5)", re.IGNORECASE)
@@ -210,19 +189,13 @@ _GL4 = re.compile(r"\bGL\s?-?\s?4(?!\s?/\s?(?:GL)?-?5)", re.IGNORECASE)
 def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     need = spec.requirement
     if need.kv40 and not (_inside(need.kv40[0], _KV40) and _inside(need.kv40[1], _KV40)):
-        yield "viscosity", "/fluid.kv40", "No oil here has that viscosity at 40 °C."
+        yield "viscosity", "/fluid.kv40", say.NO_SUCH_KV40
     if need.kv100 and not (_inside(need.kv100[0], _KV100) and _inside(need.kv100[1], _KV100)):
-        yield (
-            "viscosity",
-            "/fluid.kv100",
-            "No oil here has that viscosity at 100 °C. That of 40 °C?",
-        )
+        yield "viscosity", "/fluid.kv100", say.NO_SUCH_KV100
     if need.kv40 and need.kv100 and need.kv40[0] <= need.kv100[1]:
-        text = "An oil is thicker at 40 °C than at 100 °C. Swapped?"
-        yield "viscosity swapped", "/fluid.kv40", text
+        yield "viscosity swapped", "/fluid.kv40", say.KV_SWAPPED
     if spec.facts.hypoid and _GL4.search(need.service):
-        text = "A shaft drive has hypoid gears, which need GL-5. Is GL-4 what the manual says?"
-        yield "hypoid", "/fluid.service", text
+        yield "hypoid", "/fluid.service", say.HYPOID
 
 
 _RULES: tuple[Callable[[ReservoirSpec, int], Found], ...] = (
@@ -248,9 +221,11 @@ def _slippery(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
     """MB lets a wet clutch slip (JASO T903, from memory)."""
     for spec in wet_clutch(sheet):
         if spec.requirement.friction == "MB":
-            text = "MB lets a wet clutch slip. Does this oil wet the clutch? Then MA, MA1 or MA2."
             yield Doubt(
-                rule="friction class", reservoir=spec.key, text=text, place="/fluid.friction"
+                rule="friction class",
+                reservoir=spec.key,
+                text=say.SLIPPERY,
+                place="/fluid.friction",
             )
 
 
@@ -262,7 +237,7 @@ def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
             mine = f"{spec.label} {fastener.key or fastener.role}"
             other = seen.setdefault(place, mine) if place else ""
             if other not in ("", mine):
-                text = f"{mine} stands at the same place as {other}. One of them is wrong."
+                text = say.same_place(mine, other)
                 part = fastener.key or fastener.role
                 yield Doubt(rule="same place", reservoir=spec.key, text=text, place=f"{part}/place")
 
@@ -271,9 +246,7 @@ def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
     legs = [spec for spec in sheet if spec.facts.recipe == Recipe.FORK]
     for first, second in itertools.pairwise(legs):
         if (first.capacities, first.air_gap) != (second.capacities, second.air_gap):
-            text = (
-                f"{second.label} differs from {first.label}. Equal legs, unless the manual says so."
-            )
+            text = say.unequal_legs(second.label, first.label)
             yield Doubt(
                 rule="unequal legs", reservoir=second.key, text=text, place="/level.air gap"
             )

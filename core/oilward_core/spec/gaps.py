@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from ..codes.roles import Role
 from ..guard import guarded
+from ..said import sheet as say
 from .changes import what
 from .doubts import wet_clutch
 from .fields import Path
@@ -32,8 +33,8 @@ def _asked(spec: ReservoirSpec) -> Iterator[Gap]:
 def _plugs(spec: ReservoirSpec) -> Iterator[Gap]:
     for role in (Role.DRAIN_PLUG, Role.FILL_PLUG):
         if spec.facts.drained and spec.fastener(role) is None:
-            text = f"the {role}: which one is it, and where?"
-            yield Gap(path=Path(spec.key, role, "place"), text=text, add=role)
+            path = Path(spec.key, role, "place")
+            yield Gap(path=path, text=say.which_plug(role), add=role)
 
 
 def _own(spec: ReservoirSpec) -> Iterator[Gap]:
@@ -41,16 +42,13 @@ def _own(spec: ReservoirSpec) -> Iterator[Gap]:
     need, level, limits = spec.requirement, spec.level, spec.limits
     known = str(need) or need.kv40 or need.kv100 or need.friction
     if not known and spec.fill_rule != FillRule.WATCH:
-        yield Gap(path=Path(spec.key, "", "fluid.grade"), text="the oil that goes in")
+        yield Gap(path=Path(spec.key, "", "fluid.grade"), text=say.WHICH_OIL)
     if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
-        yield Gap(
-            path=Path(spec.key, "", "repeat.km"), text="an interval: without one it is never due"
-        )
+        yield Gap(path=Path(spec.key, "", "repeat.km"), text=say.WHICH_INTERVAL)
     if level and level.gauge == "dipstick" and not level.dipstick:
-        text = "the dipstick: read resting on its threads, or screwed in?"
-        yield Gap(path=Path(spec.key, "", "level.dipstick"), text=text)
+        yield Gap(path=Path(spec.key, "", "level.dipstick"), text=say.HOW_DIPPED)
     if spec.facts.recipe == Recipe.FORK and spec.air_gap is None:
-        yield Gap(path=Path(spec.key, "", "level.air gap"), text="the air gap the leg is set by")
+        yield Gap(path=Path(spec.key, "", "level.air gap"), text=say.WHICH_AIR_GAP)
 
 
 @guarded
@@ -62,6 +60,6 @@ def gaps(sheet: Sequence[ReservoirSpec]) -> tuple[Gap, ...]:
     for spec in sheet:
         found += [*_asked(spec), *_plugs(spec), *_own(spec)]
         if spec.key in clutch:
-            text = "the friction class, or that this oil wets no clutch"
-            found.append(Gap(path=Path(spec.key, "", "fluid.friction"), text=text))
+            path = Path(spec.key, "", "fluid.friction")
+            found.append(Gap(path=path, text=say.WHICH_FRICTION))
     return tuple(found)

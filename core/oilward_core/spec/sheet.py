@@ -8,6 +8,7 @@ from ..codes.roles import Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..guard import Sound
+from ..said import sheet as say
 from ..torque import TorqueSpec
 from .kinds import KINDS, FillRule, KindFacts, ReservoirKind
 
@@ -166,5 +167,5 @@ class ReservoirSpec(Sound):
 def why_not_serviceable(spec: ReservoirSpec) -> str:
     """What stands against leading through this reservoir with a run sheet; empty if nothing."""
     if spec.facts.drained and spec.fastener(Role.DRAIN_PLUG) is None:
-        return "The spec sheet has no drain plug."
+        return say.NO_DRAIN_PLUG
     return ""

@@ -4,6 +4,7 @@ from decimal import Decimal
 
 from ..guard import guarded
 from ..quantity import show_range
+from ..said import sheet as say
 from ..torque import TorqueSpec
 from .fields import Field, Form, Value
 from .sheet import Spot
@@ -29,8 +30,8 @@ def said(field: Field, value: Value, *, volume: str, torque: str, distance: str)
         halves = field.form == Form.TIME and any(end % 1 for end in value)
         return show_range(value[0], value[1], units[field.form], 1 if halves else None)
     if isinstance(value, Spot):
-        return "on the map"
+        return say.ON_THE_MAP
     if field.form == Form.SHARE and isinstance(value, Decimal):
-        return f"{value:.0%} of the way up"
+        return say.way_up(value)
     plain = {Form.MONTHS: "months", Form.HOURS: "h"}
     return f"{value} {plain[field.form]}" if field.form in plain else ""

@@ -14,6 +14,7 @@ from ..errors import CoreError
 from ..guard import guarded
 from ..quantity import convert, parse, show
 from ..reasons import Reason, Source
+from ..said import doubts as say
 from .spec import TorqueSpec
 from .thread import Thread, read_thread
 
@@ -230,7 +231,7 @@ def plausibility(
     usual = f"{show(band[0], 'N·m', 0).removesuffix(' N·m')}–{show(band[1], 'N·m', 0)}"
     why = Reason(
         "plausibility band",
-        f"A {what} usually takes {usual}; {spec.text} is {show(high, 'N·m')}.",
+        say.usual_torque(what, usual, spec.text, show(high, "N·m")),
         Source.TRADE,
     )
     if _fits(low, high, band):
@@ -239,7 +240,7 @@ def plausibility(
         meant = parse(proposal, None)
         if _fits(meant.low, meant.high, band):
             return Plausibility(ok=False, proposal=proposal, question=question, reasons=(why,))
-    return Plausibility(ok=False, proposal="", question="Look again at the manual.", reasons=(why,))
+    return Plausibility(ok=False, proposal="", question=say.LOOK_IN_MANUAL, reasons=(why,))
 
 
 def _finite(*values: Decimal) -> bool:

@@ -13,6 +13,7 @@ from ..quantity.display import to_decimal
 from ..quantity.grammar import LONGEST
 from ..quantity.numbers import scan_number
 from ..quantity.plain import plain
+from ..said.torque import then_turns
 
 TorqueForm = Literal[
     "single", "range", "tolerance", "turn", "hand", "torque then turn", "hand then turn"
@@ -53,7 +54,7 @@ class TorqueSpec(Sound):
             turns = f"{' to '.join(dict.fromkeys(fractions))} turn"
         else:
             turns = " to ".join(dict.fromkeys(f"{float(end) * 360:.0f}°" for end in self.then))
-        return f"then back off {turns}" if self.back else f"then {turns} on"
+        return then_turns(turns, self.back)
 
 
 def _common_fraction(turns: Decimal) -> str:

@@ -11,6 +11,7 @@ from math import exp, log, sqrt
 from statistics import mean, variance
 
 from ..guard import Sound, guarded
+from ..said import wear as say
 
 LEAST_BIKES, LEAST_FINDINGS = 3, 8
 FLOOR = 0.01  # what counts for a clean magnet, so that it has a logarithm
@@ -44,15 +45,10 @@ class Claim(Sound):
     @property
     def words(self) -> str:
         """What may be said, and no more."""
-        bikes = "1 bike" if self.bikes == 1 else f"{self.bikes} bikes"
-        findings = "1 finding" if self.findings == 1 else f"{self.findings} findings"
-        seen = f"{bikes}, {findings}"
-        if self.ratio is None:
-            return f"Too few to say anything: {seen}."
-        times = f"{self.ratio:.1f} times the others' wear ({self.low:.1f} to {self.high:.1f})"
-        return (
-            f"{times}, {seen}." if self.differs else f"No difference to be seen: {times}, {seen}."
-        )
+        seen = say.how_many(self.bikes, self.findings)
+        if self.ratio is None or self.low is None or self.high is None:
+            return say.too_few(seen)
+        return say.times_the_others(self.ratio, self.low, self.high, self.differs, seen)
 
 
 def _t95(degrees: float) -> float:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from ..debris import Eye
 from ..guard import Sound, guarded
+from ..said import wear as say
 
 LEAST_GRADED = 15  # findings before an eye is spoken of [def]
 NEAR = 1.15  # times, either way: about the same
@@ -21,10 +22,10 @@ class EyeWords(Sound):
 
 def _oftener(factor: float, what: str) -> str:
     if 1 / NEAR <= factor <= NEAR:
-        return f"{what} as often as the others"
+        return say.as_often(what)
     if factor > 1:
-        return f"{what} {factor:.1f} times as often"
-    return f"{what} {1 / factor:.1f} times less often"
+        return say.oftener(what, factor)
+    return say.less_often(what, 1 / factor)
 
 
 @guarded
@@ -34,9 +35,8 @@ def eye_words(eye: Eye, anybody: Eye, graded: int) -> EyeWords:
     fuzz, slivers = eye.fuzz / anybody.fuzz, eye.slivers / anybody.slivers
     amount = 10.0 ** (eye.offset - anybody.offset)
     if graded < LEAST_GRADED:
-        words = f"{graded} plugs read: too few to say how this eye differs."
+        words = say.few_read(graded)
         return EyeWords(fuzz=fuzz, slivers=slivers, amount=amount, words=words)
-    much = "about as much" if 1 / NEAR <= amount <= NEAR else f"{amount:.1f} times as much"
-    said = [_oftener(fuzz, "fuzz"), _oftener(slivers, "slivers")]
-    words = f"Sees {said[0]}, {said[1]}; writes {much} of what lies there. Of {graded} plugs."
+    much = say.AS_MUCH if 1 / NEAR <= amount <= NEAR else say.much(amount)
+    words = say.eye(_oftener(fuzz, "fuzz"), _oftener(slivers, "slivers"), much, graded)
     return EyeWords(fuzz=fuzz, slivers=slivers, amount=amount, words=words)

@@ -8,6 +8,7 @@ from statistics import median, quantiles
 
 from ..debris import Found, Matter, wear_index
 from ..guard import Sound, guarded
+from ..said import wear as say
 from ..usage import theil_sen
 from .ewma import Controlled, controlled
 
@@ -49,9 +50,7 @@ def beside_kind(values: Sequence[float], kind: Band | None) -> str:
     if kind is None or len(values) < LEAST_TO_LEAN or kind.middle <= 0:
         return ""
     times = median(values) / kind.middle
-    inside = kind.low <= median(values) <= kind.high
-    where = "within" if inside else "outside"
-    return f"Its middle is {times:.1f} times its kind's, {where} where eight in ten lie."
+    return say.beside_kind(times, kind.low <= median(values) <= kind.high)
 
 
 @dataclass(frozen=True)

@@ -1,13 +1,13 @@
 """Used oil in the laboratory: elements, viscosity, water, fuel, particles."""
 
+from ..codes.laboratory import Element
+from ..said.laboratory import MEANS
 from .imports import FORMAT as LAB_FORMAT
 from .imports import LabFault, LabLine, read_reports
 from .imports import schema as lab_schema
 from .particles import particle_code, scale_number
 from .report import (
-    MEANS,
     Analysis,
-    Element,
     Remark,
     change_level,
     rates,

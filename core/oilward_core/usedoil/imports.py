@@ -10,10 +10,10 @@ from decimal import Decimal
 from io import StringIO
 from typing import Any
 
+from ..codes.laboratory import Element
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..quantity import read_number
-from .report import Element
 
 FORMAT = "oil-ward/lab-report/1"
 MOST_LINES = 100_000

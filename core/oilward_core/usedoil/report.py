@@ -7,46 +7,14 @@ more than a single value; additives contain some of these too.
 from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
-from enum import StrEnum
 
+from ..codes.laboratory import Element
 from ..debris import Level
 from ..errors import CoreError
 from ..fluid import read_grades
-from ..guard import Sound, guarded, whole_table
+from ..guard import Sound, guarded
+from ..said import laboratory as say
 
-
-class Element(StrEnum):
-    """What is measured, in mg/kg."""
-
-    FE = "Fe"
-    AL = "Al"
-    CU = "Cu"
-    SN = "Sn"
-    PB = "Pb"
-    CR = "Cr"
-    SI = "Si"
-    NA = "Na"
-    K = "K"
-    B = "B"
-    MO = "Mo"
-
-
-MEANS: dict[Element, str] = whole_table(
-    Element,
-    {
-        Element.FE: "cylinders, gears, shafts, chain, rust",
-        Element.AL: "pistons, cases, bearing alloy; with silicon: dirt",
-        Element.CU: "bronze bushes, bearings, clutch plates, cooler",
-        Element.SN: "bearing overlay, bronze",
-        Element.PB: "bearing overlay, leaded bronze",
-        Element.CR: "rings, hard-chromed parts",
-        Element.SI: "dirt past the air filter; also sealant, antifoam",
-        Element.NA: "coolant, road salt, some detergents",
-        Element.K: "coolant",
-        Element.B: "an additive, or coolant",
-        Element.MO: "an additive; piston ring coating",
-    },
-)
 WARN, ACT = Decimal(10), Decimal(20)  # % of viscosity, either way [common practice]
 WATER_WATCH, WATER_ACT = Decimal("0.1"), Decimal("0.2")  # % [common practice, no source]
 FUEL_WATCH, FUEL_ACT = Decimal(2), Decimal(4)  # % [common practice, no source]
@@ -107,7 +75,7 @@ def _over(
     if value is None or value < watch:
         return None
     level = Level.INVESTIGATE if value >= act else Level.WATCH
-    return Remark(level, f"{what} {value.normalize():f} %: {means}.")
+    return Remark(level, say.share(what, value, means))
 
 
 def _viscosity(one: Analysis) -> Remark | None:
@@ -117,12 +85,7 @@ def _viscosity(one: Analysis) -> Remark | None:
     level = change_level(change)
     if level == Level.ROUTINE:
         return None
-    why = (
-        "fuel, shear, or another oil topped up"
-        if change < 0
-        else "oxidation, soot, water or evaporation"
-    )
-    return Remark(level, f"Viscosity at 100 °C {change:+.0f} % of fresh: {why}.")
+    return Remark(level, say.viscosity(change))
 
 
 def _out_of_grade(one: Analysis) -> Remark | None:
@@ -134,8 +97,7 @@ def _out_of_grade(one: Analysis) -> Remark | None:
     if any(low <= float(one.kv100) < high for _, (low, high) in known):
         return None
     grade, (low, high) = known[0]
-    said = f"Viscosity at 100 °C {one.kv100.normalize():f} cSt has left its grade"
-    return Remark(Level.WATCH, f"{said}, {grade} ({low:g} to {high:g}).")
+    return Remark(Level.WATCH, say.left_its_grade(one.kv100, grade, low, high))
 
 
 def _together(one: Analysis) -> Remark | None:
@@ -148,7 +110,7 @@ def _together(one: Analysis) -> Remark | None:
     ]
     if len(gained) < 3:
         return None
-    return Remark(Level.INVESTIGATE, "Sodium, potassium and boron together: coolant in the oil.")
+    return Remark(Level.INVESTIGATE, say.TOGETHER)
 
 
 @guarded
@@ -169,8 +131,8 @@ def remarks(one: Analysis) -> tuple[Remark, ...]:
     found = [
         _viscosity(one),
         _out_of_grade(one),
-        _over(one.water, WATER_WATCH, WATER_ACT, "Water", "condensation or coolant"),
-        _over(one.fuel, FUEL_WATCH, FUEL_ACT, "Fuel", "rings, carburettor or injector"),
+        _over(one.water, WATER_WATCH, WATER_ACT, say.WATER, say.FROM_WATER),
+        _over(one.fuel, FUEL_WATCH, FUEL_ACT, say.FUEL, say.FROM_FUEL),
         _together(one),
     ]
     said = [remark for remark in found if remark is not None]
