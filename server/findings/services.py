@@ -26,7 +26,7 @@ from oilward_core.errors import CoreError
 from workshop.access import as_id, leads, require_lead
 from workshop.models import Person
 from workshop.pictures import clean_picture
-from workshop.repeated import digest
+from workshop.repeated import digest, written
 from workshop.touched import touch
 
 from . import mapping
@@ -67,10 +67,8 @@ def answer(new: NewAnswer, finding_id: UUID, *, actor: Person, now: datetime) ->
     if finding is None:
         raise Http404
     answer_id, sent = as_id(new.id), digest([str(finding_id), new.outcome, new.words])
-    before = Answer.objects.filter(pk=answer_id).first()
+    before = written(Answer.objects.filter(pk=answer_id).first(), sent, "finding.id_taken")
     if before is not None:
-        if before.sent != sent:
-            raise Conflict("finding.id_taken")
         return before
     level = mapping.level(finding)
     fits = outcomes_of(level)
@@ -191,10 +189,8 @@ def overrule(new: NewOverruling, finding_id: UUID, *, actor: Person, now: dateti
     if finding is None:
         raise Http404
     row_id, sent = as_id(new.id), digest([str(finding_id), new.level, new.reason])
-    before = Overruling.objects.filter(pk=row_id).first()
+    before = written(Overruling.objects.filter(pk=row_id).first(), sent, "finding.id_taken")
     if before is not None:
-        if before.sent != sent:
-            raise Conflict("finding.id_taken")
         return before
     if new.level not in tuple(LevelWord):
         raise CoreError("sheet.choose", field="level", options=[str(one) for one in LevelWord])

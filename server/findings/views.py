@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
@@ -9,7 +10,6 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import mapping, selectors, services
@@ -17,46 +17,18 @@ from .mapping import AnswerLine, OverruledLine, Plug
 from .shapes import NewAnswer, NewOverruling, PictureKept
 
 
-class NewAnswerSerializer(DataclassSerializer[NewAnswer]):
-    class Meta:
-        dataclass = NewAnswer
-
-
-class AnswerLineSerializer(DataclassSerializer[AnswerLine]):
-    class Meta:
-        dataclass = AnswerLine
-
-
-class NewOverrulingSerializer(DataclassSerializer[NewOverruling]):
-    class Meta:
-        dataclass = NewOverruling
-
-
-class OverruledLineSerializer(DataclassSerializer[OverruledLine]):
-    class Meta:
-        dataclass = OverruledLine
-
-
-class PictureKeptSerializer(DataclassSerializer[PictureKept]):
-    class Meta:
-        dataclass = PictureKept
-
-
 class AnswersView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
         operation_id="finding_answer",
-        request=NewAnswerSerializer,
-        responses={201: AnswerLineSerializer},
+        request=shaped(NewAnswer),
+        responses={201: shaped(AnswerLine)},
     )
     def post(self, request: Request, finding_id: UUID) -> Response:
-        given = NewAnswerSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        row = services.answer(
-            given.validated_data, finding_id, actor=person_of(request), now=timezone.now()
-        )
-        line = AnswerLineSerializer(mapping.answer_line(row)).data
+        given = sent(NewAnswer, request)
+        row = services.answer(given, finding_id, actor=person_of(request), now=timezone.now())
+        line = told(AnswerLine, mapping.answer_line(row))
         return Response(line, status=status.HTTP_201_CREATED)
 
 
@@ -65,16 +37,13 @@ class OverrulingsView(APIView):
 
     @extend_schema(
         operation_id="finding_overrule",
-        request=NewOverrulingSerializer,
-        responses={201: OverruledLineSerializer},
+        request=shaped(NewOverruling),
+        responses={201: shaped(OverruledLine)},
     )
     def post(self, request: Request, finding_id: UUID) -> Response:
-        given = NewOverrulingSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        row = services.overrule(
-            given.validated_data, finding_id, actor=person_of(request), now=timezone.now()
-        )
-        line = OverruledLineSerializer(mapping.overruled_line(row)).data
+        given = sent(NewOverruling, request)
+        row = services.overrule(given, finding_id, actor=person_of(request), now=timezone.now())
+        line = told(OverruledLine, mapping.overruled_line(row))
         return Response(line, status=status.HTTP_201_CREATED)
 
 
@@ -90,20 +59,20 @@ class PicturesView(APIView):
     @extend_schema(
         operation_id="plug_picture_add",
         request={"multipart/form-data": _UPLOAD},
-        responses={201: PictureKeptSerializer},
+        responses={201: shaped(PictureKept)},
     )
     def post(self, request: Request, bike_id: UUID) -> Response:
         given = _UPLOAD.__class__(data=request.data)
         given.is_valid(raise_exception=True)
-        told = given.validated_data
+        upload = given.validated_data
         kept = services.add_picture(
             bike_id,
-            told["id"],
-            told["picture"].read(),
+            upload["id"],
+            upload["picture"].read(),
             actor=person_of(request),
             now=timezone.now(),
         )
-        line = PictureKeptSerializer(PictureKept(str(kept))).data
+        line = told(PictureKept, PictureKept(str(kept)))
         return Response(line, status=status.HTTP_201_CREATED)
 
 
@@ -121,16 +90,11 @@ class PictureView(APIView):
         )
 
 
-class PlugSerializer(DataclassSerializer[Plug]):
-    class Meta:
-        dataclass = Plug
-
-
 class FindingsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="findings_of", responses=PlugSerializer(many=True))
+    @extend_schema(operation_id="findings_of", responses=shaped(Plug)(many=True))
     def get(self, request: Request, bike_id: UUID, reservoir: str) -> Response:
         """What one reservoir's plug has shown, newest first."""
         found = [mapping.plug(row) for row in selectors.of_reservoir(bike_id, reservoir)]
-        return Response(PlugSerializer(found, many=True).data)
+        return Response(told(Plug, found))

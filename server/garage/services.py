@@ -18,6 +18,7 @@ from workshop.access import as_id, require_lead
 from workshop.days import day_typed
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
+from workshop.repeated import unchanged
 from workshop.touched import leave, touch, touch_all
 from workshop.traces import stood, trace
 
@@ -139,8 +140,7 @@ def change_bike(bike_id: UUID, form: BikeForm, *, actor: Person, today: date) ->
     _check_engine(bike)
     if model_to_dict(bike) == before:
         return bike
-    if bike.version != form.version:
-        raise Conflict("garage.edited", by=bike.changed_by or "Somebody")
+    unchanged(bike, form.version, by=bike.changed_by or "Somebody")
     if leaves:
         leave(bike.pk)
     trace("bike changed", f"bike/{bike.pk}", actor=actor, was=told)

@@ -1,8 +1,8 @@
 """What the garage's API says and takes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
-from workshop.shapes import upto
+from workshop.shapes import BLANK, upto
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -14,25 +14,25 @@ class BikeForm:
 
     id: str
     model: int
-    name: str = upto(60)
-    owner: str = upto(80)
+    name: str = upto(60, blank=True)
+    owner: str = upto(80, blank=True)
     use_class: str
     odometer_unit: str
     records: str
-    new_on: str = upto(40)
-    severity: str = upto(40)
+    new_on: str = upto(40, blank=True)
+    severity: str = upto(40, blank=True)
     counts_hours: bool
-    notes: str = upto(10000)
+    notes: str = upto(10000, blank=True)
     archived: bool
     version: int
-    odometer: str = upto(200, default="")
-    hours: str = upto(100, default="")
-    plate: str = upto(20, default="")
-    frame_number: str = upto(40, default="")
-    year_built: str = upto(20, default="")
-    engine_number: str = upto(40, default="")
-    engine_at: str = upto(100, default="")
-    engine_had: str = upto(100, default="")
+    odometer: str = upto(200, blank=True, default="")
+    hours: str = upto(100, blank=True, default="")
+    plate: str = upto(20, blank=True, default="")
+    frame_number: str = upto(40, blank=True, default="")
+    year_built: str = upto(20, blank=True, default="")
+    engine_number: str = upto(40, blank=True, default="")
+    engine_at: str = upto(100, blank=True, default="")
+    engine_had: str = upto(100, blank=True, default="")
 
 
 @dataclass(frozen=True)
@@ -92,6 +92,6 @@ class SchoolChoice:
 
     kind: str = upto(20)
     topic: str = upto(12)
-    choice: str = upto(40)
-    bike: str = ""
-    seen: str = upto(40, default="")
+    choice: str = upto(40, blank=True)
+    bike: str = field(default="", metadata=BLANK)
+    seen: str = upto(40, blank=True, default="")

@@ -1,12 +1,12 @@
 from uuid import UUID
 
+from config.shaped import shaped, told
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from shelf.shapes import Matches
 from workshop import days
 from workshop.access import MayWork, person_of
@@ -14,16 +14,6 @@ from workshop.access import MayWork, person_of
 from . import selectors
 from .bikes import selectors as bike_selectors
 from .shapes import BikePage, Rolling, Wanted, Ward
-
-
-class WardSerializer(DataclassSerializer[Ward]):
-    class Meta:
-        dataclass = Ward
-
-
-class BikePageSerializer(DataclassSerializer[BikePage]):
-    class Meta:
-        dataclass = BikePage
 
 
 class WardView(APIView):
@@ -41,7 +31,7 @@ class WardView(APIView):
             OpenApiParameter("fluid", str),
             OpenApiParameter("group", str, enum=["", "use"]),
         ],
-        responses=WardSerializer,
+        responses=shaped(Ward),
     )
     def get(self, request: Request) -> Response:
         asked, now = request.query_params, timezone.now()
@@ -63,11 +53,6 @@ class WardView(APIView):
         return Response(selectors.ward(wanted, days.day_of(now), now))
 
 
-class RollingSerializer(DataclassSerializer[Rolling]):
-    class Meta:
-        dataclass = Rolling
-
-
 class HealthView(APIView):
     """Whether the database answers, and when what is due was last brought forward. For whoever
     watches the machine; nobody signs in for it."""
@@ -75,24 +60,19 @@ class HealthView(APIView):
     authentication_classes = []
     permission_classes = [AllowAny]
 
-    @extend_schema(operation_id="health", auth=[], responses=RollingSerializer)
+    @extend_schema(operation_id="health", auth=[], responses=shaped(Rolling))
     def get(self, request: Request) -> Response:
         now = timezone.now()
-        return Response(RollingSerializer(selectors.roller(days.day_of(now), now)).data)
+        return Response(told(Rolling, selectors.roller(days.day_of(now), now)))
 
 
 class BikeView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="bike_get", responses=BikePageSerializer)
+    @extend_schema(operation_id="bike_get", responses=shaped(BikePage))
     def get(self, request: Request, bike_id: UUID) -> Response:
         page = bike_selectors.bike_page(bike_id, person_of(request), days.today())
-        return Response(BikePageSerializer(page).data)
-
-
-class MatchesSerializer(DataclassSerializer[Matches]):
-    class Meta:
-        dataclass = Matches
+        return Response(told(BikePage, page))
 
 
 class MatchesView(APIView):
@@ -103,8 +83,8 @@ class MatchesView(APIView):
     @extend_schema(
         operation_id="matches_get",
         parameters=[OpenApiParameter("reservoir", str, required=True)],
-        responses=MatchesSerializer,
+        responses=shaped(Matches),
     )
     def get(self, request: Request, bike_id: UUID) -> Response:
         found = bike_selectors.fluid_matches(bike_id, request.query_params.get("reservoir", ""))
-        return Response(MatchesSerializer(found).data)
+        return Response(told(Matches, found))

@@ -10,6 +10,7 @@ from oilward_core.errors import CoreError, at
 from oilward_core.fluid import TwoPoint, check_family, read_density
 from oilward_core.quantity import Kind, parse_single, read_number
 from workshop.models import Person
+from workshop.repeated import stands, unchanged
 from workshop.traces import stood, trace
 
 from .models import Fluid
@@ -85,7 +86,7 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
     columns = _read(form)
     same_name = Fluid.objects.filter(name=columns["name"]).exclude(pk=form.id).first()
     if same_name is not None:
-        if not form.id and all(getattr(same_name, k) == v for k, v in columns.items()):
+        if not form.id and stands(same_name, columns):
             return same_name
         raise Conflict("shelf.name_taken", name=columns["name"])
     if not form.id:
@@ -93,10 +94,9 @@ def save_fluid(form: FluidForm, *, actor: Person) -> Fluid:
     fluid = Fluid.objects.select_for_update().filter(pk=form.id).first()
     if fluid is None:
         raise Http404
-    if all(getattr(fluid, name) == value for name, value in columns.items()):
+    if stands(fluid, columns):
         return fluid
-    if fluid.version != form.version:
-        raise Conflict("garage.edited", by=fluid.changed_by or "Somebody")
+    unchanged(fluid, form.version, by=fluid.changed_by or "Somebody")
     trace("fluid changed", fluid.name, actor=actor, was=stood(fluid))
     for name, value in columns.items():
         setattr(fluid, name, value)

@@ -1,9 +1,9 @@
 """What the shelf's API says and takes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from oilward_bench import Why
-from workshop.shapes import upto
+from workshop.shapes import BLANK, upto
 
 
 @dataclass(frozen=True)
@@ -39,24 +39,24 @@ class FluidForm:
 
     id: int
     version: int
-    name: str = upto(80)
-    family: str
-    bottle: str = upto(100)
-    grade: str = upto(40, default="")
-    friction_class: str = upto(10, default="")
-    service: str = upto(120, default="")
-    base: str = upto(40, default="")
-    approvals: str = upto(200, default="")
-    kv40: str = upto(100, default="")
-    kv100: str = upto(100, default="")
-    hths: str = upto(100, default="")
-    cranking: str = upto(100, default="")
-    pumping: str = upto(100, default="")
-    density15: str = upto(100, default="")
-    pour_point: str = upto(100, default="")
-    dfi: str = upto(100, default="")
-    sfi: str = upto(100, default="")
-    sti: str = upto(100, default="")
+    name: str = upto(80, blank=True)
+    family: str = field(metadata=BLANK)
+    bottle: str = upto(100, blank=True)
+    grade: str = upto(40, blank=True, default="")
+    friction_class: str = upto(10, blank=True, default="")
+    service: str = upto(120, blank=True, default="")
+    base: str = upto(40, blank=True, default="")
+    approvals: str = upto(200, blank=True, default="")
+    kv40: str = upto(100, blank=True, default="")
+    kv100: str = upto(100, blank=True, default="")
+    hths: str = upto(100, blank=True, default="")
+    cranking: str = upto(100, blank=True, default="")
+    pumping: str = upto(100, blank=True, default="")
+    density15: str = upto(100, blank=True, default="")
+    pour_point: str = upto(100, blank=True, default="")
+    dfi: str = upto(100, blank=True, default="")
+    sfi: str = upto(100, blank=True, default="")
+    sti: str = upto(100, blank=True, default="")
     retired: bool = False
 
 

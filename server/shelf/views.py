@@ -1,62 +1,30 @@
-from typing import Any
-
+from config.shaped import sent, shaped, told
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
 from .shapes import Blend, FluidForm, Peak, Shelf, Weighed
 
-_TEXTS = (
-    *("name", "family", "bottle", "grade", "friction_class", "service", "base", "approvals"),
-    *("kv40", "kv100", "hths", "cranking", "pumping", "density15", "pour_point"),
-    *("dfi", "sfi", "sti"),
-)
-
-
-class PeakSerializer(DataclassSerializer[Peak]):
-    class Meta:
-        dataclass = Peak
-
-
-class ShelfSerializer(DataclassSerializer[Shelf]):
-    class Meta:
-        dataclass = Shelf
-
-
-class FluidFormSerializer(DataclassSerializer[FluidForm]):
-    class Meta:
-        dataclass = FluidForm
-        extra_kwargs: dict[str, Any] = {name: {"allow_blank": True} for name in _TEXTS}
-
-
-class BlendSerializer(DataclassSerializer[Blend]):
-    class Meta:
-        dataclass = Blend
-
 
 class ShelfView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="shelf_get", responses=ShelfSerializer)
+    @extend_schema(operation_id="shelf_get", responses=shaped(Shelf))
     def get(self, request: Request) -> Response:
-        return Response(ShelfSerializer(selectors.shelf()).data)
+        return Response(told(Shelf, selectors.shelf()))
 
 
 class FluidsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="fluid_save", request=FluidFormSerializer, responses=ShelfSerializer
-    )
+    @extend_schema(operation_id="fluid_save", request=shaped(FluidForm), responses=shaped(Shelf))
     def put(self, request: Request) -> Response:
-        given = FluidFormSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.save_fluid(given.validated_data, actor=person_of(request))
-        return Response(ShelfSerializer(selectors.shelf()).data)
+        given = sent(FluidForm, request)
+        services.save_fluid(given, actor=person_of(request))
+        return Response(told(Shelf, selectors.shelf()))
 
 
 class BlendView(APIView):
@@ -72,7 +40,7 @@ class BlendView(APIView):
             OpenApiParameter("target", str, required=True),
             OpenApiParameter("total", str, required=True),
         ],
-        responses=BlendSerializer,
+        responses=shaped(Blend),
     )
     def get(self, request: Request) -> Response:
         asked = request.query_params
@@ -84,12 +52,7 @@ class BlendView(APIView):
             asked.get("total", "")[:80],
             person_of(request),
         )
-        return Response(BlendSerializer(answer).data)
-
-
-class WeighedSerializer(DataclassSerializer[Weighed]):
-    class Meta:
-        dataclass = Weighed
+        return Response(told(Blend, answer))
 
 
 class ScaleView(APIView):
@@ -100,11 +63,11 @@ class ScaleView(APIView):
     @extend_schema(
         operation_id="scale_read",
         parameters=[OpenApiParameter("expected", str, required=True)],
-        responses=WeighedSerializer,
+        responses=shaped(Weighed),
     )
     def get(self, request: Request) -> Response:
         weighed = selectors.weigh(request.query_params.get("expected", ""))
-        return Response(WeighedSerializer(weighed).data)
+        return Response(told(Weighed, weighed))
 
 
 class WrenchPullView(APIView):
@@ -115,8 +78,8 @@ class WrenchPullView(APIView):
     @extend_schema(
         operation_id="wrench_pull",
         parameters=[OpenApiParameter("aim", str, required=True)],
-        responses=PeakSerializer,
+        responses=shaped(Peak),
     )
     def get(self, request: Request, wrench_id: int) -> Response:
         peak = selectors.pull(wrench_id, request.query_params.get("aim", ""))
-        return Response(PeakSerializer(peak).data)
+        return Response(told(Peak, peak))

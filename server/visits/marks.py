@@ -3,9 +3,9 @@
 from dataclasses import asdict
 
 from django.db import connection
+from workshop.kept import RUN_SHEET
 from workshop.mapping import seconds_per_minute
 from workshop.models import Person
-from workshop.repeated import digest
 
 from .models import Counted, Visit
 
@@ -39,11 +39,9 @@ def counted(visit: Visit) -> Counted:
 def mark(visit: Visit, person: Person) -> str:
     """As long as it is the same, so is a run sheet, but for the clock."""
     bike = visit.bike
-    return digest(
-        [
-            asdict(counted(visit)),
-            [str(visit.pk), visit.state, seconds_per_minute()],
-            [bike.name, bike.model_id, bike.model.layout, bike.odometer_unit, bike.offset_km],
-            [person.pk, person.volume_unit, person.torque_unit],
-        ]
+    return RUN_SHEET.of(
+        counted=asdict(counted(visit)),
+        visit=[str(visit.pk), visit.state, seconds_per_minute()],
+        bike=[bike.name, bike.model_id, bike.model.layout, bike.odometer_unit, bike.offset_km],
+        person=[person.pk, person.volume_unit, person.torque_unit],
     )

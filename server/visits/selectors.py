@@ -25,6 +25,7 @@ from shelf.models import Fluid, StockLine
 from shelf.selectors import fitting
 from shelf.stock.selectors import stock_words
 from workshop.access import stands_alone
+from workshop.kept import IN_SHORT
 from workshop.mapping import seconds_per_minute, speaker
 from workshop.models import Person
 
@@ -241,7 +242,17 @@ def in_short(visit_id: UUID) -> dict[str, Any]:
 
 def open_visits(bike_ids: Iterable[UUID]) -> dict[UUID, tuple[UUID, dict[str, Any]]]:
     """The open visit of each bike that has one, with where it stands in short: as it was written down
-    with its last entry, or worked out for one of the last release that has had none since."""
+    with its last entry, or worked out anew where that was by other rules."""
     rows = Visit.objects.filter(bike_id__in=list(bike_ids), state=Visit.State.OPEN)
     found = rows.values_list("bike_id", "pk", "stands")
-    return {bike: (visit, stands or in_short(visit)) for bike, visit, stands in found}
+    return {bike: (visit, _by_these_rules(visit, stands)) for bike, visit, stands in found}
+
+
+def _by_these_rules(visit: UUID, stands: dict[str, Any]) -> dict[str, Any]:
+    of = IN_SHORT.of(visit=str(visit))
+    if stands.get("of") == of:
+        return stands
+    anew = {**in_short(visit), "of": of}
+    # an entry that came meanwhile has written down something newer
+    Visit.objects.filter(pk=visit, stands=stands).update(stands=anew)
+    return anew

@@ -42,9 +42,10 @@ from oilward_core.runsheet import Option, Step
 from shelf.models import Fluid
 from workshop.access import as_id, leads, stands_alone
 from workshop.announce import announce
+from workshop.kept import IN_SHORT
 from workshop.mapping import speaker
 from workshop.models import Person
-from workshop.repeated import digest
+from workshop.repeated import digest, written
 
 from . import rows as to_core
 from .marks import counted
@@ -79,7 +80,7 @@ def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Vis
     visit.worked_out = to_core.closing(visit, tasks, plan, sheet)
     counted(visit)
     called = visit.stands.get("hands")
-    visit.stands = in_short(sheet, plan.tasks)
+    visit.stands = {**in_short(sheet, plan.tasks), "of": IN_SHORT.of(visit=str(visit.pk))}
     visit.save(update_fields=["stands"])
     announce(f"visit/{visit.pk}")
     if visit.stands["hands"] != called:
@@ -105,13 +106,10 @@ def _digest(new: NewEntry) -> str:
 
 def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:
     """Whether this entry is already written down here. The same id for something else clashes."""
-    row = EntryRow.objects.filter(pk=entry_id).first()
-    if row is None:
-        return False
-    same = (row.visit_id, row.step, row.kind) == (visit.pk, new.step, new.kind)
-    if not same or row.sent not in ("", _digest(new)):
+    row = written(EntryRow.objects.filter(pk=entry_id).first(), _digest(new))
+    if row is not None and (row.visit_id, row.step, row.kind) != (visit.pk, new.step, new.kind):
         raise Conflict("visit.id_taken")
-    return True
+    return row is not None
 
 
 def _clock(text: str) -> datetime | None:

@@ -2,6 +2,7 @@ from typing import Any
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter
+from config.shaped import sent, shaped, told
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiResponse, extend_schema
@@ -10,7 +11,6 @@ from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigner, person_of
 
 from . import marks, selectors, services
@@ -20,36 +20,6 @@ from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, Signature
 from .signing import services as signing
 
 _plain = make_converter()
-
-
-class RunSheetSerializer(DataclassSerializer[RunSheet]):
-    class Meta:
-        dataclass = RunSheet
-
-
-class NewVisitSerializer(DataclassSerializer[NewVisit]):
-    class Meta:
-        dataclass = NewVisit
-
-
-class AddedTaskSerializer(DataclassSerializer[AddedTask]):
-    class Meta:
-        dataclass = AddedTask
-
-
-class NewEntrySerializer(DataclassSerializer[NewEntry]):
-    class Meta:
-        dataclass = NewEntry
-
-
-class SignatureSerializer(DataclassSerializer[Signature]):
-    class Meta:
-        dataclass = Signature
-
-
-class ReasonSerializer(DataclassSerializer[Reason]):
-    class Meta:
-        dataclass = Reason
 
 
 def answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Response:
@@ -67,18 +37,13 @@ def answer(visit: Visit, request: Request, code: int = status.HTTP_200_OK) -> Re
     return Response(_plain.unstructure(sheet), status=code, headers={"ETag": mark})
 
 
-class OfferSerializer(DataclassSerializer[Offer]):
-    class Meta:
-        dataclass = Offer
-
-
 class OffersView(APIView):
     """What a visit of a bike can consist of."""
 
-    @extend_schema(operation_id="bike_offers", responses=OfferSerializer(many=True))
+    @extend_schema(operation_id="bike_offers", responses=shaped(Offer)(many=True))
     def get(self, request: Request, bike_id: UUID) -> Response:
         found = selectors.offers(bike_id, person_of(request))
-        return Response(OfferSerializer(found, many=True).data)
+        return Response(told(Offer, found))
 
 
 class VisitsView(APIView):
@@ -86,15 +51,12 @@ class VisitsView(APIView):
 
     @extend_schema(
         operation_id="visit_open",
-        request=NewVisitSerializer,
-        responses={201: RunSheetSerializer},
+        request=shaped(NewVisit),
+        responses={201: shaped(RunSheet)},
     )
     def post(self, request: Request) -> Response:
-        given = NewVisitSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        visit = opening.open_visit(
-            given.validated_data, actor=person_of(request), now=timezone.now()
-        )
+        given = sent(NewVisit, request)
+        visit = opening.open_visit(given, actor=person_of(request), now=timezone.now())
         return answer(visit, request, status.HTTP_201_CREATED)
 
 
@@ -103,7 +65,7 @@ class VisitView(APIView):
 
     @extend_schema(
         operation_id="visit_get",
-        responses={200: RunSheetSerializer, 304: OpenApiResponse(description="As it was.")},
+        responses={200: shaped(RunSheet), 304: OpenApiResponse(description="As it was.")},
     )
     def get(self, request: Request, visit_id: UUID) -> Response:
         """With the mark of an earlier answer (``If-None-Match``), only whether it still holds."""
@@ -114,36 +76,28 @@ class EntriesView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
-        operation_id="entry_record", request=NewEntrySerializer, responses=RunSheetSerializer
+        operation_id="entry_record", request=shaped(NewEntry), responses=shaped(RunSheet)
     )
     def post(self, request: Request, visit_id: UUID) -> Response:
-        given = NewEntrySerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        visit = services.record_entry(
-            visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
-        )
+        given = sent(NewEntry, request)
+        visit = services.record_entry(visit_id, given, actor=person_of(request), now=timezone.now())
         return answer(visit, request)
 
 
 class TasksView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="task_add", request=AddedTaskSerializer, responses=RunSheetSerializer
-    )
+    @extend_schema(operation_id="task_add", request=shaped(AddedTask), responses=shaped(RunSheet))
     def post(self, request: Request, visit_id: UUID) -> Response:
-        given = AddedTaskSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        visit = opening.add_task(
-            visit_id, given.validated_data, actor=person_of(request), now=timezone.now()
-        )
+        given = sent(AddedTask, request)
+        visit = opening.add_task(visit_id, given, actor=person_of(request), now=timezone.now())
         return answer(visit, request)
 
 
 class TaskView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="task_take_out", responses={200: RunSheetSerializer})
+    @extend_schema(operation_id="task_take_out", responses={200: shaped(RunSheet)})
     def delete(self, request: Request, visit_id: UUID, reservoir: str) -> Response:
         return answer(opening.take_out(visit_id, reservoir, actor=person_of(request)), request)
 
@@ -155,13 +109,10 @@ class SignatureView(APIView):
         told = self.request.data if isinstance(self.request.data, dict) else {}
         return [SignInThrottle(), CrowdThrottle()] if told.get("password") else []
 
-    @extend_schema(
-        operation_id="visit_sign", request=SignatureSerializer, responses=RunSheetSerializer
-    )
+    @extend_schema(operation_id="visit_sign", request=shaped(Signature), responses=shaped(RunSheet))
     def post(self, request: Request, visit_id: UUID) -> Response:
-        given = SignatureSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        named, actor, beside = given.validated_data, person_of(request), None
+        given = sent(Signature, request)
+        named, actor, beside = given, person_of(request), None
         if named.username:
             beside = countersigner(request, named.username, named.password, actor)
             SignInThrottle().forget(request, self)
@@ -178,13 +129,8 @@ class SignatureView(APIView):
 class LeaveView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="visit_leave", request=ReasonSerializer, responses=RunSheetSerializer
-    )
+    @extend_schema(operation_id="visit_leave", request=shaped(Reason), responses=shaped(RunSheet))
     def post(self, request: Request, visit_id: UUID) -> Response:
-        given = ReasonSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        visit = signing.leave(
-            visit_id, given.validated_data.reason, actor=person_of(request), now=timezone.now()
-        )
+        given = sent(Reason, request)
+        visit = signing.leave(visit_id, given.reason, actor=person_of(request), now=timezone.now())
         return answer(visit, request)

@@ -121,7 +121,8 @@ def local_zone() -> str:
 class Workshop(models.Model):
     """The one workshop of this installation, where it stands (``time_zone``), the coldest start
     expected, °C, its prices (``version`` counts their changes), and the secret in the address of its
-    calendar. ``generation`` counts what changed for every bike at once. New people read in its units;
+    calendar. ``generation`` counts what changed for every bike at once, under
+    the rules of ``release``. New people read in its units;
     ``week_begins``: 0 is Monday; on a bench's tablet nobody is left signed in for more than
     ``idle_minutes`` without touching it."""
 
@@ -139,6 +140,7 @@ class Workshop(models.Model):
     version = models.PositiveIntegerField(default=1)
     changed_by = models.CharField(max_length=80, blank=True)
     generation = models.PositiveIntegerField(default=0)
+    release = models.CharField(max_length=64, blank=True)
     calendar_token = models.CharField(max_length=64, default=new_token)
 
 

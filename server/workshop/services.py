@@ -2,11 +2,12 @@ from decimal import Decimal
 from uuid import UUID
 from zoneinfo import available_timezones
 
-from config.problems import Conflict
 from django.db import transaction
 from oilward_core.errors import CoreError, at
 from oilward_core.people import reads
 from oilward_core.quantity import Kind, parse_single, read_number
+
+from workshop.repeated import stands, unchanged
 
 from .access import require_lead
 from .models import CounterSignature, Person, Trace, Workshop, new_token
@@ -98,9 +99,13 @@ def set_workshop(wanted: WorkshopSettings, *, actor: Person) -> None:
     columns["currency"] = wanted.currency.strip() or workshop.currency
     columns["name"] = _name(wanted.name) or workshop.name
     columns |= _habits(wanted, workshop)
-    if all(getattr(workshop, name) == value for name, value in columns.items()):
+    if stands(workshop, columns):
         return
-    if workshop.version != wanted.version:
-        raise Conflict("workshop.edited")
-    trace("workshop set", workshop.name, actor=actor, was=stood(workshop, "calendar_token"))
+    unchanged(workshop, wanted.version, "workshop.edited")
+    trace(
+        "workshop set",
+        workshop.name,
+        actor=actor,
+        was=stood(workshop, "calendar_token", "generation", "release"),
+    )
     Workshop.objects.update(**columns, version=workshop.version + 1, changed_by=actor.name)

@@ -5,6 +5,9 @@ from typing import Any
 
 from .rights import Right, Role
 
+# of a text that may come empty: what it is for says so itself, in its own sentence
+BLANK: dict[str, Any] = {"serializer_kwargs": {"allow_blank": True}}
+
 
 def upto(most: int, *, blank: bool = False, **more: Any) -> Any:
     """A text of at most so many characters, which may be ``blank``; a longer one is refused at its
@@ -42,16 +45,16 @@ class WorkshopSettings:
     left empty of place, money and units stays as it is. New people read in these units;
     ``week_begins``: 0 is Monday."""
 
-    coldest_start: str = upto(100)
-    hour_price: str = upto(100)
-    flat_price: str = upto(100)
-    time_zone: str = upto(64, default="")
-    currency: str = upto(5, default="")
+    coldest_start: str = upto(100, blank=True)
+    hour_price: str = upto(100, blank=True)
+    flat_price: str = upto(100, blank=True)
+    time_zone: str = upto(64, blank=True, default="")
+    currency: str = upto(5, blank=True, default="")
     version: int = 0
-    name: str = upto(200, default="")
-    volume_unit: str = upto(12, default="")
-    torque_unit: str = upto(12, default="")
-    ounces: str = upto(8, default="")
+    name: str = upto(200, blank=True, default="")
+    volume_unit: str = upto(12, blank=True, default="")
+    torque_unit: str = upto(12, blank=True, default="")
+    ounces: str = upto(8, blank=True, default="")
     week_begins: int = 0
     idle_minutes: int = 10
 

@@ -4,6 +4,7 @@ here."""
 from django.db.models import F
 from django.dispatch import Signal
 
+from . import kept
 from .models import Workshop
 
 # sent with ``bikes``, their ids, inside the transaction that wrote
@@ -25,8 +26,19 @@ def touch_all() -> None:
 
 
 def generation() -> int:
-    """How often something changed that counts for every bike."""
-    return Workshop.objects.values_list("generation", flat=True).first() or 0
+    """How often something changed that counts for every bike: a school, a price, or the rules themselves,
+    with a new release."""
+    found = Workshop.objects.values_list("generation", "release").first()
+    if found is None:
+        return 0
+    counts, rules = found
+    if rules == kept.release():
+        return counts
+    # whoever looks first counts it, once
+    Workshop.objects.filter(release=rules).update(
+        generation=F("generation") + 1, release=kept.release()
+    )
+    return Workshop.objects.values_list("generation", flat=True).get()
 
 
 def leave(bike: object) -> None:

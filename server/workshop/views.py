@@ -1,6 +1,7 @@
 from typing import Any
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.contrib.auth import authenticate, logout
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
@@ -11,24 +12,12 @@ from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from . import selectors, services
 from .access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
 from .models import Person
-from .people.views import SessionSerializer
-from .shapes import Amount, Credentials, QuickSum, WorkshopSettings
+from .shapes import Amount, Credentials, QuickSum, Session, WorkshopSettings
 from .tablets import here
-
-
-class CredentialsSerializer(DataclassSerializer[Credentials]):
-    class Meta:
-        dataclass = Credentials
-
-
-class AmountSerializer(DataclassSerializer[Amount]):
-    class Meta:
-        dataclass = Amount
 
 
 @method_decorator([csrf_protect, ensure_csrf_cookie], name="dispatch")
@@ -40,19 +29,18 @@ class SessionView(APIView):
     def get_throttles(self) -> list[Any]:
         return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
 
-    @extend_schema(operation_id="session_get", responses=SessionSerializer)
+    @extend_schema(operation_id="session_get", responses=shaped(Session))
     def get(self, request: Request) -> Response:
         person = request.user if isinstance(request.user, Person) else None
         tablet = here.tablet_of(request._request)
-        return Response(SessionSerializer(selectors.session(person, tablet)).data)
+        return Response(told(Session, selectors.session(person, tablet)))
 
     @extend_schema(
-        operation_id="session_sign_in", request=CredentialsSerializer, responses=SessionSerializer
+        operation_id="session_sign_in", request=shaped(Credentials), responses=shaped(Session)
     )
     def post(self, request: Request) -> Response:
-        given = CredentialsSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        wanted = given.validated_data
+        given = sent(Credentials, request)
+        wanted = given
         person = authenticate(request._request, username=wanted.username, password=wanted.password)
         if not isinstance(person, Person):
             log.warning("sign-in refused: %s", wanted.username[:40])
@@ -60,21 +48,14 @@ class SessionView(APIView):
         log.info("signed in: %s", person.username)
         tablet = here.enter(request._request, person)
         SignInThrottle().forget(request, self)
-        return Response(SessionSerializer(selectors.session(person, tablet)).data)
+        return Response(told(Session, selectors.session(person, tablet)))
 
-    @extend_schema(
-        operation_id="session_sign_out", request=None, responses={200: SessionSerializer}
-    )
+    @extend_schema(operation_id="session_sign_out", request=None, responses={200: shaped(Session)})
     def delete(self, request: Request) -> Response:
         log.info("signed out: %s", getattr(request.user, "username", "nobody"))
         logout(request._request)
         tablet = here.tablet_of(request._request)
-        return Response(SessionSerializer(selectors.session(None, tablet)).data)
-
-
-class QuickSumSerializer(DataclassSerializer[QuickSum]):
-    class Meta:
-        dataclass = QuickSum
+        return Response(told(Session, selectors.session(None, tablet)))
 
 
 class QuickSumView(APIView):
@@ -83,11 +64,11 @@ class QuickSumView(APIView):
     @extend_schema(
         operation_id="quick_sum",
         parameters=[OpenApiParameter("text", str, required=True)],
-        responses=QuickSumSerializer,
+        responses=shaped(QuickSum),
     )
     def get(self, request: Request) -> Response:
         text = request.query_params.get("text", "")[:100]
-        return Response(QuickSumSerializer(selectors.summed(text, person_of(request))).data)
+        return Response(told(QuickSum, selectors.summed(text, person_of(request))))
 
 
 class AmountView(APIView):
@@ -100,7 +81,7 @@ class AmountView(APIView):
             OpenApiParameter("unit", str),
             OpenApiParameter("kind", str, enum=selectors.KINDS, required=True),
         ],
-        responses=AmountSerializer,
+        responses=shaped(Amount),
     )
     def get(self, request: Request) -> Response:
         kind = request.query_params.get("kind", "")
@@ -109,38 +90,25 @@ class AmountView(APIView):
         text = request.query_params.get("text", "")[:100]
         unit = request.query_params.get("unit", "")
         answer = selectors.understood(text, kind, unit, person_of(request))
-        return Response(AmountSerializer(answer).data)
-
-
-class WorkshopSettingsSerializer(DataclassSerializer[WorkshopSettings]):
-    class Meta:
-        dataclass = WorkshopSettings
-        extra_kwargs = {
-            name: {"allow_blank": True}
-            for name in (
-                *("coldest_start", "hour_price", "flat_price", "time_zone", "currency"),
-                *("name", "volume_unit", "torque_unit", "ounces"),
-            )
-        }
+        return Response(told(Amount, answer))
 
 
 class SettingsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="settings_get", responses=WorkshopSettingsSerializer)
+    @extend_schema(operation_id="settings_get", responses=shaped(WorkshopSettings))
     def get(self, request: Request) -> Response:
-        return Response(WorkshopSettingsSerializer(selectors.settings_now()).data)
+        return Response(told(WorkshopSettings, selectors.settings_now()))
 
     @extend_schema(
         operation_id="settings_set",
-        request=WorkshopSettingsSerializer,
-        responses=WorkshopSettingsSerializer,
+        request=shaped(WorkshopSettings),
+        responses=shaped(WorkshopSettings),
     )
     def put(self, request: Request) -> Response:
-        given = WorkshopSettingsSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.set_workshop(given.validated_data, actor=person_of(request))
-        return Response(WorkshopSettingsSerializer(selectors.settings_now()).data)
+        given = sent(WorkshopSettings, request)
+        services.set_workshop(given, actor=person_of(request))
+        return Response(told(WorkshopSettings, selectors.settings_now()))
 
 
 class CalendarAddressView(APIView):

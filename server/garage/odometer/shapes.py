@@ -11,9 +11,9 @@ class NewReading:
     answers to earlier questions whether it is right."""
 
     id: str
-    odometer: str = upto(200)
-    hours: str = upto(100, default="")
-    new_shows: str = upto(200, default="")
+    odometer: str = upto(200, blank=True)
+    hours: str = upto(100, blank=True, default="")
+    new_shows: str = upto(200, blank=True, default="")
     sure: list[str] = field(default_factory=list)
 
 
@@ -24,9 +24,9 @@ class ReadingCorrection:
 
     id: str
     seen: str
-    odometer: str = upto(200)
-    reason: str = upto(200)
-    hours: str = upto(100, default="")
+    odometer: str = upto(200, blank=True)
+    reason: str = upto(200, blank=True)
+    hours: str = upto(100, blank=True, default="")
     sure: list[str] = field(default_factory=list)
 
 

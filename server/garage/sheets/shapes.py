@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from workshop.shapes import upto
+from workshop.shapes import BLANK, upto
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,11 +42,11 @@ class Models:
 class NewModel:
     """A model to begin; ``year`` and ``displacement_cc`` as typed."""
 
-    make: str = upto(60)
-    name: str = upto(60)
-    year: str = upto(40)
-    layout: str = upto(40)
-    displacement_cc: str = upto(40)
+    make: str = upto(60, blank=True)
+    name: str = upto(60, blank=True)
+    year: str = upto(40, blank=True)
+    layout: str = upto(40, blank=True)
+    displacement_cc: str = upto(40, blank=True)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -193,9 +193,9 @@ class CellWrite:
 
     path: str = upto(130)
     revision: int
-    written: str = upto(400, default="")
-    document: str = upto(120, default="")
-    page: str = upto(20, default="")
+    written: str = upto(400, blank=True, default="")
+    document: str = upto(120, blank=True, default="")
+    page: str = upto(20, blank=True, default="")
 
 
 @dataclass(frozen=True)
@@ -214,9 +214,9 @@ class NewPart:
     the one of that name, called ``label``; what stands there already stays."""
 
     kind: str
-    reservoir: str = ""
-    key: str = upto(40, default="")
-    label: str = upto(60, default="")
+    reservoir: str = field(default="", metadata=BLANK)
+    key: str = upto(40, blank=True, default="")
+    label: str = upto(60, blank=True, default="")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -226,7 +226,7 @@ class Answer:
     rule: str = upto(40)
     reservoir: str = upto(40)
     text: str = upto(400)
-    reason: str = upto(200)
+    reason: str = upto(200, blank=True)
 
 
 @dataclass(frozen=True)
@@ -241,8 +241,8 @@ class CopyFrom:
 class Table:
     """A pasted table; ``columns`` empty: guess what they mean."""
 
-    text: str
-    reservoir: str = ""
+    text: str = field(metadata=BLANK)
+    reservoir: str = field(default="", metadata=BLANK)
     heading: bool = True
     columns: list[str] = field(default_factory=list)
 

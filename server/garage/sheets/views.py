@@ -1,5 +1,6 @@
 from typing import Any
 
+from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
@@ -8,7 +9,6 @@ from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
@@ -16,7 +16,6 @@ from . import selectors, services
 from .shapes import (
     Answer,
     Approval,
-    CellWrite,
     CellWrites,
     CopyFrom,
     Models,
@@ -32,105 +31,25 @@ from .shapes import (
 BLANK: dict[str, Any] = {"allow_blank": True}
 
 
-class ModelsSerializer(DataclassSerializer[Models]):
-    class Meta:
-        dataclass = Models
-
-
-class NewModelSerializer(DataclassSerializer[NewModel]):
-    class Meta:
-        dataclass = NewModel
-        extra_kwargs = {
-            name: BLANK for name in ("make", "name", "year", "layout", "displacement_cc")
-        }
-
-
-class SheetPageSerializer(DataclassSerializer[SheetPage]):
-    class Meta:
-        dataclass = SheetPage
-
-
-class ReadingSerializer(DataclassSerializer[Reading]):
-    class Meta:
-        dataclass = Reading
-
-
-class CellWriteSerializer(DataclassSerializer[CellWrite]):
-    class Meta:
-        dataclass = CellWrite
-        extra_kwargs = {"written": BLANK, "document": BLANK, "page": BLANK}
-
-
-class CellWritesSerializer(DataclassSerializer[CellWrites]):
-    cells = CellWriteSerializer(many=True)
-
-    class Meta:
-        dataclass = CellWrites
-
-
-class ApprovalSerializer(DataclassSerializer[Approval]):
-    class Meta:
-        dataclass = Approval
-
-
-class PathsSerializer(DataclassSerializer[Paths]):
-    class Meta:
-        dataclass = Paths
-
-
-class NewPartSerializer(DataclassSerializer[NewPart]):
-    class Meta:
-        dataclass = NewPart
-        extra_kwargs = {"reservoir": BLANK, "key": BLANK, "label": BLANK}
-
-
-class AnswerSerializer(DataclassSerializer[Answer]):
-    class Meta:
-        dataclass = Answer
-        extra_kwargs = {"reason": BLANK}
-
-
-class CopyFromSerializer(DataclassSerializer[CopyFrom]):
-    class Meta:
-        dataclass = CopyFrom
-
-
-class TableSerializer(DataclassSerializer[Table]):
-    class Meta:
-        dataclass = Table
-        extra_kwargs = {"text": BLANK, "reservoir": BLANK}
-
-
-class TableReadingSerializer(DataclassSerializer[TableReading]):
-    class Meta:
-        dataclass = TableReading
-
-
-def _given(serializer: type[DataclassSerializer[Any]], request: Request) -> Any:
-    given = serializer(data=request.data)
-    given.is_valid(raise_exception=True)
-    return given.validated_data
-
-
 def _page(sheet_id: int, request: Request, code: int = status.HTTP_200_OK) -> Response:
     page = selectors.sheet_page(sheet_id, person_of(request))
-    return Response(SheetPageSerializer(page).data, status=code)
+    return Response(told(SheetPage, page), status=code)
 
 
 class ModelsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="models_get", responses=ModelsSerializer)
+    @extend_schema(operation_id="models_get", responses=shaped(Models))
     def get(self, request: Request) -> Response:
-        return Response(ModelsSerializer(selectors.models()).data)
+        return Response(told(Models, selectors.models()))
 
     @extend_schema(
         operation_id="model_create",
-        request=NewModelSerializer,
-        responses={201: SheetPageSerializer},
+        request=shaped(NewModel),
+        responses={201: shaped(SheetPage)},
     )
     def post(self, request: Request) -> Response:
-        sheet = services.create_model(_given(NewModelSerializer, request), actor=person_of(request))
+        sheet = services.create_model(sent(NewModel, request), actor=person_of(request))
         return _page(sheet.pk, request, status.HTTP_201_CREATED)
 
 
@@ -146,7 +65,7 @@ class ModelView(APIView):
 class DraftView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="draft_start", request=None, responses=SheetPageSerializer)
+    @extend_schema(operation_id="draft_start", request=None, responses=shaped(SheetPage))
     def post(self, request: Request, model_id: int) -> Response:
         return _page(services.start_draft(model_id, actor=person_of(request)).pk, request)
 
@@ -154,7 +73,7 @@ class DraftView(APIView):
 class SheetView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="sheet_get", responses=SheetPageSerializer)
+    @extend_schema(operation_id="sheet_get", responses=shaped(SheetPage))
     def get(self, request: Request, sheet_id: int) -> Response:
         return _page(sheet_id, request)
 
@@ -168,10 +87,10 @@ class CellsView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
-        operation_id="cells_write", request=CellWritesSerializer, responses=SheetPageSerializer
+        operation_id="cells_write", request=shaped(CellWrites), responses=shaped(SheetPage)
     )
     def put(self, request: Request, sheet_id: int) -> Response:
-        writes = _given(CellWritesSerializer, request).cells
+        writes = sent(CellWrites, request).cells
         today = days.today()
         services.write_cells(sheet_id, writes, actor=person_of(request), today=today)
         return _page(sheet_id, request)
@@ -188,7 +107,7 @@ class ReadingView(APIView):
             OpenApiParameter("path", str, required=True),
             OpenApiParameter("written", str, required=True),
         ],
-        responses=ReadingSerializer,
+        responses=shaped(Reading),
     )
     def get(self, request: Request, sheet_id: int) -> Response:
         path, written = (
@@ -196,17 +115,15 @@ class ReadingView(APIView):
             request.query_params.get("written", ""),
         )
         answer = selectors.reading(sheet_id, path, written[:400], person_of(request))
-        return Response(ReadingSerializer(answer).data)
+        return Response(told(Reading, answer))
 
 
 class ChecksView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="cells_check", request=PathsSerializer, responses=SheetPageSerializer
-    )
+    @extend_schema(operation_id="cells_check", request=shaped(Paths), responses=shaped(SheetPage))
     def post(self, request: Request, sheet_id: int) -> Response:
-        paths, today = _given(PathsSerializer, request).paths, days.today()
+        paths, today = sent(Paths, request).paths, days.today()
         services.check_cells(sheet_id, paths, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
@@ -214,11 +131,9 @@ class ChecksView(APIView):
 class PartsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="part_add", request=NewPartSerializer, responses=SheetPageSerializer
-    )
+    @extend_schema(operation_id="part_add", request=shaped(NewPart), responses=shaped(SheetPage))
     def post(self, request: Request, sheet_id: int) -> Response:
-        new, today = _given(NewPartSerializer, request), days.today()
+        new, today = sent(NewPart, request), days.today()
         actor = person_of(request)
         services.add_part(sheet_id, new, actor=actor, today=today)
         return _page(sheet_id, request)
@@ -229,7 +144,7 @@ class PartsView(APIView):
             OpenApiParameter("reservoir", str, required=True),
             OpenApiParameter("part", str),
         ],
-        responses={200: SheetPageSerializer},
+        responses={200: shaped(SheetPage)},
     )
     def delete(self, request: Request, sheet_id: int) -> Response:
         asked = request.query_params
@@ -243,11 +158,9 @@ class PartsView(APIView):
 class CopyView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="sheet_copy", request=CopyFromSerializer, responses=SheetPageSerializer
-    )
+    @extend_schema(operation_id="sheet_copy", request=shaped(CopyFrom), responses=shaped(SheetPage))
     def post(self, request: Request, sheet_id: int) -> Response:
-        given, today = _given(CopyFromSerializer, request), days.today()
+        given, today = sent(CopyFrom, request), days.today()
         actor = person_of(request)
         services.copy_missing(sheet_id, given.sheet, given.reservoirs, actor=actor, today=today)
         return _page(sheet_id, request)
@@ -256,11 +169,9 @@ class CopyView(APIView):
 class AnswersView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="doubt_answer", request=AnswerSerializer, responses=SheetPageSerializer
-    )
+    @extend_schema(operation_id="doubt_answer", request=shaped(Answer), responses=shaped(SheetPage))
     def post(self, request: Request, sheet_id: int) -> Response:
-        answer, today = _given(AnswerSerializer, request), days.today()
+        answer, today = sent(Answer, request), days.today()
         services.answer_doubt(sheet_id, answer, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
@@ -269,10 +180,10 @@ class ApprovalView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
-        operation_id="sheet_approve", request=ApprovalSerializer, responses=SheetPageSerializer
+        operation_id="sheet_approve", request=shaped(Approval), responses=shaped(SheetPage)
     )
     def post(self, request: Request, sheet_id: int) -> Response:
-        named, now = _given(ApprovalSerializer, request).unchecked, timezone.now()
+        named, now = sent(Approval, request).unchecked, timezone.now()
         services.approve(sheet_id, actor=person_of(request), now=now, unchecked=named)
         return _page(sheet_id, request)
 
@@ -282,12 +193,10 @@ class TableView(APIView):
 
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="table_read", request=TableSerializer, responses=TableReadingSerializer
-    )
+    @extend_schema(operation_id="table_read", request=shaped(Table), responses=shaped(TableReading))
     def post(self, request: Request, sheet_id: int) -> Response:
-        reading = selectors.table(sheet_id, _given(TableSerializer, request), person_of(request))
-        return Response(TableReadingSerializer(reading).data)
+        reading = selectors.table(sheet_id, sent(Table, request), person_of(request))
+        return Response(told(TableReading, reading))
 
 
 class DocumentView(APIView):
@@ -304,7 +213,7 @@ class ImportView(APIView):
     @extend_schema(
         operation_id="sheet_import",
         request=OpenApiTypes.OBJECT,
-        responses={201: SheetPageSerializer},
+        responses={201: shaped(SheetPage)},
     )
     def post(self, request: Request) -> Response:
         today = days.today()

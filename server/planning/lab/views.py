@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
@@ -8,7 +9,6 @@ from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
@@ -16,50 +16,22 @@ from . import selectors, services
 from .shapes import LabHistory, LabProgress, NewLabFile, NewSample, SampleLine
 
 
-class NewSampleSerializer(DataclassSerializer[NewSample]):
-    class Meta:
-        dataclass = NewSample
-
-
-class SampleLineSerializer(DataclassSerializer[SampleLine]):
-    class Meta:
-        dataclass = SampleLine
-
-
-class NewLabFileSerializer(DataclassSerializer[NewLabFile]):
-    class Meta:
-        dataclass = NewLabFile
-
-
-class LabProgressSerializer(DataclassSerializer[LabProgress]):
-    class Meta:
-        dataclass = LabProgress
-
-
-class LabHistorySerializer(DataclassSerializer[LabHistory]):
-    class Meta:
-        dataclass = LabHistory
-
-
 class SamplesView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="lab_samples", responses=SampleLineSerializer(many=True))
+    @extend_schema(operation_id="lab_samples", responses=shaped(SampleLine)(many=True))
     def get(self, request: Request) -> Response:
-        return Response(SampleLineSerializer(selectors.samples(), many=True).data)
+        return Response(told(SampleLine, selectors.samples()))
 
     @extend_schema(
         operation_id="lab_sample_take",
-        request=NewSampleSerializer,
-        responses={201: SampleLineSerializer},
+        request=shaped(NewSample),
+        responses={201: shaped(SampleLine)},
     )
     def post(self, request: Request) -> Response:
-        given = NewSampleSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        row = services.take_sample(
-            given.validated_data, actor=person_of(request), today=days.today()
-        )
-        line = SampleLineSerializer(selectors.one_sample(row.pk)).data
+        given = sent(NewSample, request)
+        row = services.take_sample(given, actor=person_of(request), today=days.today())
+        line = told(SampleLine, selectors.one_sample(row.pk))
         return Response(line, status=status.HTTP_201_CREATED)
 
 
@@ -83,12 +55,10 @@ class SimulatedView(APIView):
 
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="lab_simulated", request=None, responses={201: SampleLineSerializer}
-    )
+    @extend_schema(operation_id="lab_simulated", request=None, responses={201: shaped(SampleLine)})
     def post(self, request: Request, sample_id: UUID) -> Response:
         services.ask_simulated(sample_id, days.today())
-        line = SampleLineSerializer(selectors.one_sample(sample_id)).data
+        line = told(SampleLine, selectors.one_sample(sample_id))
         return Response(line, status=status.HTTP_201_CREATED)
 
 
@@ -97,28 +67,27 @@ class LabFilesView(APIView):
 
     @extend_schema(
         operation_id="lab_file_send",
-        request=NewLabFileSerializer,
-        responses={202: LabProgressSerializer},
+        request=shaped(NewLabFile),
+        responses={202: shaped(LabProgress)},
     )
     def post(self, request: Request) -> Response:
-        given = NewLabFileSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        row = services.send_in(given.validated_data, actor=person_of(request), now=timezone.now())
-        said = LabProgressSerializer(selectors.progress(row.pk)).data
+        given = sent(NewLabFile, request)
+        row = services.send_in(given, actor=person_of(request), now=timezone.now())
+        said = told(LabProgress, selectors.progress(row.pk))
         return Response(said, status=status.HTTP_202_ACCEPTED)
 
 
 class LabFileView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="lab_file_get", responses=LabProgressSerializer)
+    @extend_schema(operation_id="lab_file_get", responses=shaped(LabProgress))
     def get(self, request: Request, file_id: UUID) -> Response:
-        return Response(LabProgressSerializer(selectors.progress(file_id)).data)
+        return Response(told(LabProgress, selectors.progress(file_id)))
 
 
 class LabHistoryView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="lab_history", responses=LabHistorySerializer)
+    @extend_schema(operation_id="lab_history", responses=shaped(LabHistory))
     def get(self, request: Request, bike_id: UUID, reservoir: str) -> Response:
-        return Response(LabHistorySerializer(selectors.lab_history(bike_id, reservoir)).data)
+        return Response(told(LabHistory, selectors.lab_history(bike_id, reservoir)))

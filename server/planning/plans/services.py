@@ -15,6 +15,7 @@ from oilward_core import calendar as core
 from oilward_core.errors import CoreError
 from workshop.access import as_id
 from workshop.models import Person
+from workshop.repeated import stands, unchanged
 
 from planning.models import PlannedVisit
 
@@ -83,12 +84,11 @@ def _book(new: NewPlannedVisit, bike: Bike, columns: dict[str, Any], actor: Pers
         made = {"bike": bike, "planned_by": actor.name, **columns}
         return PlannedVisit.objects.get_or_create(pk=as_id(new.id), defaults=made)[0]
     # the minutes are what came out, not what was asked for
-    if all(getattr(visit, name) == columns[name] for name in columns if name != "minutes"):
+    if stands(visit, {name: columns[name] for name in columns if name != "minutes"}):
         return visit
     if visit.state != PlannedVisit.State.PLANNED:
         raise Conflict("planning.closed")
-    if visit.version != new.version:
-        raise Conflict("planning.edited", by=visit.planned_by)
+    unchanged(visit, new.version, "planning.edited", by=visit.planned_by)
     for name, value in columns.items():
         setattr(visit, name, value)
     visit.version, visit.planned_by = visit.version + 1, actor.name

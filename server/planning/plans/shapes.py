@@ -206,7 +206,7 @@ class NewPlannedVisit:
 
     id: str
     bike: str
-    on: str = upto(40)
+    on: str = upto(40, blank=True)
     asked: PlanAsked
     version: int = 0
 

@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
@@ -9,7 +10,6 @@ from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
@@ -17,30 +17,9 @@ from . import selectors, services
 from .shapes import Booked, Calendar, NewPlannedVisit, PlanAsked, PlanPage
 
 
-class PlanAskedSerializer(DataclassSerializer[PlanAsked]):
-    class Meta:
-        dataclass = PlanAsked
-
-
-class PlanPageSerializer(DataclassSerializer[PlanPage]):
-    class Meta:
-        dataclass = PlanPage
-
-
-class NewPlannedVisitSerializer(DataclassSerializer[NewPlannedVisit]):
-    class Meta:
-        dataclass = NewPlannedVisit
-        extra_kwargs = {"on": {"allow_blank": True}}
-
-
-class CalendarSerializer(DataclassSerializer[Calendar]):
-    class Meta:
-        dataclass = Calendar
-
-
 def _calendar(code: int = status.HTTP_200_OK) -> Response:
     found = selectors.calendar(days.today())
-    return Response(CalendarSerializer(found).data, status=code)
+    return Response(told(Calendar, found), status=code)
 
 
 class MayAsk(MayWork):
@@ -55,50 +34,41 @@ class PlanView(APIView):
 
     permission_classes = [MayAsk]
 
-    @extend_schema(
-        operation_id="plan_get", request=PlanAskedSerializer, responses=PlanPageSerializer
-    )
+    @extend_schema(operation_id="plan_get", request=shaped(PlanAsked), responses=shaped(PlanPage))
     def post(self, request: Request, bike_id: UUID) -> Response:
-        given = PlanAskedSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
+        given = sent(PlanAsked, request)
         today = days.today()
-        page = selectors.plan(bike_id, given.validated_data, person_of(request), today)
-        return Response(PlanPageSerializer(page).data)
+        page = selectors.plan(bike_id, given, person_of(request), today)
+        return Response(told(PlanPage, page))
 
 
 class CalendarView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="calendar_get", responses=CalendarSerializer)
+    @extend_schema(operation_id="calendar_get", responses=shaped(Calendar))
     def get(self, request: Request) -> Response:
         return _calendar()
 
     @extend_schema(
         operation_id="visit_plan",
-        request=NewPlannedVisitSerializer,
-        responses={201: CalendarSerializer},
+        request=shaped(NewPlannedVisit),
+        responses={201: shaped(Calendar)},
     )
     def post(self, request: Request) -> Response:
-        given = NewPlannedVisitSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.plan_visit(given.validated_data, actor=person_of(request), today=days.today())
+        given = sent(NewPlannedVisit, request)
+        services.plan_visit(given, actor=person_of(request), today=days.today())
         return _calendar(status.HTTP_201_CREATED)
-
-
-class BookedSerializer(DataclassSerializer[Booked]):
-    class Meta:
-        dataclass = Booked
 
 
 class PlannedView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="planned_visit_get", responses=BookedSerializer)
+    @extend_schema(operation_id="planned_visit_get", responses=shaped(Booked))
     def get(self, request: Request, visit_id: UUID) -> Response:
         found = selectors.booked(visit_id, days.today())
-        return Response(BookedSerializer(found).data)
+        return Response(told(Booked, found))
 
-    @extend_schema(operation_id="visit_drop", responses={200: CalendarSerializer})
+    @extend_schema(operation_id="visit_drop", responses={200: shaped(Calendar)})
     def delete(self, request: Request, visit_id: UUID) -> Response:
         services.drop(visit_id, actor=person_of(request))
         return _calendar()

@@ -7,6 +7,7 @@ from typing import Any
 from unittest import mock
 from uuid import uuid4
 
+from config.shaped import shaped
 from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 from django.core.management import call_command
@@ -21,8 +22,7 @@ from workshop import days
 from planning.models import DueRow, Tally, WardRow
 from planning.selectors import ward
 from planning.services import rebuild, refresh, roll_forward
-from planning.shapes import Glass, OpenVisit, Wanted, WardBike
-from planning.views import WardSerializer
+from planning.shapes import Glass, OpenVisit, Wanted, Ward, WardBike
 
 
 class KeptCase(WorkshopTestCase):
@@ -225,7 +225,7 @@ class AskedTests(KeptCase):
     def test_what_is_kept_has_the_shape_that_is_promised(self) -> None:
         Technician(self.api, self.heron.pk).open()
         ward = self.api.get("/api/ward/").json()
-        promised = WardSerializer(data=ward)
+        promised = shaped(Ward)(data=ward)
         promised.is_valid()
         wrong = {k: v for k, v in promised.errors.items() if "blank" not in str(v)}
         self.assertEqual(wrong.keys() - {"bikes"}, set())

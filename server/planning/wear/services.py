@@ -3,11 +3,11 @@
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter
-from django.conf import settings
 from django.db import transaction
 from findings.selectors import newest_of
 from garage.locks import lock_bike
 from oilward_core.spec import ReservoirKind
+from workshop.kept import HISTORY
 from workshop.touched import generation
 
 from planning.models import KeptHistory
@@ -18,9 +18,9 @@ _plain = make_converter()
 
 
 def _stamp(kind: ReservoirKind) -> str:
-    """What a history shows beside what was written about its bike: its kind in this workshop, in the
-    words of this version."""
-    return f"{settings.VERSION} {generation()} {newest_of(kind)}"
+    """What a history shows beside what was written about its bike: its kind in this workshop, by these
+    rules."""
+    return HISTORY.of(generation=generation(), newest=newest_of(kind))
 
 
 def history_page(bike_id: UUID, key: str) -> str:

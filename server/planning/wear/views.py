@@ -1,12 +1,12 @@
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter
+from config.shaped import shaped, told
 from django.http import HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
@@ -17,25 +17,10 @@ from .shapes import Comparisons, FindingsLedger, LedgerAsked, WearHistory
 _plain = make_converter()
 
 
-class WearHistorySerializer(DataclassSerializer[WearHistory]):
-    class Meta:
-        dataclass = WearHistory
-
-
-class FindingsLedgerSerializer(DataclassSerializer[FindingsLedger]):
-    class Meta:
-        dataclass = FindingsLedger
-
-
-class ComparisonsSerializer(DataclassSerializer[Comparisons]):
-    class Meta:
-        dataclass = Comparisons
-
-
 class WearView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="wear_history", responses=WearHistorySerializer)
+    @extend_schema(operation_id="wear_history", responses=shaped(WearHistory))
     def get(self, request: Request, bike_id: UUID, reservoir: str) -> HttpResponse:
         page = services.history_page(bike_id, reservoir)
         return HttpResponse(page, content_type="application/json")
@@ -53,7 +38,7 @@ class FindingsLedgerView(APIView):
             OpenApiParameter("page", int),
             *(OpenApiParameter(name, str) for name in FILTERS),
         ],
-        responses=FindingsLedgerSerializer,
+        responses=shaped(FindingsLedger),
     )
     def get(self, request: Request) -> Response:
         asked = request.query_params
@@ -68,7 +53,7 @@ class FindingsLedgerView(APIView):
 class ComparisonsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="findings_compared", responses=ComparisonsSerializer)
+    @extend_schema(operation_id="findings_compared", responses=shaped(Comparisons))
     def get(self, request: Request, kind: str) -> Response:
         found = comparisons.comparisons(kind, person_of(request), days.today())
-        return Response(ComparisonsSerializer(found).data)
+        return Response(told(Comparisons, found))

@@ -21,7 +21,7 @@ from oilward_core.kit import (
 from oilward_core.quantity import Kind, parse_single, read_count
 from workshop.access import as_id
 from workshop.models import Person
-from workshop.repeated import digest
+from workshop.repeated import digest, unchanged, written
 
 from shelf.models import Fluid, StockLine
 
@@ -40,10 +40,7 @@ def _queue(what: str) -> None:
 def _done(act: UUID, sent: object) -> bool:
     """Whether this act is written already. Raises Conflict ``visit.id_taken`` where its id stands for
     something else."""
-    row = StockLine.objects.filter(act=act).first()
-    if row is not None and row.sent != digest(sent):
-        raise Conflict("visit.id_taken")
-    return row is not None
+    return written(StockLine.objects.filter(act=act).first(), digest(sent)) is not None
 
 
 def _write(
@@ -95,8 +92,8 @@ def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
         _write(form, lines, mapping.of_bottle(form.id, form.fluid, size), actor)
         return
     lines = bottle_counted(stands.bottle, left, opened, today)
-    if lines and stands.version != form.version:
-        raise Conflict("garage.edited", by=stands.by)
+    if lines:
+        unchanged(stands, form.version, by=stands.by)
     _write(form, lines, mapping.of_bottle(form.id, stands.fluid, stands.bottle.size), actor)
 
 

@@ -15,9 +15,9 @@ class BottleForm:
     id: str
     fluid: int
     version: int
-    size: str = upto(100)
-    left: str = upto(100, default="")
-    opened_on: str = upto(40, default="")
+    size: str = upto(100, blank=True)
+    left: str = upto(100, blank=True, default="")
+    opened_on: str = upto(40, blank=True, default="")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -26,7 +26,7 @@ class BottleUse:
 
     act: str
     id: str
-    used: str = upto(100, default="")
+    used: str = upto(100, blank=True, default="")
     gone: bool = False
 
 
@@ -49,9 +49,9 @@ class SealForm:
     the number it replaces as ``seen``, None where there was none."""
 
     act: str
-    name: str = upto(200)
-    count: str = upto(100)
-    kind: str = upto(12, default="counted")
+    name: str = upto(200, blank=True)
+    count: str = upto(100, blank=True)
+    kind: str = upto(12, blank=True, default="counted")
     seen: int | None = None
 
 

@@ -9,6 +9,7 @@ from oilward_core.errors import CoreError, at
 from oilward_core.people import TORQUES
 from oilward_core.quantity import read_number
 from workshop.models import Person
+from workshop.repeated import stands, unchanged
 from workshop.traces import stood, trace
 
 from shelf.models import WrenchRow
@@ -60,7 +61,7 @@ def save_wrench(form: WrenchForm, *, actor: Person) -> WrenchRow:
     columns = _columns(form)
     same = WrenchRow.objects.filter(name__iexact=str(columns["name"])).exclude(pk=form.id).first()
     if same is not None:
-        if not form.id and all(getattr(same, key) == value for key, value in columns.items()):
+        if not form.id and stands(same, columns):
             return same
         raise Conflict("shelf.name_taken", name=columns["name"])
     if not form.id:
@@ -68,10 +69,9 @@ def save_wrench(form: WrenchForm, *, actor: Person) -> WrenchRow:
     row = WrenchRow.objects.select_for_update().filter(pk=form.id).first()
     if row is None:
         raise Http404
-    if all(getattr(row, key) == value for key, value in columns.items()):
+    if stands(row, columns):
         return row
-    if row.version != form.version:
-        raise Conflict("garage.edited", by="Somebody")
+    unchanged(row, form.version, by="Somebody")
     trace("wrench changed", row.name, actor=actor, was=stood(row))
     WrenchRow.objects.filter(pk=row.pk).update(**columns, version=row.version + 1)
     row.refresh_from_db()

@@ -1,36 +1,25 @@
+from config.shaped import sent, shaped, told
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
 from .shapes import Wrenches, WrenchForm
 
 
-class WrenchesSerializer(DataclassSerializer[Wrenches]):
-    class Meta:
-        dataclass = Wrenches
-
-
-class WrenchFormSerializer(DataclassSerializer[WrenchForm]):
-    class Meta:
-        dataclass = WrenchForm
-
-
 class WrenchesView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="wrenches", responses=WrenchesSerializer)
+    @extend_schema(operation_id="wrenches", responses=shaped(Wrenches))
     def get(self, request: Request) -> Response:
-        return Response(WrenchesSerializer(selectors.wrenches()).data)
+        return Response(told(Wrenches, selectors.wrenches()))
 
     @extend_schema(
-        operation_id="wrench_save", request=WrenchFormSerializer, responses=WrenchesSerializer
+        operation_id="wrench_save", request=shaped(WrenchForm), responses=shaped(Wrenches)
     )
     def put(self, request: Request) -> Response:
-        given = WrenchFormSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.save_wrench(given.validated_data, actor=person_of(request))
-        return Response(WrenchesSerializer(selectors.wrenches()).data)
+        given = sent(WrenchForm, request)
+        services.save_wrench(given, actor=person_of(request))
+        return Response(told(Wrenches, selectors.wrenches()))

@@ -9,8 +9,8 @@ from uuid import UUID
 from oilward_core.bench import ahead, pans_held
 from oilward_core.order import Order, slack, solve
 from workshop.announce import announce
+from workshop.kept import FINISH
 from workshop.mapping import seconds_per_minute
-from workshop.repeated import digest
 
 from visits import rows as to_core
 from visits.models import AheadRow, EntryRow, Visit
@@ -33,9 +33,8 @@ def _come_so_far(visit: Visit, people: Collection[int]) -> str:
     """What a finish is told apart by: it is solved again when a job is done or begun, when somebody
     joins in, not with every entry."""
     sheet = standing(visit).sheet
-    return digest(
-        [sorted(people), bool(sheet.waits), [[str(s.step.id), s.status] for s in sheet.steps]]
-    )
+    steps = [[str(s.step.id), s.status] for s in sheet.steps]
+    return FINISH.of(people=sorted(people), waits=bool(sheet.waits), steps=steps)
 
 
 def _then(order: Order) -> list[dict[str, Any]]:

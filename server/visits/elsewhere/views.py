@@ -1,11 +1,11 @@
 from uuid import UUID
 
+from config.shaped import sent, shaped
 from drf_spectacular.utils import extend_schema
 from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop import days
 from workshop.access import MayWork, person_of
 
@@ -13,21 +13,11 @@ from . import services
 from .shapes import Elsewhere
 
 
-class ElsewhereSerializer(DataclassSerializer[Elsewhere]):
-    class Meta:
-        dataclass = Elsewhere
-
-
 class ElsewhereView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(
-        operation_id="elsewhere_write", request=ElsewhereSerializer, responses={204: None}
-    )
+    @extend_schema(operation_id="elsewhere_write", request=shaped(Elsewhere), responses={204: None})
     def post(self, request: Request, bike_id: UUID) -> Response:
-        given = ElsewhereSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.write_down(
-            bike_id, given.validated_data, actor=person_of(request), today=days.today()
-        )
+        given = sent(Elsewhere, request)
+        services.write_down(bike_id, given, actor=person_of(request), today=days.today())
         return Response(status=status.HTTP_204_NO_CONTENT)

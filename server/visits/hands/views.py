@@ -1,17 +1,12 @@
+from config.shaped import shaped, told
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork
 
 from .selectors import called
 from .shapes import CalledHands
-
-
-class CalledHandsSerializer(DataclassSerializer[CalledHands]):
-    class Meta:
-        dataclass = CalledHands
 
 
 class HandsView(APIView):
@@ -19,6 +14,6 @@ class HandsView(APIView):
 
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="hands_called", responses=CalledHandsSerializer(many=True))
+    @extend_schema(operation_id="hands_called", responses=shaped(CalledHands)(many=True))
     def get(self, request: Request) -> Response:
-        return Response(CalledHandsSerializer(called(), many=True).data)
+        return Response(told(CalledHands, called()))

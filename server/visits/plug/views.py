@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.utils import extend_schema
@@ -7,7 +8,6 @@ from oilward_bench.shapes import VerdictShape
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 from workshop.access import MayWork, person_of
 
 from visits.selectors import visits
@@ -16,25 +16,14 @@ from . import selectors
 from .shapes import PlugSoFar
 
 
-class PlugSoFarSerializer(DataclassSerializer[PlugSoFar]):
-    class Meta:
-        dataclass = PlugSoFar
-
-
-class VerdictSerializer(DataclassSerializer[VerdictShape]):
-    class Meta:
-        dataclass = VerdictShape
-
-
 class VerdictView(APIView):
     permission_classes = [MayWork]
 
     @extend_schema(
-        operation_id="plug_so_far", request=PlugSoFarSerializer, responses=VerdictSerializer
+        operation_id="plug_so_far", request=shaped(PlugSoFar), responses=shaped(VerdictShape)
     )
     def post(self, request: Request, visit_id: UUID) -> Response:
-        given = PlugSoFarSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
+        given = sent(PlugSoFar, request)
         visit = get_object_or_404(visits(), pk=visit_id)
-        found = selectors.so_far(visit, given.validated_data, person_of(request), timezone.now())
-        return Response(VerdictSerializer(found).data)
+        found = selectors.so_far(visit, given, person_of(request), timezone.now())
+        return Response(told(VerdictShape, found))

@@ -2,7 +2,6 @@
 
 from uuid import UUID
 
-from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from oilward_core.errors import CoreError
@@ -10,7 +9,7 @@ from oilward_core.runsheet import Name, StepId
 from workshop.access import as_id
 from workshop.announce import announce
 from workshop.models import Person
-from workshop.repeated import digest
+from workshop.repeated import digest, written
 
 from visits.models import Tip, Visit
 from visits.selectors import visits
@@ -39,8 +38,7 @@ def write_tip(visit_id: UUID, new: NewTip, *, actor: Person) -> Visit:
             "sent": digest(new),
         },
     )
-    if tip.sent != digest(new):
-        raise Conflict("visit.id_taken")
+    written(tip, digest(new))
     if made:
         announce(f"visit/{visit.pk}")
     return visit

@@ -1,10 +1,10 @@
+from config.shaped import shaped, told
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from workshop.access import MayWork, person_of
 
@@ -13,11 +13,6 @@ from .shapes import Audit, AuditAsked
 
 FILTERS = ("by", "act", "since", "until", "text")
 NARROWED = [OpenApiParameter(name, str) for name in FILTERS]
-
-
-class AuditSerializer(DataclassSerializer[Audit]):
-    class Meta:
-        dataclass = Audit
 
 
 def _asked(request: Request) -> AuditAsked:
@@ -33,10 +28,10 @@ class AuditView(APIView):
     @extend_schema(
         operation_id="audit",
         parameters=[OpenApiParameter("page", int), *NARROWED],
-        responses=AuditSerializer,
+        responses=shaped(Audit),
     )
     def get(self, request: Request) -> Response:
-        return Response(AuditSerializer(selectors.audit(_asked(request), person_of(request))).data)
+        return Response(told(Audit, selectors.audit(_asked(request), person_of(request))))
 
 
 class AuditTableView(APIView):

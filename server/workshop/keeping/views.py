@@ -1,9 +1,9 @@
+from config.shaped import shaped, told
 from django.utils import timezone
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from workshop.access import MayWork, person_of
 
@@ -11,16 +11,9 @@ from . import selectors
 from .shapes import Keeping
 
 
-class KeepingSerializer(DataclassSerializer[Keeping]):
-    class Meta:
-        dataclass = Keeping
-
-
 class KeepingView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="keeping", responses=KeepingSerializer)
+    @extend_schema(operation_id="keeping", responses=shaped(Keeping))
     def get(self, request: Request) -> Response:
-        return Response(
-            KeepingSerializer(selectors.keeping(person_of(request), timezone.now())).data
-        )
+        return Response(told(Keeping, selectors.keeping(person_of(request), timezone.now())))

@@ -15,6 +15,7 @@ from oilward_core.people import Qualification, full_name, pin, reads, sign_in_na
 
 from workshop.access import as_id, require_lead
 from workshop.models import Person, Welcome, Workshop
+from workshop.repeated import unchanged
 from workshop.rights import Right, Role, with_right
 from workshop.touched import touch_all
 from workshop.traces import trace
@@ -145,8 +146,7 @@ def change(person_id: int, changed: ChangedPerson, *, actor: Person) -> Person:
     stood = {key: getattr(row, key) for key in told}
     if stood == told:
         return row
-    if row.version != changed.version:
-        raise Conflict("people.edited", name=row.name)
+    unchanged(row, changed.version, "people.edited", name=row.name)
     _a_lead_stays(row, changed.role, changed.active)
     act = "access ended" if row.is_active and not changed.active else "person changed"
     was = {key: value for key, value in stood.items() if told[key] != value}

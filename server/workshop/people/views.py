@@ -1,6 +1,6 @@
-from typing import Any
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.contrib.auth import update_session_auth_hash
 from django.utils import timezone
 from django.utils.decorators import method_decorator
@@ -11,7 +11,6 @@ from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from workshop.access import CrowdThrottle, MayWork, OwnThrottle, person_of
 from workshop.selectors import session
@@ -25,7 +24,6 @@ from .shapes import (
     NewPassword,
     NewPerson,
     NewPin,
-    NewWelcome,
     OwnPage,
     OwnUnits,
     People,
@@ -35,94 +33,22 @@ from .shapes import (
 )
 
 
-class PeopleSerializer(DataclassSerializer[People]):
-    class Meta:
-        dataclass = People
-
-
-class PersonLineSerializer(DataclassSerializer[PersonLine]):
-    class Meta:
-        dataclass = PersonLine
-
-
-class NewPersonSerializer(DataclassSerializer[NewPerson]):
-    class Meta:
-        dataclass = NewPerson
-
-
-class ChangedPersonSerializer(DataclassSerializer[ChangedPerson]):
-    class Meta:
-        dataclass = ChangedPerson
-
-
-class NewWelcomeSerializer(DataclassSerializer[NewWelcome]):
-    class Meta:
-        dataclass = NewWelcome
-
-
-class WelcomeLinkSerializer(DataclassSerializer[WelcomeLink]):
-    class Meta:
-        dataclass = WelcomeLink
-
-
-class WelcomePageSerializer(DataclassSerializer[WelcomePage]):
-    class Meta:
-        dataclass = WelcomePage
-
-
-class ChosenSerializer(DataclassSerializer[Chosen]):
-    class Meta:
-        dataclass = Chosen
-
-
-class OwnPageSerializer(DataclassSerializer[OwnPage]):
-    class Meta:
-        dataclass = OwnPage
-
-
-class OwnUnitsSerializer(DataclassSerializer[OwnUnits]):
-    class Meta:
-        dataclass = OwnUnits
-
-
-class NewPasswordSerializer(DataclassSerializer[NewPassword]):
-    class Meta:
-        dataclass = NewPassword
-
-
-class NewPinSerializer(DataclassSerializer[NewPin]):
-    class Meta:
-        dataclass = NewPin
-
-
-class SessionSerializer(DataclassSerializer[Session]):
-    class Meta:
-        dataclass = Session
-
-
-def given(serializer: type[DataclassSerializer[Any]], request: Request) -> Any:
-    """What was sent, in the shape the serializer describes."""
-    told = serializer(data=request.data)
-    told.is_valid(raise_exception=True)
-    return told.validated_data
-
-
 class PeopleView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="people", responses=PeopleSerializer)
+    @extend_schema(operation_id="people", responses=shaped(People))
     def get(self, request: Request) -> Response:
-        return Response(PeopleSerializer(selectors.people(person_of(request))).data)
+        return Response(told(People, selectors.people(person_of(request))))
 
     @extend_schema(
         operation_id="person_add",
-        request=NewPersonSerializer,
-        responses={201: WelcomeLinkSerializer},
+        request=shaped(NewPerson),
+        responses={201: shaped(WelcomeLink)},
     )
     def post(self, request: Request) -> Response:
-        new = given(NewPersonSerializer, request)
+        new = sent(NewPerson, request)
         link = services.add(new, actor=person_of(request), now=timezone.now())
-        return Response(WelcomeLinkSerializer(link).data, status=status.HTTP_201_CREATED)
+        return Response(told(WelcomeLink, link), status=status.HTTP_201_CREATED)
 
 
 class PersonView(APIView):
@@ -130,13 +56,13 @@ class PersonView(APIView):
 
     @extend_schema(
         operation_id="person_change",
-        request=ChangedPersonSerializer,
-        responses=PersonLineSerializer,
+        request=shaped(ChangedPerson),
+        responses=shaped(PersonLine),
     )
     def put(self, request: Request, person_id: int) -> Response:
-        changed = given(ChangedPersonSerializer, request)
+        changed = sent(ChangedPerson, request)
         row = services.change(person_id, changed, actor=person_of(request))
-        return Response(PersonLineSerializer(selectors.line(row)).data)
+        return Response(told(PersonLine, selectors.line(row)))
 
 
 class WelcomeAgainView(APIView):
@@ -144,10 +70,10 @@ class WelcomeAgainView(APIView):
 
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="person_welcome", request=None, responses=WelcomeLinkSerializer)
+    @extend_schema(operation_id="person_welcome", request=None, responses=shaped(WelcomeLink))
     def put(self, request: Request, person_id: int, act: UUID) -> Response:
         link = services.welcome_again(person_id, act, actor=person_of(request), now=timezone.now())
-        return Response(WelcomeLinkSerializer(link).data)
+        return Response(told(WelcomeLink, link))
 
 
 @method_decorator([csrf_protect, ensure_csrf_cookie], name="dispatch")
@@ -157,48 +83,44 @@ class WelcomeView(APIView):
     permission_classes = [AllowAny]
     throttle_classes = [CrowdThrottle]
 
-    @extend_schema(operation_id="welcome_get", responses=WelcomePageSerializer)
+    @extend_schema(operation_id="welcome_get", responses=shaped(WelcomePage))
     def get(self, request: Request, token: str) -> Response:
-        return Response(WelcomePageSerializer(selectors.welcome_page(token)).data)
+        return Response(told(WelcomePage, selectors.welcome_page(token)))
 
-    @extend_schema(
-        operation_id="welcome_choose", request=ChosenSerializer, responses=SessionSerializer
-    )
+    @extend_schema(operation_id="welcome_choose", request=shaped(Chosen), responses=shaped(Session))
     def post(self, request: Request, token: str) -> Response:
-        person = services.choose(token, given(ChosenSerializer, request), now=timezone.now())
+        person = services.choose(token, sent(Chosen, request), now=timezone.now())
         tablet = here.enter(request._request, person)
-        return Response(SessionSerializer(session(person, tablet)).data)
+        return Response(told(Session, session(person, tablet)))
 
 
 class OwnView(APIView):
-    @extend_schema(operation_id="own_get", responses=OwnPageSerializer)
+    @extend_schema(operation_id="own_get", responses=shaped(OwnPage))
     def get(self, request: Request) -> Response:
-        return Response(OwnPageSerializer(selectors.own(person_of(request))).data)
+        return Response(told(OwnPage, selectors.own(person_of(request))))
 
-    @extend_schema(
-        operation_id="own_units", request=OwnUnitsSerializer, responses=OwnPageSerializer
-    )
+    @extend_schema(operation_id="own_units", request=shaped(OwnUnits), responses=shaped(OwnPage))
     def put(self, request: Request) -> Response:
-        row = services.set_units(given(OwnUnitsSerializer, request), actor=person_of(request))
-        return Response(OwnPageSerializer(selectors.own(row)).data)
+        row = services.set_units(sent(OwnUnits, request), actor=person_of(request))
+        return Response(told(OwnPage, selectors.own(row)))
 
 
 class OwnPasswordView(APIView):
     throttle_classes = [OwnThrottle, CrowdThrottle]
 
     @extend_schema(
-        operation_id="own_password", request=NewPasswordSerializer, responses=OwnPageSerializer
+        operation_id="own_password", request=shaped(NewPassword), responses=shaped(OwnPage)
     )
     def put(self, request: Request) -> Response:
-        row = services.set_password(given(NewPasswordSerializer, request), actor=person_of(request))
+        row = services.set_password(sent(NewPassword, request), actor=person_of(request))
         update_session_auth_hash(request._request, row)
-        return Response(OwnPageSerializer(selectors.own(row)).data)
+        return Response(told(OwnPage, selectors.own(row)))
 
 
 class OwnPinView(APIView):
     throttle_classes = [OwnThrottle, CrowdThrottle]
 
-    @extend_schema(operation_id="own_pin", request=NewPinSerializer, responses=OwnPageSerializer)
+    @extend_schema(operation_id="own_pin", request=shaped(NewPin), responses=shaped(OwnPage))
     def put(self, request: Request) -> Response:
-        row = services.set_pin(given(NewPinSerializer, request), actor=person_of(request))
-        return Response(OwnPageSerializer(selectors.own(row)).data)
+        row = services.set_pin(sent(NewPin, request), actor=person_of(request))
+        return Response(told(OwnPage, selectors.own(row)))

@@ -1,6 +1,7 @@
 from typing import Any
 from uuid import UUID
 
+from config.shaped import sent, shaped, told
 from django.conf import settings
 from django.contrib.auth import logout
 from django.utils import timezone
@@ -13,54 +14,33 @@ from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from rest_framework_dataclasses.serializers import DataclassSerializer
 
 from workshop.access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
-from workshop.people.views import SessionSerializer, given
 from workshop.pins import knows_pin
 from workshop.selectors import session
+from workshop.shapes import Session
 
 from . import here, selectors, services
 from .shapes import Doorway, NewTablet, TabletLine, Tapped
 
 
-class TabletLineSerializer(DataclassSerializer[TabletLine]):
-    class Meta:
-        dataclass = TabletLine
-
-
-class NewTabletSerializer(DataclassSerializer[NewTablet]):
-    class Meta:
-        dataclass = NewTablet
-
-
-class TappedSerializer(DataclassSerializer[Tapped]):
-    class Meta:
-        dataclass = Tapped
-
-
-class DoorwaySerializer(DataclassSerializer[Doorway]):
-    class Meta:
-        dataclass = Doorway
-
-
 class TabletsView(APIView):
     permission_classes = [MayWork]
 
-    @extend_schema(operation_id="tablets", responses=TabletLineSerializer(many=True))
+    @extend_schema(operation_id="tablets", responses=shaped(TabletLine)(many=True))
     def get(self, request: Request) -> Response:
         rows = selectors.tablets(here.tablet_of(request._request), person_of(request))
-        return Response(TabletLineSerializer(rows, many=True).data)
+        return Response(told(TabletLine, rows))
 
     @extend_schema(
-        operation_id="tablet_pair", request=NewTabletSerializer, responses={201: SessionSerializer}
+        operation_id="tablet_pair", request=shaped(NewTablet), responses={201: shaped(Session)}
     )
     def post(self, request: Request) -> Response:
         """Pairs the tablet that asks; its lead is signed out of it, so that people tap their names."""
-        new = given(NewTabletSerializer, request)
+        new = sent(NewTablet, request)
         cookie = services.pair(new, actor=person_of(request), now=timezone.now())
         logout(request._request)
-        answer = Response(SessionSerializer(session(None)).data, status=status.HTTP_201_CREATED)
+        answer = Response(told(Session, session(None)), status=status.HTTP_201_CREATED)
         here.keep_cookie(answer, cookie)
         return answer
 
@@ -83,19 +63,17 @@ class DoorwayView(APIView):
     def get_throttles(self) -> list[Any]:
         return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
 
-    @extend_schema(operation_id="doorway", responses=DoorwaySerializer)
+    @extend_schema(operation_id="doorway", responses=shaped(Doorway))
     def get(self, request: Request) -> Response:
         found = here.tablet_of(request._request)
-        answer = Response(DoorwaySerializer(selectors.doorway(found)).data)
+        answer = Response(told(Doorway, selectors.doorway(found)))
         if found:
             here.keep_cookie(answer, request._request.COOKIES[settings.TABLET_COOKIE])
         return answer
 
-    @extend_schema(
-        operation_id="doorway_tap", request=TappedSerializer, responses=SessionSerializer
-    )
+    @extend_schema(operation_id="doorway_tap", request=shaped(Tapped), responses=shaped(Session))
     def post(self, request: Request) -> Response:
-        tapped = given(TappedSerializer, request)
+        tapped = sent(Tapped, request)
         tablet = here.tablet_of(request._request)
         person = knows_pin(tapped.username, tapped.pin) if tablet else None
         if tablet is None or person is None:
@@ -104,7 +82,7 @@ class DoorwayView(APIView):
         here.enter(request._request, person)
         SignInThrottle().forget(request, self)
         log.info("tapped in: %s at %s", person.username, tablet.name)
-        return Response(SessionSerializer(session(person, tablet)).data)
+        return Response(told(Session, session(person, tablet)))
 
 
 class HandsView(APIView):
