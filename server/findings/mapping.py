@@ -1,8 +1,9 @@
 """Between findings' rows and the core."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from decimal import Decimal
+from typing import Any
 
 from oilward_bench import PlugPart, on_plug
 from oilward_core.debris import (
@@ -246,6 +247,24 @@ def _rule_of_then(text: str) -> tuple[str, str]:
     return rule, said
 
 
+# what an observation knows and a finding keeps by the same name; what was not kept then is not known
+_FLAGS = {
+    one.name: one.default
+    for one in fields(Observation)
+    if one.name not in ("reservoir", "parts", "oil", "km_since_wiped", "first_service")
+}
+
+
+def known(seen: Observation) -> dict[str, Any]:
+    """What was known of the reservoir when its plug was read, by column."""
+    return {name: getattr(seen, name) for name in _FLAGS}
+
+
+def _known_then(row: Finding) -> dict[str, Any]:
+    kept = {name: getattr(row, name) for name in _FLAGS}
+    return {name: _FLAGS[name] if value is None else value for name, value in kept.items()}
+
+
 def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool) -> Observation:
     """What was seen, with what was known of its reservoir then, for judging it on another distance."""
     return Observation(
@@ -254,12 +273,7 @@ def seen(row: Finding, kind: ReservoirKind, km_since_wiped: Decimal, first: bool
         oil=frozenset(OilLook(look) for look in row.oil),
         km_since_wiped=km_since_wiped,
         first_service=first,
-        fine_last_time=row.fine_last_time is True,
-        wet_clutch=row.wet_clutch is True,
-        dipstick_flakes=row.dipstick_flakes,
-        excused=row.excused is True,
-        pan_clean=row.pan_clean,
-        seal_missing=row.seal_missing,
+        **_known_then(row),
     )
 
 
