@@ -13,10 +13,12 @@ from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
+from oilward_core.bench import DESCRIPTION
+
 from .children import end
 from .paths import free_port
 from .postgres import OWNER, Postgres
-from .serve import manage, migrate, spawn, spawn_beside, wait_until_up
+from .serve import build_web, manage, migrate, spawn, spawn_beside, wait_until_up
 
 PAGE = os.sysconf("SC_PAGE_SIZE")
 EVERY = (5.0, 11.0)  # seconds between two entries of one tablet
@@ -90,7 +92,7 @@ def usual(sheet: dict[str, Any]) -> tuple[str, str, dict[str, Any]]:
     step = next(s for s in sheet["steps"] if s["id"] == sheet["focus"])
     task, kind = sheet["tasks"][0], step["kind"]
     said: dict[str, tuple[str, dict[str, Any]]] = {
-        "check": ("confirm", {"items": step["items"]}),
+        "check": ("confirm", {"items": [item["code"] for item in step["items"]]}),
         "timer": ("stop" if step["status"] == "running" else "start", {}),
         "drain": ("stop" if step["status"] == "running" else "start", {}),
         "gate": ("answer", {"value": "open"}),
@@ -123,6 +125,7 @@ class Workshop:
             step, kind, data = usual(sheet)
             now = datetime.now(UTC).isoformat()
             entry = {"id": str(uuid4()), "step": step, "kind": kind, "at": now, "data": data}
+            entry["description"] = DESCRIPTION
             begun = time.perf_counter()
             status, said, mark = line.ask("POST", path, entry)
             done = time.perf_counter()
@@ -192,6 +195,7 @@ def _shares(name: str, values: list[float]) -> str:
 def tablets_figures(seconds: float = 300.0, tablets: int = 30) -> None:
     """So many tablets at benches and as many that look on: told of changes, then by polling."""
     postgres, started = Postgres("bench", fast=True), []
+    build_web()
     try:
         postgres.start()
         migrate(postgres)
@@ -214,8 +218,8 @@ def tablets_figures(seconds: float = 300.0, tablets: int = 30) -> None:
             print(
                 f"  memory {before:.0f} MB, then {_memory(started):.0f} MB; lost: {len(work.lost)}"
             )
-            for said in work.lost[:3]:
-                print("   ", said[:300])
+            if work.lost:
+                raise SystemExit(f"Not a measure, entries were refused: {work.lost[0][:300]}")
             for visit in visits:
                 line.ask("POST", f"/api/visits/{visit['id']}/leave/", {"reason": "measured"})
     finally:

@@ -46,13 +46,15 @@ export function WaitsFor({ sheet, send }: { sheet: Sheet; send: Send | null }) {
   );
 }
 
+/** The code of what has no code of its own: it is said in words. */
+const IN_WORDS = "something else";
+
 /** Says what the visit waits for, after reading back what is open. */
 export function LetItWait({ sheet, send }: { sheet: Sheet; send: Send }) {
   const [asking, setAsking] = useState(false);
   const [what, setWhat] = useState(sheet.waits_for[0]?.code ?? "");
   const [words, setWords] = useState("");
-  const own = sheet.waits_for.at(-1)?.code;
-  const missing = what === own && !words.trim();
+  const missing = what === IN_WORDS && !words.trim();
   const write = () => {
     send("waits", { what, words });
     setAsking(false);
