@@ -89,11 +89,19 @@ class _Runner(RemoteTestRunner):
     resultclass = _Sent
 
 
+def _takes_long(suite: Any) -> bool:
+    return any(getattr(test, "takes_long", False) for test in suite)
+
+
 class SideBySide(ParallelTestSuite):
-    """The classes of tests shared out to several processes."""
+    """The classes of tests shared out to several processes, those first that say they take long."""
 
     init_worker = _init
     runner_class = _Runner
+
+    def __init__(self, subsuites: Any, *more: Any, **named: Any) -> None:
+        long_first = sorted(subsuites, key=lambda suite: not _takes_long(suite))
+        super().__init__(long_first, *more, **named)
 
 
 class AsInUse(DiscoverRunner):

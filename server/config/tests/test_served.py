@@ -46,6 +46,7 @@ def _ip(*words: str) -> None:
 
 
 class ServedTests(TestCase):
+    takes_long = True
     said = ""
 
     @classmethod
