@@ -127,6 +127,8 @@ export async function runAndSettle(page: Page): Promise<void> {
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */
 export async function dragLevel(page: Page, share: number): Promise<void> {
   const glass = page.getByRole("slider", { name: "Oil level" });
+  // it has come under the finger that tapped before
+  await expect(page.locator("[data-resting]")).toHaveCount(0);
   const box = await glass.boundingBox();
   if (!box) throw new Error("no glass to drag in");
   const at = (position: number) => box.y + ((290 - position * 200) / 380) * box.height;

@@ -157,7 +157,10 @@ test("a three-drain V-twin's whole sheet, typed from its manual by keyboard", as
   await journey(page, "colossine-1640", "Colossine 1650");
 });
 
-test("a shaft-drive boxer's whole sheet, typed from its manual by keyboard", async ({ page }) => {
+// the same on another sheet: it takes minutes
+test("a shaft-drive boxer's whole sheet, typed from its manual by keyboard @wide", async ({
+  page,
+}) => {
   await journey(page, "meridan-1130", "Meridan 1140");
 });
 

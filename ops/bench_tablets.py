@@ -124,17 +124,17 @@ class Workshop:
         while time.monotonic() < self.until:
             step, kind, data = usual(sheet)
             now = datetime.now(UTC).isoformat()
-            entry = {"id": str(uuid4()), "step": step, "kind": kind, "at": now, "data": data}
-            entry["description"] = DESCRIPTION
+            said: dict[str, Any] = {"step": step, "kind": kind, "data": data}
+            entry = {**said, "id": str(uuid4()), "at": now, "description": DESCRIPTION}
             begun = time.perf_counter()
-            status, said, mark = line.ask("POST", path, entry)
+            status, answer, mark = line.ask("POST", path, entry)
             done = time.perf_counter()
             self.entries.append((done - begun) * 1000)
             self._written[sheet["id"]] = done
             if status == 200:
-                sheet = said
+                sheet = answer
             else:
-                self.lost.append(f"{status} {said}")
+                self.lost.append(f"{status} {answer}")
             if self.told:  # of its own entry as well
                 status, _, _ = line.ask("GET", f"/api/visits/{sheet['id']}/", mark=mark)
                 self.lost += [] if status in (200, 304) else [f"own look {status}"]

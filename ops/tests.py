@@ -19,6 +19,7 @@ from .serve import build_web, manage, migrate
 RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 PARTS = ("check", "core", "server", "browser")
 FAR = "Pacific/Kiritimati"
+WIDE = "OILWARD_PROPERTIES"
 # how much goes on side by side; more than this the tests' own waits do not gain from
 PROCESSES = min(os.cpu_count() or 1, 4)
 LOST = re.compile(r"(failures|errors|skipped|unexpected successes)=(\d+)")
@@ -128,6 +129,7 @@ def browser_tests(
             "test",
             f"--project={project}",
             "--reporter=list,json",
+            *([] if WIDE in os.environ else ["--grep-invert=@wide"]),
             *names,
         ]
         run(words, cwd=E2E, env=env)
@@ -140,9 +142,10 @@ def browser_tests(
 def test(words: list[str]) -> int:
     """All of it, or the parts named: check, core, server, browser; behind them what to run of the
     server's tests (labels) and of the browser's journeys (file or title). ``wide`` tries new and
-    many more inputs where they are drawn at random: before a release, not at every change."""
+    many more inputs where they are drawn at random, and the journeys that do once more what another
+    one does on another bike: before a release, not at every change."""
     if "wide" in words:
-        os.environ["OILWARD_PROPERTIES"] = "wide"
+        os.environ[WIDE] = "wide"
     wanted = [word for word in words if word in PARTS] or list(PARTS)
     named = [word for word in words if word not in (*PARTS, "wide")]
     total = Count()

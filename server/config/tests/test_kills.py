@@ -109,6 +109,7 @@ class Tablet:
 
 class KillTests(RaceTestCase):
     takes_long = True
+
     def test_nothing_is_lost_or_doubled(self) -> None:
         bench = Technician(self.signed_in("mira"), self.heron.pk)
         bench.open()

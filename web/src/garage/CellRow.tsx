@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
 import { Button } from "antd";
+import { memo } from "react";
 import { problemOf } from "../api/client";
 import { CellInput } from "./CellInput";
 import { Answer, Said } from "./CellSays";
@@ -77,8 +78,8 @@ interface Props {
 }
 
 /** One value: typed as the manual gives it, read back while typing, written down on Enter, on the
- * button, or by going on to another. */
-export function CellRow({ sheet, row, source, me, editable }: Props) {
+ * button, or by going on to another. A sheet has hundreds: one whose value stays is not drawn again. */
+export const CellRow = memo(function CellRow({ sheet, row, source, me, editable }: Props) {
   const { typing, type, save, isSent, settle, change, drop } = useTyping(sheet, row);
   usePassOn(row.path);
   const typed = typing ?? row.written;
@@ -136,4 +137,4 @@ export function CellRow({ sheet, row, source, me, editable }: Props) {
       </div>
     </div>
   );
-}
+});

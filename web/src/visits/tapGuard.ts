@@ -5,6 +5,7 @@
 const REACH = 48; // px around the tap
 const REST = 700; // ms
 const UNSTILL = 500; // ms after a change
+const LOOKS = 80; // ms between two looks meanwhile: a press looks by itself
 const FORGOTTEN = 10_000; // ms: by then a press is meant
 const CONTROLS =
   "button, a[href], label, summary, " +
@@ -106,20 +107,20 @@ class Guard {
 
   /** Lets rest what was not there before, and looks on until it lies still. */
   readonly changed = (): void => {
-    this.look(true);
+    if (!this.watching) this.look(true);
     this.until = performance.now() + UNSTILL;
-    this.watching ||= window.requestAnimationFrame(this.frame);
+    this.watching ||= window.setTimeout(this.again, LOOKS);
   };
 
   /** What grows or slides moves others without any change to the page. */
-  private readonly frame = (): void => {
+  private readonly again = (): void => {
     this.look(true);
     const goesOn = performance.now() < this.until;
-    this.watching = goesOn ? window.requestAnimationFrame(this.frame) : 0;
+    this.watching = goesOn ? window.setTimeout(this.again, LOOKS) : 0;
   };
 
   stop(): void {
-    window.cancelAnimationFrame(this.watching);
+    window.clearTimeout(this.watching);
     this.resting.clear();
   }
 
