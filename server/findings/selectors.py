@@ -24,6 +24,7 @@ from oilward_core.trend import Band, band
 from workshop.touched import generation
 
 from . import mapping
+from . import seen as seen_as
 from .models import Answer, Finding, Picture
 
 
@@ -71,7 +72,7 @@ def fine_last_time(bike_id: UUID, reservoir: ReservoirSpec) -> bool:
     row = last_findings([bike_id]).get((bike_id, reservoir.key))
     if row is None:
         return False
-    return bool(fine_steel(mapping.seen(row, reservoir.kind, row.km_since_wiped, row.run_in)))
+    return bool(fine_steel(seen_as.seen(row, reservoir.kind, row.km_since_wiped, row.run_in)))
 
 
 def watched_last_time(bike_id: UUID, reservoir: str) -> bool:

@@ -30,6 +30,7 @@ from workshop.repeated import digest, written
 from workshop.touched import touch
 
 from . import mapping
+from . import seen as seen_as
 from .models import Answer, Debris, Finding, Overruling, Picture, Pictured
 from .selectors import cohort_at, history_of
 from .shapes import NewAnswer, NewOverruling
@@ -143,7 +144,7 @@ def keep_finding(
         km_since_wiped=seen.km_since_wiped,
         run_in=seen.first_service,
         oil=sorted(seen.oil),
-        **mapping.known(seen),
+        **seen_as.known(seen),
         kept=kept,
         note=note,
         level=judged.level.word,
@@ -155,7 +156,7 @@ def keep_finding(
         regrade_of=regrade_of,
         **chance,
     )
-    Debris.objects.bulk_create(mapping.debris(row, part) for part in seen.parts)
+    Debris.objects.bulk_create(seen_as.debris(row, part) for part in seen.parts)
     _keep_pictured(row, pictures)
     return row
 

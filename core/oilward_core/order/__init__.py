@@ -1,8 +1,9 @@
 """The run order: the shortest way through a visit's jobs, and how long they really take."""
 
+from .broken import broken_rules
 from .learned import Stamp, hands_on, kind_of_step, learned_minutes, waited
 from .slack import slack
-from .solve import Order, Placed, Wish, broken_rules, in_turn, solve, solve_as_wished
+from .solve import Order, Placed, Wish, in_turn, solve, solve_as_wished
 
 __all__ = [
     "Order",

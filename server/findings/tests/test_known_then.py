@@ -20,7 +20,7 @@ from oilward_core.debris import (
 from oilward_core.spec import ReservoirKind
 from workshop.models import Person
 
-from findings import mapping
+from findings import seen as seen_as
 from findings.models import Finding
 from findings.services import keep_finding
 
@@ -54,7 +54,7 @@ class KnownThenTests(WorkshopTestCase):
         self.assertEqual(row.level, "watch")
         for km in (Decimal(8000), Decimal(7900), Decimal(16_000)):
             with self.subTest(km=km):
-                again = mapping.seen(row, ReservoirKind.ENGINE, km, first=False)
+                again = seen_as.seen(row, ReservoirKind.ENGINE, km, first=False)
                 self.assertEqual(again, replace(SEEN, km_since_wiped=km))
                 judged = verdict(again)
                 self.assertEqual(judged.level, Level.WATCH)
@@ -68,11 +68,11 @@ class KnownThenTests(WorkshopTestCase):
                 with self.subTest(name=name, value=value):
                     seen = replace(SEEN, **{name: value})
                     row = self.kept(seen)
-                    again = mapping.seen(row, ReservoirKind.ENGINE, Decimal(8000), first=False)
+                    again = seen_as.seen(row, ReservoirKind.ENGINE, Decimal(8000), first=False)
                     self.assertEqual(again, seen)
 
     def test_what_an_earlier_release_did_not_keep_is_unknown(self) -> None:
         row = self.kept(SEEN)
         row.wet_clutch = row.fine_last_time = row.excused = None
-        again = mapping.seen(row, ReservoirKind.ENGINE, Decimal(8000), first=False)
+        again = seen_as.seen(row, ReservoirKind.ENGINE, Decimal(8000), first=False)
         self.assertFalse(again.wet_clutch or again.fine_last_time or again.excused)

@@ -12,7 +12,7 @@ from rest_framework.views import APIView
 from workshop import days
 from workshop.access import MayWork, person_of
 
-from . import selectors, services
+from . import selectors, services, whole
 from .shapes import (
     Answer,
     Approval,
@@ -49,7 +49,7 @@ class ModelsView(APIView):
         responses={201: shaped(SheetPage)},
     )
     def post(self, request: Request) -> Response:
-        sheet = services.create_model(sent(NewModel, request), actor=person_of(request))
+        sheet = whole.create_model(sent(NewModel, request), actor=person_of(request))
         return _page(sheet.pk, request, status.HTTP_201_CREATED)
 
 
@@ -58,7 +58,7 @@ class ModelView(APIView):
 
     @extend_schema(operation_id="model_delete", responses={204: None})
     def delete(self, request: Request, model_id: int) -> Response:
-        services.delete_model(model_id, actor=person_of(request))
+        whole.delete_model(model_id, actor=person_of(request))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -67,7 +67,7 @@ class DraftView(APIView):
 
     @extend_schema(operation_id="draft_start", request=None, responses=shaped(SheetPage))
     def post(self, request: Request, model_id: int) -> Response:
-        return _page(services.start_draft(model_id, actor=person_of(request)).pk, request)
+        return _page(whole.start_draft(model_id, actor=person_of(request)).pk, request)
 
 
 class SheetView(APIView):
@@ -79,7 +79,7 @@ class SheetView(APIView):
 
     @extend_schema(operation_id="sheet_discard", responses={204: None})
     def delete(self, request: Request, sheet_id: int) -> Response:
-        services.discard(sheet_id, actor=person_of(request))
+        whole.discard(sheet_id, actor=person_of(request))
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -217,7 +217,7 @@ class ImportView(APIView):
     )
     def post(self, request: Request) -> Response:
         today = days.today()
-        sheet = services.import_document(request.data, actor=person_of(request), today=today)
+        sheet = whole.import_document(request.data, actor=person_of(request), today=today)
         return _page(sheet.pk, request, status.HTTP_201_CREATED)
 
 

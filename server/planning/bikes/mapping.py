@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from decimal import Decimal
 
-from findings.mapping import seen
 from findings.models import Finding
+from findings.seen import seen
 from garage.mapping import BikeSpec, when_new
 from garage.models import Bike
 from oilward_core.bench import Speaker

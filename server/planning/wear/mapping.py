@@ -10,11 +10,11 @@ from findings.mapping import (
     level,
     level_word,
     new_baseline,
-    parts,
     plug,
     put_right,
 )
 from findings.models import Answer, Finding
+from findings.seen import parts
 from garage.mapping import odometer
 from garage.models import Bike, OdometerReading
 from oilward_bench import on_plug

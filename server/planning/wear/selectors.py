@@ -9,7 +9,7 @@ from uuid import UUID
 from django.db.models import Exists, F, OuterRef, Q, QuerySet, Subquery
 from django.db.models.functions import Coalesce
 from django.http import Http404
-from findings import mapping as read
+from findings import seen as seen_as
 from findings.models import Debris, Finding, Overruling
 from findings.selectors import counting, shown_by_kind, whole
 from garage.mapping import model_words
@@ -154,7 +154,7 @@ def _debris(findings: Iterable[UUID]) -> dict[UUID, list[Part]]:
     """What each of these findings showed, in the order it was written down."""
     seen: dict[UUID, list[Part]] = {}
     for one in Debris.objects.filter(finding__in=list(findings)):
-        seen.setdefault(one.finding_id, []).append(read.part(one))
+        seen.setdefault(one.finding_id, []).append(seen_as.part(one))
     return seen
 
 

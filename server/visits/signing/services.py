@@ -9,7 +9,7 @@ from django.db import transaction
 from findings.models import Finding
 from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
-from garage.sheets.services import note_looked_up
+from garage.sheets.whole import note_looked_up
 from oilward_core.bench import (
     Answered,
     Closing,

@@ -13,8 +13,9 @@ from garage.models import Bike, OdometerReading, SpecSheet
 from garage.selectors import specs_of, workshop_schools
 from garage.services import choose_school, write_own
 from garage.shapes import SchoolChoice
-from garage.sheets.services import approve, import_document
+from garage.sheets.services import approve
 from garage.sheets.shapes import CellWrite
+from garage.sheets.whole import import_document
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part
 from oilward_core.quantity import UNITS
 from oilward_core.spec import (

@@ -7,86 +7,22 @@ learns from each valid reading. Amounts are ml; a reading r is 0 at the low mark
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
-from math import erf, exp, pi, sqrt
-from statistics import median, stdev
+from math import sqrt
 from typing import Literal
 
-from .codes.fill import Cause, Contradiction
-from .errors import CoreError
-from .guard import Sound, guarded, whole_table
-from .quantity import bottle_words, convert, show
-from .reasons import Reason, Source
-from .said import fill as said
+from ..codes.fill import Cause, Contradiction
+from ..guard import Sound, guarded, whole_table
+from ..reasons import Reason, Source
+from ..said import fill as said
+from .belief import Belief, combine, prior, truncate_above, truncate_below
+from .case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured
 
-Sight = Literal["seen", "below", "above"]
 Action = Literal["pour", "remove", "read", "done", "stop"]
 
-BOOK_SHARE = 0.97  # 3 % of the book capacity is old oil that stays
-BOOK_SPREAD = 0.035
-LEARNED_SPREAD = 0.012
-ONE_TAKE_SPREAD = 0.02
 SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
 IN_TOLERANCE = Decimal("0.125")  # of a glass
 STEP = 10  # ml, as fine as anybody pours
 FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
-
-
-@dataclass(frozen=True)
-class Gauge(Sound):
-    """A sight glass or dipstick: ml between its marks, and the target as a share of them."""
-
-    between_marks: Decimal
-    target: Decimal
-
-
-@dataclass(frozen=True, kw_only=True)
-class FillCase(Sound):
-    """What is to be filled: book ``capacity`` of the variant, gauge (None: exact quantity), the
-    sheet's ``initial`` amount if it names one, and what this bike ``took`` before, newest last."""
-
-    capacity: Decimal
-    gauge: Gauge | None
-    initial: Decimal | None = None
-    took: tuple[Decimal, ...] = ()
-
-
-@dataclass(frozen=True)
-class Poured(Sound):
-    """Oil put in (above zero) or taken out (below zero), ml. A pre-filled filter counts too, but
-    nothing is read after it."""
-
-    ml: Decimal
-    prefill: bool = False
-
-
-@dataclass(frozen=True)
-class LevelReading(Sound):
-    """A reading of the gauge. ``position`` counts only when ``sight`` is *seen*; a reading that is
-    not ``valid`` (wrong attitude, too soon) is kept and not used."""
-
-    sight: Sight
-    position: Decimal
-    valid: bool
-
-
-@dataclass(frozen=True)
-class CauseFound:
-    """The technician found why gauge and book disagree, in ``words`` of their own where no code says
-    it: from here the gauge is believed alone."""
-
-    cause: Cause
-    words: str = ""
-
-
-FillEvent = Poured | LevelReading | CauseFound
-
-
-@dataclass(frozen=True)
-class Belief(Sound):
-    """What the gauge is expected to take in all: mean and standard deviation, ml."""
-
-    mean: float
-    sd: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -109,65 +45,6 @@ CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
         Contradiction.OFF: (Cause.AMOUNT, Cause.MISREAD, Cause.NOT_AS_ASKED),
     },
 )
-
-
-def _density(value: float) -> float:
-    return exp(-value * value / 2) / sqrt(2 * pi)
-
-
-def _below(value: float) -> float:
-    return (1 + erf(value / sqrt(2))) / 2
-
-
-@guarded
-def truncate_below(belief: Belief, bound: float) -> Belief:
-    """The belief once x > ``bound`` is known (moments of a truncated normal)."""
-    alpha = (bound - belief.mean) / belief.sd
-    tail = 1 - _below(alpha)
-    hazard = _density(alpha) / tail if tail > 1e-12 else alpha + 1 / alpha
-    variance = belief.sd**2 * max(1 + alpha * hazard - hazard**2, 1e-4)
-    return Belief(belief.mean + belief.sd * hazard, sqrt(variance))
-
-
-@guarded
-def truncate_above(belief: Belief, bound: float) -> Belief:
-    """The belief once x < ``bound`` is known: the mirror image of `truncate_below`."""
-    mirrored = truncate_below(Belief(-belief.mean, belief.sd), -bound)
-    return Belief(-mirrored.mean, mirrored.sd)
-
-
-@guarded
-def combine(belief: Belief, measured: float, spread: float) -> Belief:
-    """Belief and measurement joined by precision weights (conjugate normal update)."""
-    own, its = 1 / belief.sd**2, 1 / spread**2
-    return Belief((belief.mean * own + measured * its) / (own + its), sqrt(1 / (own + its)))
-
-
-@guarded
-def prior(case: FillCase) -> tuple[Belief, Reason]:
-    """What to believe before anything is read [def].
-
-    Learned: median of the last three takes, spread at least 1.2 % of capacity (2 % from one take).
-    Book: 97 % of capacity, spread 3.5 %. Raises CoreError ``fill.no_capacity``.
-    """
-    if case.capacity <= 0:
-        raise CoreError("fill.no_capacity")
-    capacity = float(case.capacity)
-    if case.took:
-        last = [float(take) for take in case.took[-3:]]
-        spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
-        learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
-        return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
-    book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
-    return book, Reason("book capacity", said.book(capacity), Source.DEFINED)
-
-
-@guarded
-def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
-    """What a reservoir is expected to take, ml: learned where it was filled before, else by the
-    book (`prior`). Raises CoreError ``fill.no_capacity``."""
-    belief, _ = prior(FillCase(capacity=capacity, gauge=None, initial=None, took=took))
-    return belief
 
 
 def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
@@ -360,27 +237,3 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
         why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
         return _advise(state, "remove", ml, why)
     return _advise(state, "pour", *_pour(case, case.gauge, state))
-
-
-def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
-    """The advice in words: ml, the person's ``unit``, and how much of the bottle in hand.
-
-    ``Pour 330 ml (11.2 fl oz): 330 ml of a 1 l bottle.``
-    """
-    if advice.action == "done":
-        return said.done(show(advice.added, "ml"))
-    if advice.action == "read":
-        return said.read(show(advice.added, "ml"))
-    if advice.action == "stop":
-        return said.DISAGREE
-    pours = advice.action == "pour"
-    own = show(advice.ml, unit) if unit != "ml" else ""
-    of_bottle = bottle_words(advice.ml, bottle_ml) if bottle_ml and pours else ""
-    return said.move(pours, show(advice.ml, "ml"), own, of_bottle)
-
-
-def say_belief(belief: Belief, unit: str) -> str:
-    """The belief in words: ``I expect 2.62 ± 0.06 l in all.``"""
-    shown = "l" if unit == "ml" else unit
-    mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
-    return said.belief(f"{mean:.2f}", f"{sd:.2f}", shown)

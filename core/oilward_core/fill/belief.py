@@ -1,0 +1,84 @@
+"""What a reservoir is believed to take: ``x ~ N(μ, σ²)`` ml of new oil bring the level to the target."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+from math import erf, exp, pi, sqrt
+from statistics import median, stdev
+
+from ..errors import CoreError
+from ..guard import Sound, guarded
+from ..reasons import Reason, Source
+from ..said import fill as said
+from .case import FillCase
+
+BOOK_SHARE = 0.97  # 3 % of the book capacity is old oil that stays
+BOOK_SPREAD = 0.035
+LEARNED_SPREAD = 0.012
+ONE_TAKE_SPREAD = 0.02
+
+
+@dataclass(frozen=True)
+class Belief(Sound):
+    """What the gauge is expected to take in all: mean and standard deviation, ml."""
+
+    mean: float
+    sd: float
+
+
+def _density(value: float) -> float:
+    return exp(-value * value / 2) / sqrt(2 * pi)
+
+
+def _below(value: float) -> float:
+    return (1 + erf(value / sqrt(2))) / 2
+
+
+@guarded
+def truncate_below(belief: Belief, bound: float) -> Belief:
+    """The belief once x > ``bound`` is known (moments of a truncated normal)."""
+    alpha = (bound - belief.mean) / belief.sd
+    tail = 1 - _below(alpha)
+    hazard = _density(alpha) / tail if tail > 1e-12 else alpha + 1 / alpha
+    variance = belief.sd**2 * max(1 + alpha * hazard - hazard**2, 1e-4)
+    return Belief(belief.mean + belief.sd * hazard, sqrt(variance))
+
+
+@guarded
+def truncate_above(belief: Belief, bound: float) -> Belief:
+    """The belief once x < ``bound`` is known: the mirror image of `truncate_below`."""
+    mirrored = truncate_below(Belief(-belief.mean, belief.sd), -bound)
+    return Belief(-mirrored.mean, mirrored.sd)
+
+
+@guarded
+def combine(belief: Belief, measured: float, spread: float) -> Belief:
+    """Belief and measurement joined by precision weights (conjugate normal update)."""
+    own, its = 1 / belief.sd**2, 1 / spread**2
+    return Belief((belief.mean * own + measured * its) / (own + its), sqrt(1 / (own + its)))
+
+
+@guarded
+def prior(case: FillCase) -> tuple[Belief, Reason]:
+    """What to believe before anything is read [def].
+
+    Learned: median of the last three takes, spread at least 1.2 % of capacity (2 % from one take).
+    Book: 97 % of capacity, spread 3.5 %. Raises CoreError ``fill.no_capacity``.
+    """
+    if case.capacity <= 0:
+        raise CoreError("fill.no_capacity")
+    capacity = float(case.capacity)
+    if case.took:
+        last = [float(take) for take in case.took[-3:]]
+        spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
+        learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
+        return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
+    book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
+    return book, Reason("book capacity", said.book(capacity), Source.DEFINED)
+
+
+@guarded
+def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
+    """What a reservoir is expected to take, ml: learned where it was filled before, else by the
+    book (`prior`). Raises CoreError ``fill.no_capacity``."""
+    belief, _ = prior(FillCase(capacity=capacity, gauge=None, initial=None, took=took))
+    return belief
