@@ -29,7 +29,32 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await stands(page, "upright");
   await press(page, "Read it");
   await expect(page.getByText("Stop. Gauge and book disagree.")).toBeVisible();
+  // what stood wrong is read again, and nothing is right by it
+  await press(page, "Bike in the wrong attitude for the gauge.");
+  await expect(page.getByText("Stop. Gauge and book disagree.")).toHaveCount(0);
+  await step(page, "Read the level");
+  await dragLevel(page, 0.8);
+  await stands(page, "upright");
+  await press(page, "Read it");
   await press(page, "Old oil left in: was everything drained?");
+  await step(page, "Drain it again");
+  await expect(page.locator(".asks_coach-words")).toContainText("Drain it again, all of it");
+  await page.getByLabel("Measured amount").fill("1300 ml");
+  await press(page, "Out, at the drain plug");
+  await step(page, "Seal on the plug");
+  await press(page, "Skip this step");
+  await press(page, "Only tightened again");
+  await step(page, "Refit the plug by hand");
+  await press(page, "Skip this step");
+  await press(page, "Only tightened again");
+  await step(page, "Torque the plug");
+  await pulled(page);
+  await step(page, "Top up");
+  await press(page, "It is in, filler closed");
+  await runAndSettle(page);
+  await dragLevel(page, 0.75);
+  await stands(page, "upright");
+  await press(page, "Read it");
   await step(page, "Look for leaks");
   await press(page, "Leak at the plug");
   // a leak there reopens its seal and its torque

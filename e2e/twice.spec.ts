@@ -24,8 +24,8 @@ test("a finger that taps twice does every step once", async ({ browser, baseURL 
   const viewport = { width: 1280, height: 800 };
   const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
   await signIn(page);
-  await comesIn(page, "Knot", V_TWIN);
-  await startVisit(page, "Knot", "20 010");
+  await comesIn(page, "Siskin", V_TWIN);
+  await startVisit(page, "Siskin", "20 010");
 
   const written = new Map<string, string>();
   page.on("request", (request) => {
@@ -50,8 +50,8 @@ test("a finger that taps twice does every step once", async ({ browser, baseURL 
 
 test("keys are never held up, and a held key does nothing more", async ({ page }) => {
   await signIn(page);
-  await comesIn(page, "Dunlin", V_TWIN);
-  await startVisit(page, "Dunlin", "20 010");
+  await comesIn(page, "Redwing", V_TWIN);
+  await startVisit(page, "Redwing", "20 010");
   const boxes = page.getByRole("checkbox");
   await boxes.first().click();
   await boxes.first().press("Space");

@@ -1,6 +1,7 @@
 """Reading the golden visits: what the last release wrote down, and what it answered."""
 
 import json
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
@@ -22,6 +23,8 @@ from oilward_core.bench import (
     fold,
 )
 from oilward_core.bench.closing import read_kept
+from oilward_core.runsheet import TaskPlan
+from oilward_core.spec import FillRule
 
 Stored = Mapping[str, Any]
 KM = Decimal(8000)
@@ -71,7 +74,30 @@ class Change:
     explains: Callable[[Golden, str, Any, Any], bool]
 
 
-CHANGED: tuple[Change, ...] = ()
+def _task(visit: Golden, at: str) -> TaskPlan | None:
+    """The task a difference is about."""
+    found = re.match(r"/tasks/(\d+)/", at)
+    return visit.plan.tasks[int(found[1])] if found else None
+
+
+def _exact(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    task = _task(visit, at)
+    gauged = task is None or task.reservoir.fill_rule == FillRule.LEVEL
+    return not gauged and re.search(r"/coach/(belief|reasons)", at) is not None
+
+
+def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return any(entry["kind"] == "cause" for entry in visit.written)
+
+
+CHANGED: tuple[Change, ...] = (
+    Change("an exact quantity is measured whole, not estimated", _exact),
+    Change(
+        "a cause acts: what was called wrong is read again, old oil is drained again, so that the level "
+        "of these visits is open again",
+        _named_a_cause,
+    ),
+)
 
 
 def about() -> About:

@@ -25,7 +25,7 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.bench import Basis
 from oilward_core.codes.fill import Cause
-from oilward_core.codes.options import Tick
+from oilward_core.codes.options import Draw, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan
 from oilward_core.spec import Variant
@@ -254,11 +254,34 @@ class FillingTests(TestCase):
         advice = clerk.stands.advice
         assert advice is not None
         self.assertEqual((advice.action, sheet.focus), ("stop", "engine/level.1"))
-        clerk.record("cause", {"cause": Cause.OLD_OIL})
+        clerk.record("cause", {"cause": Cause.ATTITUDE})
         sheet = clerk.sheet
-        self.assertEqual((sheet.focus, clerk.stands.filled), ("leaks", True))
-        # 2000 ml is not what this engine takes
+        # what stood wrong is read again: it is not full by a reading nobody stands by
+        self.assertEqual((sheet.focus, clerk.stands.filled), ("engine/level.1", False))
         self.assertIn("disagreed", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_old_oil_left_in_is_drained_again(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2000 ml", "0.8")
+        clerk.record("cause", {"cause": Cause.OLD_OIL})
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        clerk.record("draw", {"amount": "2700 ml", "where": Draw.PLUG})
+        self.assertEqual((clerk.stands.added, clerk.stands.filled), (Decimal(0), False))
+        self.assertEqual(clerk.sheet.focus, "engine/washer")
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        clerk.record("torque", {"reading": "21 N·m"})
+        advice = clerk.stands.advice
+        assert advice is not None
+        self.assertEqual((advice.action, advice.again), ("pour", False))
+        clerk.pour("2520 ml", closed=True)
+        # nothing more to pour before it has run and been read
+        self.assertEqual(clerk.sheet.focus, "run.2")
+        clerk.wait(2)
+        clerk.now += timedelta(minutes=3)
+        clerk.record("level", {"position": "0.75", "attitude": "upright"})
+        self.assertEqual((clerk.stands.filled, clerk.stands.added), (True, Decimal(2520)))
 
     def test_overfull_draws_off(self) -> None:
         clerk = Clerk()

@@ -11,6 +11,16 @@ class Contradiction(StrEnum):
     OFF = "off"
 
 
+class Acts(StrEnum):
+    """What a cause does once it is named: the reading it is about is not used and read again; an amount
+    is corrected first; the oil is drained again; or the gauge is believed from here."""
+
+    READ_AGAIN = "read again"
+    CORRECT = "correct"
+    DRAIN_AGAIN = "drain again"
+    BELIEVE = "believe"
+
+
 class Cause(StrEnum):
     """What can be behind it; ``ELSE``: something else, in somebody's own words."""
 

@@ -1,7 +1,6 @@
 """What a reservoir is believed to take: ``x ~ N(μ, σ²)`` ml of new oil bring the level to the target."""
 
 from dataclasses import dataclass
-from decimal import Decimal
 from math import erf, exp, pi, sqrt
 from statistics import median, stdev
 
@@ -61,12 +60,16 @@ def combine(belief: Belief, measured: float, spread: float) -> Belief:
 def prior(case: FillCase) -> tuple[Belief, Reason]:
     """What to believe before anything is read [def].
 
-    Learned: median of the last three takes, spread at least 1.2 % of capacity (2 % from one take).
-    Book: 97 % of capacity, spread 3.5 %. Raises CoreError ``fill.no_capacity``.
+    Exact quantity: all of it, nothing to estimate. Learned: median of the last three takes, spread at
+    least 1.2 % of capacity (2 % from one take). Book: 97 % of capacity, spread 3.5 %. Raises CoreError
+    ``fill.no_capacity``.
     """
     if case.capacity <= 0:
         raise CoreError("fill.no_capacity")
     capacity = float(case.capacity)
+    if case.gauge is None:
+        whole = said.exact(f"{case.capacity:.0f}")
+        return Belief(capacity, 0.0), Reason("exact quantity", whole, Source.MANUAL)
     if case.took:
         last = [float(take) for take in case.took[-3:]]
         spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
@@ -77,8 +80,7 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
 
 
 @guarded
-def expected(capacity: Decimal, took: tuple[Decimal, ...]) -> Belief:
-    """What a reservoir is expected to take, ml: learned where it was filled before, else by the
-    book (`prior`). Raises CoreError ``fill.no_capacity``."""
-    belief, _ = prior(FillCase(capacity=capacity, gauge=None, initial=None, took=took))
-    return belief
+def expected(case: FillCase) -> Belief:
+    """What a reservoir is expected to take, ml: all of an exact quantity, learned where it was filled
+    before, else by the book (`prior`). Raises CoreError ``fill.no_capacity``."""
+    return prior(case)[0]

@@ -5,7 +5,8 @@ from decimal import Decimal
 from typing import Literal
 
 from ..codes.fill import Cause
-from ..guard import Sound
+from ..guard import Sound, guarded
+from ..spec import FillRule, ReservoirSpec
 
 Sight = Literal["seen", "below", "above"]
 
@@ -27,6 +28,15 @@ class FillCase(Sound):
     gauge: Gauge | None
     initial: Decimal | None = None
     took: tuple[Decimal, ...] = ()
+
+
+@guarded
+def case_of(spec: ReservoirSpec, capacity: Decimal, took: tuple[Decimal, ...] = ()) -> FillCase:
+    """A reservoir as the coach sees it: by its gauge where it has one, else by its exact quantity."""
+    gauge = None
+    if spec.fill_rule == FillRule.LEVEL and spec.level is not None:
+        gauge = Gauge(spec.level.between_marks, spec.level.target)
+    return FillCase(capacity=capacity, gauge=gauge, initial=spec.initial, took=took)
 
 
 @dataclass(frozen=True)

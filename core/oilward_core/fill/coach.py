@@ -10,7 +10,7 @@ from decimal import Decimal
 from math import sqrt
 from typing import Literal
 
-from ..codes.fill import Cause, Contradiction
+from ..codes.fill import Acts, Cause, Contradiction
 from ..guard import Sound, guarded, whole_table
 from ..reasons import Reason, Source
 from ..said import fill as said
@@ -22,12 +22,14 @@ Action = Literal["pour", "remove", "read", "done", "stop"]
 SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
 IN_TOLERANCE = Decimal("0.125")  # of a glass
 STEP = 10  # ml, as fine as anybody pours
+RIGHT_WITHIN = Decimal(5)  # ml of an exact quantity, or 1 % of it [def]
 FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
 
 
 @dataclass(frozen=True, kw_only=True)
 class Advice(Sound):
-    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops."""
+    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops; ``again``:
+    all of it comes out, and old oil with it."""
 
     action: Action
     ml: Decimal
@@ -35,8 +37,25 @@ class Advice(Sound):
     belief: Belief
     causes: tuple[Cause, ...]
     reasons: tuple[Reason, ...]
+    again: bool = False
 
 
+# what each cause does, once somebody has named it
+ACTS: dict[Cause, Acts] = whole_table(
+    Cause,
+    {
+        Cause.OLD_OIL: Acts.DRAIN_AGAIN,
+        Cause.ATTITUDE: Acts.READ_AGAIN,
+        Cause.TOO_SOON: Acts.READ_AGAIN,
+        Cause.LEAK: Acts.BELIEVE,
+        Cause.CAPACITY: Acts.BELIEVE,
+        Cause.NOT_COUNTED: Acts.CORRECT,
+        Cause.AMOUNT: Acts.CORRECT,
+        Cause.MISREAD: Acts.READ_AGAIN,
+        Cause.NOT_AS_ASKED: Acts.READ_AGAIN,
+        Cause.ELSE: Acts.BELIEVE,
+    },
+)
 CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
     Contradiction,
     {
@@ -55,13 +74,17 @@ def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]
 
 @dataclass(frozen=True, kw_only=True)
 class _State:
+    """``before``: as it was before the last reading; ``drains``: old oil is left, it is drained again."""
+
     belief: Belief
     added: float
-    trust_book: bool
-    last: LevelReading | None
-    poured_since: bool
-    contradiction: Contradiction | None
     reasons: tuple[Reason, ...]
+    trust_book: bool = True
+    last: LevelReading | None = None
+    poured_since: bool = False
+    contradiction: Contradiction | None = None
+    before: "_State | None" = None
+    drains: bool = False
 
 
 def _contradiction(
@@ -111,49 +134,58 @@ def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _Stat
         poured_since=False,
         contradiction=contradiction,
         reasons=(*state.reasons, reason),
+        before=replace(state, before=None),
+        drains=state.drains and contradiction is not None,
     )
 
 
-def _believe_gauge(case: FillCase, state: _State, event: CauseFound) -> _State:
+def _believe_gauge(case: FillCase, state: _State, why: Reason) -> _State:
     """Start again from the last reading alone, with the book no longer trusted."""
-    wide = Belief(state.added, float(case.capacity))
-    reason = Reason(
-        "cause found", said.cause_found(said.cause(event.cause, event.words)), Source.HISTORY
-    )
     fresh = _State(
-        belief=wide,
+        belief=Belief(state.added, float(case.capacity)),
         added=state.added,
         trust_book=False,
-        last=None,
         poured_since=state.poured_since,
-        contradiction=None,
-        reasons=(reason,),
+        reasons=(why,),
     )
     return _fold_reading(case, fresh, state.last) if state.last else fresh
 
 
+def _found(case: FillCase, state: _State, event: CauseFound) -> _State:
+    """What a cause does, where gauge and book still disagree."""
+    if state.contradiction is None:
+        return state
+    why = Reason("cause found", said.cause_found(event.cause, event.words), Source.HISTORY)
+    acts = ACTS[event.cause]
+    if acts == Acts.BELIEVE:
+        return _believe_gauge(case, state, why)
+    if acts == Acts.READ_AGAIN and state.before is not None:
+        # it is as if it had never been read, but for what was poured meanwhile
+        known = state.before
+        return replace(known, added=state.added, poured_since=True, reasons=(*known.reasons, why))
+    return replace(
+        state, drains=state.drains or acts == Acts.DRAIN_AGAIN, reasons=(*state.reasons, why)
+    )
+
+
+def _fold_flow(case: FillCase, state: _State, event: Poured) -> _State:
+    """The sum of what went in. Drained again, with the old oil that was left, it is empty."""
+    added = state.added + float(event.ml)
+    if state.drains and event.ml < 0:
+        return _State(belief=prior(case)[0], added=max(0.0, added), reasons=state.reasons)
+    return replace(state, added=added, poured_since=state.poured_since or not event.prefill)
+
+
 def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
     belief, reason = prior(case)
-    state = _State(
-        belief=belief,
-        added=0.0,
-        trust_book=True,
-        last=None,
-        poured_since=False,
-        contradiction=None,
-        reasons=(reason,),
-    )
+    state = _State(belief=belief, added=0.0, reasons=(reason,))
     for event in events:
         if isinstance(event, Poured):
-            state = replace(
-                state,
-                added=state.added + float(event.ml),
-                poured_since=state.poured_since or not event.prefill,
-            )
+            state = _fold_flow(case, state, event)
         elif isinstance(event, LevelReading):
             state = _fold_reading(case, state, event)
         else:
-            state = _believe_gauge(case, state, event)
+            state = _found(case, state, event)
     return state
 
 
@@ -185,6 +217,12 @@ def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
     return max(excess, Decimal(STEP))
 
 
+def _removable(case: FillCase, gauge: Gauge, state: _State) -> Decimal:
+    """How much may come out: never below the low mark by the sum, whatever the gauge says."""
+    low = prior(case)[0].mean - float(gauge.target * gauge.between_marks)
+    return _floor(state.added - low)
+
+
 def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
     causes = CAUSES[state.contradiction] if action == "stop" and state.contradiction else ()
     reasons = (*state.reasons, why) if why else state.reasons
@@ -195,6 +233,7 @@ def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = Non
         belief=state.belief,
         causes=causes,
         reasons=reasons,
+        again=action == "remove" and state.drains,
     )
 
 
@@ -205,7 +244,7 @@ def _advise_exact(case: FillCase, state: _State) -> Advice:
         said.exact(f"{case.capacity:.0f}"),
         Source.MANUAL,
     )
-    if abs(rest) <= case.capacity / 100:
+    if abs(rest) <= max(case.capacity / 100, RIGHT_WITHIN):
         return _advise(state, "done", Decimal(0), why)
     return _advise(state, "pour" if rest > 0 else "remove", Decimal(abs(round(rest))), why)
 
@@ -221,6 +260,9 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     state = _fold(case, events)
     if case.gauge is None:
         return _advise_exact(case, state)
+    if state.drains and state.added > 0:
+        why = Reason("old oil left", said.DRAIN_AGAIN, Source.TRADE)
+        return _advise(state, "remove", _floor(state.added) or Decimal(STEP), why)
     if state.contradiction and not state.poured_since:
         return _advise(state, "stop", Decimal(0))
     reading = state.last
@@ -233,7 +275,9 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     if reading.sight == "above" or (
         reading.sight == "seen" and reading.position > case.gauge.target
     ):
-        ml = _excess(case.gauge, state, reading)
+        ml = min(_excess(case.gauge, state, reading), _removable(case, case.gauge, state))
+        if ml <= 0:
+            return _advise(replace(state, contradiction=Contradiction.OFF), "stop", Decimal(0))
         why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
         return _advise(state, "remove", ml, why)
     return _advise(state, "pour", *_pour(case, case.gauge, state))

@@ -19,6 +19,8 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
         return said.read(show(advice.added, "ml"))
     if advice.action == "stop":
         return said.DISAGREE
+    if advice.again:
+        return said.drain_again(show(advice.ml, "ml"))
     pours = advice.action == "pour"
     own = show(advice.ml, unit) if unit != "ml" else ""
     of_bottle = bottle_words(advice.ml, bottle_ml) if bottle_ml and pours else ""
@@ -26,7 +28,9 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
 
 
 def say_belief(belief: Belief, unit: str) -> str:
-    """The belief in words: ``I expect 2.62 ± 0.06 l in all.``"""
+    """The belief in words: ``I expect 2.62 ± 0.06 l in all.``; an exact quantity is no belief."""
     shown = "l" if unit == "ml" else unit
+    if not belief.sd:
+        return said.all_of(show(Decimal(round(belief.mean)), unit))
     mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
     return said.belief(f"{mean:.2f}", f"{sd:.2f}", shown)

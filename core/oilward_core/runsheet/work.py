@@ -16,10 +16,12 @@ from .steps import PlannedTask, Step
 
 @dataclass(frozen=True)
 class Round:
-    """One filling of a reservoir: ``draws``: oil is taken out; ``read``: a level is read after it."""
+    """One filling of a reservoir: ``draws``: oil is taken out; ``read``: a level is read after it;
+    ``again``: it is drained once more, at its plug."""
 
     draws: bool = False
     read: bool = True
+    again: bool = False
 
 
 @dataclass(frozen=True)

@@ -47,9 +47,9 @@ def reading(position: float, added: float, between: float, measured: float, spre
     )
 
 
-def cause_found(words: str) -> str:
+def cause_found(code: Cause, words: str) -> str:
     """That somebody found out why gauge and book disagree."""
-    return f"Cause found: {words}"
+    return f"Cause found: {cause(code, words)}"
 
 
 def gap(expected: float, safe: float, initial: str) -> str:
@@ -66,6 +66,7 @@ def exact(capacity: str) -> str:
     return f"Measure out all of {capacity} ml; no level to read."
 
 
+DRAIN_AGAIN = "Old oil is left in: drain it again, all of it, then fill anew."
 OVERFILLED = "Above the target: take the excess out."
 DISAGREE = "Stop. Gauge and book disagree."
 
@@ -85,6 +86,16 @@ def move(pours: bool, amount: str, own: str, of_bottle: str) -> str:
     in_unit = f" ({own})" if own else ""
     bottle = f": {of_bottle}" if of_bottle else ""
     return f"{'Pour' if pours else 'Take out'} {amount}{in_unit}{bottle}."
+
+
+def drain_again(amount: str) -> str:
+    """Everything has to come out once more."""
+    return f"Drain it again, all of it: about {amount}, and the old oil that was left."
+
+
+def all_of(amount: str) -> str:
+    """An exact quantity."""
+    return f"All of {amount}, measured."
 
 
 def belief(mean: str, spread: str, unit: str) -> str:

@@ -10,7 +10,7 @@ from garage.models import Bike
 from oilward_core.bench import Speaker
 from oilward_core.debris import running_in, verdict
 from oilward_core.errors import CoreError
-from oilward_core.fill import expected
+from oilward_core.fill import case_of, expected
 from oilward_core.quantity import show
 from oilward_core.said import standing as words
 from oilward_core.spec import (
@@ -135,7 +135,9 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
     if not took or capacity is None:
         return ""
-    belief = expected(capacity, took)
+    belief = expected(case_of(spec, capacity, took))
+    if not belief.sd:
+        return ""
     mean, sd = (show(Decimal(round(v)), speaks.volume) for v in (belief.mean, belief.sd))
     return words.take(mean, sd, show(capacity, speaks.volume))
 

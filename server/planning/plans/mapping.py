@@ -12,7 +12,7 @@ from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
 from oilward_core.calendar import date_words
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
-from oilward_core.fill import expected
+from oilward_core.fill import case_of, expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import Order
 from oilward_core.quantity import grouped, show
@@ -61,7 +61,7 @@ def expected_take(
     capacity = spec.capacities.get(variant) or next(iter(spec.capacities.values()), None)
     if capacity is None:
         return None
-    return Decimal(round(expected(capacity, valid_takes(services, variant)).mean))
+    return Decimal(round(expected(case_of(spec, capacity, valid_takes(services, variant))).mean))
 
 
 def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:

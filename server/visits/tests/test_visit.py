@@ -72,13 +72,13 @@ class JourneyTests(VisitTestCase):
         self.mira.now += timedelta(minutes=3)
         self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
         self.assertEqual(self.mira.task["coach"]["action"], "stop")
-        self.mira.entry("cause", {"cause": "old oil"})
+        self.mira.entry("cause", {"cause": "else", "words": "Another sump on it"})
         self.mira.entry("leaks", {"result": "dry"})
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200)
         self.assertEqual(
             Service.objects.get(visit_id=self.mira.visit).not_learned,
-            "Gauge and book disagreed. Named as the cause: Old oil left in: was everything drained?",
+            "Gauge and book disagreed. Named as the cause: Another sump on it",
         )
         engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
         self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")

@@ -51,9 +51,8 @@ class WholeTestCase(VisitTestCase):
                 return mira.entry("draw", amount, step=step["id"])
             return mira.entry("pour", {**amount, "closed": True}, step=step["id"])
         if kind == "level" and task["coach"]["action"] == "stop":
-            return mira.entry(
-                "cause", {"cause": task["coach"]["causes"][0]["code"]}, step=step["id"]
-            )
+            named = {"cause": "else", "words": "Another sump on it"}
+            return mira.entry("cause", named, step=step["id"])
         if kind == "level":
             mira.now += timedelta(minutes=20)
             data = {"position": "0.75", "attitude": task["gauge"]["attitude"]}

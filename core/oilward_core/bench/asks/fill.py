@@ -6,11 +6,12 @@ from typing import ClassVar
 
 from ...codes.bench import Basis, Stands
 from ...codes.entries import Ask, EntryKind
+from ...codes.fill import Cause
 from ...codes.options import Draw
 from ...codes.roles import Role
 from ...expected import Expected
 from ...quantity import show
-from ...runsheet import Step, TaskPlan
+from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
 from ..acts import Act, Hearing
@@ -21,6 +22,7 @@ from ..fold.taking import Taking
 from ..reading import Stood, offered, volume
 from ..typed import Typed
 from .amount import JUG
+from .level import CauseNamed
 from .room import Room
 
 MOST_NAME = 80
@@ -103,8 +105,12 @@ def _pour(taking: Taking, entry: Entry, data: PouredIn) -> None:
 
 def _draw(taking: Taking, entry: Entry, data: DrawnOff) -> None:
     taking.complete(entry)
+    before = taking.events(entry)[-1:]
+    again = any(isinstance(e.data, CauseNamed) and e.data.cause == Cause.OLD_OIL for e in before)
     taking.events(entry).append(entry)
-    taking.flow(entry, Way.DRAWN, data.ml)
+    # drained again, the oil that was left comes with what was poured
+    new = taking.facts.into(StepId.of(entry.step).reservoir)
+    taking.flow(entry, Way.DRAWN, min(data.ml, max(new, Decimal(0))) if again else data.ml)
     if data.where == Draw.PLUG:
         taking.reopen(entry, Role.DRAIN_PLUG, Stands.OUT)
     elif data.where:
@@ -134,6 +140,8 @@ DRAW = Act(
 def _by_the_coach(task: TaskPlan, state: TaskState) -> Expected | None:
     advice = state.advice
     if advice is None or advice.action not in ("pour", "remove"):
+        return None
+    if advice.again:  # how much old oil comes with it, nobody knows
         return None
     removes = advice.action == "remove"
     less, more = words.THEN_OVERFULL, words.THEN_LOW

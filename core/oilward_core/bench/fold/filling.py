@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 
+from ...codes.fill import Cause
 from ...codes.steps import Name
 from ...errors import CoreError
 from ...fill import (
@@ -12,14 +13,14 @@ from ...fill import (
     CauseFound,
     FillCase,
     FillEvent,
-    Gauge,
     LevelReading,
     Poured,
+    case_of,
     coach,
 )
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
-from ...spec import IDLING, FillRule, LevelCheck, needed
+from ...spec import IDLING, LevelCheck, needed
 from ..asks.fill import DrawnOff, PouredIn
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LevelRead
@@ -32,13 +33,9 @@ ENOUGH = Decimal("0.6")  # of the book, before an engine may run on it [our defi
 
 def fill_case(task: TaskPlan) -> FillCase:
     """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
-    reservoir, capacity = task.reservoir, task.capacity
-    if capacity is None:
+    if task.capacity is None:
         raise CoreError("fill.no_capacity")
-    gauge = None
-    if reservoir.fill_rule == FillRule.LEVEL and reservoir.level is not None:
-        gauge = Gauge(reservoir.level.between_marks, reservoir.level.target)
-    return FillCase(capacity=capacity, gauge=gauge, initial=reservoir.initial, took=task.took)
+    return case_of(task.reservoir, task.capacity, task.took)
 
 
 @dataclass(frozen=True)
@@ -99,7 +96,7 @@ def _happened(
     """What the coach hears of, oldest first. Until there is enough in to run on, nothing is read."""
     events: list[FillEvent] = []
     unused: dict[str, str] = {}
-    added = Decimal(0)
+    added, drains = Decimal(0), False
     for entry in facts.events.get(task.reservoir.key, ()):
         data = entry.data
         if isinstance(data, LevelRead):
@@ -109,9 +106,12 @@ def _happened(
                 unused[entry.id] = why
         elif isinstance(data, CauseNamed):
             events.append(CauseFound(data.cause, data.words))
+            drains = drains or data.cause == Cause.OLD_OIL
         elif isinstance(data, PouredIn | DrawnOff | FilterOn):
             ml = -data.ml if isinstance(data, DrawnOff) else data.ml
             added += ml
+            if drains and ml < 0:  # the oil that was left comes with what was poured
+                added, drains = max(added, Decimal(0)), False
             events.append(Poured(ml, prefill=isinstance(data, FilterOn) or added < least))
     return events, unused
 
@@ -127,7 +127,7 @@ def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     if advice.action in ("read", "stop") and rounds:
         rounds[-1] = Round(rounds[-1].draws, True)
     if advice.action in ("pour", "remove"):
-        rounds.append(Round(advice.action == "remove", False))
+        rounds.append(Round(advice.action == "remove", False, advice.again))
     return tuple(rounds)
 
 

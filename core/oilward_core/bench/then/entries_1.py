@@ -13,10 +13,11 @@ from ...codes.fill import Cause
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...errors import CoreError
-from ...fill import CauseFound, FillEvent, LevelReading, Poured, coach
+from ...fill import CauseFound, FillEvent, LevelReading, Poured
 from ...runsheet import StepId, TaskPlan
 from ..entries import ordered
 from ..fold.filling import fill_case
+from .coach_1 import coach
 from .written import Written
 
 _OF_BIKE = (Name.RUN, Name.LEAKS, Name.FINISH)

@@ -13,14 +13,14 @@ from ..ids import StepId
 from ..jobs import UPRIGHT
 from ..needs import Need, done
 from ..steps import Option, PlannedTask, Step, chosen, ticks, unchecked
-from ..work import Work
+from ..work import Round, Work
 
 _STANDS = (Pose.UPRIGHT, Pose.SIDE_STAND)
 
 
-def _filling(number: int, draws: bool) -> words.Words:
-    if draws:
-        return words.DRAW_OFF
+def _filling(number: int, one: Round) -> words.Words:
+    if one.draws:
+        return words.DRAIN_AGAIN if one.again else words.DRAW_OFF
     said = words.step(Name.FILL)
     return said if number == 1 else words.Words(words.TOP_UP, said.text)
 
@@ -30,7 +30,7 @@ def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
     spec = task.spec
     job = work.job(JobKind.FILL, spec, attitude=UPRIGHT)
     for number, one in enumerate(work.rounds.of(spec.key), 1):
-        said = _filling(number, one.draws)
+        said = _filling(number, one)
         work.step(
             Step(
                 id=StepId(spec.key, Name.FILL, "", number),
@@ -40,7 +40,9 @@ def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
                 instruction=said.text,
                 unchecked=unchecked(spec, f"/capacity.{task.variant}"),
                 draws=one.draws,
-                options=chosen(words.DRAWS, Draw) if one.draws else (),
+                options=chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
+                if one.draws
+                else (),
                 needs=(Need(Fact.SHUT, spec.key), *before),
             )
         )
