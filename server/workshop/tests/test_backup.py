@@ -1,10 +1,14 @@
 """A workshop goes into one file and comes back as it was."""
 
+import os
+import subprocess
+import sys
 import tempfile
 from pathlib import Path
 from typing import Any
 from unittest import mock
 
+from config.settings import ROOT
 from django.contrib.sessions.models import Session
 from django.core.management import call_command
 from django.core.management.base import CommandError
@@ -18,6 +22,25 @@ from workshop.backup import dump, prove, put_back
 from workshop.models import Person
 
 COPY = "backup_copy"
+# the demo workshop of that release, with an open visit written down in its words
+LAST_RELEASE = Path(__file__).parent / "files" / "release-0.10.0.backup"
+GOES_ON = """
+from uuid import uuid4
+from django.utils import timezone
+from rest_framework.test import APIClient
+from visits.models import Visit
+from workshop.models import Person
+
+api, now = APIClient(HTTP_HOST="127.0.0.1"), timezone.now()
+api.force_login(Person.objects.get(username="mira"))
+url = f"/api/visits/{Visit.objects.get(state='open').pk}/"
+sheet = api.get(url).json()
+print("before", sheet["focus"], sum(step["status"] == "done" for step in sheet["steps"]))
+entry = {"id": str(uuid4()), "step": sheet["focus"], "kind": "torque", "description": 3}
+entry |= {"at": now.isoformat(), "data": {"reading": "29 N·m"}}
+sheet = api.post(f"{url}entries/", entry, format="json").json()
+print("after", sheet["focus"], len(api.get("/api/ward/").json()["bikes"]))
+"""
 
 
 class BackupTests(TransactionTestCase):
@@ -185,3 +208,22 @@ class BackupTests(TransactionTestCase):
         with self.assertRaisesMessage(CommandError, "Stop it, then restore"):
             call_command("restore", str(self.file))
         self.assertEqual(Person.objects.get().name, "Mira")
+
+    def manage(self, *words: str) -> str:
+        """A command of this release on the copy."""
+        found = {
+            f"OILWARD_DB_{name}": str(self.copy[name]) for name in ("HOST", "PORT", "NAME", "USER")
+        }
+        env = {**os.environ, **found, "OILWARD_DB_PASSWORD": str(self.copy["PASSWORD"])}
+        done = subprocess.run(
+            [sys.executable, "manage.py", *words], cwd=ROOT / "server", env=env, check=False,
+            capture_output=True, text=True,
+        )  # fmt: skip
+        self.assertEqual(done.returncode, 0, done.stderr)
+        return done.stdout
+
+    def test_a_backup_of_the_last_release_comes_back_and_goes_on(self) -> None:
+        put_back(self.copy, LAST_RELEASE)
+        self.manage("migrate", "--verbosity", "0")
+        said = self.manage("shell", "-v", "0", "-c", GOES_ON).splitlines()
+        self.assertEqual(said, ["before engine/torque 10", "after engine/filter 24"])
