@@ -1,234 +1,93 @@
-"""The fill coach as it was when entries were of the first description: whether an amount was poured in or
-taken out was not written down then, and is read from what the coach said. It never changes."""
+"""Whether the fill coach of the first description asked for oil to be taken out: that was not written
+down then, and a visit of then is read by what it was told then. It never changes."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 from math import sqrt
-from typing import Literal
 
-from ...codes.fill import Cause, Contradiction
-from ...fill.belief import Belief, combine, prior, truncate_above, truncate_below
-from ...fill.case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured
-from ...guard import Sound, guarded, whole_table
-from ...reasons import Reason, Source
-from ...said import fill as said
-
-Action = Literal["pour", "remove", "read", "done", "stop"]
-
-SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
-IN_TOLERANCE = Decimal("0.125")  # of a glass
-STEP = 10  # ml, as fine as anybody pours
-FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
-
-
-@dataclass(frozen=True, kw_only=True)
-class Advice(Sound):
-    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops."""
-
-    action: Action
-    ml: Decimal
-    added: Decimal
-    belief: Belief
-    causes: tuple[Cause, ...]
-    reasons: tuple[Reason, ...]
-
-
-CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
-    Contradiction,
-    {
-        Contradiction.FULL_EARLY: (Cause.OLD_OIL, Cause.ATTITUDE, Cause.TOO_SOON),
-        Contradiction.LOW_LATE: (Cause.LEAK, Cause.CAPACITY, Cause.NOT_COUNTED),
-        Contradiction.OFF: (Cause.AMOUNT, Cause.MISREAD, Cause.NOT_AS_ASKED),
-    },
+from ...fill import (
+    Belief,
+    FillCase,
+    FillEvent,
+    Gauge,
+    LevelReading,
+    Poured,
+    combine,
+    prior,
+    truncate_above,
+    truncate_below,
 )
 
+_NEAR = Decimal("0.125")
+_FULL_EARLY, _LOW_LATE, _OFF = 0.85, 1.05, 4.0
 
-def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
-    """A reading as a measurement of x, ml: ``z = A + (t − r)·V`` and its spread."""
+
+@dataclass(frozen=True)
+class _Then:
+    belief: Belief
+    added: float = 0.0
+    by_the_book: bool = True
+    last: LevelReading | None = None
+    poured: bool = False
+    against: bool = False
+
+
+def _measured(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
     between, gap = float(gauge.between_marks), float(gauge.target) - position
     return added + gap * between, sqrt((0.06 * between) ** 2 + (0.1 * abs(gap) * between) ** 2)
 
 
-@dataclass(frozen=True, kw_only=True)
-class _State:
-    belief: Belief
-    added: float
-    trust_book: bool
-    last: LevelReading | None
-    poured_since: bool
-    contradiction: Contradiction | None
-    reasons: tuple[Reason, ...]
-
-
-def _contradiction(
-    case: FillCase, gauge: Gauge, state: _State, reading: LevelReading
-) -> Contradiction | None:
+def _against(case: FillCase, gauge: Gauge, then: _Then, reading: LevelReading) -> bool:
+    """Whether gauge and book disagreed."""
     position = {"below": -0.01, "above": 1.01}.get(reading.sight, float(reading.position))
-    low = position < float(gauge.target - IN_TOLERANCE)
-    if state.trust_book and not low and state.added < FULL_EARLY * float(case.capacity):
-        return Contradiction.FULL_EARLY
-    if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
-        return Contradiction.LOW_LATE
-    measured, spread = _measure(gauge, state.added, position)
-    off = measured - state.belief.mean
-    beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
-    # against what could be expected of this reading: its own scatter and the belief's together
-    far = beyond and abs(off) > OFF * sqrt(spread**2 + state.belief.sd**2)
-    return Contradiction.OFF if far else None
+    low, share = position < float(gauge.target - _NEAR), then.added / float(case.capacity)
+    if then.by_the_book and (share > _LOW_LATE if low else share < _FULL_EARLY):
+        return True
+    found, spread = _measured(gauge, then.added, position)
+    off = found - then.belief.mean
+    beyond = {"below": off > 0, "above": off < 0}.get(reading.sight, True)
+    return beyond and abs(off) > _OFF * sqrt(spread**2 + then.belief.sd**2)
 
 
-def _learn(gauge: Gauge, state: _State, reading: LevelReading) -> tuple[Belief, Reason]:
+def _learned(gauge: Gauge, then: _Then, reading: LevelReading) -> Belief:
     between, target = float(gauge.between_marks), float(gauge.target)
     if reading.sight == "below":
-        belief = truncate_below(state.belief, state.added + target * between)
-        text = said.BELOW
-    elif reading.sight == "above":
-        belief = truncate_above(state.belief, state.added + (target - 1) * between)
-        text = said.ABOVE
-    else:
-        position = float(reading.position)
-        measured, spread = _measure(gauge, state.added, position)
-        belief = combine(state.belief, measured, spread)
-        text = said.reading(position, state.added, between, measured, spread)
-    return belief, Reason("valid reading", text, Source.DEFINED)
+        return truncate_below(then.belief, then.added + target * between)
+    if reading.sight == "above":
+        return truncate_above(then.belief, then.added + (target - 1) * between)
+    return combine(then.belief, *_measured(gauge, then.added, float(reading.position)))
 
 
-def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _State:
+def _read(case: FillCase, then: _Then, reading: LevelReading) -> _Then:
     if not reading.valid or case.gauge is None:
-        return state
-    contradiction = _contradiction(case, case.gauge, state, reading)
-    belief, reason = state.belief, Reason("contradiction", contradiction or "", Source.DEFINED)
-    if contradiction is None:
-        belief, reason = _learn(case.gauge, state, reading)
-    return replace(
-        state,
-        belief=belief,
-        last=reading,
-        poured_since=False,
-        contradiction=contradiction,
-        reasons=(*state.reasons, reason),
-    )
+        return then
+    against = _against(case, case.gauge, then, reading)
+    belief = then.belief if against else _learned(case.gauge, then, reading)
+    return replace(then, belief=belief, last=reading, poured=False, against=against)
 
 
-def _believe_gauge(case: FillCase, state: _State, event: CauseFound) -> _State:
-    """Start again from the last reading alone, with the book no longer trusted."""
-    wide = Belief(state.added, float(case.capacity))
-    reason = Reason("cause found", said.cause_found(event.cause, event.words), Source.HISTORY)
-    fresh = _State(
-        belief=wide,
-        added=state.added,
-        trust_book=False,
-        last=None,
-        poured_since=state.poured_since,
-        contradiction=None,
-        reasons=(reason,),
-    )
-    return _fold_reading(case, fresh, state.last) if state.last else fresh
+def _gauge_alone(case: FillCase, then: _Then) -> _Then:
+    wide = Belief(then.added, float(case.capacity))
+    fresh = _Then(wide, then.added, by_the_book=False, poured=then.poured)
+    return _read(case, fresh, then.last) if then.last else fresh
 
 
-def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
-    belief, reason = prior(case)
-    state = _State(
-        belief=belief,
-        added=0.0,
-        trust_book=True,
-        last=None,
-        poured_since=False,
-        contradiction=None,
-        reasons=(reason,),
-    )
+def _after(case: FillCase, then: _Then, event: FillEvent) -> _Then:
+    if isinstance(event, Poured):
+        poured = then.poured or not event.prefill
+        return replace(then, added=then.added + float(event.ml), poured=poured)
+    return _read(case, then, event) if isinstance(event, LevelReading) else _gauge_alone(case, then)
+
+
+def asked_to_take_out(case: FillCase, events: Sequence[FillEvent]) -> bool:
+    """By what had happened so far, oldest first."""
+    then = _Then(prior(case)[0])
     for event in events:
-        if isinstance(event, Poured):
-            state = replace(
-                state,
-                added=state.added + float(event.ml),
-                poured_since=state.poured_since or not event.prefill,
-            )
-        elif isinstance(event, LevelReading):
-            state = _fold_reading(case, state, event)
-        else:
-            state = _believe_gauge(case, state, event)
-    return state
-
-
-def _floor(ml: float | Decimal) -> Decimal:
-    return Decimal(int(ml // STEP) * STEP)
-
-
-def _pour(case: FillCase, gauge: Gauge, state: _State) -> tuple[Decimal, Reason]:
-    between, target = float(gauge.between_marks), float(gauge.target)
-    gap = state.belief.mean - state.added
-    safe = gap + (1 - target) * between - SAFE * state.belief.sd
-    amount = min(gap, safe)
-    initial = ""
-    if state.last is None and case.initial is not None:
-        amount = min(amount, float(case.initial) - state.added)
-        initial = f"{case.initial:f}"
-    if state.last and state.last.sight == "below":
-        amount = max(amount, target * between)
-    text = said.gap(gap, safe, initial)
-    return max(_floor(amount), Decimal(STEP)), Reason("safe pour", text, Source.DEFINED)
-
-
-def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
-    if reading.sight == "seen":
-        excess = _floor((reading.position - gauge.target) * gauge.between_marks)
-    else:
-        to_high_mark = _floor((1 - gauge.target) * gauge.between_marks)
-        excess = max(_floor(state.added - state.belief.mean), to_high_mark)
-    return max(excess, Decimal(STEP))
-
-
-def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
-    causes = CAUSES[state.contradiction] if action == "stop" and state.contradiction else ()
-    reasons = (*state.reasons, why) if why else state.reasons
-    return Advice(
-        action=action,
-        ml=ml,
-        added=Decimal(round(state.added)),
-        belief=state.belief,
-        causes=causes,
-        reasons=reasons,
-    )
-
-
-def _advise_exact(case: FillCase, state: _State) -> Advice:
-    rest = case.capacity - Decimal(str(round(state.added, 3)))
-    why = Reason(
-        "exact quantity",
-        said.exact(f"{case.capacity:.0f}"),
-        Source.MANUAL,
-    )
-    if abs(rest) <= case.capacity / 100:
-        return _advise(state, "done", Decimal(0), why)
-    return _advise(state, "pour" if rest > 0 else "remove", Decimal(abs(round(rest))), why)
-
-
-@guarded
-def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
-    """What to do next, given everything poured and read so far (oldest first).
-
-    *pour* and *remove* name ml; *read* waits for a valid reading; *done* is within an eighth of a
-    glass of the target; *stop* lists what may be wrong (contradiction between gauge and book).
-    Raises CoreError ``fill.no_capacity``.
-    """
-    state = _fold(case, events)
+        then = _after(case, then, event)
     if case.gauge is None:
-        return _advise_exact(case, state)
-    if state.contradiction and not state.poured_since:
-        return _advise(state, "stop", Decimal(0))
-    reading = state.last
-    if state.poured_since:
-        return _advise(state, "read", Decimal(0))
-    if reading is None:
-        return _advise(state, "pour", *_pour(case, case.gauge, state))
-    if reading.sight == "seen" and abs(reading.position - case.gauge.target) <= IN_TOLERANCE:
-        return _advise(state, "done", Decimal(0))
-    if reading.sight == "above" or (
-        reading.sight == "seen" and reading.position > case.gauge.target
-    ):
-        ml = _excess(case.gauge, state, reading)
-        why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
-        return _advise(state, "remove", ml, why)
-    return _advise(state, "pour", *_pour(case, case.gauge, state))
+        over = Decimal(str(round(then.added, 3))) - case.capacity
+        return over > case.capacity / 100
+    if then.poured or then.against or then.last is None or then.last.sight == "below":
+        return False
+    return then.last.sight == "above" or then.last.position - case.gauge.target > _NEAR

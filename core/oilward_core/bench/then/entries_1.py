@@ -17,7 +17,7 @@ from ...fill import CauseFound, FillEvent, LevelReading, Poured
 from ...runsheet import StepId, TaskPlan
 from ..entries import ordered
 from ..fold.filling import fill_case
-from .coach_1 import coach
+from .coach_1 import asked_to_take_out
 from .written import Written
 
 _OF_BIKE = (Name.RUN, Name.LEAKS, Name.FINISH)
@@ -62,7 +62,7 @@ def _removed(task: TaskPlan, written: Iterable[Written]) -> bool:
     """Whether the coach asked for oil to be taken out, by the entries written down so far."""
     heard = (_event(task, entry) for entry in ordered(written))
     events = [event for event in heard if event is not None]
-    return coach(fill_case(task), events).action == "remove"
+    return asked_to_take_out(fill_case(task), events)
 
 
 def _kind_of(task: TaskPlan, written: list[Written]) -> str:
