@@ -292,6 +292,16 @@ class FillingTests(TestCase):
         clerk.round("170 ml", "0.75")
         self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("leaks", 2530))
 
+    def test_no_engine_starts_with_its_plug_out(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2550 ml", "1.1")
+        clerk.record("draw", {"amount": "170 ml", "where": Draw.PLUG}, "engine/fill.2")
+        run = clerk.state("run.2")
+        self.assertEqual(run.status, "blocked")
+        self.assertIn("the engine is not closed below", [one.words for one in run.unmet])
+        self.assertEqual(clerk.sheet.focus, "engine/washer")
+
     def test_correcting_a_pour_moves_the_sum_and_keeps_the_rest(self) -> None:
         clerk = whole_visit()
         first = next(e for e in clerk.entries if e.kind == "pour")

@@ -117,6 +117,8 @@ def runs(work: Work) -> None:
     job = work.job(JobKind.RUN, wait=ceil(minutes), attitude=UPRIGHT)
     idling = any(task.spec.level and task.spec.level.engine == IDLING for task in wanting)
     said = words.step(Name.RUN, then=words.THEN_IDLES if idling else "")
+    # a plug that came out again after the fill is back, too
+    shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
     for number in range(1, work.rounds.runs + 1):
         work.step(
             Step(
@@ -127,7 +129,7 @@ def runs(work: Work) -> None:
                 instruction=said.text,
                 minutes=minutes,
                 full=True,
-                needs=(Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
+                needs=(*shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
             )
         )
 
