@@ -121,7 +121,10 @@ export async function runAndSettle(page: Page): Promise<void> {
   await step(page, "Run the engine");
   await wait(page);
   await step(page, "Read the level");
-  await expect(page.getByRole("button", { name: "Read it" })).toBeEnabled({ timeout: 60_000 });
+  const seen = page.getByRole("button", { name: "Nothing to see" });
+  await expect(seen).toBeEnabled({ timeout: 60_000 });
+  // nobody has said yet where it stands
+  await expect(page.getByRole("button", { name: "Read it" })).toBeDisabled();
 }
 
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */

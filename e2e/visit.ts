@@ -48,6 +48,8 @@ export function keyboard(): Hand {
     const steps = Math.round((share * 100 - now) / 5);
     const key = steps > 0 ? "ArrowUp" : "ArrowDown";
     for (let n = 0; n < Math.abs(steps); n += 1) await glass.press(key);
+    // half way up is said by hand as well
+    if (steps === 0) for (const back of ["ArrowUp", "ArrowDown"]) await glass.press(back);
     hand.actions += 1;
     hand.keys += Math.abs(steps);
   };

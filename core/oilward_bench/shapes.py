@@ -199,13 +199,20 @@ class TorqueShape:
 
 
 @dataclass(frozen=True, kw_only=True)
-class GaugeShape:
-    """What a level is read on, ``between`` its marks in words, ``target`` as a share of them."""
+class MarksShape:
+    """A pair of marks for one attitude: ``between`` them in words, ``target`` as a share of them."""
 
-    name: str
     attitude: str
     between: str
     target: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class GaugeShape:
+    """What a level is read on, with its marks, each for an ``attitude``: the usual one first."""
+
+    name: str
+    marks: list[MarksShape]
 
 
 @dataclass(frozen=True, kw_only=True)

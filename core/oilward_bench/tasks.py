@@ -29,6 +29,7 @@ from .shapes import (
     CoachShape,
     FluidChoice,
     GaugeShape,
+    MarksShape,
     OptionShape,
     StandingShape,
     TaskShape,
@@ -114,16 +115,19 @@ def verdict_shape(
     )
 
 
-def _gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
+def gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
+    """What its level is read on; None where it has none."""
     if spec.level is None:
         return None
-    between = show(spec.level.between_marks, speaks.volume)
-    return GaugeShape(
-        name=spec.level.gauge,
-        attitude=spec.level.attitude,
-        between=between,
-        target=float(spec.level.target),
-    )
+    level = spec.level
+    pairs = [(level.attitude, level.between_marks, level.target)]
+    if level.second:
+        pairs.append((level.second.attitude, level.second.between, level.second.target))
+    marks = [
+        MarksShape(attitude=attitude, between=show(between, speaks.volume), target=float(target))
+        for attitude, between, target in pairs
+    ]
+    return GaugeShape(name=level.gauge, marks=marks)
 
 
 def _volume(ml: Decimal | None, speaks: Speaker) -> str:
@@ -151,7 +155,7 @@ def task_shape(
         stopped=stands.stopped,
         coach=_coach(one, stands, speaks),
         torque=_torque(stands.torque, spec, speaks),
-        gauge=_gauge(spec, speaks),
+        gauge=gauge(spec, speaks),
         verdict=_verdict(one.plan, stands, sheet),
         standing=[
             StandingShape(part=s.part, word=s.word, open=s.open, by=s.by, at=s.at)

@@ -10,6 +10,7 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
+from oilward_bench.tasks import gauge
 from oilward_core.bench import (
     Amount,
     Bench,
@@ -28,7 +29,7 @@ from oilward_core.codes.fill import Cause
 from oilward_core.codes.options import Draw, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan
-from oilward_core.spec import Variant
+from oilward_core.spec import Marks, Variant
 
 from .clerk import BENCH, DRIVE, ENGINE, TASK, WRENCH, Clerk, fastener, whole_visit
 
@@ -291,6 +292,21 @@ class FillingTests(TestCase):
         self.assertEqual(state.step.title, "Draw the excess off")
         clerk.round("170 ml", "0.75")
         self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("leaks", 2530))
+
+    def test_each_pair_of_marks_has_a_target_of_its_own(self) -> None:
+        assert ENGINE.level is not None
+        second = Marks("side stand", Decimal(400), Decimal("0.5"))
+        engine = replace(ENGINE, level=replace(ENGINE.level, second=second))
+        clerk = Clerk(replace(TASK, reservoir=engine))
+        shown = gauge(clerk.plan.tasks[0].reservoir, Speaker())
+        assert shown is not None
+        self.assertEqual(
+            [(one.attitude, one.between, one.target) for one in shown.marks],
+            [("upright", "500 ml", 0.75), ("side stand", "400 ml", 0.5)],
+        )
+        clerk.until_fill()
+        clerk.round("2520 ml", "0.5", "side stand")
+        self.assertTrue(clerk.stands.filled)
 
     def test_no_engine_starts_with_its_plug_out(self) -> None:
         clerk = Clerk()

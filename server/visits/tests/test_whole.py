@@ -55,7 +55,7 @@ class WholeTestCase(VisitTestCase):
             return mira.entry("cause", named, step=step["id"])
         if kind == "level":
             mira.now += timedelta(minutes=20)
-            data = {"position": "0.75", "attitude": task["gauge"]["attitude"]}
+            data = {"position": "0.75", "attitude": task["gauge"]["marks"][0]["attitude"]}
             return mira.entry("level", data, step=step["id"])
         said: dict[str, tuple[str, dict[str, Any]]] = {
             "check": ("confirm", {"items": ticks(step)}),

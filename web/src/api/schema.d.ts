@@ -2058,10 +2058,7 @@ export interface components {
         };
         GaugeShape: {
             name: string;
-            attitude: string;
-            between: string;
-            /** Format: double */
-            target: number;
+            marks: components["schemas"]["MarksShape"][];
         };
         Glass: {
             key: string;
@@ -2218,6 +2215,12 @@ export interface components {
             /** Format: double */
             km: number;
             words: string;
+        };
+        MarksShape: {
+            attitude: string;
+            between: string;
+            /** Format: double */
+            target: number;
         };
         Matches: {
             reservoir: string;

@@ -8,6 +8,7 @@ import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { Refused } from "../../ui/Refused";
 import asksCss from "./asks.module.css";
+import textCss from "../../ui/text.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
 function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
@@ -31,17 +32,26 @@ function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "
 }
 
 /** What the eye says: where it stands, nothing at all, or more than the glass shows. */
-function Seen({ blocked, read }: { blocked: boolean; read: (sight: string) => void }) {
+function Seen({
+  blocked,
+  placed,
+  read,
+}: {
+  blocked: boolean;
+  placed: boolean;
+  read: (sight: string) => void;
+}) {
   return (
     <>
       <Button
         type="primary"
         className={controlsCss.bigAction}
-        disabled={blocked}
+        disabled={blocked || !placed}
         onClick={() => read("seen")}
       >
         Read it
       </Button>
+      {!placed && <p className={textCss.soft}>Drag the oil first, or touch the glass there.</p>}
       <div className={controlsCss.choices}>
         <Button disabled={blocked} onClick={() => read("below")}>
           Nothing to see
@@ -54,33 +64,42 @@ function Seen({ blocked, read }: { blocked: boolean; read: (sight: string) => vo
   );
 }
 
+type Gauge = NonNullable<StepProps["task"]>["gauge"];
+
+/** Each pair of marks has a target of its own; before the attitude is said, the usual one's. */
+function marksOf(gauge: Gauge | undefined, attitude: string) {
+  return gauge?.marks.find((one) => one.attitude === attitude) ?? gauge?.marks[0];
+}
+
 /** The level, dragged in the drawn glass to where the oil stands. */
 export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepProps) {
   useTick(500);
   const gauge = task?.gauge;
   const early = step.not_before !== null && Date.parse(step.not_before) > now();
   const draft = `${sheet.id}.${step.id}`;
-  const [position, setPosition, drop] = useDraft(`${draft}.at`, 0.5);
+  // nothing is read before a hand has said where it stands
+  const [at, setAt, drop] = useDraft<number | null>(`${draft}.at`, null);
   const [attitude, setAttitude] = useDraft(`${sheet.id}.${step.reservoir}.attitude`, "");
+  const marks = marksOf(gauge, attitude);
   const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
   const read = (sight: string) => {
     drop();
-    send("level", { sight, position: String(position), attitude });
+    send("level", { sight, position: String(at ?? 0), attitude });
   };
   return (
     <>
       <Contradiction task={task} busy={busy} send={send} />
       <div className={asksCss.two}>
         <LevelGlass
-          position={position}
-          target={gauge?.target ?? 0.75}
+          position={at ?? 0.5}
+          target={marks?.target ?? 0.75}
           stick={gauge?.name === "dipstick"}
-          onChange={setPosition}
+          onChange={setAt}
         />
         <div className={asksCss.levelSide}>
           <p>
             Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
-            {gauge?.between} apart.
+            {marks?.between} apart.
           </p>
           <span id="attitude-label">The bike stands</span>
           <Segmented
@@ -97,7 +116,7 @@ export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepP
               It settles: <Countdown endsAt={step.not_before} now={now} />
             </p>
           )}
-          <Seen blocked={busy || early} read={read} />
+          <Seen blocked={busy || early} placed={at !== null} read={read} />
         </div>
       </div>
     </>
