@@ -267,7 +267,10 @@ class FillingTests(TestCase):
         clerk.round("2000 ml", "0.8")
         clerk.record("cause", {"cause": Cause.OLD_OIL})
         self.assertEqual(clerk.sheet.focus, "engine/fill.2")
-        clerk.record("draw", {"amount": "2700 ml", "where": Draw.PLUG})
+        # in two jugs, more in all than was poured
+        clerk.record("draw", {"amount": "1500 ml", "where": Draw.PLUG})
+        self.assertEqual(clerk.stands.added, Decimal(650))
+        clerk.record("draw", {"amount": "1200 ml", "where": Draw.PLUG}, "engine/fill.3")
         self.assertEqual((clerk.stands.added, clerk.stands.filled), (Decimal(0), False))
         self.assertEqual(clerk.sheet.focus, "engine/washer")
         clerk.record("answer", {"value": "new"})

@@ -195,6 +195,13 @@ class CoachTests(TestCase):
         self.assertEqual((anew.action, anew.ml, anew.added), ("pour", 2520, 0))
         self.assertEqual(anew.belief, coach(CASE, []).belief)
 
+    def test_drained_again_in_two_jugs(self) -> None:
+        events: list[FillEvent] = [Poured(Decimal(2200)), read("0.8"), CauseFound(Cause.OLD_OIL)]
+        half = coach(CASE, [*events, Poured(Decimal(-1500))])
+        self.assertEqual((half.action, half.ml, half.again), ("remove", 700, True))
+        whole = coach(CASE, [*events, Poured(Decimal(-1500)), Poured(Decimal(-1150))])
+        self.assertEqual((whole.action, whole.added), ("pour", 0))
+
     def test_nothing_comes_out_below_the_low_mark_by_the_sum(self) -> None:
         """A new V-twin, filled as told, reads above the top whatever cause is tapped."""
         for cause in Cause:

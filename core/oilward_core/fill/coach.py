@@ -169,9 +169,9 @@ def _found(case: FillCase, state: _State, event: CauseFound) -> _State:
 
 
 def _fold_flow(case: FillCase, state: _State, event: Poured) -> _State:
-    """The sum of what went in. Drained again, with the old oil that was left, it is empty."""
+    """The sum of what went in. Drained again, with the old oil that was left, the fill begins anew."""
     added = state.added + float(event.ml)
-    if state.drains and event.ml < 0:
+    if state.drains and event.ml < 0 and added < STEP:
         return _State(belief=prior(case)[0], added=max(0.0, added), reasons=state.reasons)
     return replace(state, added=added, poured_since=state.poured_since or not event.prefill)
 

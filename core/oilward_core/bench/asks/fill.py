@@ -1,5 +1,6 @@
 """Oil poured in, and taken out again where it was too much."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import ClassVar
@@ -103,14 +104,20 @@ def _pour(taking: Taking, entry: Entry, data: PouredIn) -> None:
     taking.fastener(entry, Role.FILL_PLUG, Stands.CLOSED if data.closed else Stands.LOOSE)
 
 
+def _old_oil_was_left(events: Sequence[Entry]) -> bool:
+    """Whether what is drawn now is drained again, in however many jugs."""
+    before = (one.data for one in reversed(events) if not isinstance(one.data, DrawnOff))
+    last = next(before, None)
+    return isinstance(last, CauseNamed) and last.cause == Cause.OLD_OIL
+
+
 def _draw(taking: Taking, entry: Entry, data: DrawnOff) -> None:
     taking.complete(entry)
-    before = taking.events(entry)[-1:]
-    again = any(isinstance(e.data, CauseNamed) and e.data.cause == Cause.OLD_OIL for e in before)
+    new = max(taking.facts.into(StepId.of(entry.step).reservoir), Decimal(0))
+    again = _old_oil_was_left(taking.events(entry))
     taking.events(entry).append(entry)
     # drained again, the oil that was left comes with what was poured
-    new = taking.facts.into(StepId.of(entry.step).reservoir)
-    taking.flow(entry, Way.DRAWN, min(data.ml, max(new, Decimal(0))) if again else data.ml)
+    taking.flow(entry, Way.DRAWN, min(data.ml, new) if again else data.ml)
     if data.where == Draw.PLUG:
         taking.reopen(entry, Role.DRAIN_PLUG, Stands.OUT)
     elif data.where:

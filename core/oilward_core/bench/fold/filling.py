@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 
-from ...codes.fill import Cause
 from ...codes.steps import Name
 from ...errors import CoreError
 from ...fill import (
@@ -96,7 +95,8 @@ def _happened(
     """What the coach hears of, oldest first. Until there is enough in to run on, nothing is read."""
     events: list[FillEvent] = []
     unused: dict[str, str] = {}
-    added, drains = Decimal(0), False
+    added = Decimal(0)
+    flowed = {flow.entry.id: flow.into for flow in facts.flows}
     for entry in facts.events.get(task.reservoir.key, ()):
         data = entry.data
         if isinstance(data, LevelRead):
@@ -106,12 +106,9 @@ def _happened(
                 unused[entry.id] = why
         elif isinstance(data, CauseNamed):
             events.append(CauseFound(data.cause, data.words))
-            drains = drains or data.cause == Cause.OLD_OIL
         elif isinstance(data, PouredIn | DrawnOff | FilterOn):
-            ml = -data.ml if isinstance(data, DrawnOff) else data.ml
+            ml = flowed.get(entry.id, Decimal(0))
             added += ml
-            if drains and ml < 0:  # the oil that was left comes with what was poured
-                added, drains = max(added, Decimal(0)), False
             events.append(Poured(ml, prefill=isinstance(data, FilterOn) or added < least))
     return events, unused
 

@@ -43,7 +43,8 @@ def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
                 options=chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
                 if one.draws
                 else (),
-                needs=(Need(Fact.SHUT, spec.key), *before),
+                # its plug is out while it is drained again
+                needs=() if one.again else (Need(Fact.SHUT, spec.key), *before),
             )
         )
     said = words.step(Name.CLOSE)
