@@ -15,7 +15,7 @@ export default defineConfig({
     actionTimeout: 40_000,
     trace: "off",
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: "/usr/bin/chromium-headless-shell",
       args: [
         "--no-sandbox",
         "--disable-gpu",

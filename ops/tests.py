@@ -105,7 +105,7 @@ def e2e_environment(postgres: Postgres, project: str) -> dict[str, str]:
     _copies(postgres, "e2e", side_by_side)
     return {
         **env,
-        "OILWARD_SECONDS_PER_MINUTE": "1",
+        "OILWARD_SECONDS_PER_MINUTE": "0.5",
         # a tablet and a workshop far from UTC
         "TZ": FAR,
         "OILWARD_E2E_PORTS": ",".join(str(port) for port in _free_ports(8700, 2 * side_by_side)),
