@@ -19,11 +19,26 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await startVisit(page, "Goat", "2 300", "drain only");
   await untilFill(page, false);
   await step(page, "Fill");
-  // half of the old oil was left in, so little goes in before the glass is full
+  // in as many goes as one likes: it stays, and no engine runs on too little
   await page.getByLabel("Measured amount").fill("700 ml");
-  await press(page, "It is in, filler closed");
-  await expect(page.getByText("Then there is more to go in.")).toBeVisible();
-  await press(page, "700 ml is right");
+  await press(page, "It is in");
+  await expect(page.getByText("700 ml is in.")).toBeVisible();
+  await step(page, "Fill");
+  await expect(page.getByRole("button", { name: "Filler shut, run it" })).toHaveCount(0);
+  // typed wrong, and put right on the spot
+  await page.getByLabel("Measured amount").fill("20 ml");
+  await press(page, "It is in");
+  await expect(page.getByText("720 ml is in.")).toBeVisible();
+  await page
+    .getByRole("listitem")
+    .filter({ hasText: "20 ml" })
+    .last()
+    .getByText("Correct it")
+    .click();
+  await page.getByLabel("Instead of 20 ml").fill("260 ml");
+  await press(page, "It is in");
+  // old oil was left in, so the glass is full before it should be
+  await press(page, "Filler shut, run it");
   await runAndSettle(page);
   await dragLevel(page, 0.8);
   await stands(page, "upright");

@@ -14,6 +14,7 @@ from oilward_core.quantity.accepted import TABLE
 from oilward_core.spec import propose, read_table
 from tests.clerk import BENCH, full_visit  # core/tests
 
+from .bench_fill import fill_figures
 from .bench_order import many, proofs
 from .bench_tablets import tablets_figures
 from .bench_wear import wear_figures
@@ -141,6 +142,7 @@ FIGURES: dict[str, Callable[[], object]] = {
     "load": load_figure,
     "taps": taps_figure,
     "ward": ward_figures,
+    "fill": fill_figures,
     "wear": wear_figures,
     "findings": findings_figures,
 }

@@ -112,7 +112,7 @@ class StepShape:
     ``tip`` what helped the last one at ``tip_at``; ``hands`` what a second person does, if one is
     needed; ``tilts``: the bike may be tilted here; ``stood``: how its level can have stood as it
     came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
-    instead."""
+    instead; ``entries`` all that was poured, drawn and read at a filling."""
 
     id: str
     reservoir: str
@@ -151,12 +151,14 @@ class StepShape:
     stood: list[OptionShape]
     drained: bool
     regrade: bool
+    entries: list[EntryShape]
 
 
 @dataclass(frozen=True, kw_only=True)
 class CoachShape:
     """What the coach says: ``amount`` is ready for the input field, ``bottles`` is the same in
-    bottles, for drawing them."""
+    bottles, for drawing them; ``taps`` what may go in at one tap, each with the amount it stands for;
+    ``enough``: an engine may run on what is in."""
 
     action: Action
     words: str
@@ -165,6 +167,8 @@ class CoachShape:
     bottles: float
     causes: list[OptionShape]
     reasons: list[Why]
+    taps: list[OptionShape]
+    enough: bool
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -81,6 +81,7 @@ def step_shape(
         stood=options(step.stood),
         drained=step.name == Name.MEASURE,
         regrade=mentor is not None and may_regrade(state, mentor),
+        entries=[entry_shape(one, speaks) for one in state.entries],
     )
 
 

@@ -16,7 +16,7 @@ from oilward_core.bench import (
 )
 from oilward_core.debris import Otherwise, Part, Verdict, would_change
 from oilward_core.drained import expected_out
-from oilward_core.fill import say, say_belief
+from oilward_core.fill import say, say_belief, taps
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.said import fill as said
@@ -52,6 +52,8 @@ def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape |
         bottles=float(advice.ml / bottle) if bottle and advice.action == "pour" else 0.0,
         causes=[OptionShape(cause, said.cause(cause)) for cause in advice.causes],
         reasons=whys(advice.reasons),
+        taps=[OptionShape(amount, words) for amount, words in taps(advice, speaks.volume, bottle)],
+        enough=advice.enough,
     )
 
 

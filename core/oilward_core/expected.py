@@ -40,7 +40,8 @@ COMMAS = (  # a number read with its comma in another place
 class Expected(Sound):
     """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``; on
     which ``basis``, and the ``amount`` it names in words (``3.4 l``). ``less`` and ``more`` say what far
-    less or more would mean; empty: that is not asked about."""
+    less or more would mean; empty: that is not asked about. ``most``: more than that is asked about,
+    however near it is."""
 
     value: Decimal
     spread: Decimal
@@ -48,6 +49,7 @@ class Expected(Sound):
     amount: str
     less: str = ""
     more: str = ""
+    most: Decimal | None = None
 
     @property
     def window(self) -> Decimal:
@@ -69,6 +71,8 @@ class Asked:
 
 
 def _near(value: Decimal, expected: Expected) -> bool:
+    if expected.most is not None and value > expected.value:
+        return value <= expected.most
     return abs(value - expected.value) <= expected.window
 
 
@@ -109,11 +113,13 @@ def hold_against(measure: Measure, expected: Expected | None, sure: str = "") ->
     an earlier question (`as_said`); then the question comes back, to be kept with the entry. Raises
     the questions ``expected.slip`` and ``expected.far``.
     """
-    if expected is None or not expected.value or _near(measure.low, expected):
+    nothing = expected is None or (not expected.value and expected.most is None)
+    if expected is None or nothing or _near(measure.low, expected):
         return None
     own = as_said(measure)
     meaning = expected.less if measure.low < expected.value else expected.more
-    best = min(_meant(measure, expected, bool(meaning)), default=None)
+    slips = _meant(measure, expected, bool(meaning)) if expected.value else ()
+    best = min(slips, default=None)
     if best is None and not meaning:
         return None
     code = "expected.far" if best is None else "expected.slip"

@@ -247,7 +247,9 @@ class Clerk:
         """Pour in (or draw off, as the step says) and close the filler."""
         draws = self.state(self.sheet.focus or "").step.draws
         kind = "draw" if draws else "pour"
-        told = {"amount": amount, **more} if draws else {"amount": amount, "closed": True, **more}
+        told = {"amount": amount, "sure": amount, **more}
+        if not draws:
+            told = {"closed": True, **told}
         return self.record(kind, told)
 
     def round(self, amount: str, position: str, attitude: str = "upright") -> None:
@@ -301,10 +303,24 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
 
 
 def _fill(clerk: Clerk, state: StepState) -> None:
-    stands = clerk.sheet.task(state.step.id.reservoir)
+    key = state.step.id.reservoir
+    stands = clerk.sheet.task(key)
     assert stands is not None and stands.advice is not None
+    if stands.advice.action in ("look", "read"):
+        # what stands in the glass before the first start, or the filler shut without a look
+        if stands.advice.enough and clerk.state(f"{key}/close").status == Status.READY:
+            clerk.tick(f"{key}/close")
+        else:
+            _look(clerk, state)
+        return
     kind = "draw" if state.step.draws else "pour"
     clerk.record(kind, {"amount": f"{stands.advice.ml} ml"}, str(state.step.id))
+
+
+def _look(clerk: Clerk, state: StepState) -> None:
+    clerk.now += timedelta(minutes=2)
+    said = {"position": "0.75", "attitude": state.step.options[0].code}
+    clerk.record("level", said, str(state.step.id))
 
 
 def _read(clerk: Clerk, state: StepState) -> None:

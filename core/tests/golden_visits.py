@@ -24,6 +24,7 @@ from oilward_core.bench import (
 )
 from oilward_core.bench.closing import read_kept
 from oilward_core.runsheet import TaskPlan
+from oilward_core.said.steps import POSES
 from oilward_core.spec import FillRule
 
 Stored = Mapping[str, Any]
@@ -98,7 +99,53 @@ def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return bool(more) and all(one.endswith("is not closed below") for one in more)
 
 
+def _looks_before_the_start(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    poses = set(POSES.values())
+    return bool(re.fullmatch(r"/steps/\d+/options", at)) and not then and poses >= set(now)
+
+
+def _spread(belief: str) -> tuple[str, Decimal] | None:
+    found = re.fullmatch(r"(I expect [\d.]+) ± ([\d.]+) \S.* in all\.", belief)
+    return (found[1], Decimal(found[2])) if found else None
+
+
+def _never_too_sure(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not at.endswith("/coach/belief"):
+        return False
+    before, after = _spread(then), _spread(now)
+    return bool(before and after and before[0] == after[0] and after[1] > before[1])
+
+
+def _filling(step: Mapping[str, Any]) -> bool:
+    return re.search(r"/(fill|settle|level)\.\d+$", step["id"]) is not None
+
+
+def _stays(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if re.search(r"/coach/(action|words|amount|bottles|reasons)$", at):
+        return (
+            then in ("", 0.0, "read")
+            or "Run it, let it settle" in str(then)
+            or at.endswith("reasons")
+        )
+    if at == "/focus":
+        return re.search(r"/fill\.\d+$", str(now)) is not None
+    # the same steps, but for those of a filling that were there too early
+    return at == "/steps" and [s["id"] for s in then if not _filling(s)] == [
+        s["id"] for s in now if not _filling(s)
+    ]
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("a gauge may be looked at before the first start", _looks_before_the_start),
+    Change(
+        "nobody is surer than 1 % of the book, or an eighth of the glass, of what was read once",
+        _never_too_sure,
+    ),
+    Change(
+        "a filling stays, with all that is poured, until no more is safely poured: open visits of then "
+        "stand in another round of it",
+        _stays,
+    ),
     Change("an engine does not start with a plug out", _closed_below),
     Change("an exact quantity is measured whole, not estimated", _exact),
     Change(
@@ -136,7 +183,16 @@ _ABOUT = (
 )
 
 
-_NEW = ("taken_by_who", "in_hands_of_who", "who", "lent_by_who", "code")
+_NEW = (
+    "taken_by_who",
+    "in_hands_of_who",
+    "who",
+    "lent_by_who",
+    "code",
+    "entries",
+    "taps",
+    "enough",
+)
 
 
 def in_words_of_then(answer: Any) -> Any:

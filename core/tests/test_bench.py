@@ -250,7 +250,7 @@ class FillingTests(TestCase):
     def test_contradiction_stops_until_a_cause_is_found(self) -> None:
         clerk = Clerk()
         clerk.until_fill()
-        clerk.round("2000 ml", "0.8")
+        clerk.round("2110 ml", "0.8")
         sheet = clerk.sheet
         advice = clerk.stands.advice
         assert advice is not None
@@ -264,12 +264,12 @@ class FillingTests(TestCase):
     def test_old_oil_left_in_is_drained_again(self) -> None:
         clerk = Clerk()
         clerk.until_fill()
-        clerk.round("2000 ml", "0.8")
+        clerk.round("2110 ml", "0.8")
         clerk.record("cause", {"cause": Cause.OLD_OIL})
         self.assertEqual(clerk.sheet.focus, "engine/fill.2")
         # in two jugs, more in all than was poured
         clerk.record("draw", {"amount": "1500 ml", "where": Draw.PLUG})
-        self.assertEqual(clerk.stands.added, Decimal(650))
+        self.assertEqual(clerk.stands.added, Decimal(760))
         clerk.record("draw", {"amount": "1200 ml", "where": Draw.PLUG}, "engine/fill.3")
         self.assertEqual((clerk.stands.added, clerk.stands.filled), (Decimal(0), False))
         self.assertEqual(clerk.sheet.focus, "engine/washer")
@@ -340,7 +340,7 @@ class FillingTests(TestCase):
         clerk.tick()
         clerk.record("torque", {"reading": "20 N·m"})
         clerk.pour("700 ml")
-        self.assertEqual(clerk.sheet.focus, "final drive/fill.2")
+        self.assertEqual(clerk.sheet.focus, "final drive/fill.1")
         clerk.pour("100 ml")
         self.assertEqual(clerk.sheet.focus, "leaks")
 
@@ -424,14 +424,23 @@ class BadInputTests(TestCase):
         for amount, code in (
             ("2,3", "expected.slip"),
             ("5 l", "expected.far"),
-            ("1 l", "expected.far"),
+            # 90 ml past what is safe; a tenth between the marks is 50
+            ("2460 ml", "expected.far"),
         ):
             with self.subTest(amount), self.assertRaises(Question) as caught:
                 clerk.record("pour", {"amount": amount})
             self.assertEqual(caught.exception.code, code)
-        first = clerk.record("pour", {"amount": "1 l", "sure": "1 l"})
-        assert isinstance(first.data, PouredIn) and first.data.asked is not None
-        self.assertEqual(first.data.asked.basis, Basis.COACH_POURS)
+        # litre by litre, without a question, until it is past what is safe
+        first = clerk.record("pour", {"amount": "1 l"})
+        assert isinstance(first.data, PouredIn)
+        self.assertIsNone(first.data.asked)
+        clerk.record("pour", {"amount": "1 l"})
+        with self.assertRaises(Question):
+            clerk.record("pour", {"amount": "1 l"})
+        stood = clerk.record("pour", {"amount": "500 ml", "sure": "500 ml"})
+        assert isinstance(stood.data, PouredIn) and stood.data.asked is not None
+        self.assertEqual(stood.data.asked.basis, Basis.COACH_POURS)
+        self.assertEqual(clerk.stands.added, 2650)
         with self.assertRaises(Question):
             clerk.record("pour", {"amount": "9 l"}, first.step, first.id)
         clerk.record("pour", {"amount": "2.3 l"}, first.step, first.id)

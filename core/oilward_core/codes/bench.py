@@ -46,6 +46,7 @@ class Basis(StrEnum):
     LAST_AND_SINCE = "last and since"
     BOOK = "book"
     COACH_POURS = "coach pours"
+    COACH_WAITS = "coach waits"
     COACH_REMOVES = "coach removes"
     HOLDS = "holds"
     FILTER = "filter"

@@ -1,6 +1,15 @@
-"""Why gauge and book can disagree. Codes."""
+"""What a first start does to a level, and why gauge and book can disagree. Codes."""
 
 from enum import StrEnum
+
+
+class Start(StrEnum):
+    """What the first start does to a level: nothing; it falls by what filter and galleries take; or it
+    tells nothing before, as a tank's."""
+
+    NONE = "none"
+    SUMP = "sump"
+    TANK = "tank"
 
 
 class Contradiction(StrEnum):

@@ -1,9 +1,22 @@
 """The fill coach: how much to pour, when to read, when it is right."""
 
 from .belief import Belief, combine, expected, prior, truncate_above, truncate_below
-from .case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured, Sight, case_of
-from .coach import ACTS, CAUSES, Action, Advice, coach
-from .words import say, say_belief
+from .case import (
+    CauseFound,
+    Drop,
+    FillCase,
+    FillEvent,
+    Gauge,
+    LevelReading,
+    Poured,
+    Ran,
+    Sight,
+    case_of,
+    start_of,
+)
+from .coach import CAUSES, Action, Advice, coach, enough_to_run
+from .learned import ACTS
+from .words import say, say_belief, taps
 
 __all__ = [
     "ACTS",
@@ -12,19 +25,24 @@ __all__ = [
     "Advice",
     "Belief",
     "CauseFound",
+    "Drop",
     "FillCase",
     "FillEvent",
     "Gauge",
     "LevelReading",
     "Poured",
+    "Ran",
     "Sight",
     "case_of",
     "coach",
     "combine",
+    "enough_to_run",
     "expected",
     "prior",
     "say",
     "say_belief",
+    "start_of",
+    "taps",
     "truncate_above",
     "truncate_below",
 ]

@@ -1,6 +1,7 @@
 """What a reservoir is believed to take: ``x ~ N(μ, σ²)`` ml of new oil bring the level to the target."""
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from math import erf, exp, pi, sqrt
 from statistics import median, stdev
 
@@ -14,6 +15,7 @@ BOOK_SHARE = 0.97  # 3 % of the book capacity is old oil that stays
 BOOK_SPREAD = 0.035
 LEARNED_SPREAD = 0.012
 ONE_TAKE_SPREAD = 0.02
+LEAST_SPREAD = 0.01  # of the book, while it and the gauge are all that is known
 
 
 @dataclass(frozen=True)
@@ -56,6 +58,49 @@ def combine(belief: Belief, measured: float, spread: float) -> Belief:
     return Belief((belief.mean * own + measured * its) / (own + its), sqrt(1 / (own + its)))
 
 
+@dataclass(frozen=True, kw_only=True)
+class Joint(Sound):
+    """What is believed of ``x`` and of the drop ``d`` at the first start together, as their moments, ml:
+    before it the gauge shows what ``x − d`` would bring to the target."""
+
+    x: Belief
+    d: Belief
+    covariance: float = 0.0
+
+    @property
+    def before(self) -> Belief:
+        """``x − d``: what brings the level to the target as long as the engine has not run."""
+        variance = self.x.sd**2 + self.d.sd**2 - 2 * self.covariance
+        return Belief(self.x.mean - self.d.mean, sqrt(max(variance, 1e-6)))
+
+    def seen(self, update: Callable[[Belief], Belief]) -> "Joint":
+        """After a reading once the engine has run: ``update`` says what it does to the belief of x."""
+        was, now = self.x, update(self.x)
+        gain = self.covariance / was.sd**2
+        return self._with(now, self._moved(self.d, gain, was, now), gain * now.sd**2)
+
+    def seen_before(self, update: Callable[[Belief], Belief]) -> "Joint":
+        """After a look before the first start: ``update`` says what it does to the belief of x − d. All
+        such looks share one d, which counts once."""
+        was, now = self.before, update(self.before)
+        variance, fell = was.sd**2, was.sd**2 - now.sd**2
+        of_x = (self.x.sd**2 - self.covariance) / variance
+        of_d = (self.covariance - self.d.sd**2) / variance
+        return self._with(
+            self._moved(self.x, of_x, was, now),
+            self._moved(self.d, of_d, was, now),
+            self.covariance - of_x * of_d * fell,
+        )
+
+    @staticmethod
+    def _moved(one: Belief, gain: float, was: Belief, now: Belief) -> Belief:
+        variance = one.sd**2 - gain**2 * (was.sd**2 - now.sd**2)
+        return Belief(one.mean + gain * (now.mean - was.mean), sqrt(max(variance, 1e-6)))
+
+    def _with(self, x: Belief, d: Belief, covariance: float) -> "Joint":
+        return replace(self, x=x, d=d, covariance=covariance)
+
+
 @guarded
 def prior(case: FillCase) -> tuple[Belief, Reason]:
     """What to believe before anything is read [def].
@@ -77,6 +122,17 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
         return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
     book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
     return book, Reason("book capacity", said.book(capacity), Source.DEFINED)
+
+
+@guarded
+def floored(case: FillCase, belief: Belief) -> Belief:
+    """The belief as it is poured and spoken by: never surer than 1 % of the capacity, while the book and
+    the gauge are all that is known of it; nor than an eighth between its marks, which is as near as a
+    gauge is read [def]."""
+    if case.gauge is None or case.took:
+        return belief
+    least = min(LEAST_SPREAD * float(case.capacity), float(case.gauge.between_marks) / 8)
+    return Belief(belief.mean, max(belief.sd, least))
 
 
 @guarded

@@ -1,61 +1,32 @@
 """The fill coach: an estimator of how much new oil the gauge will take.
 
-It believes ``x ~ N(μ, σ²)`` ml brings the level to the target, pours as much as it safely can, and
-learns from each valid reading. Amounts are ml; a reading r is 0 at the low mark and 1 at the high.
+It believes ``x ~ N(μ, σ²)`` ml brings the level to the target, pours as much as it safely can, looks at
+the gauge before the first start where that tells something, and learns from each valid reading.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
-from math import sqrt
 from typing import Literal
 
-from ..codes.fill import Acts, Cause, Contradiction
+from ..codes.fill import Cause, Contradiction, Start
 from ..guard import Sound, guarded, whole_table
 from ..reasons import Reason, Source
 from ..said import fill as said
-from .belief import Belief, combine, prior, truncate_above, truncate_below
-from .case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured
+from .belief import Belief, floored, prior
+from .case import FillCase, FillEvent, Gauge, LevelReading
+from .learned import IN_TOLERANCE, STEP, State, known
 
-Action = Literal["pour", "remove", "read", "done", "stop"]
+Action = Literal["pour", "remove", "look", "read", "done", "stop"]
 
 SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
-IN_TOLERANCE = Decimal("0.125")  # of a glass
-STEP = 10  # ml, as fine as anybody pours
+WORTH_POURING = 0.05  # of what is between the marks: less than that waits for the next reading
+IN_SIGHT = 0.9  # of the glass, where a look before the first start still finds it [our definition]
+TANK_STARTS_WITH = Decimal(
+    "0.8"
+)  # of the book, where the sheet names no first amount [our definition]
 RIGHT_WITHIN = Decimal(5)  # ml of an exact quantity, or 1 % of it [def]
-FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
 
-
-@dataclass(frozen=True, kw_only=True)
-class Advice(Sound):
-    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops; ``again``:
-    all of it comes out, and old oil with it."""
-
-    action: Action
-    ml: Decimal
-    added: Decimal
-    belief: Belief
-    causes: tuple[Cause, ...]
-    reasons: tuple[Reason, ...]
-    again: bool = False
-
-
-# what each cause does, once somebody has named it
-ACTS: dict[Cause, Acts] = whole_table(
-    Cause,
-    {
-        Cause.OLD_OIL: Acts.DRAIN_AGAIN,
-        Cause.ATTITUDE: Acts.READ_AGAIN,
-        Cause.TOO_SOON: Acts.READ_AGAIN,
-        Cause.LEAK: Acts.BELIEVE,
-        Cause.CAPACITY: Acts.BELIEVE,
-        Cause.NOT_COUNTED: Acts.CORRECT,
-        Cause.AMOUNT: Acts.CORRECT,
-        Cause.MISREAD: Acts.READ_AGAIN,
-        Cause.NOT_AS_ASKED: Acts.READ_AGAIN,
-        Cause.ELSE: Acts.BELIEVE,
-    },
-)
 CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
     Contradiction,
     {
@@ -66,218 +37,197 @@ CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
 )
 
 
-def _measure(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
-    """A reading as a measurement of x, ml: ``z = A + (t − r)·V`` and its spread."""
-    between, gap = float(gauge.between_marks), float(gauge.target) - position
-    return added + gap * between, sqrt((0.06 * between) ** 2 + (0.1 * abs(gap) * between) ** 2)
-
-
 @dataclass(frozen=True, kw_only=True)
-class _State:
-    """``before``: as it was before the last reading; ``drains``: old oil is left, it is drained again."""
+class Advice(Sound):
+    """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops; ``again``:
+    all of it comes out, and old oil with it; ``enough``: an engine may run on what is in."""
 
+    action: Action
+    ml: Decimal
+    added: Decimal
     belief: Belief
-    added: float
+    causes: tuple[Cause, ...]
     reasons: tuple[Reason, ...]
-    trust_book: bool = True
-    last: LevelReading | None = None
-    poured_since: bool = False
-    contradiction: Contradiction | None = None
-    before: "_State | None" = None
-    drains: bool = False
-
-
-def _contradiction(
-    case: FillCase, gauge: Gauge, state: _State, reading: LevelReading
-) -> Contradiction | None:
-    position = {"below": -0.01, "above": 1.01}.get(reading.sight, float(reading.position))
-    low = position < float(gauge.target - IN_TOLERANCE)
-    if state.trust_book and not low and state.added < FULL_EARLY * float(case.capacity):
-        return Contradiction.FULL_EARLY
-    if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
-        return Contradiction.LOW_LATE
-    measured, spread = _measure(gauge, state.added, position)
-    off = measured - state.belief.mean
-    beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
-    # against what could be expected of this reading: its own scatter and the belief's together
-    far = beyond and abs(off) > OFF * sqrt(spread**2 + state.belief.sd**2)
-    return Contradiction.OFF if far else None
-
-
-def _learn(gauge: Gauge, state: _State, reading: LevelReading) -> tuple[Belief, Reason]:
-    between, target = float(gauge.between_marks), float(gauge.target)
-    if reading.sight == "below":
-        belief = truncate_below(state.belief, state.added + target * between)
-        text = said.BELOW
-    elif reading.sight == "above":
-        belief = truncate_above(state.belief, state.added + (target - 1) * between)
-        text = said.ABOVE
-    else:
-        position = float(reading.position)
-        measured, spread = _measure(gauge, state.added, position)
-        belief = combine(state.belief, measured, spread)
-        text = said.reading(position, state.added, between, measured, spread)
-    return belief, Reason("valid reading", text, Source.DEFINED)
-
-
-def _fold_reading(case: FillCase, state: _State, reading: LevelReading) -> _State:
-    if not reading.valid or case.gauge is None:
-        return state
-    contradiction = _contradiction(case, case.gauge, state, reading)
-    belief, reason = state.belief, Reason("contradiction", contradiction or "", Source.DEFINED)
-    if contradiction is None:
-        belief, reason = _learn(case.gauge, state, reading)
-    return replace(
-        state,
-        belief=belief,
-        last=reading,
-        poured_since=False,
-        contradiction=contradiction,
-        reasons=(*state.reasons, reason),
-        before=replace(state, before=None),
-        drains=state.drains and contradiction is not None,
-    )
-
-
-def _believe_gauge(case: FillCase, state: _State, why: Reason) -> _State:
-    """Start again from the last reading alone, with the book no longer trusted."""
-    fresh = _State(
-        belief=Belief(state.added, float(case.capacity)),
-        added=state.added,
-        trust_book=False,
-        poured_since=state.poured_since,
-        reasons=(why,),
-    )
-    return _fold_reading(case, fresh, state.last) if state.last else fresh
-
-
-def _found(case: FillCase, state: _State, event: CauseFound) -> _State:
-    """What a cause does, where gauge and book still disagree."""
-    if state.contradiction is None:
-        return state
-    why = Reason("cause found", said.cause_found(event.cause, event.words), Source.HISTORY)
-    acts = ACTS[event.cause]
-    if acts == Acts.BELIEVE:
-        return _believe_gauge(case, state, why)
-    if acts == Acts.READ_AGAIN and state.before is not None:
-        # it is as if it had never been read, but for what was poured meanwhile
-        known = state.before
-        return replace(known, added=state.added, poured_since=True, reasons=(*known.reasons, why))
-    return replace(
-        state, drains=state.drains or acts == Acts.DRAIN_AGAIN, reasons=(*state.reasons, why)
-    )
-
-
-def _fold_flow(case: FillCase, state: _State, event: Poured) -> _State:
-    """The sum of what went in. Drained again, with the old oil that was left, the fill begins anew."""
-    added = state.added + float(event.ml)
-    if state.drains and event.ml < 0 and added < STEP:
-        return _State(belief=prior(case)[0], added=max(0.0, added), reasons=state.reasons)
-    return replace(state, added=added, poured_since=state.poured_since or not event.prefill)
-
-
-def _fold(case: FillCase, events: Sequence[FillEvent]) -> _State:
-    belief, reason = prior(case)
-    state = _State(belief=belief, added=0.0, reasons=(reason,))
-    for event in events:
-        if isinstance(event, Poured):
-            state = _fold_flow(case, state, event)
-        elif isinstance(event, LevelReading):
-            state = _fold_reading(case, state, event)
-        else:
-            state = _found(case, state, event)
-    return state
+    again: bool = False
+    enough: bool = False
 
 
 def _floor(ml: float | Decimal) -> Decimal:
     return Decimal(int(ml // STEP) * STEP)
 
 
-def _pour(case: FillCase, gauge: Gauge, state: _State) -> tuple[Decimal, Reason]:
+def _within(case: FillCase, rest: Decimal) -> bool:
+    return abs(rest) <= max(case.capacity / 100, RIGHT_WITHIN)
+
+
+def _stands_in_it(gauge: Gauge, state: State) -> bool:
+    """Whether a reading stood at the low mark or above, and still would with what flowed since."""
+    if state.stood is None:
+        return False
+    position, added = state.stood
+    return position + (state.added - added) / float(gauge.between_marks) >= 0
+
+
+@guarded
+def enough_to_run(case: FillCase, events: Sequence[FillEvent]) -> bool:
+    """Whether an engine may run on what is in: at the low mark by what is believed (A ≥ μ − t·V), or by a
+    reading; of a tank the sheet's first amount, else 0.8 of the book; all of an exact quantity [def].
+    Raises CoreError ``fill.no_capacity``."""
+    return _enough(case, known(case, events))
+
+
+def _enough(case: FillCase, state: State) -> bool:
+    added = Decimal(str(round(state.added, 3)))
+    if case.gauge is None:
+        return _within(case, case.capacity - added)
+    if state.drains or added <= 0:
+        return False
+    if case.start == Start.TANK:
+        return added >= (case.initial or case.capacity * TANK_STARTS_WITH)
+    low = state.belief.mean - float(case.gauge.target * case.gauge.between_marks)
+    return state.added >= round(low) or _stands_in_it(case.gauge, state)
+
+
+def _was_seen(state: State) -> bool:
+    """Whether the oil has been seen in the glass, or above it."""
+    return state.last is not None and state.last.sight != "below"
+
+
+def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
+    """How much more can go in: to the target, or to where it passes the high mark once in a hundred."""
     between, target = float(gauge.between_marks), float(gauge.target)
     gap = state.belief.mean - state.added
-    safe = gap + (1 - target) * between - SAFE * state.belief.sd
-    amount = min(gap, safe)
-    initial = ""
-    if state.last is None and case.initial is not None:
+    safe = gap + (1 - target) * between - SAFE * floored(case, state.belief).sd
+    amount, initial = min(gap, safe), ""
+    if state.last is None and case.initial is not None and state.added < case.initial:
         amount = min(amount, float(case.initial) - state.added)
         initial = f"{case.initial:f}"
-    if state.last and state.last.sight == "below":
+    if state.before_start and case.drop is not None and not _was_seen(state):
+        # so that the first look finds it in the glass, and tells how much is missing
+        in_sight = state.joint.before.mean + (IN_SIGHT - target) * between - state.added
+        if in_sight < amount - WORTH_POURING * between:
+            amount = in_sight
+    if state.last and state.last.sight == "below" and not state.flowed_since:
         amount = max(amount, target * between)
     text = said.gap(gap, safe, initial)
-    return max(_floor(amount), Decimal(STEP)), Reason("safe pour", text, Source.DEFINED)
+    return _floor(amount), Reason("safe pour", text, Source.DEFINED)
 
 
-def _excess(gauge: Gauge, state: _State, reading: LevelReading) -> Decimal:
+def _excess(gauge: Gauge, state: State, reading: LevelReading) -> Decimal:
+    believed = _floor(state.added - state.belief.mean)
+    if state.before_start:
+        # it still falls when filter and galleries fill
+        return believed
     if reading.sight == "seen":
         excess = _floor((reading.position - gauge.target) * gauge.between_marks)
     else:
-        to_high_mark = _floor((1 - gauge.target) * gauge.between_marks)
-        excess = max(_floor(state.added - state.belief.mean), to_high_mark)
+        excess = max(believed, _floor((1 - gauge.target) * gauge.between_marks))
     return max(excess, Decimal(STEP))
 
 
-def _removable(case: FillCase, gauge: Gauge, state: _State) -> Decimal:
-    """How much may come out: never below the low mark by the sum, whatever the gauge says."""
-    low = prior(case)[0].mean - float(gauge.target * gauge.between_marks)
+def _removable(case: FillCase, gauge: Gauge, state: State) -> Decimal:
+    """How much may come out: never below the low mark by the sum, whatever the gauge says. Where it was
+    seen in the glass the sum is what it is believed to take by now, else by the book."""
+    seen = state.trust_book and state.last is not None and state.last.sight == "seen"
+    takes = state.belief if seen else prior(case)[0]
+    low = takes.mean - float(gauge.target * gauge.between_marks)
     return _floor(state.added - low)
 
 
-def _advise(state: _State, action: Action, ml: Decimal, why: Reason | None = None) -> Advice:
+def _advise(
+    case: FillCase, state: State, action: Action, ml: Decimal, why: Reason | None = None
+) -> Advice:
     causes = CAUSES[state.contradiction] if action == "stop" and state.contradiction else ()
     reasons = (*state.reasons, why) if why else state.reasons
     return Advice(
         action=action,
         ml=ml,
         added=Decimal(round(state.added)),
-        belief=state.belief,
+        belief=floored(case, state.belief),
         causes=causes,
         reasons=reasons,
         again=action == "remove" and state.drains,
+        enough=_enough(case, state),
     )
 
 
-def _advise_exact(case: FillCase, state: _State) -> Advice:
+def _advise_exact(case: FillCase, state: State) -> Advice:
     rest = case.capacity - Decimal(str(round(state.added, 3)))
-    why = Reason(
-        "exact quantity",
-        said.exact(f"{case.capacity:.0f}"),
-        Source.MANUAL,
-    )
-    if abs(rest) <= max(case.capacity / 100, RIGHT_WITHIN):
-        return _advise(state, "done", Decimal(0), why)
-    return _advise(state, "pour" if rest > 0 else "remove", Decimal(abs(round(rest))), why)
+    why = Reason("exact quantity", said.exact(f"{case.capacity:.0f}"), Source.MANUAL)
+    if _within(case, rest):
+        return _advise(case, state, "done", Decimal(0), why)
+    action: Action = "pour" if rest > 0 else "remove"
+    return _advise(case, state, action, Decimal(abs(round(rest))), why)
+
+
+def _more(case: FillCase, gauge: Gauge, state: State) -> Advice:
+    """With oil in since it was last read: pour on while it is safe, look where that tells something, and
+    run it when there is enough for that."""
+    ml, why = _safe(case, gauge, state)
+    if state.drawn and (case.start == Start.NONE or _enough(case, state)):
+        # drawn down to the target: what is there is read before anything goes in again
+        return _advise(case, state, "read", Decimal(0))
+    if ml >= max(STEP, WORTH_POURING * float(gauge.between_marks)):
+        return _advise(case, state, "pour", ml, why)
+    looked = state.last is not None and not state.flowed_since
+    tells = case.drop is not None and state.last is None
+    if (
+        state.before_start
+        and case.start == Start.SUMP
+        and not looked
+        and (tells or not _enough(case, state))
+    ):
+        return _advise(case, state, "look", Decimal(0))
+    if case.start == Start.NONE or _enough(case, state):
+        return _advise(case, state, "read", Decimal(0))
+    # nothing tells more than has been looked at: on to the low mark, by what is believed
+    low = state.belief.mean - float(gauge.target * gauge.between_marks)
+    rest = _floor(low - state.added + STEP)
+    return _advise(case, state, "pour", max(rest, Decimal(STEP)), why)
+
+
+def _over(case: FillCase, gauge: Gauge, state: State, reading: LevelReading) -> Advice:
+    ml = min(_excess(gauge, state, reading), _removable(case, gauge, state))
+    if ml <= 0:
+        off = replace(state, contradiction=Contradiction.OFF)
+        return _advise(case, off, "stop", Decimal(0))
+    why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
+    return _advise(case, state, "remove", ml, why)
+
+
+def _after(case: FillCase, gauge: Gauge, state: State, reading: LevelReading) -> Advice:
+    """Right after a reading."""
+    if state.before_start:
+        between = float(gauge.between_marks)
+        over = state.added - state.belief.mean > (1 - float(gauge.target)) * between
+        return _over(case, gauge, state, reading) if over else _more(case, gauge, state)
+    seen = reading.sight == "seen"
+    if seen and abs(reading.position - gauge.target) <= IN_TOLERANCE:
+        return _advise(case, state, "done", Decimal(0))
+    if reading.sight == "above" or (seen and reading.position > gauge.target):
+        return _over(case, gauge, state, reading)
+    ml, why = _safe(case, gauge, state)
+    return _advise(case, state, "pour", max(ml, Decimal(STEP)), why)
 
 
 @guarded
 def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     """What to do next, given everything poured and read so far (oldest first).
 
-    *pour* and *remove* name ml; *read* waits for a valid reading; *done* is within an eighth of a
-    glass of the target; *stop* lists what may be wrong (contradiction between gauge and book).
-    Raises CoreError ``fill.no_capacity``.
+    *pour* and *remove* name ml; *look*: at the gauge, before the first start; *read*: run it where its
+    sheet says so, and read it; *done* is within an eighth of a glass of the target; *stop* lists what
+    may be wrong (contradiction between gauge and book). Raises CoreError ``fill.no_capacity``.
     """
-    state = _fold(case, events)
+    state = known(case, events)
     if case.gauge is None:
         return _advise_exact(case, state)
     if state.drains and state.added > 0:
         why = Reason("old oil left", said.DRAIN_AGAIN, Source.TRADE)
-        return _advise(state, "remove", _floor(state.added) or Decimal(STEP), why)
-    if state.contradiction and not state.poured_since:
-        return _advise(state, "stop", Decimal(0))
-    reading = state.last
-    if state.poured_since:
-        return _advise(state, "read", Decimal(0))
-    if reading is None:
-        return _advise(state, "pour", *_pour(case, case.gauge, state))
-    if reading.sight == "seen" and abs(reading.position - case.gauge.target) <= IN_TOLERANCE:
-        return _advise(state, "done", Decimal(0))
-    if reading.sight == "above" or (
-        reading.sight == "seen" and reading.position > case.gauge.target
-    ):
-        ml = min(_excess(case.gauge, state, reading), _removable(case, case.gauge, state))
-        if ml <= 0:
-            return _advise(replace(state, contradiction=Contradiction.OFF), "stop", Decimal(0))
-        why = Reason("overfilled", said.OVERFILLED, Source.TRADE)
-        return _advise(state, "remove", ml, why)
-    return _advise(state, "pour", *_pour(case, case.gauge, state))
+        return _advise(case, state, "remove", _floor(state.added) or Decimal(STEP), why)
+    if state.contradiction and not state.flowed_since:
+        return _advise(case, state, "stop", Decimal(0))
+    if state.unused is not None:
+        return _advise(case, state, "look" if state.before_start else "read", Decimal(0))
+    if state.last is None or state.flowed_since:
+        return _more(case, case.gauge, state)
+    return _after(case, case.gauge, state, state.last)

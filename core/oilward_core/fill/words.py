@@ -1,8 +1,9 @@
 """What the coach says, in a person's unit and in bottles."""
 
+from collections.abc import Iterator
 from decimal import Decimal
 
-from ..quantity import bottle_words, convert, show
+from ..quantity import Kind, bottle_words, convert, parse_single, show
 from ..said import fill as said
 from .belief import Belief
 from .coach import Advice
@@ -16,7 +17,9 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
     if advice.action == "done":
         return said.done(show(advice.added, "ml"))
     if advice.action == "read":
-        return said.read(show(advice.added, "ml"))
+        return said.read(show(advice.added, "ml"), advice.enough)
+    if advice.action == "look":
+        return said.look(show(advice.added, "ml"), advice.enough)
     if advice.action == "stop":
         return said.DISAGREE
     if advice.again:
@@ -34,3 +37,27 @@ def say_belief(belief: Belief, unit: str) -> str:
         return said.all_of(show(Decimal(round(belief.mean)), unit))
     mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
     return said.belief(f"{mean:.2f}", f"{sd:.2f}", shown)
+
+
+def _offered(ml: Decimal, unit: str, bottle_ml: Decimal | None) -> Iterator[tuple[Decimal, str]]:
+    """Amounts a hand can measure at once, each in words: of the bottle in hand, and a whole unit."""
+    if bottle_ml:
+        yield bottle_ml, said.ONE_BOTTLE
+        yield bottle_ml / 2, said.HALF_A_BOTTLE
+        rest = bottle_ml - ml
+        if 0 < rest < bottle_ml / 2:
+            yield ml, said.all_but(show(rest, "ml"))
+    whole = "qt" if unit in ("qt", "fl oz") else "l"
+    yield round(parse_single(f"1 {whole}", Kind.VOLUME, "ml").low, 0), f"1 {whole}"
+
+
+def taps(advice: Advice, unit: str, bottle_ml: Decimal | None) -> tuple[tuple[str, str], ...]:
+    """What may go in at one tap: the amount as it is written down, and how it is called. Nothing that
+    would be more than is safe to pour, and nothing twice."""
+    if advice.action != "pour":
+        return ()
+    found: dict[Decimal, str] = {}
+    for ml, words in _offered(advice.ml, unit, bottle_ml):
+        if ml <= advice.ml:
+            found.setdefault(ml, words)
+    return tuple((f"{ml.normalize():f} ml", words) for ml, words in found.items())

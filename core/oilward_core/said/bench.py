@@ -170,6 +170,12 @@ TOO_SHORT = "The engine ran too short. Kept, not used. Correct the run, then rea
 ENGINE_OFF = "Read with the engine off; this one is read idling. Kept, not used. Read again."
 
 
+TANK_BEFORE = "Before the engine has run, this one tells nothing. Kept, not used."
+RUNNING_DOWN = (
+    "Read while the oil was still running down. Kept, not used. Give it a minute, look again."
+)
+
+
 def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
     """Read with the bike standing otherwise."""
     return (

@@ -13,6 +13,7 @@ BASES: dict[Basis, str] = whole_table(
         Basis.LAST_AND_SINCE: "{amount} went in last time and since",
         Basis.BOOK: "{amount} is the book capacity",
         Basis.COACH_POURS: "the coach says pour {amount}",
+        Basis.COACH_WAITS: "the coach says no more goes in now",
         Basis.COACH_REMOVES: "the coach says take out {amount}",
         Basis.HOLDS: "{amount} is all it holds",
         Basis.FILTER: "about {amount} is what the sheet gives a filter",
@@ -24,7 +25,6 @@ BASES: dict[Basis, str] = whole_table(
 LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
 MORE_OUT = "Over-filled last time, or water or fuel in it."
 THEN_OVERFULL, THEN_LOW = "Then it stays over-full.", "Then it is low again."
-THEN_MORE = "Then there is more to go in."
 WOULD_OVERFILL, MORE_THAN_IT_HOLDS = "That would over-fill it.", "That is more than it holds."
 NO_FILTER_HOLDS = "No filter holds that much."
 NOT_TORQUED = "Nothing is tight at that: pull again."

@@ -36,6 +36,7 @@ def book(capacity: float) -> str:
 
 
 BELOW = "Nothing in the glass: it takes at least the target's worth more."
+BEFORE_START = "The engine has not run: filter and galleries still take their share."
 ABOVE = "Glass full to the top: too much is in."
 
 
@@ -71,14 +72,29 @@ OVERFILLED = "Above the target: take the excess out."
 DISAGREE = "Stop. Gauge and book disagree."
 
 
+ONE_BOTTLE, HALF_A_BOTTLE = "1 bottle", "half of it"
+
+
+def all_but(rest: str) -> str:
+    """A bottle, but for what stays in it."""
+    return f"all but {rest}"
+
+
 def done(took: str) -> str:
     """The level is right."""
     return f"Level is right. It took {took}."
 
 
-def read(added: str) -> str:
-    """Enough is in to read it."""
-    return f"{added} is in. Run it, let it settle, read the level."
+def read(added: str, runs: bool) -> str:
+    """What is in is to be read; ``runs``: it is enough to run on."""
+    then = "Run it, let it settle, read the level." if runs else "Read the level again."
+    return f"{added} is in. {then}"
+
+
+def look(added: str, runs: bool) -> str:
+    """Before the first start, with so much in."""
+    then = ", or shut the filler and run it" if runs else ""
+    return f"{added} is in. Look at the gauge before it runs{then}."
 
 
 def move(pours: bool, amount: str, own: str, of_bottle: str) -> str:

@@ -135,7 +135,7 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
     if not took or capacity is None:
         return ""
-    belief = expected(case_of(spec, capacity, took))
+    belief = expected(case_of(spec, variant, capacity, took))
     if not belief.sd:
         return ""
     mean, sd = (show(Decimal(round(v)), speaks.volume) for v in (belief.mean, belief.sd))

@@ -1760,12 +1760,13 @@ export interface components {
         /**
          * @description * `pour` - pour
          *     * `remove` - remove
+         *     * `look` - look
          *     * `read` - read
          *     * `done` - done
          *     * `stop` - stop
          * @enum {string}
          */
-        CoachAction: "pour" | "remove" | "read" | "done" | "stop";
+        CoachAction: "pour" | "remove" | "look" | "read" | "done" | "stop";
         CoachShape: {
             action: components["schemas"]["CoachAction"];
             words: string;
@@ -1775,6 +1776,8 @@ export interface components {
             bottles: number;
             causes: components["schemas"]["OptionShape"][];
             reasons: components["schemas"]["Why"][];
+            taps: components["schemas"]["OptionShape"][];
+            enough: boolean;
         };
         ColdLine: {
             key: string;
@@ -3036,6 +3039,7 @@ export interface components {
             stood: components["schemas"]["OptionShape"][];
             drained: boolean;
             regrade: boolean;
+            entries: components["schemas"]["EntryShape"][];
         };
         /**
          * @description * `done` - DONE

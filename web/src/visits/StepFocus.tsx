@@ -243,10 +243,11 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
     heading.current?.scrollIntoView({ block: "nearest" });
   }, []);
   const Form = FORMS[step.kind];
-  const record: Send = (kind, data) =>
+  const record: Send = (kind, data, more) =>
     send(kind, data, {
       ...(correcting && { supersedes: step.entry?.id ?? null }),
       ...(when && { at: when, remembered: true }),
+      ...more,
     });
   const showForm = !readOnly && (!correcting || opened);
   const problem = refused?.problem ?? null;

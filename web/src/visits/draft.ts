@@ -23,6 +23,14 @@ export function dropDraft(shelf: Shelf, key: string): void {
   shelf.removeItem(name(key));
 }
 
+/** Lets go of all that was half typed at a step: its work is done elsewhere. */
+export function dropDrafts(shelf: Shelf & Keys, key: string): void {
+  const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
+  keys
+    .filter((kept) => kept === name(key) || kept.startsWith(`${name(key)}.`))
+    .forEach((kept) => shelf.removeItem(kept));
+}
+
 /** Whether something was half typed under this key, or under one that begins with it and a dot. */
 export function hasDraft(shelf: Keys, key: string): boolean {
   const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");

@@ -5,9 +5,13 @@ export type NewEntry = Shape["NewEntryRequest"];
 export type Kind = NewEntry["kind"];
 /** What an entry of a kind says. */
 export type DataOf<K extends Kind> = Extract<NewEntry, { kind: K }>["data"];
-export type More = Partial<Pick<NewEntry, "supersedes" | "accepts" | "at" | "remembered">>;
-/** Writes one down at the step in hand. */
-export type Send = <K extends Kind>(kind: K, data: DataOf<K>) => void;
+export type More = Partial<Pick<NewEntry, "step" | "supersedes" | "accepts" | "at" | "remembered">>;
+/** Writes one down at the step in hand, or at another step of it; or corrects one. */
+export type Send = <K extends Kind>(
+  kind: K,
+  data: DataOf<K>,
+  more?: Pick<More, "step" | "supersedes">,
+) => void;
 export type SendMore = <K extends Kind>(kind: K, data: DataOf<K>, more?: More) => void;
 
 /** Of which description of the work this device's entries are. */

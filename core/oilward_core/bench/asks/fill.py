@@ -15,6 +15,7 @@ from ...quantity import show
 from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
+from ...spec import FillRule
 from ..acts import Act, Hearing
 from ..entries import Data, Entry
 from ..fold.facts import Way
@@ -23,7 +24,7 @@ from ..fold.taking import Taking
 from ..reading import Stood, offered, volume
 from ..typed import Typed
 from .amount import JUG
-from .level import CauseNamed
+from .level import CAUSE, LEVEL, CauseNamed, remarks
 from .room import Room
 
 MOST_NAME = 80
@@ -146,23 +147,37 @@ DRAW = Act(
 
 def _by_the_coach(task: TaskPlan, state: TaskState) -> Expected | None:
     advice = state.advice
-    if advice is None or advice.action not in ("pour", "remove"):
+    if advice is None or (advice.action == "done" and task.reservoir.level is None):
         return None
     if advice.again:  # how much old oil comes with it, nobody knows
         return None
-    removes = advice.action == "remove"
-    less, more = words.THEN_OVERFULL, words.THEN_LOW
-    if not removes:
-        less = words.THEN_MORE
-        more = words.WOULD_OVERFILL if task.reservoir.level else words.MORE_THAN_IT_HOLDS
+    spread = Decimal(str(round(advice.belief.sd, 3)))
+    if advice.action == "remove":
+        return Expected(
+            value=advice.ml,
+            spread=spread,
+            basis=Basis.COACH_REMOVES,
+            amount=show(advice.ml, "ml"),
+            less=words.THEN_OVERFULL,
+            more=words.THEN_LOW,
+        )
+    level = task.reservoir.level
     return Expected(
         value=advice.ml,
-        spread=Decimal(str(round(advice.belief.sd, 3))),
-        basis=Basis.COACH_REMOVES if removes else Basis.COACH_POURS,
+        spread=spread,
+        basis=Basis.COACH_POURS if advice.ml else Basis.COACH_WAITS,
         amount=show(advice.ml, "ml"),
-        less=less,
-        more=more,
+        more=words.WOULD_OVERFILL if level else words.MORE_THAN_IT_HOLDS,
+        most=advice.ml + _past_the_safe_pour(task),
     )
+
+
+def _past_the_safe_pour(task: TaskPlan) -> Decimal:
+    """How much more than is safe may go in without a question: a tenth between the marks, or 5 % of an
+    exact quantity [our definition]. A little less is no question: the rest follows."""
+    if task.reservoir.level is not None and task.reservoir.fill_rule == FillRule.LEVEL:
+        return max(task.reservoir.level.between_marks / 10, Decimal(10))
+    return (task.capacity or Decimal(0)) / 20
 
 
 def _expects(
@@ -183,4 +198,4 @@ def _expects(
     )
 
 
-ROOM = Room(ask=Ask.FILL, acts=(POUR, DRAW), expects=_expects)
+ROOM = Room(ask=Ask.FILL, acts=(POUR, DRAW, LEVEL, CAUSE), expects=_expects, remarks=remarks)

@@ -119,10 +119,10 @@ def _completes(step: Step, entry: Entry, known: Known) -> bool:
     return filling.right or step.id.round < len(filling.rounds)
 
 
-def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+def remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     """Why a reading is kept and not used."""
     filling = known.fillings.get(step.id.reservoir)
     return filling.unused.get(entry.id, "") if filling else ""
 
 
-ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE), completes=_completes, remarks=_remarks)
+ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE), completes=_completes, remarks=remarks)

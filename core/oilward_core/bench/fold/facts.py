@@ -27,6 +27,11 @@ class FastenerFact:
     entry: Entry
 
 
+def shut(fact: FastenerFact | None) -> bool:
+    """Whether a fastener is shut, or nobody has opened it."""
+    return fact is None or fact.stands in (Stands.CLOSED, Stands.TIGHT)
+
+
 class Way(StrEnum):
     """Which way oil flowed."""
 

@@ -5,9 +5,8 @@ from ...codes.roles import Role
 from ...codes.steps import Name
 from ...runsheet import StepId
 from ...said import bench as said
-from .facts import FastenerFact
+from .facts import FastenerFact, shut
 from .known import Known
-from .needs import shut
 from .state import FastenerState
 
 

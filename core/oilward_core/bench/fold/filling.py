@@ -1,10 +1,12 @@
 """Filling a reservoir, from what flowed and was read: rounds that happened, and the one in hand."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from decimal import Decimal
 
+from ...codes.fill import Start
+from ...codes.roles import Role
 from ...codes.steps import Name
 from ...errors import CoreError
 from ...fill import (
@@ -14,8 +16,10 @@ from ...fill import (
     FillEvent,
     LevelReading,
     Poured,
+    Ran,
     case_of,
     coach,
+    start_of,
 )
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
@@ -24,17 +28,17 @@ from ..asks.fill import DrawnOff, PouredIn
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LevelRead
 from ..entries import Entry
-from .facts import Facts, Timer, Way
+from .facts import Facts, Timer, Way, shut
 from .known import Bench, Filling
 
-ENOUGH = Decimal("0.6")  # of the book, before an engine may run on it [our definition]
+RUNS_DOWN = Decimal(1)  # minutes until what was poured stands in the glass, before any run [def]
 
 
 def fill_case(task: TaskPlan) -> FillCase:
     """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
     if task.capacity is None:
         raise CoreError("fill.no_capacity")
-    return case_of(task.reservoir, task.capacity, task.took)
+    return case_of(task.reservoir, task.variant, task.capacity, task.took)
 
 
 @dataclass(frozen=True)
@@ -58,6 +62,22 @@ def _since(entry: Entry, key: str, facts: Facts) -> _Since:
     return _Since(poured, run, begun)
 
 
+def first_run(key: str, facts: Facts) -> Timer | None:
+    """The first time the engine ran on what was poured there."""
+    poured = facts.poured(key)
+    return next((run for run in facts.runs if poured and run.started >= poured[0].at), None)
+
+
+def _why_unused_before(
+    level: LevelCheck, start: Start, since: _Since, at: datetime, bench: Bench
+) -> str:
+    """Why a look before the first start is not used."""
+    if start == Start.TANK:
+        return said.TANK_BEFORE
+    down = bench.length(min(RUNS_DOWN, level.settle_minutes))
+    return said.RUNNING_DOWN if since.poured is None or at - since.poured < down else ""
+
+
 def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, bench: Bench) -> str:
     """Why a level reading is kept but not used; empty if it is valid."""
     level = task.reservoir.level
@@ -66,7 +86,10 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     second = level.second.attitude if level.second else level.attitude
     if read.attitude not in (level.attitude, second):
         return said.wrong_attitude(read.attitude, level.gauge, level.attitude)
-    since = _since(entry, task.reservoir.key, facts)
+    key, start = task.reservoir.key, start_of(task.reservoir)
+    since, run = _since(entry, key, facts), first_run(key, facts)
+    if start != Start.NONE and (run is None or run.started > entry.at):
+        return _why_unused_before(level, start, since, entry.at, bench)
     if level.run_minutes:
         lasted = since.run.lasted(entry.at) if since.run else timedelta(0)
         if lasted < bench.length(level.run_minutes):
@@ -89,16 +112,18 @@ def _reading(read: LevelRead, level: LevelCheck | None, valid: bool) -> LevelRea
     return LevelReading(read.sight.value, position, valid)
 
 
-def _happened(
-    task: TaskPlan, facts: Facts, bench: Bench, least: Decimal
-) -> tuple[list[FillEvent], dict[str, str]]:
-    """What the coach hears of, oldest first. Until there is enough in to run on, nothing is read."""
+def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEvent], dict[str, str]]:
+    """What the coach hears of, oldest first."""
     events: list[FillEvent] = []
     unused: dict[str, str] = {}
-    added = Decimal(0)
+    key = task.reservoir.key
+    run = first_run(key, facts)
     flowed = {flow.entry.id: flow.into for flow in facts.flows}
-    for entry in facts.events.get(task.reservoir.key, ()):
+    for entry in facts.events.get(key, ()):
         data = entry.data
+        if run is not None and run.started <= entry.at:
+            events.append(Ran())
+            run = None
         if isinstance(data, LevelRead):
             why = why_unused(entry, data, task, facts, bench)
             events.append(_reading(data, task.reservoir.level, not why))
@@ -108,9 +133,8 @@ def _happened(
             events.append(CauseFound(data.cause, data.words))
         elif isinstance(data, PouredIn | DrawnOff | FilterOn):
             ml = flowed.get(entry.id, Decimal(0))
-            added += ml
-            events.append(Poured(ml, prefill=isinstance(data, FilterOn) or added < least))
-    return events, unused
+            events.append(Poured(ml, prefill=isinstance(data, FilterOn)))
+    return ([*events, Ran()] if run else events), unused
 
 
 def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
@@ -118,14 +142,36 @@ def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     key = task.reservoir.key
     drawn = {f.round: f.way == Way.DRAWN for f in facts.poured(key)}
     events = facts.events.get(key, ())
-    read = {StepId.of(e.step).round for e in events if isinstance(e.data, LevelRead)}
-    last = max([0, *drawn, *read])
+    steps = [StepId.of(e.step) for e in events if isinstance(e.data, LevelRead)]
+    settled = [StepId.of(step) for step in facts.timers]
+    read = {step.round for step in steps if step.name == Name.LEVEL}
+    # whoever lets it settle goes on to read it
+    read |= {step.round for step in settled if step[:2] == (key, Name.SETTLE)}
+    last = max([0, *drawn, *read, *(step.round for step in steps)])
     rounds = [Round(drawn.get(n, False), n in read) for n in range(1, last + 1)]
-    if advice.action in ("read", "stop") and rounds:
-        rounds[-1] = Round(rounds[-1].draws, True)
-    if advice.action in ("pour", "remove"):
-        rounds.append(Round(advice.action == "remove", False, advice.again))
+    draws = advice.action == "remove"
+    if advice.action in ("pour", "look", "remove") and not _in_hand(rounds, draws, advice):
+        rounds.append(Round(draws, False, advice.again))
+    elif rounds and not draws and (advice.action == "read" or _shut_to_run(key, facts, advice)):
+        rounds[-1] = replace(rounds[-1], read=True)
     return tuple(rounds)
+
+
+def _shut_to_run(key: str, facts: Facts, advice: Advice) -> bool:
+    """Whether its filler was shut on what an engine may run on, more to go in or not."""
+    return (
+        advice.enough
+        and advice.action in ("pour", "look")
+        and shut(facts.fastener(key, Role.FILL_PLUG))
+    )
+
+
+def _in_hand(rounds: list[Round], draws: bool, advice: Advice) -> bool:
+    """Whether the last round is still the one in hand: nothing was read after it, and it goes the same
+    way. Drained again stands for itself."""
+    if not rounds or rounds[-1].read or rounds[-1].draws != draws:
+        return False
+    return not draws
 
 
 def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
@@ -138,17 +184,13 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         rounds = tuple(Round(f.way == Way.DRAWN, False) for f in poured) or (Round(),)
         return Filling(rounds=rounds, advice=None, right=False, enough=False)
     case = fill_case(task)
-    least = case.capacity * ENOUGH if case.gauge else Decimal(0)
-    events, unused = _happened(task, facts, bench, least)
+    events, unused = _happened(task, facts, bench)
     advice = coach(case, events)
-    enough = advice.added >= round(least) and bool(facts.poured(task.reservoir.key))
-    exact = case.gauge is None
-    right = advice.action == "done"
     return Filling(
         rounds=_rounds(task, facts, advice),
         advice=advice,
-        right=right,
-        enough=right if exact else enough,
+        right=advice.action == "done",
+        enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
     )
 

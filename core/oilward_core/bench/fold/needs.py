@@ -3,20 +3,14 @@
 from collections.abc import Callable
 from datetime import datetime
 
-from ...codes.bench import Stands
 from ...codes.facts import Fact
 from ...codes.roles import Role
 from ...guard import whole_table
 from ...runsheet import MAKERS, Need, Step
 from ...said import needs as said
 from ...spec import IDLING
-from .facts import Facts, FastenerFact, Timer
+from .facts import Facts, Timer, shut
 from .known import Known
-
-
-def shut(fact: FastenerFact | None) -> bool:
-    """Whether a fastener is shut, or nobody has opened it."""
-    return fact is None or fact.stands in (Stands.CLOSED, Stands.TIGHT)
 
 
 def settling(step: Step, known: Known) -> datetime | None:

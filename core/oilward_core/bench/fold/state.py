@@ -50,7 +50,8 @@ class StepState:
     ``not_before`` when what it waits for does; ``unmet`` the needs it waits for, in words as well;
     ``remark`` what the last entry means; ``reopened``: it was done, and something undid it;
     ``taken_by`` who has it in hand, if somebody said so, and as which person (``taken_by_who``);
-    ``caution`` what its job and it itself are to be careful of."""
+    ``caution`` what its job and it itself are to be careful of; ``entries`` all that was poured, drawn
+    and read at a filling."""
 
     step: Step
     status: Status
@@ -64,6 +65,7 @@ class StepState:
     taken_by: str = ""
     taken_by_who: str = ""
     caution: str = ""
+    entries: tuple[Entry, ...] = ()
 
     @property
     def closed(self) -> bool:

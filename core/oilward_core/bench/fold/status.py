@@ -13,8 +13,9 @@ from ...runsheet import Option, Step, StepId
 from ..asks import ASKS
 from ..asks.common import Skipped
 from ..entries import Entry
+from .facts import Facts, shut
 from .known import Known
-from .needs import in_words, settling, shut, unmet
+from .needs import in_words, settling, unmet
 from .state import StepState
 
 
@@ -26,9 +27,23 @@ def is_complete(step: Step, known: Known) -> bool:
         return bool(known.facts.poured(step.id.reservoir)) and shut(fact)
     if step.ask == Ask.WAIT:
         return settling(step, known) is not None
+    if step.ask == Ask.FILL:
+        return _filled(step, known)
     if entry is None:
         return False
     return entry.kind == EntryKind.SKIP or ASKS[step.ask].completes(step, entry, known)
+
+
+def _filled(step: Step, known: Known) -> bool:
+    """A filling stays until nothing more is to go in: its level is read, or its filler was shut on what
+    an engine may run on."""
+    key = step.id.reservoir
+    filling = known.fillings.get(key)
+    if filling is None or filling.advice is None:
+        return str(step.id) in known.facts.last
+    if step.id.round < len(filling.rounds):
+        return True
+    return filling.right or filling.rounds[-1].read
 
 
 def _remark(step: Step, entry: Entry | None, known: Known, finding: Verdict | None) -> str:
@@ -83,7 +98,14 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
         taken_by=taken.by if taken else "",
         taken_by_who=taken.who if taken else "",
         caution=_caution(step, known),
+        entries=_filled_by(step, facts) if step.ask == Ask.FILL else (),
     )
+
+
+def _filled_by(step: Step, facts: Facts) -> tuple[Entry, ...]:
+    """What was poured, drawn and read at a filling, oldest first."""
+    kinds = (EntryKind.POUR, EntryKind.DRAW, EntryKind.LEVEL, EntryKind.CAUSE)
+    return tuple(one for one in facts.by_step.get(str(step.id), ()) if one.kind in kinds)
 
 
 def _caution(step: Step, known: Known) -> str:

@@ -4,9 +4,11 @@ from math import ceil
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
+from ...codes.fill import Start
 from ...codes.options import Draw, Tick
 from ...codes.poses import ATTITUDES, Pose
 from ...codes.steps import JobKind, Name
+from ...fill import start_of
 from ...said import steps as words
 from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import StepId
@@ -25,6 +27,22 @@ def _filling(number: int, one: Round) -> words.Words:
     return said if number == 1 else words.Words(words.TOP_UP, said.text)
 
 
+def _poses(level: LevelCheck) -> tuple[str, ...]:
+    """How the bike may stand when its level is read."""
+    other = level.attitude in ATTITUDES and level.attitude not in _STANDS
+    return (*_STANDS, level.attitude) if other else _STANDS
+
+
+def _options(task: PlannedTask, one: Round) -> tuple[Option, ...]:
+    """Where it is taken out; or how the bike stands, where its gauge is looked at before it runs."""
+    if one.draws:
+        return chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
+    level = task.spec.level
+    if level is None or task.spec.fill_rule != FillRule.LEVEL or start_of(task.spec) == Start.TANK:
+        return ()
+    return tuple(Option(pose, words.pose(pose)) for pose in _poses(level))
+
+
 def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
     """Every filling of a reservoir, and its filler shut again."""
     spec = task.spec
@@ -40,9 +58,7 @@ def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
                 instruction=said.text,
                 unchecked=unchecked(spec, f"/capacity.{task.variant}"),
                 draws=one.draws,
-                options=chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
-                if one.draws
-                else (),
+                options=_options(task, one),
                 # its plug is out while it is drained again
                 needs=() if one.again else (Need(Fact.SHUT, spec.key), *before),
             )
@@ -100,8 +116,6 @@ def _settle(work: Work, key: str, number: int, level: LevelCheck, job: str, befo
 def _level(
     task: PlannedTask, level: LevelCheck, job: str, number: int, needs: tuple[Need, ...]
 ) -> Step:
-    other = level.attitude in ATTITUDES and level.attitude not in _STANDS
-    poses = (*_STANDS, level.attitude) if other else _STANDS
     said = words.step(
         Name.LEVEL,
         engine=words.engine(level.engine == IDLING),
@@ -114,7 +128,7 @@ def _level(
         ask=Ask.LEVEL,
         title=said.title,
         instruction=said.text,
-        options=tuple(Option(pose, words.pose(pose)) for pose in poses),
+        options=tuple(Option(pose, words.pose(pose)) for pose in _poses(level)),
         hands=words.HOLDS_UPRIGHT if level.attitude == UPRIGHT else "",
         unchecked=unchecked(task.spec, "/level.between"),
         needs=needs,

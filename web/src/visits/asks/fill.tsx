@@ -1,18 +1,26 @@
+import { clsx } from "clsx";
 import { Button } from "antd";
+import { useState } from "react";
 import { Bottles } from "../../glass/Bottles";
 import { Choice } from "../../ui/Choice";
+import { timeWords } from "../../ui/days";
 import { Why } from "../../ui/Why";
-import { useDraft } from "../draft";
-import { isClosed, type StepProps, type Task } from "../sheet";
+import { dropDrafts, useDraft } from "../draft";
+import { isClosed, type Step, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
+import { Contradiction, LookAtGauge } from "./level";
 import asksCss from "./asks.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
-function Coach({ coach }: { coach: NonNullable<Task["coach"]> }) {
+type Coach = NonNullable<Task["coach"]>;
+type Poured = Step["entries"][number];
+
+function Advice({ coach, added }: { coach: Coach; added: string }) {
   return (
     <div className={asksCss.coach}>
       <p className={asksCss.coachWords}>{coach.words}</p>
       <p>
+        {added && <b className={asksCss.sum}>{added} is in. </b>}
         {coach.belief} <Why reasons={coach.reasons} />
       </p>
       <Bottles count={coach.bottles} />
@@ -47,33 +55,70 @@ function Oil({
   );
 }
 
-/** It is in, or it is out: and how the reservoir was closed, or where it was taken from. */
-function Poured({
-  step,
-  busy,
-  pour,
-  draw,
-}: Pick<StepProps, "step" | "busy"> & {
-  pour: (closed: boolean) => void;
-  draw: (where: string) => void;
-}) {
-  const ways = step.draws
-    ? step.options.map(({ code, words }) => ({ words: `Out, ${words}`, go: () => draw(code) }))
-    : [
-        { words: "It is in, filler closed", go: () => pour(true) },
-        { words: "It is in, filler still open", go: () => pour(false) },
-      ];
+/** What went in so far, each to be corrected. */
+function SoFar({ entries, correct }: { entries: Poured[]; correct: (entry: Poured) => void }) {
+  if (entries.length === 0) return null;
+  return (
+    <ul className={asksCss.soFar} aria-label="So far">
+      {entries.map((entry) => (
+        <li key={entry.id}>
+          <b>{entry.result}</b> {timeWords(entry.at)}
+          {(entry.kind === "pour" || entry.kind === "draw") && (
+            <Button type="text" onClick={() => correct(entry)}>
+              Correct it
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface Way {
+  words: string;
+  go: () => void;
+}
+
+/** The one big action, and what else may be done. */
+function Ways({ ways, busy, beside = false }: { ways: Way[]; busy: boolean; beside?: boolean }) {
+  const first = (index: number) => index === 0 && !beside;
   return (
     <div className={controlsCss.choices}>
       {ways.map(({ words, go }, index) => (
         <Button
           key={words}
-          type={index === 0 ? "primary" : "default"}
-          className={index === 0 ? controlsCss.bigAction : controlsCss.wideChoice}
+          type={first(index) ? "primary" : "default"}
+          className={first(index) ? controlsCss.bigAction : controlsCss.wideChoice}
           disabled={busy}
           onClick={go}
         >
           {words}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+/** Amounts a hand measures at once: each goes in with one tap, and adds to what is in. */
+function OneTap({
+  taps,
+  busy,
+  pour,
+}: {
+  taps: Coach["taps"];
+  busy: boolean;
+  pour: (said: string) => void;
+}) {
+  if (taps.length === 0) return null;
+  return (
+    <div
+      className={clsx(asksCss.taps, asksCss.oneTap)}
+      role="group"
+      aria-label="Goes in at one tap"
+    >
+      {taps.map(({ code, words }) => (
+        <Button key={code} disabled={busy} onClick={() => pour(code)}>
+          {words} is in
         </Button>
       ))}
     </div>
@@ -86,37 +131,123 @@ function chosenOil(task: Task | undefined): string {
   return task?.fluids.some(({ name }) => name === chosen) ? chosen : "";
 }
 
-/** What the coach says to pour or take out, and what was really poured. */
-export function FillStep({ sheet, step, task, problem, busy, send }: StepProps) {
-  // what the coach says now belongs to the step in hand, not to one being corrected
-  const coach = isClosed(step) ? null : (task?.coach ?? null);
-  const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}`, coach?.amount ?? "");
-  const [fluid, setFluid] = useDraft(`${sheet.id}.${step.id}.oil`, chosenOil(task));
-  const pour = (said: string, sure: string, closed: boolean) =>
-    send("pour", { amount: said, sure, closed, fluid });
+/** The step that shuts the filler, where it can be done now. */
+function closing(sheet: StepProps["sheet"], step: Step): Step | undefined {
+  const found = sheet.steps.find(
+    ({ kind, id }) => kind === "check" && id === `${step.reservoir}/close`,
+  );
+  return found?.status === "ready" ? found : undefined;
+}
+
+interface FormProps extends StepProps {
+  /** What the coach says now; nothing at a step that is corrected. */
+  coach: Coach | null;
+}
+
+/** An amount that is measured, or the one that is written down instead of another. */
+function useMeasured({ sheet, step, coach }: Pick<FormProps, "sheet" | "step" | "coach">) {
+  const draft = `${sheet.id}.${step.id}.${step.entries.length}`;
+  const [amount, setAmount] = useDraft(draft, coach?.amount ?? "");
+  const [instead, setInstead] = useState<Poured | null>(null);
+  const [other, setOther] = useState("");
+  return {
+    amount: instead ? other : amount,
+    setAmount: instead ? setOther : setAmount,
+    label: instead ? `Instead of ${instead.result}` : "Measured amount",
+    more: instead ? { supersedes: instead.id } : {},
+    correct: setInstead,
+  };
+}
+
+/** What is taken out again, and where. */
+function TakenOut({ coach, ...props }: FormProps) {
+  const { step, problem, busy, send } = props;
+  const { amount, setAmount, label, more, correct } = useMeasured({ ...props, coach });
   const draw = (said: string, sure: string, where: string) =>
-    send("draw", { amount: said, sure, where });
-  const write = (said: string, sure: string) =>
-    step.draws ? draw(said, sure, step.options[0]?.code ?? "") : pour(said, sure, true);
+    send("draw", { amount: said, sure, where }, more);
   return (
     <>
-      {coach && <Coach coach={coach} />}
-      {task && !step.draws && <Oil task={task} fluid={fluid} change={setFluid} />}
+      {coach && <Advice coach={coach} added="" />}
       <AmountField
-        label="Measured amount"
+        label={label}
         value={amount}
         kind="volume"
         problem={problem}
         field="amount"
         change={setAmount}
-        submit={write}
+        submit={(said, sure) => draw(said, sure, step.options[0]?.code ?? "")}
       />
-      <Poured
-        step={step}
+      <Ways
         busy={busy}
-        pour={(closed) => pour(amount, "", closed)}
-        draw={(where) => draw(amount, "", where)}
+        ways={step.options.map(({ code, words }) => ({
+          words: `Out, ${words}`,
+          go: () => draw(amount, "", code),
+        }))}
       />
+      <SoFar entries={step.entries} correct={correct} />
     </>
   );
+}
+
+/** What may follow what is in: a look at the gauge, or the filler shut on what an engine may run on. */
+function goesOn({ sheet, step, task, coach, send }: FormProps, look: () => void): Way[] {
+  const close = closing(sheet, step);
+  const ways: Way[] = [];
+  if (step.options.length > 0 && task?.added) ways.push({ words: "Look at the gauge", go: look });
+  if (coach?.enough && close) {
+    const items = close.items.map(({ code }) => code);
+    const go = () => {
+      dropDrafts(sessionStorage, `${sheet.id}.${step.id}`);
+      send("confirm", { items }, { step: close.id });
+    };
+    ways.push({ words: "Filler shut, run it", go });
+  }
+  return ways;
+}
+
+/** What goes in, as often as it takes. */
+function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
+  const { sheet, step, task, coach, problem, busy, send } = props;
+  const { amount, setAmount, label, more, correct } = useMeasured(props);
+  const [fluid, setFluid] = useDraft(`${sheet.id}.${step.id}.oil`, chosenOil(task));
+  const pour = (said: string, sure: string, closed: boolean) =>
+    send("pour", { amount: said, sure, closed, fluid }, more);
+  const next = goesOn(props, look);
+  const waits = coach !== null && coach.action !== "pour";
+  const isIn: Way[] = [
+    { words: "It is in", go: () => pour(amount, "", false) },
+    { words: "It is in, filler closed", go: () => pour(amount, "", true) },
+  ];
+  return (
+    <>
+      {coach && <Advice coach={coach} added={waits ? "" : (task?.added ?? "")} />}
+      <Contradiction task={task} busy={busy} send={send} />
+      {waits && <Ways ways={next} busy={busy} />}
+      {task && <Oil task={task} fluid={fluid} change={setFluid} />}
+      <OneTap taps={coach?.taps ?? []} busy={busy} pour={(said) => pour(said, "", false)} />
+      <AmountField
+        label={label}
+        value={amount}
+        kind="volume"
+        problem={problem}
+        field="amount"
+        change={setAmount}
+        submit={(said, sure) => pour(said, sure, false)}
+      />
+      <Ways ways={waits ? isIn : [...isIn, ...next]} busy={busy} beside={waits} />
+      <SoFar entries={step.entries} correct={correct} />
+    </>
+  );
+}
+
+/** What the coach says to pour or take out, and what was really poured. It stays until no more goes in:
+ * each amount that is in leaves an empty form. */
+export function FillStep(props: StepProps) {
+  const { step, task } = props;
+  const [looks, setLooks] = useState(false);
+  const coach = isClosed(step) ? null : (task?.coach ?? null);
+  const key = `${step.entries.length}.${coach?.amount}`;
+  if (step.draws) return <TakenOut key={key} {...props} coach={coach} />;
+  if (looks) return <LookAtGauge {...props} back={() => setLooks(false)} />;
+  return <GoesIn key={key} {...props} coach={coach} look={() => setLooks(true)} />;
 }

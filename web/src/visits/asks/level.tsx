@@ -11,7 +11,8 @@ import asksCss from "./asks.module.css";
 import textCss from "../../ui/text.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
-function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
+/** Gauge and book disagree: which is it? */
+export function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
   const coach = task?.coach;
   if (coach?.action !== "stop") return null;
   return (
@@ -71,54 +72,89 @@ function marksOf(gauge: Gauge | undefined, attitude: string) {
   return gauge?.marks.find((one) => one.attitude === attitude) ?? gauge?.marks[0];
 }
 
+/** How the bike stands, as somebody said so at the bench. */
+function standsNow({ sheet, step }: Pick<StepProps, "sheet" | "step">): string {
+  const pose = sheet.stance?.pose ?? "";
+  return step.options.some(({ code }) => code === pose) ? pose : "";
+}
+
+interface GlassProps extends StepProps {
+  early: boolean;
+  /** Once it was read. */
+  done?: () => void;
+}
+
 /** The level, dragged in the drawn glass to where the oil stands. */
-export function LevelStep({ sheet, step, task, now, problem, busy, send }: StepProps) {
-  useTick(500);
+function Glass({ sheet, step, task, now, problem, busy, send, early, done }: GlassProps) {
   const gauge = task?.gauge;
-  const early = step.not_before !== null && Date.parse(step.not_before) > now();
   const draft = `${sheet.id}.${step.id}`;
   // nothing is read before a hand has said where it stands
   const [at, setAt, drop] = useDraft<number | null>(`${draft}.at`, null);
-  const [attitude, setAttitude] = useDraft(`${sheet.id}.${step.reservoir}.attitude`, "");
+  const [attitude, setAttitude] = useDraft(
+    `${sheet.id}.${step.reservoir}.attitude`,
+    standsNow({ sheet, step }),
+  );
   const marks = marksOf(gauge, attitude);
   const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
   const read = (sight: string) => {
     drop();
     send("level", { sight, position: String(at ?? 0), attitude });
+    done?.();
   };
+  return (
+    <div className={asksCss.two}>
+      <LevelGlass
+        position={at ?? 0.5}
+        target={marks?.target ?? 0.75}
+        stick={gauge?.name === "dipstick"}
+        onChange={setAt}
+      />
+      <div className={asksCss.levelSide}>
+        <p>
+          Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
+          {marks?.between} apart.
+        </p>
+        <span id="attitude-label">The bike stands</span>
+        <Segmented
+          aria-labelledby="attitude-label"
+          block
+          size="large"
+          value={attitude}
+          options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
+          onChange={setAttitude}
+        />
+        <Refused said={refused} />
+        {early && step.not_before && (
+          <p className={asksCss.settles} role="timer">
+            It settles: <Countdown endsAt={step.not_before} now={now} />
+          </p>
+        )}
+        <Seen blocked={busy || early} placed={at !== null} read={read} />
+      </div>
+    </div>
+  );
+}
+
+/** A look at the gauge while it is being filled. */
+export function LookAtGauge({ back, ...props }: StepProps & { back: () => void }) {
+  return (
+    <>
+      <Glass {...props} early={false} done={back} />
+      <Button type="text" className={asksCss.skip} onClick={back}>
+        Back to the filling
+      </Button>
+    </>
+  );
+}
+
+export function LevelStep(props: StepProps) {
+  useTick(500);
+  const { step, task, now, busy, send } = props;
+  const early = step.not_before !== null && Date.parse(step.not_before) > now();
   return (
     <>
       <Contradiction task={task} busy={busy} send={send} />
-      <div className={asksCss.two}>
-        <LevelGlass
-          position={at ?? 0.5}
-          target={marks?.target ?? 0.75}
-          stick={gauge?.name === "dipstick"}
-          onChange={setAt}
-        />
-        <div className={asksCss.levelSide}>
-          <p>
-            Drag the oil to where it stands. The arrow shows where it should be; the marks are{" "}
-            {marks?.between} apart.
-          </p>
-          <span id="attitude-label">The bike stands</span>
-          <Segmented
-            aria-labelledby="attitude-label"
-            block
-            size="large"
-            value={attitude}
-            options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
-            onChange={setAttitude}
-          />
-          <Refused said={refused} />
-          {early && step.not_before && (
-            <p className={asksCss.settles} role="timer">
-              It settles: <Countdown endsAt={step.not_before} now={now} />
-            </p>
-          )}
-          <Seen blocked={busy || early} placed={at !== null} read={read} />
-        </div>
-      </div>
+      <Glass {...props} early={early} />
     </>
   );
 }

@@ -1,0 +1,244 @@
+"""What is known of a fill by what happened so far: readings learned from, causes acted on, sums kept.
+
+Amounts are ml; a reading r is 0 at the low mark and 1 at the high.
+"""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from math import sqrt
+
+from ..codes.fill import Acts, Cause, Contradiction, Start
+from ..guard import Sound, whole_table
+from ..reasons import Reason, Source
+from ..said import fill as said
+from .belief import Belief, Joint, combine, prior, truncate_above, truncate_below
+from .case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured, Ran
+
+IN_TOLERANCE = Decimal("0.125")  # of a glass
+STEP = 10  # ml, as fine as anybody pours
+FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
+
+# what each cause does, once somebody has named it
+ACTS: dict[Cause, Acts] = whole_table(
+    Cause,
+    {
+        Cause.OLD_OIL: Acts.DRAIN_AGAIN,
+        Cause.ATTITUDE: Acts.READ_AGAIN,
+        Cause.TOO_SOON: Acts.READ_AGAIN,
+        Cause.LEAK: Acts.BELIEVE,
+        Cause.CAPACITY: Acts.BELIEVE,
+        Cause.NOT_COUNTED: Acts.CORRECT,
+        Cause.AMOUNT: Acts.CORRECT,
+        Cause.MISREAD: Acts.READ_AGAIN,
+        Cause.NOT_AS_ASKED: Acts.READ_AGAIN,
+        Cause.ELSE: Acts.BELIEVE,
+    },
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class State(Sound):
+    """What is known. ``joint``: of what it takes, and of the drop at the first start; ``before_start``:
+    filter and galleries are empty still; ``last``: the last reading, until oil flows ``since``;
+    ``stood``: where a reading stood, with what was in by then; ``before``: as it was before the last
+    reading; ``unused``: a reading that is not used, and is to be read again; ``drains``: old oil is
+    left, it is drained again; ``drawn``: what flowed last was taken out."""
+
+    joint: Joint
+    added: float
+    reasons: tuple[Reason, ...]
+    before_start: bool
+    trust_book: bool = True
+    last: LevelReading | None = None
+    flowed_since: bool = False
+    stood: tuple[float, float] | None = None
+    contradiction: Contradiction | None = None
+    before: "State | None" = None
+    unused: LevelReading | None = None
+    drains: bool = False
+    drawn: bool = False
+
+    @property
+    def belief(self) -> Belief:
+        """What it is believed to take in all, as long as nothing is rounded up to a floor."""
+        return self.joint.x
+
+
+def measured(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
+    """A reading as a measurement of what brings the level to the target, ml: ``z = A + (t − r)·V`` and
+    its spread."""
+    between, gap = float(gauge.between_marks), float(gauge.target) - position
+    return added + gap * between, sqrt((0.06 * between) ** 2 + (0.1 * abs(gap) * between) ** 2)
+
+
+def _drop(case: FillCase) -> Belief:
+    if case.drop is None:
+        return Belief(0.0, 1e-3)
+    return Belief(float(case.drop.mean), max(float(case.drop.sd), 1e-3))
+
+
+def _position(reading: LevelReading) -> float:
+    return {"below": -0.01, "above": 1.01}.get(reading.sight, float(reading.position))
+
+
+def _contradiction(
+    case: FillCase, gauge: Gauge, state: State, reading: LevelReading
+) -> Contradiction | None:
+    position = _position(reading)
+    low = position < float(gauge.target - IN_TOLERANCE)
+    drop = state.joint.d.mean if state.before_start else 0.0
+    if state.trust_book and not low and state.added + drop < FULL_EARLY * float(case.capacity):
+        return Contradiction.FULL_EARLY
+    if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
+        return Contradiction.LOW_LATE
+    belief = state.joint.before if state.before_start else state.joint.x
+    found, spread = measured(gauge, state.added, position)
+    off = found - belief.mean
+    beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
+    # against what could be expected of this reading: its own scatter and the belief's together
+    far = beyond and abs(off) > OFF * sqrt(spread**2 + belief.sd**2)
+    return Contradiction.OFF if far else None
+
+
+def _update(
+    gauge: Gauge, added: float, reading: LevelReading
+) -> tuple[Callable[[Belief], Belief], str]:
+    """What a reading does to the belief it is about, and in words."""
+    between, target = float(gauge.between_marks), float(gauge.target)
+    if reading.sight == "below":
+        return lambda was: truncate_below(was, added + target * between), said.BELOW
+    if reading.sight == "above":
+        return lambda was: truncate_above(was, added + (target - 1) * between), said.ABOVE
+    position = float(reading.position)
+    found, spread = measured(gauge, added, position)
+    text = said.reading(position, added, between, found, spread)
+    return lambda was: combine(was, found, spread), text
+
+
+def _learn(case: FillCase, gauge: Gauge, state: State, reading: LevelReading) -> State:
+    update, text = _update(gauge, state.added, reading)
+    joint = state.joint
+    if not state.before_start:
+        joint = joint.seen(update)
+    elif case.drop is not None or reading.sight == "below":
+        # without a filter nobody knows how far it falls: only what is not even there yet is sure
+        joint = joint.seen_before(update)
+        text = f"{text} {said.BEFORE_START}"
+    why = Reason("valid reading", text, Source.DEFINED)
+    position = _position(reading)
+    return replace(
+        state,
+        joint=joint,
+        stood=(position, state.added) if position >= 0 else None,
+        reasons=(*state.reasons, why),
+        drains=False,
+    )
+
+
+def _fold_reading(case: FillCase, state: State, reading: LevelReading) -> State:
+    if case.gauge is None:
+        return state
+    if not reading.valid:
+        # a tank tells nothing before it has run: there is nothing to be read again
+        tells = not state.before_start or case.start == Start.SUMP
+        return replace(state, unused=reading) if tells else state
+    kept = replace(state, before=None)
+    contradiction = _contradiction(case, case.gauge, state, reading)
+    if contradiction is None:
+        known = _learn(case, case.gauge, state, reading)
+    else:
+        why = Reason("contradiction", contradiction, Source.DEFINED)
+        known = replace(state, reasons=(*state.reasons, why))
+    return replace(
+        known,
+        last=reading,
+        unused=None,
+        flowed_since=False,
+        contradiction=contradiction,
+        before=kept,
+    )
+
+
+def begun(
+    case: FillCase, *, before_start: bool, added: float = 0.0, reasons: tuple[Reason, ...] = ()
+) -> State:
+    """Before anything was read: the book, or what it took before."""
+    belief, reason = prior(case)
+    return State(
+        joint=Joint(x=belief, d=_drop(case)),
+        added=added,
+        before_start=before_start,
+        reasons=reasons or (reason,),
+    )
+
+
+def _believe_gauge(case: FillCase, state: State, why: Reason) -> State:
+    """Start again from the last reading alone, with the book no longer trusted."""
+    wide = Joint(x=Belief(state.added, float(case.capacity)), d=_drop(case))
+    fresh = State(
+        joint=wide,
+        added=state.added,
+        before_start=state.before_start,
+        trust_book=False,
+        flowed_since=state.flowed_since,
+        reasons=(why,),
+    )
+    return _fold_reading(case, fresh, state.last) if state.last else fresh
+
+
+def _found(case: FillCase, state: State, event: CauseFound) -> State:
+    """What a cause does, where gauge and book still disagree."""
+    if state.contradiction is None:
+        return state
+    why = Reason("cause found", said.cause_found(event.cause, event.words), Source.HISTORY)
+    acts = ACTS[event.cause]
+    if acts == Acts.BELIEVE:
+        return _believe_gauge(case, state, why)
+    if acts == Acts.READ_AGAIN and state.before is not None:
+        # it is as if it had never been read, but for what was poured meanwhile
+        known = state.before
+        return replace(
+            known,
+            before_start=state.before_start,
+            added=state.added,
+            flowed_since=True,
+            unused=None if state.flowed_since else state.last,
+            reasons=(*known.reasons, why),
+        )
+    return replace(
+        state, drains=state.drains or acts == Acts.DRAIN_AGAIN, reasons=(*state.reasons, why)
+    )
+
+
+def _fold_flow(case: FillCase, state: State, event: Poured) -> State:
+    """The sum of what went in. Drained again, with the old oil that was left, the fill begins anew; what
+    is pre-filled is no longer missing at the first start."""
+    added = state.added + float(event.ml)
+    if state.drains and event.ml < 0 and added < STEP:
+        return begun(
+            case,
+            before_start=state.before_start,
+            added=max(0.0, added),
+            reasons=state.reasons,
+        )
+    if not event.prefill:
+        drawn = event.ml < 0
+        return replace(state, added=added, flowed_since=True, unused=None, drawn=drawn)
+    drop = Belief(max(state.joint.d.mean - float(event.ml), 0.0), state.joint.d.sd)
+    return replace(state, added=added, joint=replace(state.joint, d=drop))
+
+
+def known(case: FillCase, events: Sequence[FillEvent]) -> State:
+    """All that is known by what happened, oldest first. Raises CoreError ``fill.no_capacity``."""
+    state = begun(case, before_start=case.start != Start.NONE)
+    for event in events:
+        if isinstance(event, Poured):
+            state = _fold_flow(case, state, event)
+        elif isinstance(event, LevelReading):
+            state = _fold_reading(case, state, event)
+        elif isinstance(event, Ran):
+            state = replace(state, before_start=False)
+        else:
+            state = _found(case, state, event)
+    return state

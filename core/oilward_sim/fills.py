@@ -1,0 +1,218 @@
+"""Simulated fills against a hidden truth: what a reservoir really takes, what its gauge really shows, and
+a hand that follows the coach, with eyes, spills and slips of its own. Our own definition, no source.
+"""
+
+import random
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+
+from oilward_core.codes.fill import Cause, Start
+from oilward_core.fill import (
+    Action,
+    Advice,
+    CauseFound,
+    Drop,
+    FillCase,
+    FillEvent,
+    Gauge,
+    LevelReading,
+    Poured,
+    Ran,
+    coach,
+)
+
+TARGET = 0.75
+MOST_STEPS = 40
+CAPACITIES = (900, 1400, 2700, 3600, 4000)
+
+
+@dataclass(frozen=True, kw_only=True)
+class World:
+    """What is drawn from: the error of the book (``book``: all of it off by so much; ``spread``), old oil
+    that stays, ml between the marks as a share of the capacity, how often they are 100 ml on 4 l
+    instead (``small_marks``) and how far off the sheet is there, the noise of the eye or what it rounds
+    to, how often a bike stands wrong unnoticed, how often oil is spilled unnoticed, and the drop."""
+
+    book: float = 1.0
+    spread: float = 0.02
+    residue: tuple[float, float] = (0.0, 0.06)
+    marks: tuple[float, float] = (0.15, 0.25)
+    small_marks: float = 0.05
+    marks_off: float = 0.0
+    eyes: tuple[float, float] = (0.02, 0.06)
+    grain: float = 0.0
+    tilted: float = 0.01
+    tilt: tuple[float, float] = (-0.5, 0.5)
+    spilled: float = 0.02
+    drop: tuple[float, float] = (0.05, 0.015)
+
+
+DRAWN_FROM = World()
+OTHERS: dict[str, World] = {
+    "100 ml marks on 4 l": World(small_marks=1.0),
+    "book 6 % off": World(book=0.94),
+    "marks a quarter off": World(marks_off=0.25),
+    "old oil up to 12 %": World(residue=(0.0, 0.12)),
+    "eyes in eighths": World(grain=0.125),
+    "one in ten tilted": World(tilted=0.10, tilt=(0.0, 0.3)),
+    "one in ten tilted the other way": World(tilted=0.10, tilt=(-0.3, 0.0)),
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Outcome:
+    """How a fill ended: true level in glasses, runs made, whether the coach stopped for a lead, and
+    whether it stood above the high mark on the way."""
+
+    level: float
+    runs: int
+    stopped: bool = False
+    passed_high: bool = False
+
+
+Hand = Callable[[FillCase, Sequence[FillEvent]], Advice]
+
+
+@dataclass
+class _Bench:
+    """One reservoir being filled: what is really so, and what was written down."""
+
+    rng: random.Random
+    world: World
+    case: FillCase
+    takes: float
+    marks: float
+    drop: float
+    noise: float
+    really: float = 0.0
+    ran: bool = False
+    runs: int = 0
+    passed: bool = False
+
+    def level(self) -> float:
+        """Where it stands now, in glasses; once it runs, the drop is gone."""
+        falls = 0.0 if self.ran or self.case.start != Start.SUMP else self.drop
+        return TARGET + (self.really - self.takes + falls) / self.marks
+
+    def look(self, tilt: float) -> LevelReading:
+        """What somebody reads off the glass."""
+        seen = self.level() + self.rng.gauss(0, self.noise) + tilt
+        if self.world.grain:
+            seen = round(seen / self.world.grain) * self.world.grain
+        sight = "below" if seen < 0 else "above" if seen > 1.2 else "seen"
+        position = Decimal(str(round(min(max(seen, 0), 1.2), 2)))
+        return LevelReading(sight, position, True)  # type: ignore[arg-type]
+
+    def pour(self, ml: Decimal, pours: bool) -> None:
+        """Poured or drawn, a little beside, sometimes past the funnel."""
+        moved = float(ml) * self.rng.gauss(1, 0.004)
+        if pours and self.rng.random() < self.world.spilled:
+            moved -= min(moved, self.rng.uniform(10, 60))
+        self.really += moved if pours else -moved
+        final = TARGET + (self.really - self.takes) / self.marks
+        self.passed = self.passed or final > 1
+
+
+def draw(
+    rng: random.Random, world: World, *, learned: bool = False, drop_known: bool = False
+) -> _Bench:
+    """A wet sump with a glass, drawn from a world: by the book, or with what it ``learned`` before."""
+    small = rng.random() < world.small_marks
+    capacity = 4000 if small else rng.choice(CAPACITIES)
+    marks = 100 if small else capacity * rng.uniform(*world.marks)
+    takes = capacity * rng.gauss(world.book, world.spread) * (1 - rng.uniform(*world.residue))
+    fell = capacity * rng.gauss(*world.drop)
+    took: tuple[Decimal, ...] = ()
+    if learned:
+        took = tuple(Decimal(round(takes * rng.gauss(1, 0.008))) for _ in range(3))
+    usual = Drop(capacity * Decimal("0.05"), capacity * Decimal("0.015"))
+    own = Drop(Decimal(round(fell * rng.gauss(1, 0.05))), capacity * Decimal("0.004"))
+    told = marks * (1 + rng.choice((-1, 1)) * world.marks_off)
+    case = FillCase(
+        capacity=Decimal(capacity),
+        gauge=Gauge(Decimal(round(told)), Decimal(str(TARGET))),
+        took=took,
+        start=Start.SUMP,
+        drop=own if learned or drop_known else usual,
+    )
+    noise = rng.uniform(*world.eyes)
+    return _Bench(
+        rng=rng, world=world, case=case, takes=takes, marks=marks, drop=max(fell, 0.0), noise=noise
+    )
+
+
+def _named(bench: _Bench, stops: int, tilt: float) -> CauseFound | None:
+    """What the hand finds when the coach stops: how it stood, else a slip of the eye; a second time a
+    lead is called."""
+    if stops > 1:
+        return None
+    return CauseFound(Cause.ATTITUDE if tilt else Cause.MISREAD)
+
+
+def simulate(bench: _Bench, hand: Hand = coach) -> Outcome:
+    """One fill by the hand that is told by the coach (or by another rule), to its end."""
+    events: list[FillEvent] = []
+    rng, world, stops = bench.rng, bench.world, 0
+    tilt = rng.uniform(*world.tilt) if rng.random() < world.tilted else 0.0
+    for _ in range(MOST_STEPS):
+        advice = hand(bench.case, events)
+        if advice.action == "done":
+            break
+        if advice.action == "stop":
+            stops += 1
+            cause = _named(bench, stops, tilt)
+            if cause is None:
+                break
+            tilt = 0.0
+            events.append(cause)
+        elif advice.action in ("look", "read"):
+            if advice.action == "read" and (
+                not events or isinstance(events[-1], Poured | LevelReading)
+            ):
+                bench.ran, bench.runs = True, bench.runs + 1
+                events.append(Ran())
+            events.append(bench.look(tilt))
+        else:
+            bench.pour(advice.ml, advice.action == "pour")
+            signed = advice.ml if advice.action == "pour" else -advice.ml
+            events.append(Poured(signed))
+    else:
+        stops = MOST_STEPS
+    bench.ran = True
+    return Outcome(
+        level=bench.level(),
+        runs=bench.runs,
+        stopped=advice.action != "done",
+        passed_high=bench.passed,
+    )
+
+
+def _rule(case: FillCase, events: Sequence[FillEvent], first: float, share: float) -> Advice:
+    """A rule of thumb: ``first`` of the book, run it, then so much of the gap, until it is right."""
+    kept = coach(case, ())
+    last, gauge = (events[-1] if events else None), case.gauge
+    assert gauge is not None
+
+    def said(action: Action, ml: float = 0.0) -> Advice:
+        return replace(kept, action=action, ml=Decimal(max(10, round(ml, -1))), causes=())
+
+    if last is None:
+        return said("pour", float(case.capacity) * first)
+    if not isinstance(last, LevelReading):
+        return said("read")
+    position = {"below": 0.0, "above": 1.2}.get(last.sight, float(last.position))
+    gap = (float(gauge.target) - position) * float(gauge.between_marks)
+    if abs(float(gauge.target) - position) <= 0.125 and last.sight == "seen":
+        return said("done")
+    return said("pour", gap * share) if gap > 0 else said("remove", -gap)
+
+
+def by_the_book_at_once(case: FillCase, events: Sequence[FillEvent]) -> Advice:
+    """All of the book at once, then what is missing."""
+    return _rule(case, events, 1.0, 1.0)
+
+
+def in_parts(case: FillCase, events: Sequence[FillEvent]) -> Advice:
+    """80 % of the book, then sixty per cent of the gap each time."""
+    return _rule(case, events, 0.8, 0.6)
