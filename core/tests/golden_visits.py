@@ -116,6 +116,18 @@ def _never_too_sure(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return bool(before and after and before[0] == after[0] and after[1] > before[1])
 
 
+def _stops_with_both_numbers(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at.endswith("/coach/causes"):
+        return list(now[: len(then)]) == list(then)
+    return at.endswith("/coach/words") and str(now).startswith(f"{then} ")
+
+
+def _filter_after_a_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    ran = [one["at"] for one in visit.written if one["kind"] == "start" and "run." in one["step"]]
+    filters = [one["at"] for one in visit.written if one["kind"] == "filter"]
+    return bool(ran and filters) and max(filters) > min(ran)
+
+
 def _filling(step: Mapping[str, Any]) -> bool:
     return re.search(r"/(fill|settle|level)\.\d+$", step["id"]) is not None
 
@@ -140,6 +152,14 @@ CHANGED: tuple[Change, ...] = (
     Change(
         "nobody is surer than 1 % of the book, or an eighth of the glass, of what was read once",
         _never_too_sure,
+    ),
+    Change(
+        "a stop has both numbers in sight, and a lead may stand by the gauge",
+        _stops_with_both_numbers,
+    ),
+    Change(
+        "a filter that goes on once the engine has run takes oil of its own: run and level anew",
+        _filter_after_a_run,
     ),
     Change(
         "a filling stays, with all that is poured, until no more is safely poured: open visits of then "

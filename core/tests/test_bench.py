@@ -26,7 +26,7 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.bench import Basis
 from oilward_core.codes.fill import Cause
-from oilward_core.codes.options import Draw, Tick
+from oilward_core.codes.options import Draw, Lost, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan
 from oilward_core.spec import Marks, Variant
@@ -182,7 +182,7 @@ class GateTests(TestCase):
         clerk.record("leaks", {"result": "engine/filter"})
         state = clerk.state("leaks")
         self.assertEqual(state.status, Status.BLOCKED)
-        self.assertEqual(clerk.sheet.focus, "engine/filter")
+        self.assertEqual(clerk.sheet.focus, "engine/ran out.1")
         self.assertIn("Leak at the filter", state.remark)
 
     def test_skipping_needs_a_reason_and_a_step_that_allows_it(self) -> None:
@@ -259,6 +259,43 @@ class FillingTests(TestCase):
         sheet = clerk.sheet
         # what stood wrong is read again: it is not full by a reading nobody stands by
         self.assertEqual((sheet.focus, clerk.stands.filled), ("engine/level.1", False))
+        self.assertIn("disagreed", why_not_learned("engine", in_order(clerk.entries)))
+
+    def at_a_stop(self, amount: str, position: str) -> Clerk:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round(amount, position)
+        advice = clerk.stands.advice
+        assert advice is not None
+        self.assertEqual(advice.action, "stop")
+        return clerk
+
+    def test_a_capacity_called_wrong_is_looked_up_with_its_page(self) -> None:
+        clerk = self.at_a_stop("2800 ml", "0.1")
+        clerk.record("cause", {"cause": Cause.CAPACITY})
+        look_up = "engine/look up..capacity.with filter"
+        self.assertEqual(clerk.state(look_up).status, Status.READY)
+        self.assertFalse(clerk.stands.filled)
+        self.assertFalse(clerk.sheet.ready_to_sign)
+
+    def test_a_leak_that_is_named_is_asked_what_ran_out(self) -> None:
+        clerk = self.at_a_stop("2800 ml", "0.1")
+        clerk.record("cause", {"cause": Cause.LEAK})
+        self.assertEqual(clerk.state("engine/torque").reopened, True)
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "400 ml"}, "engine/ran out.1")
+        self.assertEqual((clerk.stands.added, clerk.stands.filled), (2550, False))
+
+    def test_words_of_ones_own_are_read_again_and_a_lead_stands_by_the_gauge(self) -> None:
+        clerk = self.at_a_stop("2110 ml", "0.8")
+        clerk.record("cause", {"cause": Cause.ELSE, "words": "Another sump on it"})
+        self.assertFalse(clerk.stands.filled)
+        clerk.now += timedelta(minutes=1)
+        clerk.record("level", {"position": "0.8", "attitude": "upright"})
+        advice = clerk.stands.advice
+        assert advice is not None
+        self.assertEqual((advice.action, advice.causes[-1]), ("stop", Cause.GAUGE))
+        clerk.record("cause", {"cause": Cause.GAUGE})
+        self.assertTrue(clerk.stands.filled)
         self.assertIn("disagreed", why_not_learned("engine", in_order(clerk.entries)))
 
     def test_old_oil_left_in_is_drained_again(self) -> None:
@@ -343,6 +380,79 @@ class FillingTests(TestCase):
         self.assertEqual(clerk.sheet.focus, "final drive/fill.1")
         clerk.pour("100 ml")
         self.assertEqual(clerk.sheet.focus, "leaks")
+
+
+class RanOutTests(TestCase):
+    """Oil is a balance: what let it out of a full case is asked about."""
+
+    def levelled(self) -> Clerk:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.7")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+        return clerk
+
+    def test_a_leak_at_the_plug_asks_what_ran_out(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/drain plug"})
+        self.assertEqual(clerk.sheet.focus, "engine/ran out.1")
+        clerk.record("ran out", {"how": Lost.ALL})
+        stands = clerk.stands
+        assert stands.advice is not None
+        self.assertEqual((stands.added, stands.filled, stands.advice.action), (0, False, "pour"))
+        self.assertEqual(clerk.sheet.focus, "engine/washer")
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        self.assertFalse(clerk.sheet.ready_to_sign)
+
+    def test_some_of_it_is_poured_again_run_and_read(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/drain plug"})
+        with self.assertRaises(Question):
+            clerk.record("ran out", {"how": Lost.SOME, "amount": "3 l"})
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "600 ml"})
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        self.assertEqual(clerk.stands.added, 1920)
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        self.assertIsNone(clerk.sheet.step("run.2"))
+        clerk.round("600 ml", "0.75")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+        self.assertIn("ran out", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_only_tightened_needs_its_torque_and_nothing_else(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/drain plug"})
+        clerk.record("ran out", {"how": Lost.TIGHTENED})
+        self.assertEqual(clerk.sheet.focus, "engine/torque")
+        clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("leaks", 2520))
+        self.assertTrue(clerk.stands.filled)
+
+    def test_a_new_filter_after_the_run_takes_oil_of_its_own(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/filter"})
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "50 ml"})
+        clerk.record("filter", {"amount": "0", "items": [Tick.GASKET]})
+        stands = clerk.stands
+        assert stands.advice is not None
+        # the pre-fill went with the old filter, and 50 ml beside it
+        self.assertEqual((stands.added, stands.filled), (2320, False))
+        # 135 ml of the old one's own less 150 pre-filled: nothing more than the sum says
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        clerk.round(f"{stands.advice.ml} ml", "0.72")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+
+    def test_no_engine_runs_before_somebody_says_what_ran_out(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/filter"})
+        clerk.record("filter", {"amount": "0", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertIn(
+            "“What ran out?” is not done", [one.words for one in clerk.state("run.2").unmet]
+        )
 
 
 class TimerTests(TestCase):

@@ -29,7 +29,7 @@ from oilward_core.bench import (
     reopens,
     standing,
 )
-from oilward_core.codes.options import Draw
+from oilward_core.codes.options import Draw, Lost
 from oilward_core.runsheet import Option, StepId, TaskPlan
 from oilward_core.spec import LevelCheck, Variant
 
@@ -304,8 +304,7 @@ class CorrectionTests(TestCase):
         clerk.record("leaks", {"result": "engine/drain plug"})
         for name in ("washer", "refit", "torque"):
             self.assertTrue(clerk.state(f"engine/{name}").reopened, name)
-        clerk.record("skip", {"reason": "Only tightened again"}, "engine/washer")
-        clerk.record("skip", {"reason": "Only tightened again"}, "engine/refit")
+        clerk.record("ran out", {"how": Lost.TIGHTENED})
         clerk.record("torque", {"reading": "25", "wrench": "m"}, "engine/torque")
         clerk.record("leaks", {"result": "dry"})
         self.assertEqual(clerk.sheet.focus, "finish")

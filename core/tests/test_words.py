@@ -153,7 +153,10 @@ class CoachWordsTests(TestCase):
             ([Poured(Decimal(2520))], "2520 ml is in. Run it, let it settle, read the level."),
             ([Poured(Decimal(2600)), full], "Level is right. It took 2600 ml."),
             ([Poured(Decimal(2750)), over], "Take out 200 ml."),
-            ([Poured(Decimal(2000)), full], "Stop. Gauge and book disagree."),
+            (
+                [Poured(Decimal(2000)), full],
+                "Stop. Gauge and book disagree. 2000 ml is in, and it should take 2619 ml.",
+            ),
         ):
             with self.subTest(sentence):
                 self.assertEqual(say(coach(case, events), "ml", Decimal(1000)), sentence)

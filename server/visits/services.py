@@ -14,6 +14,7 @@ from oilward_core.bench import (
     DESCRIPTION,
     Answered,
     Bench,
+    CauseNamed,
     Data,
     Entry,
     EntryKind,
@@ -37,6 +38,7 @@ from oilward_core.bench import (
     reopens,
     result,
 )
+from oilward_core.codes.fill import Cause
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Option, Step
 from shelf.models import Fluid
@@ -209,9 +211,13 @@ def _read(
 
 
 def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
-    """Only a lead lifts a hold, or hands a bike back that is not to be ridden. Raises CoreError
-    ``visit.hold_lead``."""
-    if not isinstance(data, Answered) or leads(actor):
+    """Only a lead lifts a hold, hands a bike back that is not to be ridden, or stands by a gauge that the
+    book contradicts. Raises CoreError ``visit.hold_lead`` and ``visit.gauge_lead``."""
+    if leads(actor):
+        return
+    if isinstance(data, CauseNamed) and data.cause == Cause.GAUGE:
+        raise CoreError("visit.gauge_lead")
+    if not isinstance(data, Answered):
         return
     holds = [stop for stop in sheet.stops if stop.hold and stop.entry == data.entry]
     if holds or data.handed_back:

@@ -9,12 +9,14 @@ from typing import Any, TypeVar
 from cattrs import BaseValidationError
 from cattrs.preconf.json import make_converter
 
+from ..codes.options import Lost
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..runsheet import StepId, TaskPlan
 from ..said import bench as said
 from ..spec import Path
 from .asks.level import CauseNamed
+from .asks.ran_out import RanOut
 from .entries import Entry
 from .fold.state import Sheet
 from .stored import entry_document, entry_from
@@ -117,10 +119,17 @@ def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
 @guarded
 def why_not_learned(key: str, entries: list[Entry]) -> str:
     """Why what a reservoir took is not to be learned from; empty if it is: gauge and book must not
-    have disagreed. ``entries``: those that count (`in_order`)."""
+    have disagreed, and nothing have run out. ``entries``: those that count (`in_order`)."""
     causes = [
         entry.data.said
         for entry in entries
         if isinstance(entry.data, CauseNamed) and StepId.of(entry.step).reservoir == key
     ]
-    return said.disagreed(causes[-1]) if causes else ""
+    if causes:
+        return said.disagreed(causes[-1])
+    lost = any(
+        isinstance(entry.data, RanOut) and entry.data.how != Lost.TIGHTENED
+        for entry in entries
+        if StepId.of(entry.step).reservoir == key
+    )
+    return said.RAN_OUT if lost else ""

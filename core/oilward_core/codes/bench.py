@@ -49,6 +49,7 @@ class Basis(StrEnum):
     COACH_WAITS = "coach waits"
     COACH_REMOVES = "coach removes"
     HOLDS = "holds"
+    IS_IN = "is in"
     FILTER = "filter"
     AIM = "aim"
     EARLIER = "earlier"

@@ -19,6 +19,7 @@ class Ask(StrEnum):
     FILL = "fill"
     WAIT = "wait"
     LEVEL = "level"
+    RAN_OUT = "ran out"
     LEAKS = "leaks"
     MEASURE = "measure"
 
@@ -40,6 +41,7 @@ class EntryKind(StrEnum):
     DRAW = "draw"
     LEVEL = "level"
     CAUSE = "cause"
+    RAN_OUT = "ran out"
     LEAKS = "leaks"
     MEASURE = "measure"
     SKIP = "skip"

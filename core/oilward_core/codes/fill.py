@@ -22,16 +22,20 @@ class Contradiction(StrEnum):
 
 class Acts(StrEnum):
     """What a cause does once it is named: the reading it is about is not used and read again; an amount
-    is corrected first; the oil is drained again; or the gauge is believed from here."""
+    is corrected first; the oil is drained again; what the sheet says is looked up; somebody says what
+    ran out; or, where a lead says so, the gauge is believed from here."""
 
     READ_AGAIN = "read again"
     CORRECT = "correct"
     DRAIN_AGAIN = "drain again"
+    LOOK_UP = "look up"
+    COUNT = "count"
     BELIEVE = "believe"
 
 
 class Cause(StrEnum):
-    """What can be behind it; ``ELSE``: something else, in somebody's own words."""
+    """What can be behind it; ``GAUGE``: nothing, it takes what it takes, and a lead stands by it;
+    ``ELSE``: something else, in somebody's own words."""
 
     OLD_OIL = "old oil"
     ATTITUDE = "attitude"
@@ -42,4 +46,5 @@ class Cause(StrEnum):
     AMOUNT = "amount"
     MISREAD = "misread"
     NOT_AS_ASKED = "not as asked"
+    GAUGE = "gauge"
     ELSE = "else"

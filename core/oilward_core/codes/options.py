@@ -10,6 +10,14 @@ class Opens(StrEnum):
     SEIZED = "seized"
 
 
+class Lost(StrEnum):
+    """How much is gone of a case that was opened again."""
+
+    TIGHTENED = "only tightened"
+    SOME = "some"
+    ALL = "all"
+
+
 class Seal(StrEnum):
     """What goes on a plug."""
 

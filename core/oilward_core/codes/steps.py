@@ -17,6 +17,7 @@ class Name(StrEnum):
     DRAIN = "drain"
     MEASURE = "measure"
     INSPECT = "inspect"
+    RAN_OUT = "ran out"
     WASHER = "washer"
     REFIT = "refit"
     TORQUE = "torque"

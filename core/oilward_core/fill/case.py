@@ -108,6 +108,22 @@ class LevelReading(Sound):
 
 
 @dataclass(frozen=True)
+class Lost(Sound):
+    """So many ml ran out, at a leak or while a full case was opened again."""
+
+    ml: Decimal
+
+
+@dataclass(frozen=True)
+class FilterAnew(Sound):
+    """Another new filter went on after the first start, with so many ml in it; the old one, which had
+    been pre-filled with ``was``, took along what it had filled itself with."""
+
+    ml: Decimal
+    was: Decimal
+
+
+@dataclass(frozen=True)
 class Ran(Sound):
     """The engine ran for the first time on what was poured: filter and galleries are full from here."""
 
@@ -121,4 +137,4 @@ class CauseFound:
     words: str = ""
 
 
-FillEvent = Poured | LevelReading | CauseFound | Ran
+FillEvent = Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew

@@ -137,7 +137,9 @@ def _removable(case: FillCase, gauge: Gauge, state: State) -> Decimal:
 def _advise(
     case: FillCase, state: State, action: Action, ml: Decimal, why: Reason | None = None
 ) -> Advice:
-    causes = CAUSES[state.contradiction] if action == "stop" and state.contradiction else ()
+    causes: tuple[Cause, ...] = ()
+    if action == "stop" and state.contradiction is not None:
+        causes = (*CAUSES[state.contradiction], Cause.GAUGE)
     reasons = (*state.reasons, why) if why else state.reasons
     return Advice(
         action=action,

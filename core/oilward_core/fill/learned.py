@@ -13,7 +13,17 @@ from ..guard import Sound, whole_table
 from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, Joint, combine, prior, truncate_above, truncate_below
-from .case import CauseFound, FillCase, FillEvent, Gauge, LevelReading, Poured, Ran
+from .case import (
+    CauseFound,
+    FillCase,
+    FillEvent,
+    FilterAnew,
+    Gauge,
+    LevelReading,
+    Lost,
+    Poured,
+    Ran,
+)
 
 IN_TOLERANCE = Decimal("0.125")  # of a glass
 STEP = 10  # ml, as fine as anybody pours
@@ -26,13 +36,14 @@ ACTS: dict[Cause, Acts] = whole_table(
         Cause.OLD_OIL: Acts.DRAIN_AGAIN,
         Cause.ATTITUDE: Acts.READ_AGAIN,
         Cause.TOO_SOON: Acts.READ_AGAIN,
-        Cause.LEAK: Acts.BELIEVE,
-        Cause.CAPACITY: Acts.BELIEVE,
+        Cause.LEAK: Acts.COUNT,
+        Cause.CAPACITY: Acts.LOOK_UP,
         Cause.NOT_COUNTED: Acts.CORRECT,
         Cause.AMOUNT: Acts.CORRECT,
         Cause.MISREAD: Acts.READ_AGAIN,
         Cause.NOT_AS_ASKED: Acts.READ_AGAIN,
-        Cause.ELSE: Acts.BELIEVE,
+        Cause.GAUGE: Acts.BELIEVE,
+        Cause.ELSE: Acts.READ_AGAIN,
     },
 )
 
@@ -229,6 +240,27 @@ def _fold_flow(case: FillCase, state: State, event: Poured) -> State:
     return replace(state, added=added, joint=replace(state.joint, d=drop))
 
 
+def _filter_anew(case: FillCase, state: State, event: FilterAnew) -> State:
+    """The old filter took along what it had filled itself with, as much as the level falls while the new
+    one fills: so much more goes in, in all."""
+    drop, book = _drop(case), state.joint.x
+    more = max(drop.mean - float(event.was), 0.0)
+    return replace(
+        state,
+        added=state.added + float(event.ml),
+        joint=Joint(
+            x=Belief(book.mean + more, sqrt(book.sd**2 + drop.sd**2)),
+            d=Belief(max(drop.mean - float(event.ml), 0.0), drop.sd),
+        ),
+        before_start=case.start != Start.NONE,
+        last=None,
+        stood=None,
+        flowed_since=True,
+        unused=None,
+        drawn=False,
+    )
+
+
 def known(case: FillCase, events: Sequence[FillEvent]) -> State:
     """All that is known by what happened, oldest first. Raises CoreError ``fill.no_capacity``."""
     state = begun(case, before_start=case.start != Start.NONE)
@@ -239,6 +271,11 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
             state = _fold_reading(case, state, event)
         elif isinstance(event, Ran):
             state = replace(state, before_start=False)
+        elif isinstance(event, Lost):
+            added = max(0.0, state.added - float(event.ml))
+            state = replace(state, added=added, flowed_since=True, unused=None, drawn=False)
+        elif isinstance(event, FilterAnew):
+            state = _filter_anew(case, state, event)
         else:
             state = _found(case, state, event)
     return state

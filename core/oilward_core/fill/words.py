@@ -21,7 +21,8 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
     if advice.action == "look":
         return said.look(show(advice.added, "ml"), advice.enough)
     if advice.action == "stop":
-        return said.DISAGREE
+        mean = show(Decimal(round(advice.belief.mean)), "ml")
+        return said.disagree(show(advice.added, "ml"), mean)
     if advice.again:
         return said.drain_again(show(advice.ml, "ml"))
     pours = advice.action == "pour"

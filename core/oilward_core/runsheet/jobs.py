@@ -164,6 +164,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.DRAIN: JobKind.DRAIN,
         Name.MEASURE: JobKind.READ_PLUG,
         Name.INSPECT: JobKind.READ_PLUG,
+        Name.RAN_OUT: JobKind.REFIT,
         Name.WASHER: JobKind.REFIT,
         Name.REFIT: JobKind.REFIT,
         Name.TORQUE: JobKind.TORQUE,

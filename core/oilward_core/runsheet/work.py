@@ -26,10 +26,12 @@ class Round:
 
 @dataclass(frozen=True)
 class Rounds:
-    """How often each reservoir is filled and the engine is run; once where nothing is said."""
+    """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
+    the parts that let oil out of a full one, each time."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
+    opened: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

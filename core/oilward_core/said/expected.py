@@ -15,6 +15,7 @@ BASES: dict[Basis, str] = whole_table(
         Basis.COACH_POURS: "the coach says pour {amount}",
         Basis.COACH_WAITS: "the coach says no more goes in now",
         Basis.COACH_REMOVES: "the coach says take out {amount}",
+        Basis.IS_IN: "{amount} was in",
         Basis.HOLDS: "{amount} is all it holds",
         Basis.FILTER: "about {amount} is what the sheet gives a filter",
         Basis.AIM: "{amount} is aimed at",
@@ -29,6 +30,7 @@ WOULD_OVERFILL, MORE_THAN_IT_HOLDS = "That would over-fill it.", "That is more t
 NO_FILTER_HOLDS = "No filter holds that much."
 NOT_TORQUED = "Nothing is tight at that: pull again."
 FAR_OVER = "That much can hurt the thread: take it out and look at it."
+MORE_THAN_WAS_IN = "No more can have run out than was in."
 PAN, JUG = "a drain pan", "a measuring jug"
 
 

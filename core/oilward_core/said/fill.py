@@ -15,6 +15,7 @@ CAUSES: dict[Cause, str] = whole_table(
         Cause.AMOUNT: "Amount poured typed wrong.",
         Cause.MISREAD: "Gauge misread, or dipstick seated differently.",
         Cause.NOT_AS_ASKED: "Bike not standing as the spec sheet asks.",
+        Cause.GAUGE: "The gauge is right: a lead stands by it.",
         Cause.ELSE: "{words}",
     },
 )
@@ -70,6 +71,11 @@ def exact(capacity: str) -> str:
 DRAIN_AGAIN = "Old oil is left in: drain it again, all of it, then fill anew."
 OVERFILLED = "Above the target: take the excess out."
 DISAGREE = "Stop. Gauge and book disagree."
+
+
+def disagree(added: str, book: str) -> str:
+    """Both numbers in sight."""
+    return f"{DISAGREE} {added} is in, and it should take {book}."
 
 
 ONE_BOTTLE, HALF_A_BOTTLE = "1 bottle", "half of it"

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..codes.options import Draw, Look, Opens, Seal, Tick
+from ..codes.options import Draw, Look, Lost, Opens, Seal, Tick
 from ..codes.poses import Pose
 from ..codes.roles import Role
 from ..codes.steps import JobKind, Name
@@ -63,6 +63,7 @@ STEPS: dict[Name, Words] = whole_table(
             "Read the plug",
             "Look at magnet and oil before anything is wiped. Then clean the magnet.",
         ),
+        Name.RAN_OUT: Words("What ran out?", "{what} let oil out. What is gone of what was in?"),
         Name.WASHER: Words(
             "Seal on the plug", "{seal}: {school}. The old one must be off the case."
         ),
@@ -178,6 +179,21 @@ def cold_job(name: Name) -> str:
 
 
 OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
+LOST: dict[Lost, str] = whole_table(
+    Lost,
+    {
+        Lost.TIGHTENED: "nothing, only tightened",
+        Lost.SOME: "some ran out",
+        Lost.ALL: "all of it",
+    },
+)
+
+
+def lost(how: Lost, amount: str) -> str:
+    """How much is gone: ``300 ml ran out``."""
+    return f"{amount} ran out" if amount else LOST[how]
+
+
 SEALS: dict[Seal, str] = whole_table(
     Seal,
     {

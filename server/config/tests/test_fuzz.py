@@ -237,7 +237,7 @@ class WritesTestCase(WorkshopTestCase):
             "amount": amount,
             "finding": found,
             "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": ""},
-            "pour": {"amount": "3.4 l", "sure": "", "fluid": "", "closed": True},
+            "pour": {"amount": "2 l", "sure": "", "fluid": "", "closed": True},
             "waits": {"what": "a part", "words": "w"},
             "takes over": {"hands": ["engine/drain plug"]},
         }

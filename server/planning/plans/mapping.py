@@ -61,7 +61,9 @@ def expected_take(
     capacity = spec.capacities.get(variant) or next(iter(spec.capacities.values()), None)
     if capacity is None:
         return None
-    return Decimal(round(expected(case_of(spec, variant, capacity, valid_takes(services, variant))).mean))
+    return Decimal(
+        round(expected(case_of(spec, variant, capacity, valid_takes(services, variant))).mean)
+    )
 
 
 def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:

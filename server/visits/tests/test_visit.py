@@ -2,6 +2,7 @@
 
 from datetime import datetime, timedelta
 from decimal import Decimal
+from typing import Any
 from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
@@ -19,6 +20,14 @@ class VisitTestCase(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
         self.mira = Technician(self.api, self.heron.pk)
+
+    def lead_says(self, kind: str, data: dict[str, Any], step: str) -> Any:
+        """What Oda writes down at it, on her own tablet; the visit goes on with Mira."""
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.now, oda.sheet = self.mira.visit, self.mira.now, self.mira.sheet
+        answer = oda.entry(kind, data, step=step)
+        self.mira.now, self.mira.sheet = oda.now, oda.sheet
+        return answer
 
 
 class JourneyTests(VisitTestCase):
@@ -67,18 +76,22 @@ class JourneyTests(VisitTestCase):
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()
-        self.mira.pour("2.6 l", sure="2.6 l")
+        self.mira.pour("3.75 l", sure="3.75 l")
         self.mira.wait(2)
         self.mira.now += timedelta(minutes=3)
         self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
         self.assertEqual(self.mira.task["coach"]["action"], "stop")
-        self.mira.entry("cause", {"cause": "else", "words": "Another sump on it"})
+        alone = self.mira.entry("cause", {"cause": "gauge"})
+        self.assertEqual((alone.status_code, alone.json()["code"]), (422, "visit.gauge_lead"))
+        stood = self.lead_says("cause", {"cause": "gauge"}, "engine/level.1")
+        self.assertEqual(stood.status_code, 200, stood.content)
+        self.assertEqual(self.mira.task["coach"]["action"], "done")
         self.mira.entry("leaks", {"result": "dry"})
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200)
         self.assertEqual(
             Service.objects.get(visit_id=self.mira.visit).not_learned,
-            "Gauge and book disagreed. Named as the cause: Another sump on it",
+            "Gauge and book disagreed. Named as the cause: The gauge is right: a lead stands by it.",
         )
         engine = self.api.get(f"/api/bikes/{self.heron.pk}/").json()["reservoirs"][0]
         self.assertEqual(engine["expected_take"], "3390 ml ± 41 ml, against 3454 ml in the book")
@@ -238,9 +251,9 @@ class GuardTests(VisitTestCase):
         self.assertEqual((error["pointer"], error["sure"]), ("/amount", "3.3 ml"))
         self.assertEqual(error["options"], ["3.3 l", "3.3 ml"])
         self.assertIn("the coach says pour", error["detail"])
-        far = self.mira.entry("pour", {"amount": "1 l"}).json()
-        self.assertEqual((far["code"], far["errors"][0]["sure"]), ("expected.far", "1 l"))
-        stands = self.mira.entry("pour", {"amount": "1 l", "sure": "1 l"})
+        far = self.mira.entry("pour", {"amount": "4 l"}).json()
+        self.assertEqual((far["code"], far["errors"][0]["sure"]), ("expected.far", "4 l"))
+        stands = self.mira.entry("pour", {"amount": "4 l", "sure": "4 l"})
         self.assertEqual(stands.status_code, 200)
         row = EntryRow.objects.get(pk=stands.body_sent["id"])
         self.assertEqual(row.data["asked"]["code"], "expected.far")

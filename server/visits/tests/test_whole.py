@@ -45,14 +45,20 @@ class WholeTestCase(VisitTestCase):
         if step["status"] == "running":
             mira.now += timedelta(minutes=20)
             return mira.entry("stop", step=step["id"])
+        if kind in ("fill", "level") and task["coach"]["action"] == "stop":
+            return self.lead_says("cause", {"cause": "gauge"}, step["id"])
         if kind == "fill":
             amount = {"amount": task["coach"]["amount"]}
             if step["draws"]:
                 return mira.entry("draw", amount, step=step["id"])
+            if not amount["amount"]:  # what is in is looked at, or run
+                close = mira.step(f"{step['reservoir']}/close")
+                if close["status"] == "ready":
+                    return mira.entry("confirm", {"items": ticks(close)}, step=close["id"])
+                mira.now += timedelta(minutes=2)
+                data = {"position": "0.75", "attitude": task["gauge"]["marks"][0]["attitude"]}
+                return mira.entry("level", data, step=step["id"])
             return mira.entry("pour", {**amount, "closed": True}, step=step["id"])
-        if kind == "level" and task["coach"]["action"] == "stop":
-            named = {"cause": "else", "words": "Another sump on it"}
-            return mira.entry("cause", named, step=step["id"])
         if kind == "level":
             mira.now += timedelta(minutes=20)
             data = {"position": "0.75", "attitude": task["gauge"]["marks"][0]["attitude"]}

@@ -1877,6 +1877,7 @@ export interface components {
          *     * `draw` - DRAW
          *     * `level` - LEVEL
          *     * `cause` - CAUSE
+         *     * `ran out` - RAN_OUT
          *     * `leaks` - LEAKS
          *     * `measure` - MEASURE
          *     * `skip` - SKIP
@@ -1892,7 +1893,7 @@ export interface components {
          *     * `lets go` - LETS_GO
          * @enum {string}
          */
-        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
             kind: components["schemas"]["EntryKind"];
@@ -2995,11 +2996,12 @@ export interface components {
          *     * `fill` - FILL
          *     * `wait` - WAIT
          *     * `level` - LEVEL
+         *     * `ran out` - RAN_OUT
          *     * `leaks` - LEAKS
          *     * `measure` - MEASURE
          * @enum {string}
          */
-        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "wait" | "level" | "leaks" | "measure";
+        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "wait" | "level" | "ran out" | "leaks" | "measure";
         StepShape: {
             id: string;
             reservoir: string;
@@ -3520,6 +3522,12 @@ export interface components {
             cause?: string;
             words?: string;
         };
+        /** @description One of the step's options by its code, and how much where it was some. */
+        RanOutTyped: {
+            how?: string;
+            amount?: string;
+            sure?: string;
+        };
         /** @description ``dry``, or the code of a place. */
         LookedTyped: {
             result?: string;
@@ -3781,6 +3789,22 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
+        RanOutEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ran out";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["RanOutTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
         LeaksEntryRequest: {
             id: string;
             step: string;
@@ -3989,7 +4013,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

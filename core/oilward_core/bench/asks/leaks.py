@@ -23,13 +23,14 @@ DRY = "dry"
 @dataclass(frozen=True, kw_only=True)
 class Looked(Data):
     """Dry everywhere, or a leak at a ``part`` of a ``reservoir``; ``place`` as an earlier release called
-    it."""
+    it. ``counts``: what ran out there is asked for, as earlier releases did not."""
 
     kind: ClassVar[EntryKind] = EntryKind.LEAKS
     dry: bool
     reservoir: str = ""
     part: str = ""
     place: str = ""
+    counts: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -47,12 +48,14 @@ def _read(hearing: Hearing, typed: LookedTyped) -> Looked:
     if place is None:
         labels = [place.label for place in places]
         raise CoreError("sheet.choose", field="result", options=[said.DRY, *labels])
-    return Looked(dry=False, reservoir=place.reservoir, part=place.part)
+    return Looked(dry=False, reservoir=place.reservoir, part=place.part, counts=True)
 
 
 def _take(taking: Taking, entry: Entry, data: Looked) -> None:
     taking.complete(entry)
-    if not data.dry:
+    if data.counts:
+        taking.let_oil_out(entry, data.part, data.reservoir)
+    elif not data.dry:
         taking.reopen(entry, data.part, Stands.LEAKING, data.reservoir)
 
 

@@ -6,11 +6,13 @@ from typing import ClassVar
 
 from ...codes.bench import Sight
 from ...codes.entries import Ask, EntryKind
-from ...codes.fill import Cause
+from ...codes.fill import Acts, Cause
 from ...codes.poses import Pose
+from ...codes.roles import Role
 from ...debris import Verdict
 from ...errors import CoreError
-from ...runsheet import Step
+from ...fill import ACTS
+from ...runsheet import Step, StepId
 from ...said import bench as said
 from ...said import fill as said_fill
 from ..acts import Act, Hearing
@@ -46,11 +48,13 @@ class LevelTyped(Typed):
 
 @dataclass(frozen=True, kw_only=True)
 class CauseNamed(Data):
-    """Why gauge and book disagree, in ``words`` of somebody's own where no code says it."""
+    """Why gauge and book disagree, in ``words`` of somebody's own where no code says it. ``acts``: what
+    it asks for is asked for at the bench, as earlier releases did not."""
 
     kind: ClassVar[EntryKind] = EntryKind.CAUSE
     cause: Cause
     words: str = ""
+    acts: bool = False
 
     @property
     def said(self) -> str:
@@ -82,7 +86,7 @@ def _read(hearing: Hearing, typed: LevelTyped) -> LevelRead:
 def _named(hearing: Hearing, typed: CauseTyped) -> CauseNamed:
     cause = one_of(typed.cause or Cause.ELSE, Cause, "cause")
     own = words(typed.words, "cause") if cause == Cause.ELSE else ""
-    return CauseNamed(cause=cause, words=own)
+    return CauseNamed(cause=cause, words=own, acts=True)
 
 
 def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
@@ -93,6 +97,17 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
     before = taking.facts.stance
     if read is not None and (before is None or before.pose != read):
         taking.stand(entry, read, strapped=False)
+
+
+def _take_cause(taking: Taking, entry: Entry, data: CauseNamed) -> None:
+    taking.events(entry).append(entry)
+    if not data.acts:
+        return
+    key = StepId.of(entry.step).reservoir
+    if ACTS[data.cause] == Acts.COUNT:
+        taking.let_oil_out(entry, Role.DRAIN_PLUG, key)
+    elif ACTS[data.cause] == Acts.LOOK_UP:
+        taking.facts.looked_up_anew.add(key)
 
 
 LEVEL = Act(
@@ -108,7 +123,7 @@ CAUSE = Act(
     data=CauseNamed,
     field="cause",
     read=_named,
-    take=lambda taking, entry, data: taking.events(entry).append(entry),
+    take=_take_cause,
     says=lambda data, speaker: data.said,
 )
 

@@ -39,6 +39,7 @@ class Way(StrEnum):
     PREFILL = "into the filter"
     IN = "poured"
     DRAWN = "drawn off"
+    LOST = "ran out"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,7 +58,7 @@ class Flow(Sound):
         """What it adds to the new oil in the reservoir."""
         if self.way == Way.OUT:
             return Decimal(0)
-        return -self.ml if self.way == Way.DRAWN else self.ml
+        return -self.ml if self.way in (Way.DRAWN, Way.LOST) else self.ml
 
 
 @dataclass(frozen=True)
@@ -97,6 +98,14 @@ class Hands:
     lent_by_who: str = ""
 
 
+@dataclass(frozen=True, kw_only=True)
+class OpenedAgain:
+    """A ``part`` that let oil out of a full case, and what had shut it until then, by step."""
+
+    part: str
+    shut_by: dict[str, Entry]
+
+
 @dataclass
 class Facts:
     """What happened in a visit so far.
@@ -106,7 +115,9 @@ class Facts:
     which anything was opened; ``undone`` which steps something undid; ``against`` the entries that
     were written down against a need, ``answered`` what was said of them; ``taken`` by step who has it
     in hand, ``waits`` what the visit waits for, ``newest`` what happened last, ``stance`` how the bike
-    stands, ``hands`` a second pair of them.
+    stands, ``hands`` a second pair of them; ``opened_again`` by reservoir what let oil out of it while
+    it was full, ``prefill_gone`` what a filter that was changed again had been pre-filled with, ml;
+    ``looked_up_anew`` the reservoirs of which the sheet's capacity is in doubt.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -124,6 +135,9 @@ class Facts:
     newest: Entry | None = None
     stance: Stance | None = None
     hands: Hands | None = None
+    prefill_gone: dict[str, Decimal] = field(default_factory=dict)
+    opened_again: dict[str, list["OpenedAgain"]] = field(default_factory=dict)
+    looked_up_anew: set[str] = field(default_factory=set)
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
 
     def fastener(self, reservoir: str, part: str) -> FastenerFact | None:
@@ -138,6 +152,13 @@ class Facts:
         """What was measured of what came out, ml."""
         out = [f.ml for f in self.flows if f.reservoir == reservoir and f.way == Way.OUT]
         return out[-1] if out else None
+
+    def filter_anew(self, reservoir: str) -> datetime | None:
+        """When a filter went on after the engine had run on what was poured there."""
+        poured = self.poured(reservoir)
+        ran = [run.started for run in self.runs if poured and run.started >= poured[0].at]
+        on = [f.at for f in self.flows if f.reservoir == reservoir and f.way == Way.PREFILL]
+        return on[-1] if ran and on and on[-1] > ran[0] else None
 
     def poured(self, reservoir: str) -> list[Flow]:
         """What was poured or drawn off, oldest first."""

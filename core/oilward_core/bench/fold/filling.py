@@ -14,7 +14,9 @@ from ...fill import (
     CauseFound,
     FillCase,
     FillEvent,
+    FilterAnew,
     LevelReading,
+    Lost,
     Poured,
     Ran,
     case_of,
@@ -24,9 +26,9 @@ from ...fill import (
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
 from ...spec import IDLING, LevelCheck, needed
-from ..asks.fill import DrawnOff, PouredIn
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LevelRead
+from ..asks.ran_out import RanOut
 from ..entries import Entry
 from .facts import Facts, Timer, Way, shut
 from .known import Bench, Filling
@@ -117,24 +119,33 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
     events: list[FillEvent] = []
     unused: dict[str, str] = {}
     key = task.reservoir.key
-    run = first_run(key, facts)
-    flowed = {flow.entry.id: flow.into for flow in facts.flows}
+    poured, ahead = facts.poured(key), list(facts.runs)
+    while ahead and (not poured or ahead[0].started < poured[0].at):
+        ahead.pop(0)  # what ran before anything was in, warmed it up
     for entry in facts.events.get(key, ()):
-        data = entry.data
-        if run is not None and run.started <= entry.at:
+        while ahead and ahead[0].started <= entry.at:
             events.append(Ran())
-            run = None
-        if isinstance(data, LevelRead):
-            why = why_unused(entry, data, task, facts, bench)
-            events.append(_reading(data, task.reservoir.level, not why))
+            ahead.pop(0)
+        if isinstance(entry.data, LevelRead):
+            why = why_unused(entry, entry.data, task, facts, bench)
+            events.append(_reading(entry.data, task.reservoir.level, not why))
             if why:
                 unused[entry.id] = why
-        elif isinstance(data, CauseNamed):
-            events.append(CauseFound(data.cause, data.words))
-        elif isinstance(data, PouredIn | DrawnOff | FilterOn):
-            ml = flowed.get(entry.id, Decimal(0))
-            events.append(Poured(ml, prefill=isinstance(data, FilterOn)))
-    return ([*events, Ran()] if run else events), unused
+        else:
+            events.append(_event(entry, key, facts, ran=any(isinstance(e, Ran) for e in events)))
+    return ([*events, Ran()] if ahead else events), unused
+
+
+def _event(entry: Entry, key: str, facts: Facts, *, ran: bool) -> FillEvent:
+    """Oil that flowed, a filter changed again once the engine ``ran``, or a cause that was named."""
+    if isinstance(entry.data, CauseNamed):
+        return CauseFound(entry.data.cause, entry.data.words)
+    ml = sum((flow.into for flow in facts.flows if flow.entry.id == entry.id), Decimal(0))
+    if isinstance(entry.data, RanOut):
+        return Lost(-ml)
+    if isinstance(entry.data, FilterOn) and ran:
+        return FilterAnew(ml, facts.prefill_gone.get(key, Decimal(0)))
+    return Poured(ml, prefill=isinstance(entry.data, FilterOn))
 
 
 def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:

@@ -1,6 +1,7 @@
 """Facts and plan to everything the steps are worked out from."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from ...codes.steps import Name
 from ...runsheet import Job, Rounds, Step, StepId, TaskPlan, build, look_up_id
@@ -31,12 +32,24 @@ def _looked_up(task: TaskPlan, facts: Facts) -> dict[Path, Cell]:
     return found
 
 
+def _asked_anew(task: TaskPlan, facts: Facts) -> TaskPlan:
+    """The plan, asking for a capacity that is in doubt as well."""
+    key = task.reservoir.key
+    path = Path(key, "", f"capacity.{task.variant.value}")
+    if key not in facts.looked_up_anew or path in task.asks:
+        return task
+    return replace(task, asks=(*task.asks, path))
+
+
 def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     """Everything a visit's steps are worked out from. Raises CoreError ``fill.no_capacity``."""
-    tasks = {t.reservoir.key: t.told(_looked_up(t, facts)) for t in plan.tasks}
+    asked = [_asked_anew(task, facts) for task in plan.tasks]
+    tasks = {t.reservoir.key: t.told(_looked_up(t, facts)) for t in asked}
     fillings = fillings_of(tasks, facts, bench)
     rounds = Rounds(
-        {key: one.rounds for key, one in fillings.items()}, _runs(facts, tasks, fillings)
+        {key: one.rounds for key, one in fillings.items()},
+        _runs(facts, tasks, fillings),
+        {key: tuple(one.part for one in found) for key, found in facts.opened_again.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
     torque = {

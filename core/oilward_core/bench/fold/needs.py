@@ -35,7 +35,8 @@ def run_since(key: str, facts: Facts) -> Timer | None:
     poured = facts.poured(key)
     if not poured:
         return None
-    runs = [run for run in facts.runs if run.started >= poured[-1].at]
+    since = max(poured[-1].at, facts.filter_anew(key) or poured[-1].at)
+    runs = [run for run in facts.runs if run.started >= since]
     return runs[-1] if runs else None
 
 

@@ -9,7 +9,7 @@ from ...codes.roles import Role
 from ...codes.steps import Name
 from ...runsheet import StepId
 from ..entries import Entry
-from .facts import Facts, FastenerFact, Flow, Stance, Way
+from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Way
 
 # the steps that shut a fastener: when something let oil out there, they are to be done anew
 _SHUT_BY: dict[str, tuple[Name, ...]] = {
@@ -55,14 +55,33 @@ class Taking:
             reservoir=whose, part=part, stands=stands, by=entry.by, at=entry.at, entry=entry
         )
 
-    def reopen(self, entry: Entry, part: str, stands: Stands, reservoir: str = "") -> None:
+    def reopen(self, entry: Entry, part: str, stands: Stands, reservoir: str = "") -> OpenedAgain:
         """Something let oil out there: its seal and its tightening have to be done anew."""
         whose = reservoir or StepId.of(entry.step).reservoir
         self.fastener(entry, part, stands, whose)
+        shut_by: dict[str, Entry] = {}
         for name in _SHUT_BY.get(part, ()):
             key = str(StepId(whose, name))
-            if self.facts.last.pop(key, None) is not None:
+            was = self.facts.last.pop(key, None)
+            if was is not None:
                 self.facts.undone.add(key)
+                shut_by[key] = was
+        return OpenedAgain(part=part, shut_by=shut_by)
+
+    def let_oil_out(self, entry: Entry, part: str, reservoir: str) -> None:
+        """A part of a full case leaks: somebody has to say how much of it is gone."""
+        opened = self.reopen(entry, part, Stands.LEAKING, reservoir)
+        if part in _SHUT_BY and self.facts.into(reservoir) > 0:
+            self.facts.opened_again.setdefault(reservoir, []).append(opened)
+
+    def restore(self, entry: Entry, opened: OpenedAgain, names: tuple[Name, ...]) -> None:
+        """It was only tightened: these of the steps that had shut it stand as they did."""
+        for key, was in opened.shut_by.items():
+            if StepId.of(key).name in names:
+                self.facts.last[key] = was
+                self.facts.undone.discard(key)
+        if opened.part == Role.FILTER:
+            self.fastener(entry, Role.FILTER, Stands.NEW)
 
     def flow(self, entry: Entry, way: Way, ml: Decimal) -> None:
         """Oil that flowed."""
@@ -81,6 +100,9 @@ class Taking:
     def forget_prefill(self, entry: Entry) -> None:
         """A filter changed again takes the oil in it along."""
         whose, facts = StepId.of(entry.step).reservoir, self.facts
+        facts.prefill_gone[whose] = sum(
+            (f.ml for f in facts.flows if (f.reservoir, f.way) == (whose, Way.PREFILL)), Decimal(0)
+        )
         facts.flows = [
             flow for flow in facts.flows if (flow.reservoir, flow.way) != (whose, Way.PREFILL)
         ]

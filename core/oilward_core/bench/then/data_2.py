@@ -11,6 +11,7 @@ from ...codes.fill import Cause
 from ...codes.poses import Pose
 from ...codes.steps import WaitsFor
 from ...debris import Part
+from ...errors import CoreError
 from ...guard import whole_table
 from ..asides.hands import Calls, Lends, LetsGo
 from ..asides.stands import StandsSo
@@ -130,6 +131,11 @@ def _stands(data: Document) -> StandsSo:
     return StandsSo(pose=Pose(data["pose"]), strapped=data.get("strapped") is True)
 
 
+def _not_then(data: Document) -> Data:
+    """Nobody could write this down then."""
+    raise CoreError("entry.unfit", field="kind")
+
+
 DATA: dict[EntryKind, Callable[[Document], Data]] = whole_table(
     EntryKind,
     {
@@ -170,6 +176,7 @@ DATA: dict[EntryKind, Callable[[Document], Data]] = whole_table(
             attitude=str(data["attitude"]),
         ),
         EntryKind.CAUSE: _caused,
+        EntryKind.RAN_OUT: _not_then,
         EntryKind.LEAKS: _looked,
         EntryKind.MEASURE: lambda data: Taken(
             found=_values(data, "found"), left=_values(data, "left")

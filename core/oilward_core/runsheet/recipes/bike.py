@@ -119,6 +119,7 @@ def runs(work: Work) -> None:
     said = words.step(Name.RUN, then=words.THEN_IDLES if idling else "")
     # a plug that came out again after the fill is back, too
     shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
+    counted = tuple(done(step) for step in work.named(Name.RAN_OUT))
     for number in range(1, work.rounds.runs + 1):
         work.step(
             Step(
@@ -129,7 +130,7 @@ def runs(work: Work) -> None:
                 instruction=said.text,
                 minutes=minutes,
                 full=True,
-                needs=(*shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
+                needs=(*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
             )
         )
 

@@ -5,7 +5,7 @@ from decimal import Decimal
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import RINGS, WASHERS, Opens, Tick
+from ...codes.options import RINGS, WASHERS, Lost, Opens, Tick
 from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
 from ...drained import STOOD
@@ -156,6 +156,7 @@ def _close_up(work: Work, task: PlannedTask) -> None:
     ring = "o-ring" in seal.lower()
     school = task.schools.of(spec.kind, RING if ring else WASHER)
     inspected = done(StepId(key, Name.INSPECT))
+    _ran_out(work, spec, job)
     said = words.step(Name.WASHER, seal=seal, school=str(school))
     washer = work.step(
         Step(
@@ -187,6 +188,23 @@ def _close_up(work: Work, task: PlannedTask) -> None:
     _tighten(work, spec, plug, done(refit))
     if task.variant in (Variant.WITH_FILTER, Variant.DRY) and spec.fastener(Role.FILTER):
         _filter(work, spec)
+
+
+def _ran_out(work: Work, spec: ReservoirSpec, job: str) -> None:
+    """Each time oil got out of it while it was full, somebody says how much is gone."""
+    for number, part in enumerate(work.rounds.opened.get(spec.key, ()), 1):
+        place = words.leak_place(part, spec.label, work.several)
+        said = words.step(Name.RAN_OUT, what=place)
+        work.step(
+            Step(
+                id=StepId(spec.key, Name.RAN_OUT, "", number),
+                job=job,
+                ask=Ask.RAN_OUT,
+                title=said.title,
+                instruction=said.text,
+                options=chosen(words.LOST, Lost),
+            )
+        )
 
 
 def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need) -> None:

@@ -10,6 +10,7 @@ import { LeaksStep } from "./leaks";
 import { LevelStep } from "./level";
 import { LookUpStep } from "./look_up";
 import { MeasureStep } from "./measure";
+import { RanOutStep } from "./ran_out";
 import { TimerStep } from "./timer";
 import { TorqueStep } from "./torque";
 
@@ -28,6 +29,7 @@ export const FORMS: Record<Shape["StepKind"], (props: StepProps) => React.ReactN
   filter: FilterStep,
   fill: FillStep,
   level: LevelStep,
+  "ran out": RanOutStep,
   leaks: LeaksStep,
   measure: MeasureStep,
 };
