@@ -112,13 +112,30 @@ async function stands(page: Page): Promise<number> {
 
 async function read(page: Page, hand: Hand): Promise<void> {
   await hand.level(page, await stands(page));
-  const stand = (await focus(page).locator(".bench_instruction").textContent()) ?? "";
+  const told = focus(page).locator(".asks_look-how").or(focus(page).locator(".bench_instruction"));
+  const stand = (await told.allTextContents()).join(" ");
   const attitude = /on the side stand/.test(stand) ? "side stand" : "upright";
   const chosen = focus(page).getByRole("radio", { name: attitude });
   if (!(await chosen.isChecked())) {
     await hand.choose(page, attitude);
   }
   await hand.press(button(page, "Read it"));
+}
+
+/** What the coach says is in; where it says nothing more, the filler is shut, or the gauge looked at. */
+async function filled(page: Page, hand: Hand): Promise<void> {
+  const amount = focus(page).getByLabel("Measured amount");
+  if (await amount.inputValue()) {
+    await hand.press(button(page, "It is in, filler closed"));
+    return;
+  }
+  const shut = button(page, "Filler shut, run it");
+  if (await shut.isVisible()) {
+    await hand.press(shut);
+    return;
+  }
+  await hand.press(button(page, "Look at the gauge"));
+  await read(page, hand);
 }
 
 async function both(page: Page, hand: Hand): Promise<void> {
@@ -153,7 +170,7 @@ const USUAL: [RegExp, Act][] = [
       await hand.press(button(page, "Filter is on"));
     },
   ],
-  [/^(Fill|Top up)$/, pressing("It is in, filler closed")],
+  [/^(Fill|Top up)$/, filled],
   [/^Draw the excess/, pressing("Out, from the top")],
   [/^Read the level/, read],
   [/^Look for leaks/, pressing("Dry everywhere")],

@@ -83,6 +83,8 @@ test("three drains together, with a reload and a killed server, by touch", async
   await press(page, "Leak at the gearbox: plug");
   await expect(page.getByRole("alert")).toContainText(/That reopens: .*Torque the plug/);
   await press(page, "Correct it all the same");
+  await step(page, "What ran out?");
+  await press(page, "all of it");
   await step(page, "Seal on the plug");
   await walk(page, hand);
   for (const name of ["engine", "primary", "gearbox"]) {

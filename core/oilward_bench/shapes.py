@@ -158,7 +158,8 @@ class StepShape:
 class CoachShape:
     """What the coach says: ``amount`` is ready for the input field, ``bottles`` is the same in
     bottles, for drawing them; ``taps`` what may go in at one tap, each with the amount it stands for;
-    ``enough``: an engine may run on what is in."""
+    ``enough``: an engine may run on what is in; ``leaves`` the reasons it may be left where it stands
+    for, where it may."""
 
     action: Action
     words: str
@@ -169,6 +170,7 @@ class CoachShape:
     reasons: list[Why]
     taps: list[OptionShape]
     enough: bool
+    leaves: list[OptionShape]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -213,10 +215,11 @@ class MarksShape:
 
 @dataclass(frozen=True, kw_only=True)
 class GaugeShape:
-    """What a level is read on, with its marks, each for an ``attitude``: the usual one first."""
+    """What a level is read on, with its marks, each for an ``attitude``: the usual one first. ``how``: how the bike stands for it, in words."""
 
     name: str
     marks: list[MarksShape]
+    how: str
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -20,6 +20,7 @@ from oilward_core.fill import say, say_belief, taps
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.said import fill as said
+from oilward_core.said import steps as say_steps
 from oilward_core.spec import ReservoirSpec, Role
 from oilward_core.torque import WrenchSetting
 
@@ -54,6 +55,9 @@ def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape |
         reasons=whys(advice.reasons),
         taps=[OptionShape(amount, words) for amount, words in taps(advice, speaks.volume, bottle)],
         enough=advice.enough,
+        leaves=[OptionShape(code, words) for code, words in said.LEFT.items()]
+        if advice.may_stay and advice.action != "done"
+        else [],
     )
 
 
@@ -129,7 +133,7 @@ def gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
         MarksShape(attitude=attitude, between=show(between, speaks.volume), target=float(target))
         for attitude, between, target in pairs
     ]
-    return GaugeShape(name=level.gauge, marks=marks)
+    return GaugeShape(name=level.gauge, marks=marks, how=say_steps.stands(level.attitude))
 
 
 def _volume(ml: Decimal | None, speaks: Speaker) -> str:

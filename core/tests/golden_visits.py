@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 from decimal import Decimal
+from functools import cache
 from pathlib import Path as File
 from typing import Any
 
@@ -122,6 +123,17 @@ def _stops_with_both_numbers(visit: Golden, at: str, then: Any, now: Any) -> boo
     return at.endswith("/coach/words") and str(now).startswith(f"{then} ")
 
 
+@cache
+def _too_much(name: str) -> bool:
+    visit = next(one for one in GOLDEN if one.name == name)
+    stops = visit.answer(len(visit.written))["stops"]
+    return any("is in, and the book says" in stop["text"] for stop in stops)
+
+
+def _more_than_it_holds(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at in ("/ready_to_sign", "/stops", "/open_points") and _too_much(visit.name)
+
+
 def _filter_after_a_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
     ran = [one["at"] for one in visit.written if one["kind"] == "start" and "run." in one["step"]]
     filters = [one["at"] for one in visit.written if one["kind"] == "filter"]
@@ -157,6 +169,7 @@ CHANGED: tuple[Change, ...] = (
         "a stop has both numbers in sight, and a lead may stand by the gauge",
         _stops_with_both_numbers,
     ),
+    Change("more than 1.15 of the book is signed once a lead has looked", _more_than_it_holds),
     Change(
         "a filter that goes on once the engine has run takes oil of its own: run and level anew",
         _filter_after_a_run,
@@ -212,6 +225,7 @@ _NEW = (
     "entries",
     "taps",
     "enough",
+    "leaves",
 )
 
 
@@ -224,7 +238,7 @@ def in_words_of_then(answer: Any) -> Any:
         return answer
     if set(answer) == {"code", "words"}:
         return answer["words"]
-    if set(answer) == {"name", "marks"}:  # a gauge had its usual marks alone
+    if set(answer) == {"name", "marks", "how"}:  # a gauge had its usual marks alone
         return in_words_of_then({"name": answer["name"], **answer["marks"][0]})
     left_out = (*_ABOUT, *_NEW) if "steps" in answer else _NEW
     return {key: in_words_of_then(one) for key, one in answer.items() if key not in left_out}

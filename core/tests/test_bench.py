@@ -25,7 +25,7 @@ from oilward_core.bench import (
     why_not_learned,
 )
 from oilward_core.codes.bench import Basis
-from oilward_core.codes.fill import Cause
+from oilward_core.codes.fill import Cause, LeftFor
 from oilward_core.codes.options import Draw, Lost, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan
@@ -260,6 +260,42 @@ class FillingTests(TestCase):
         # what stood wrong is read again: it is not full by a reading nobody stands by
         self.assertEqual((sheet.focus, clerk.stands.filled), ("engine/level.1", False))
         self.assertIn("disagreed", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_a_level_inside_the_marks_is_left_for_a_reason(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.55")
+        advice = clerk.stands.advice
+        assert advice is not None
+        self.assertEqual((advice.action, advice.may_stay), ("pour", True))
+        clerk.record("left", {"reason": LeftFor.BETWEEN})
+        self.assertEqual((clerk.stands.filled, clerk.sheet.focus), (True, "leaks"))
+        self.assertEqual(clerk.sheet.set_aside, ())
+        self.assertIn("the manual says", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_a_level_outside_the_marks_is_not_left(self) -> None:
+        for position in ("-0.2", "1.2"):
+            clerk = Clerk()
+            clerk.until_fill()
+            clerk.round("2370 ml", position)
+            clerk.record("left", {"reason": LeftFor.HOT})
+            self.assertFalse(clerk.stands.filled, position)
+
+    def test_more_than_it_holds_waits_for_a_lead_and_far_more_for_the_book(self) -> None:
+        for amount, words in (("3 l", "A lead has to look"), ("30 l", "look the capacity up")):
+            with self.subTest(amount):
+                clerk = Clerk()
+                clerk.until_fill()
+                clerk.pour(amount)
+                (stop,) = clerk.sheet.stops
+                self.assertTrue(stop.hold)
+                self.assertIn(words, stop.text)
+                said = {"entry": stop.entry, "reason": "Seen, it is as it is"}
+                clerk.record("answered", said, stop.step)
+                # a lead's word is enough for a little more, not for what cannot be in
+                self.assertEqual(len(clerk.sheet.stops), int(amount == "30 l"))
+                look_up = clerk.sheet.step("engine/look up..capacity.with filter")
+                self.assertEqual(look_up is not None, amount == "30 l")
 
     def at_a_stop(self, amount: str, position: str) -> Clerk:
         clerk = Clerk()

@@ -14,8 +14,9 @@ from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..runsheet import StepId, TaskPlan
 from ..said import bench as said
+from ..said import fill as said_fill
 from ..spec import Path
-from .asks.level import CauseNamed
+from .asks.level import CauseNamed, LeftHere
 from .asks.ran_out import RanOut
 from .entries import Entry
 from .fold.state import Sheet
@@ -132,4 +133,11 @@ def why_not_learned(key: str, entries: list[Entry]) -> str:
         for entry in entries
         if StepId.of(entry.step).reservoir == key
     )
-    return said.RAN_OUT if lost else ""
+    if lost:
+        return said.RAN_OUT
+    left = [
+        entry.data.reason
+        for entry in entries
+        if isinstance(entry.data, LeftHere) and StepId.of(entry.step).reservoir == key
+    ]
+    return said.left_here(said_fill.LEFT[left[-1]]) if left else ""

@@ -41,6 +41,7 @@ class EntryKind(StrEnum):
     DRAW = "draw"
     LEVEL = "level"
     CAUSE = "cause"
+    LEFT = "left"
     RAN_OUT = "ran out"
     LEAKS = "leaks"
     MEASURE = "measure"

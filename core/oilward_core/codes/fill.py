@@ -1,4 +1,4 @@
-"""What a first start does to a level, and why gauge and book can disagree. Codes."""
+"""What a first start does to a level, why it may be left, and why gauge and book disagree. Codes."""
 
 from enum import StrEnum
 
@@ -10,6 +10,15 @@ class Start(StrEnum):
     NONE = "none"
     SUMP = "sump"
     TANK = "tank"
+
+
+class LeftFor(StrEnum):
+    """Why a level inside its marks is left where it stands."""
+
+    BETWEEN = "between the marks"
+    HOT = "hot"
+    RIDE = "after the ride"
+    OWNER = "owner"
 
 
 class Contradiction(StrEnum):

@@ -137,4 +137,9 @@ class CauseFound:
     words: str = ""
 
 
-FillEvent = Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew
+@dataclass(frozen=True)
+class Left(Sound):
+    """It is left where it stands, inside its marks, for a reason."""
+
+
+FillEvent = Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left

@@ -15,7 +15,7 @@ from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, floored, prior
 from .case import FillCase, FillEvent, Gauge, LevelReading
-from .learned import IN_TOLERANCE, STEP, State, known
+from .learned import IN_TOLERANCE, STEP, State, known, may_stay
 
 Action = Literal["pour", "remove", "look", "read", "done", "stop"]
 
@@ -40,7 +40,8 @@ CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
 @dataclass(frozen=True, kw_only=True)
 class Advice(Sound):
     """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops; ``again``:
-    all of it comes out, and old oil with it; ``enough``: an engine may run on what is in."""
+    all of it comes out, and old oil with it; ``enough``: an engine may run on what is in; ``may_stay``:
+    it stands inside its marks, and may be left there for a reason."""
 
     action: Action
     ml: Decimal
@@ -50,6 +51,7 @@ class Advice(Sound):
     reasons: tuple[Reason, ...]
     again: bool = False
     enough: bool = False
+    may_stay: bool = False
 
 
 def _floor(ml: float | Decimal) -> Decimal:
@@ -150,6 +152,7 @@ def _advise(
         reasons=reasons,
         again=action == "remove" and state.drains,
         enough=_enough(case, state),
+        may_stay=may_stay(state),
     )
 
 
@@ -204,7 +207,7 @@ def _after(case: FillCase, gauge: Gauge, state: State, reading: LevelReading) ->
         over = state.added - state.belief.mean > (1 - float(gauge.target)) * between
         return _over(case, gauge, state, reading) if over else _more(case, gauge, state)
     seen = reading.sight == "seen"
-    if seen and abs(reading.position - gauge.target) <= IN_TOLERANCE:
+    if state.left or (seen and abs(reading.position - gauge.target) <= IN_TOLERANCE):
         return _advise(case, state, "done", Decimal(0))
     if reading.sight == "above" or (seen and reading.position > gauge.target):
         return _over(case, gauge, state, reading)

@@ -19,6 +19,7 @@ from .case import (
     FillEvent,
     FilterAnew,
     Gauge,
+    Left,
     LevelReading,
     Lost,
     Poured,
@@ -54,7 +55,8 @@ class State(Sound):
     filter and galleries are empty still; ``last``: the last reading, until oil flows ``since``;
     ``stood``: where a reading stood, with what was in by then; ``before``: as it was before the last
     reading; ``unused``: a reading that is not used, and is to be read again; ``drains``: old oil is
-    left, it is drained again; ``drawn``: what flowed last was taken out."""
+    left, it is drained again; ``drawn``: what flowed last was taken out;
+    ``left``: it stands inside its marks, and is to stay there."""
 
     joint: Joint
     added: float
@@ -69,6 +71,7 @@ class State(Sound):
     unused: LevelReading | None = None
     drains: bool = False
     drawn: bool = False
+    left: bool = False
 
     @property
     def belief(self) -> Belief:
@@ -165,6 +168,7 @@ def _fold_reading(case: FillCase, state: State, reading: LevelReading) -> State:
         known,
         last=reading,
         unused=None,
+        left=False,
         flowed_since=False,
         contradiction=contradiction,
         before=kept,
@@ -222,6 +226,14 @@ def _found(case: FillCase, state: State, event: CauseFound) -> State:
     )
 
 
+def may_stay(state: State) -> bool:
+    """Whether it was last seen inside its marks, once the engine had run, and nothing flowed since."""
+    last = state.last
+    if last is None or state.flowed_since or state.before_start or state.contradiction:
+        return False
+    return last.sight == "seen" and 0 <= last.position <= 1
+
+
 def _fold_flow(case: FillCase, state: State, event: Poured) -> State:
     """The sum of what went in. Drained again, with the old oil that was left, the fill begins anew; what
     is pre-filled is no longer missing at the first start."""
@@ -235,7 +247,7 @@ def _fold_flow(case: FillCase, state: State, event: Poured) -> State:
         )
     if not event.prefill:
         drawn = event.ml < 0
-        return replace(state, added=added, flowed_since=True, unused=None, drawn=drawn)
+        return replace(state, added=added, flowed_since=True, unused=None, drawn=drawn, left=False)
     drop = Belief(max(state.joint.d.mean - float(event.ml), 0.0), state.joint.d.sd)
     return replace(state, added=added, joint=replace(state.joint, d=drop))
 
@@ -258,6 +270,7 @@ def _filter_anew(case: FillCase, state: State, event: FilterAnew) -> State:
         flowed_since=True,
         unused=None,
         drawn=False,
+        left=False,
     )
 
 
@@ -269,11 +282,15 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
             state = _fold_flow(case, state, event)
         elif isinstance(event, LevelReading):
             state = _fold_reading(case, state, event)
+        elif isinstance(event, Left):
+            state = replace(state, left=may_stay(state))
         elif isinstance(event, Ran):
             state = replace(state, before_start=False)
         elif isinstance(event, Lost):
             added = max(0.0, state.added - float(event.ml))
-            state = replace(state, added=added, flowed_since=True, unused=None, drawn=False)
+            state = replace(
+                state, added=added, flowed_since=True, unused=None, drawn=False, left=False
+            )
         elif isinstance(event, FilterAnew):
             state = _filter_anew(case, state, event)
         else:

@@ -158,6 +158,26 @@ def seized(label: str) -> str:
 
 
 RAN_OUT = "Oil ran out of it on the way: how much, nobody measured."
+
+
+def overfilled(label: str, added: str, book: str) -> str:
+    """More is in than the book says it holds."""
+    return f"{label.capitalize()}: {added} is in, and the book says {book}. A lead has to look."
+
+
+def far_overfilled(label: str, added: str, book: str) -> str:
+    """Far more is in than the book says it holds."""
+    return (
+        f"{label.capitalize()}: {added} cannot be in where the book says {book}. Correct the amount, or "
+        "look the capacity up with its page."
+    )
+
+
+def left_here(reason: str) -> str:
+    """A level that stands beside its target, inside its marks."""
+    return f"Left inside the marks, not at the target: {reason}. Look at it next time."
+
+
 HANDED_BACK = "it goes back to its owner, not to be ridden"
 
 

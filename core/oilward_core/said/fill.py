@@ -1,6 +1,6 @@
 """What the fill coach says."""
 
-from ..codes.fill import Cause
+from ..codes.fill import Cause, LeftFor
 from ..guard import whole_table
 
 CAUSES: dict[Cause, str] = whole_table(
@@ -19,6 +19,22 @@ CAUSES: dict[Cause, str] = whole_table(
         Cause.ELSE: "{words}",
     },
 )
+
+
+LEFT: dict[LeftFor, str] = whole_table(
+    LeftFor,
+    {
+        LeftFor.BETWEEN: "the manual says between the marks",
+        LeftFor.HOT: "hot, it will rise",
+        LeftFor.RIDE: "checked after the ride",
+        LeftFor.OWNER: "the owner tops up",
+    },
+)
+
+
+def left(code: LeftFor) -> str:
+    """That it is left where it stands, and why."""
+    return f"left here: {LEFT[code]}"
 
 
 def cause(code: Cause, words: str = "") -> str:

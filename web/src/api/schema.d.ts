@@ -1778,6 +1778,7 @@ export interface components {
             reasons: components["schemas"]["Why"][];
             taps: components["schemas"]["OptionShape"][];
             enough: boolean;
+            leaves: components["schemas"]["OptionShape"][];
         };
         ColdLine: {
             key: string;
@@ -1877,6 +1878,7 @@ export interface components {
          *     * `draw` - DRAW
          *     * `level` - LEVEL
          *     * `cause` - CAUSE
+         *     * `left` - LEFT
          *     * `ran out` - RAN_OUT
          *     * `leaks` - LEAKS
          *     * `measure` - MEASURE
@@ -1893,7 +1895,7 @@ export interface components {
          *     * `lets go` - LETS_GO
          * @enum {string}
          */
-        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
             kind: components["schemas"]["EntryKind"];
@@ -2063,6 +2065,7 @@ export interface components {
         GaugeShape: {
             name: string;
             marks: components["schemas"]["MarksShape"][];
+            how: string;
         };
         Glass: {
             key: string;
@@ -3522,6 +3525,10 @@ export interface components {
             cause?: string;
             words?: string;
         };
+        /** @description Why, by its code. */
+        LeftTyped: {
+            reason?: string;
+        };
         /** @description One of the step's options by its code, and how much where it was some. */
         RanOutTyped: {
             how?: string;
@@ -3789,6 +3796,22 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
+        LeftEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LeftTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
         RanOutEntryRequest: {
             id: string;
             step: string;
@@ -4013,7 +4036,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

@@ -252,7 +252,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
   const showForm = !readOnly && (!correcting || opened);
   const problem = refused?.problem ?? null;
   return (
-    <div data-step={step.id} data-status={step.status}>
+    <div data-step={step.id} data-status={step.status} data-entries={step.entries.length}>
       <h1 ref={heading} tabIndex={-1}>
         {step.title}
       </h1>

@@ -24,7 +24,7 @@ from ..fold.taking import Taking
 from ..reading import Stood, offered, volume
 from ..typed import Typed
 from .amount import JUG
-from .level import CAUSE, LEVEL, CauseNamed, remarks
+from .level import CAUSE, LEFT, LEVEL, CauseNamed, remarks
 from .room import Room
 
 MOST_NAME = 80
@@ -198,4 +198,4 @@ def _expects(
     )
 
 
-ROOM = Room(ask=Ask.FILL, acts=(POUR, DRAW, LEVEL, CAUSE), expects=_expects, remarks=remarks)
+ROOM = Room(ask=Ask.FILL, acts=(POUR, DRAW, LEVEL, CAUSE, LEFT), expects=_expects, remarks=remarks)

@@ -6,7 +6,7 @@ from typing import ClassVar
 
 from ...codes.bench import Sight
 from ...codes.entries import Ask, EntryKind
-from ...codes.fill import Acts, Cause
+from ...codes.fill import Acts, Cause, LeftFor
 from ...codes.poses import Pose
 from ...codes.roles import Role
 from ...debris import Verdict
@@ -99,6 +99,21 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
         taking.stand(entry, read, strapped=False)
 
 
+@dataclass(frozen=True, kw_only=True)
+class LeftHere(Data):
+    """It is left where it stands, and why."""
+
+    kind: ClassVar[EntryKind] = EntryKind.LEFT
+    reason: LeftFor
+
+
+@dataclass(frozen=True, kw_only=True)
+class LeftTyped(Typed):
+    """Why, by its code."""
+
+    reason: str = ""
+
+
 def _take_cause(taking: Taking, entry: Entry, data: CauseNamed) -> None:
     taking.events(entry).append(entry)
     if not data.acts:
@@ -128,6 +143,21 @@ CAUSE = Act(
 )
 
 
+def _take_left(taking: Taking, entry: Entry, data: LeftHere) -> None:
+    taking.complete(entry)
+    taking.events(entry).append(entry)
+
+
+LEFT = Act(
+    typed=LeftTyped,
+    data=LeftHere,
+    field="reason",
+    read=lambda hearing, typed: LeftHere(reason=one_of(typed.reason, LeftFor, "reason")),
+    take=_take_left,
+    says=lambda data, speaker: said_fill.left(data.reason),
+)
+
+
 def _completes(step: Step, entry: Entry, known: Known) -> bool:
     """A reading is done with once it is right, or another round follows it."""
     filling = known.fillings[step.id.reservoir]
@@ -140,4 +170,4 @@ def remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> 
     return filling.unused.get(entry.id, "") if filling else ""
 
 
-ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE), completes=_completes, remarks=remarks)
+ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE, LEFT), completes=_completes, remarks=remarks)

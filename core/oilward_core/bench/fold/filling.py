@@ -15,6 +15,7 @@ from ...fill import (
     FillCase,
     FillEvent,
     FilterAnew,
+    Left,
     LevelReading,
     Lost,
     Poured,
@@ -27,7 +28,7 @@ from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
 from ...spec import IDLING, LevelCheck, needed
 from ..asks.filter import FilterOn
-from ..asks.level import CauseNamed, LevelRead
+from ..asks.level import CauseNamed, LeftHere, LevelRead
 from ..asks.ran_out import RanOut
 from ..entries import Entry
 from .facts import Facts, Timer, Way, shut
@@ -141,6 +142,8 @@ def _event(entry: Entry, key: str, facts: Facts, *, ran: bool) -> FillEvent:
     if isinstance(entry.data, CauseNamed):
         return CauseFound(entry.data.cause, entry.data.words)
     ml = sum((flow.into for flow in facts.flows if flow.entry.id == entry.id), Decimal(0))
+    if isinstance(entry.data, LeftHere):
+        return Left()
     if isinstance(entry.data, RanOut):
         return Lost(-ml)
     if isinstance(entry.data, FilterOn) and ran:
@@ -153,7 +156,7 @@ def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     key = task.reservoir.key
     drawn = {f.round: f.way == Way.DRAWN for f in facts.poured(key)}
     events = facts.events.get(key, ())
-    steps = [StepId.of(e.step) for e in events if isinstance(e.data, LevelRead)]
+    steps = [StepId.of(e.step) for e in events if isinstance(e.data, LevelRead | LeftHere)]
     settled = [StepId.of(step) for step in facts.timers]
     read = {step.round for step in steps if step.name == Name.LEVEL}
     # whoever lets it settle goes on to read it

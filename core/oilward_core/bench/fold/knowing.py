@@ -11,7 +11,7 @@ from .facts import Facts
 from .filling import fillings_of
 from .judged import torque_card
 from .known import Bench, Filling, Known, VisitPlan
-from .needs import run_since
+from .needs import LOOK_UP_OVER, run_since
 from .status import is_complete
 
 
@@ -36,7 +36,9 @@ def _asked_anew(task: TaskPlan, facts: Facts) -> TaskPlan:
     """The plan, asking for a capacity that is in doubt as well."""
     key = task.reservoir.key
     path = Path(key, "", f"capacity.{task.variant.value}")
-    if key not in facts.looked_up_anew or path in task.asks:
+    book = task.capacity
+    far = bool(book and facts.into(key) > LOOK_UP_OVER * book)
+    if not (far or key in facts.looked_up_anew) or path in task.asks:
         return task
     return replace(task, asks=(*task.asks, path))
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from datetime import datetime
+from decimal import Decimal
 
 from ...codes.facts import Fact
 from ...codes.roles import Role
@@ -40,6 +41,7 @@ def run_since(key: str, facts: Facts) -> Timer | None:
     return runs[-1] if runs else None
 
 
+LOOK_UP_OVER = Decimal("1.5")  # of the book: so much cannot be in [our definition]
 _Check = Callable[[str, Known], bool]
 
 

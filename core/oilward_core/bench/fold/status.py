@@ -104,7 +104,7 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
 
 def _filled_by(step: Step, facts: Facts) -> tuple[Entry, ...]:
     """What was poured, drawn and read at a filling, oldest first."""
-    kinds = (EntryKind.POUR, EntryKind.DRAW, EntryKind.LEVEL, EntryKind.CAUSE)
+    kinds = (EntryKind.POUR, EntryKind.DRAW, EntryKind.LEVEL, EntryKind.CAUSE, EntryKind.LEFT)
     return tuple(one for one in facts.by_step.get(str(step.id), ()) if one.kind in kinds)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
+from decimal import Decimal
 
 from ...codes.bench import Stands, Status
 from ...codes.debris import Level
@@ -9,6 +10,7 @@ from ...codes.facts import Fact
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Verdict
+from ...quantity import show
 from ...runsheet import Need, Option, StepId, TaskPlan
 from ...said import bench as said
 from ...said import debris as said_debris
@@ -17,7 +19,7 @@ from ..entries import Entry, ordered
 from .gather import gathered
 from .knowing import known_of
 from .known import Known
-from .needs import in_words, unmet
+from .needs import LOOK_UP_OVER, in_words, unmet
 from .state import StepState, Stop
 
 # what a run or the end of a visit went against besides needs: it stands as long as that does
@@ -61,6 +63,24 @@ def holds(known: Known, findings: Mapping[str, Verdict | None]) -> Iterator[Stop
         if entry.id not in known.facts.answered:
             label = known.label(key)
             text = said_debris.origin_of_bike(label, verdict.origin, verdict.action)
+            yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
+
+
+LEAD_OVER = Decimal("1.15")  # of the book [our definition]
+
+
+def overfilled(known: Known) -> Iterator[Stop]:
+    """More went in than it holds: a lead has to look, and far more waits until it is looked up."""
+    for key in known.fillings:
+        book, added = known.tasks[key].capacity, known.facts.into(key)
+        poured = known.facts.poured(key)
+        if not book or not poured or added <= LEAD_OVER * book:
+            continue
+        entry, far = poured[-1].entry, added > LOOK_UP_OVER * book
+        if far or entry.id not in known.facts.answered:
+            holds_ml = (show(added, "ml"), show(book, "ml"))
+            text = said.far_overfilled(known.label(key), *holds_ml)
+            text = text if far else said.overfilled(known.label(key), *holds_ml)
             yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
 
 

@@ -159,6 +159,23 @@ function useMeasured({ sheet, step, coach }: Pick<FormProps, "sheet" | "step" | 
   };
 }
 
+/** It may stand where it does, inside its marks: one tap says why. */
+function LeaveIt({ coach, busy, send }: Pick<FormProps, "coach" | "busy" | "send">) {
+  if (!coach || coach.leaves.length === 0) return null;
+  return (
+    <div className={asksCss.leaveIt} role="group" aria-label="Leave it here">
+      <p>It stands inside the marks. Leave it here:</p>
+      <div className={asksCss.taps}>
+        {coach.leaves.map(({ code, words }) => (
+          <Button key={code} disabled={busy} onClick={() => send("left", { reason: code })}>
+            {words}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
 /** What is taken out again, and where. */
 function TakenOut({ coach, ...props }: FormProps) {
   const { step, problem, busy, send } = props;
@@ -184,6 +201,7 @@ function TakenOut({ coach, ...props }: FormProps) {
           go: () => draw(amount, "", code),
         }))}
       />
+      <LeaveIt coach={coach} busy={busy} send={send} />
       <SoFar entries={step.entries} correct={correct} />
     </>
   );
@@ -235,6 +253,7 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
         submit={(said, sure) => pour(said, sure, false)}
       />
       <Ways ways={waits ? isIn : [...isIn, ...next]} busy={busy} beside={waits} />
+      <LeaveIt coach={coach} busy={busy} send={send} />
       <SoFar entries={step.entries} correct={correct} />
     </>
   );

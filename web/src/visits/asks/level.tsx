@@ -139,6 +139,9 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
 export function LookAtGauge({ back, ...props }: StepProps & { back: () => void }) {
   return (
     <>
+      <p className={asksCss.lookHow}>
+        The bike {props.task?.gauge?.how}, eye level with the {props.task?.gauge?.name}.
+      </p>
       <Glass {...props} early={false} done={back} />
       <Button type="text" className={asksCss.skip} onClick={back}>
         Back to the filling
