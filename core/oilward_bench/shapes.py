@@ -215,7 +215,8 @@ class MarksShape:
 
 @dataclass(frozen=True, kw_only=True)
 class GaugeShape:
-    """What a level is read on, with its marks, each for an ``attitude``: the usual one first. ``how``: how the bike stands for it, in words."""
+    """What a level is read on, with its marks, each for an ``attitude``: the usual one first;
+    ``how`` the bike stands for it, in words."""
 
     name: str
     marks: list[MarksShape]

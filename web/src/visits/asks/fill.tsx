@@ -15,7 +15,14 @@ import controlsCss from "../../ui/controls.module.css";
 type Coach = NonNullable<Task["coach"]>;
 type Poured = Step["entries"][number];
 
-function Advice({ coach, added }: { coach: Coach; added: string }) {
+interface AdviceProps {
+  coach: Coach;
+  added: string;
+  /** What stands beside the bottles. */
+  children?: React.ReactNode;
+}
+
+function Advice({ coach, added, children }: AdviceProps) {
   return (
     <div className={asksCss.coach}>
       <p className={asksCss.coachWords}>{coach.words}</p>
@@ -23,7 +30,10 @@ function Advice({ coach, added }: { coach: Coach; added: string }) {
         {added && <b className={asksCss.sum}>{added} is in. </b>}
         {coach.belief} <Why reasons={coach.reasons} />
       </p>
-      <Bottles count={coach.bottles} />
+      <div className={asksCss.besideBottles}>
+        <Bottles count={coach.bottles} />
+        {children}
+      </div>
     </div>
   );
 }
@@ -238,11 +248,14 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
   ];
   return (
     <>
-      {coach && <Advice coach={coach} added={waits ? "" : (task?.added ?? "")} />}
+      {coach && (
+        <Advice coach={coach} added={waits ? "" : (task?.added ?? "")}>
+          <OneTap taps={coach.taps} busy={busy} pour={(said) => pour(said, "", false)} />
+        </Advice>
+      )}
       <Contradiction task={task} busy={busy} send={send} />
       {waits && <Ways ways={next} busy={busy} />}
       {task && <Oil task={task} fluid={fluid} change={setFluid} />}
-      <OneTap taps={coach?.taps ?? []} busy={busy} pour={(said) => pour(said, "", false)} />
       <AmountField
         label={label}
         value={amount}
