@@ -278,8 +278,9 @@ class FillingTests(TestCase):
             clerk = Clerk()
             clerk.until_fill()
             clerk.round("2370 ml", position)
-            clerk.record("left", {"reason": LeftFor.HOT})
-            self.assertFalse(clerk.stands.filled, position)
+            with self.assertRaises(CoreError) as caught:
+                clerk.record("left", {"reason": LeftFor.HOT})
+            self.assertEqual(caught.exception.code, "level.not_inside", position)
 
     def test_more_than_it_holds_waits_for_a_lead_and_far_more_for_the_book(self) -> None:
         for amount, words in (("3 l", "A lead has to look"), ("30 l", "look the capacity up")):

@@ -143,6 +143,11 @@ def _focus(states: Sequence[StepState]) -> str | None:
 _FREE = (EntryKind.ANSWERED, EntryKind.CAUSE, EntryKind.REGRADE, *ASIDES)
 
 
+def _may_stay(sheet: Sheet, step: Step) -> bool:
+    task = sheet.task(step.id.reservoir)
+    return task is not None and task.advice is not None and task.advice.may_stay
+
+
 @guarded
 def check_entry(
     sheet: Sheet, step_id: str, kind: EntryKind, at: datetime, supersedes: str | None
@@ -150,8 +155,8 @@ def check_entry(
     """The step an entry may be recorded on at that time, and what it goes against, with its codes.
 
     Raises CoreError ``sheet.no_such_step``, ``sheet.already_done`` (a correction has to name the
-    entry it replaces), ``sheet.running``, ``sheet.not_started`` and ``sheet.too_soon`` (a timer that
-    has to run its full time).
+    entry it replaces), ``level.not_inside`` (only a level inside its marks is left), ``sheet.running``,
+    ``sheet.not_started`` and ``sheet.too_soon`` (a timer that has to run its full time).
     """
     state = sheet.step(step_id)
     if state is None:
@@ -166,6 +171,8 @@ def check_entry(
         raise CoreError("sheet.not_started", step=title)
     if kind == EntryKind.STOP and state.step.full and state.ends_at and at < state.ends_at:
         raise CoreError("sheet.too_soon", step=title, minutes=state.step.minutes)
+    if kind == EntryKind.LEFT and not _may_stay(sheet, state.step):
+        raise CoreError("level.not_inside", step=title)
     if free or kind == EntryKind.SKIP:
         return state.step, ()
     return state.step, state.unmet
