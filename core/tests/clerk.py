@@ -297,6 +297,7 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
         Ask.TORQUE: ("torque", {"reading": torque, "wrench": "m"}),
         Ask.FILTER: ("filter", {"amount": "0", "items": ticks(step)}),
         Ask.MEASURE: ("measure", {"found": measured}),
+        Ask.RAN_OUT: ("ran out", {"how": "only tightened"}),
         Ask.LEAKS: ("leaks", {"result": "dry"}),
     }
     return usually[step.ask]

@@ -1,0 +1,159 @@
+"""Whatever is answered of what is offered, causes, leaks and corrections included: no case is signed
+outside its marks, no engine runs below its low mark, and the sum stays what was said."""
+
+import random
+from dataclasses import replace
+from datetime import timedelta
+from decimal import Decimal
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from oilward_core.bench import DrawnOff, FilterOn, LevelRead, PouredIn, facts_of
+from oilward_core.bench.asks.level import LeftHere
+from oilward_core.bench.asks.ran_out import RanOut
+from oilward_core.bench.fold.facts import Way
+from oilward_core.codes.bench import Status
+from oilward_core.codes.fill import Cause, LeftFor
+from oilward_core.codes.options import Lost
+from oilward_core.errors import CoreError
+from oilward_core.runsheet import Ask, StepId, TaskPlan
+
+from .clerk import GEARBOX, TASK, Clerk, usual
+
+# a lead's word is no slip, one's own words need them, and these plans have no sheet to be looked up in
+CAUSES = [c for c in Cause if c not in (Cause.GAUGE, Cause.ELSE, Cause.CAPACITY)]
+TASKS: tuple[tuple[TaskPlan, ...], ...] = ((TASK,), (TASK, GEARBOX))
+
+
+def offered(clerk: Clerk) -> list[str]:
+    """What can be done now."""
+    return [
+        str(state.step.id)
+        for state in clerk.sheet.steps
+        if state.status in (Status.READY, Status.RUNNING)
+        and state.step.ask not in (Ask.WAIT, Ask.LOOK_UP)
+    ]
+
+
+def slip(clerk: Clerk, rng: random.Random, name: str) -> bool:
+    """Something a hand may also do at a step that is offered; False where nothing is odd about it."""
+    state = clerk.state(name)
+    ask = state.step.ask
+    if ask == Ask.LEAKS and rng.random() < 0.4:
+        place = rng.choice(state.step.places)
+        clerk.record("leaks", {"result": place.code}, name)
+    elif ask == Ask.RAN_OUT:
+        how = rng.choice(list(Lost))
+        said = {"how": how, "amount": "200 ml", "sure": "200 ml"}
+        clerk.record("ran out", said if how == Lost.SOME else {"how": how}, name)
+    elif ask in (Ask.FILL, Ask.LEVEL):
+        return _slip_at_fill(clerk, rng, name, ask)
+    else:
+        return False
+    return True
+
+
+def _slip_at_fill(clerk: Clerk, rng: random.Random, name: str, ask: Ask) -> bool:
+    stands = clerk.sheet.task(clerk.state(name).step.id.reservoir)
+    assert stands is not None and stands.advice is not None
+    advice, step = stands.advice, clerk.state(name).step
+    if advice.action == "stop":
+        clerk.record("cause", {"cause": rng.choice(CAUSES)}, name)
+    elif advice.may_stay and rng.random() < 0.3:
+        clerk.record("left", {"reason": rng.choice(list(LeftFor))}, name)
+    elif ask == Ask.LEVEL or (step.options and not step.draws and rng.random() < 0.3):
+        clerk.now += timedelta(minutes=rng.choice((0, 2, 6)))
+        sight = rng.choice(("seen", "seen", "seen", "below", "above"))
+        told = {"sight": sight, "position": f"{rng.uniform(-0.1, 1.2):.2f}"}
+        clerk.record("level", {**told, "attitude": rng.choice(step.options).code}, name)
+    elif not step.draws:
+        ml = f"{max(10, round(float(advice.ml) * rng.choice((0.3, 0.6, 1, 1.2))))} ml"
+        clerk.record("pour", {"amount": ml, "sure": ml, "closed": rng.random() < 0.5}, name)
+    else:
+        return False
+    return True
+
+
+def walk(clerk: Clerk, rng: random.Random, most: int = 60) -> None:
+    """Anything that is offered, done as it is usual or otherwise, until nothing is offered any more."""
+    for _ in range(most):
+        steps = offered(clerk)
+        if not steps:
+            return
+        name = rng.choice(steps)
+        try:
+            if rng.random() < 0.6 or not slip(clerk, rng, name):
+                usual(clerk, clerk.state(name))
+        except CoreError:
+            continue  # refused or asked: nothing was written down
+        _correct(clerk, rng)
+
+
+def _correct(clerk: Clerk, rng: random.Random) -> None:
+    """Now and then an amount that was written down is put right."""
+    poured = [e for e in clerk.entries if isinstance(e.data, PouredIn)]
+    if not poured or rng.random() > 0.04:
+        return
+    old = rng.choice(poured)
+    if any(one.supersedes == old.id for one in clerk.entries):
+        return
+    data = replace(old.data, ml=Decimal(rng.choice((100, 500, 900))))
+    clerk.entries.append(replace(old, id=f"c{len(clerk.entries)}", data=data, supersedes=old.id))
+
+
+class WalkTests(TestCase):
+    @settings(max_examples=8, deadline=None)
+    @given(st.randoms(use_true_random=False), st.sampled_from(TASKS))
+    def test_nothing_untrue_is_run_or_signed(
+        self, rng: random.Random, tasks: tuple[TaskPlan, ...]
+    ) -> None:
+        clerk = Clerk(*tasks)
+        walk(clerk, rng)
+        self._runs_on_enough(clerk)
+        sheet = clerk.sheet
+        for task in sheet.tasks:
+            self._is_what_was_said(clerk, task.key, task.added)
+            if sheet.ready_to_sign:
+                self._stands_inside(clerk, task.key)
+
+    def _runs_on_enough(self, clerk: Clerk) -> None:
+        """By the book it takes 0.97·C, and its low mark is t·V below; or a reading stood there."""
+        for number, entry in enumerate(clerk.entries):
+            if (StepId.of(entry.step).name, entry.kind) != ("run", "start") or entry.supersedes:
+                continue
+            before = [one for one in clerk.entries[:number] if one.at <= entry.at]
+            facts = facts_of(before)
+            for plan in clerk.plan.tasks:
+                level, book = plan.reservoir.level, plan.capacity
+                assert level is not None and book is not None
+                read = any(
+                    isinstance(one.data, LevelRead)
+                    and StepId.of(one.step).reservoir == plan.reservoir.key
+                    for one in before
+                )
+                low = Decimal("0.97") * book - level.target * level.between_marks
+                if not read:
+                    self.assertGreaterEqual(facts.into(plan.reservoir.key), low - 1)
+                self.assertGreater(facts.into(plan.reservoir.key), book / 4)
+
+    def _is_what_was_said(self, clerk: Clerk, key: str, added: Decimal) -> None:
+        facts = facts_of(clerk.entries)
+        said = Decimal(0)
+        for flow in facts.flows:
+            if flow.reservoir != key or flow.way == Way.OUT:
+                continue
+            data = flow.entry.data
+            assert isinstance(data, PouredIn | DrawnOff | FilterOn | RanOut)
+            said += flow.into
+            if isinstance(data, PouredIn | FilterOn):
+                self.assertEqual(flow.into, data.ml)
+        self.assertEqual(added, said)
+
+    def _stands_inside(self, clerk: Clerk, key: str) -> None:
+        counts = facts_of(clerk.entries).events.get(key, [])
+        last = [one for one in counts if not isinstance(one.data, LeftHere)][-1]
+        self.assertIsInstance(last.data, LevelRead)
+        assert isinstance(last.data, LevelRead)
+        self.assertEqual(last.data.sight, "seen")
+        self.assertTrue(Decimal("-0.001") <= last.data.position <= 1)
