@@ -3,19 +3,22 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.codes.fill import Cause
+from oilward_core.codes.fill import Cause, Start
 from oilward_core.errors import CoreError
 from oilward_core.fill import (
     ACTS,
     Belief,
     CauseFound,
+    Drop,
     FillCase,
     FillEvent,
     Gauge,
     LevelReading,
     Poured,
+    Ran,
     coach,
     combine,
+    enough_to_run,
     expected,
     prior,
     say,
@@ -145,6 +148,33 @@ class CoachTests(TestCase):
         advice = coach(CASE, [Poured(Decimal(2800)), read("0", "above")])
         self.assertEqual(advice.action, "remove")
         self.assertGreaterEqual(advice.ml, 120)
+
+    def test_an_engine_runs_at_its_low_mark_and_not_below(self) -> None:
+        """0.97·2700 − 0.75·500 = 2244 ml by the book; six tenths of it were 1,620."""
+        for ml, runs in ((2244, True), (2243, False), (1620, False)):
+            with self.subTest(ml):
+                self.assertEqual(enough_to_run(CASE, [Poured(Decimal(ml))]), runs)
+        # or by a reading that stood there
+        seen: list[FillEvent] = [Poured(Decimal(2300)), read("0.02"), Poured(Decimal(-20))]
+        self.assertFalse(enough_to_run(CASE, [*seen, Poured(Decimal(-200))]))
+        tank = FillCase(capacity=Decimal(3000), gauge=GLASS, start=Start.TANK)
+        self.assertTrue(enough_to_run(tank, [Poured(Decimal(2400))]))
+        self.assertFalse(enough_to_run(tank, [Poured(Decimal(2390))]))
+
+    def test_a_look_before_the_first_start_counts_less_the_drop(self) -> None:
+        drop = Drop(Decimal(135), Decimal("40.5"))
+        case = FillCase(capacity=Decimal(2700), gauge=GLASS, start=Start.SUMP, drop=drop)
+        first = coach(case, [Poured(Decimal(2520))])
+        self.assertEqual((first.action, first.enough), ("look", True))
+        # it stands where 2,520 ml would leave it after the drop: 2,520 + 0 + 135
+        looked = coach(case, [Poured(Decimal(2520)), read("0.75")])
+        own, its = 1 / 94.5**2, 1 / (30**2 + 40.5**2)
+        self.assertAlmostEqual(
+            looked.belief.mean, (2619 * own + 2655 * its) / (own + its), delta=0.1
+        )
+        ran = coach(case, [Poured(Decimal(2520)), read("0.75"), Ran(), read("0.5")])
+        self.assertLess(ran.belief.mean, looked.belief.mean + 20)
+        self.assertEqual(ran.action, "pour")
 
     def test_nothing_visible_pours_at_least_to_the_target(self) -> None:
         advice = coach(CASE, [Poured(Decimal(2350)), read("0", "below")])
