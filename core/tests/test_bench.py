@@ -28,7 +28,7 @@ from oilward_core.codes.bench import Basis
 from oilward_core.codes.fill import Cause, LeftFor
 from oilward_core.codes.options import Draw, Lost, Tick
 from oilward_core.errors import CoreError, Question
-from oilward_core.runsheet import Ask, Option, TaskPlan
+from oilward_core.runsheet import Ask, Option, TaskPlan, ran_out_id
 from oilward_core.spec import Marks, Variant
 
 from .clerk import BENCH, DRIVE, ENGINE, TASK, WRENCH, Clerk, fastener, whole_visit
@@ -182,7 +182,7 @@ class GateTests(TestCase):
         clerk.record("leaks", {"result": "engine/filter"})
         state = clerk.state("leaks")
         self.assertEqual(state.status, Status.BLOCKED)
-        self.assertEqual(clerk.sheet.focus, "engine/ran out.1")
+        self.assertEqual(clerk.sheet.focus, str(ran_out_id("engine", clerk.last("leaks").id)))
         self.assertIn("Leak at the filter", state.remark)
 
     def test_skipping_needs_a_reason_and_a_step_that_allows_it(self) -> None:
@@ -273,6 +273,14 @@ class FillingTests(TestCase):
         self.assertEqual(clerk.sheet.set_aside, ())
         self.assertIn("the manual says", why_not_learned("engine", in_order(clerk.entries)))
 
+    def test_a_reading_that_is_not_used_is_read_again_before_it_is_left(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.55")
+        clerk.record("level", {"position": "0.6", "attitude": "side stand"})
+        with self.assertRaises(CoreError):
+            clerk.record("left", {"reason": LeftFor.BETWEEN})
+
     def test_a_level_outside_the_marks_is_not_left(self) -> None:
         for position in ("-0.2", "1.2"):
             clerk = Clerk()
@@ -319,7 +327,11 @@ class FillingTests(TestCase):
         clerk = self.at_a_stop("2800 ml", "0.1")
         clerk.record("cause", {"cause": Cause.LEAK})
         self.assertEqual(clerk.state("engine/torque").reopened, True)
-        clerk.record("ran out", {"how": Lost.SOME, "amount": "400 ml"}, "engine/ran out.1")
+        # tapped twice, it asks once
+        clerk.record("cause", {"cause": Cause.LEAK}, "engine/level.1")
+        asked = [str(s.step.id) for s in clerk.sheet.steps if s.step.ask == Ask.RAN_OUT]
+        self.assertEqual(len(asked), 1)
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "400 ml"}, asked[0])
         self.assertEqual((clerk.stands.added, clerk.stands.filled), (2550, False))
 
     def test_words_of_ones_own_are_read_again_and_a_lead_stands_by_the_gauge(self) -> None:
@@ -432,7 +444,7 @@ class RanOutTests(TestCase):
     def test_a_leak_at_the_plug_asks_what_ran_out(self) -> None:
         clerk = self.levelled()
         clerk.record("leaks", {"result": "engine/drain plug"})
-        self.assertEqual(clerk.sheet.focus, "engine/ran out.1")
+        self.assertEqual(clerk.sheet.focus, str(ran_out_id("engine", clerk.last("leaks").id)))
         clerk.record("ran out", {"how": Lost.ALL})
         stands = clerk.stands
         assert stands.advice is not None
@@ -459,6 +471,16 @@ class RanOutTests(TestCase):
         clerk.round("600 ml", "0.75")
         self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
         self.assertIn("ran out", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_a_leak_that_was_corrected_takes_its_oil_back(self) -> None:
+        """What ran out at a leak nobody saw did not run out: the sum is what was poured."""
+        clerk = self.levelled()
+        leak = clerk.record("leaks", {"result": "engine/drain plug"})
+        clerk.record("ran out", {"how": Lost.ALL})
+        self.assertEqual(clerk.stands.added, 0)
+        clerk.correct(leak, {"result": "dry"})
+        self.assertEqual((clerk.stands.added, clerk.stands.filled), (2520, True))
+        self.assertIsNone(clerk.sheet.step(str(ran_out_id("engine", leak.id))))
 
     def test_only_tightened_needs_its_torque_and_nothing_else(self) -> None:
         clerk = self.levelled()

@@ -229,7 +229,9 @@ def _found(case: FillCase, state: State, event: CauseFound) -> State:
 def may_stay(state: State) -> bool:
     """Whether it was last seen inside its marks, once the engine had run, and nothing flowed since."""
     last = state.last
-    if last is None or state.flowed_since or state.before_start or state.contradiction:
+    if last is None or state.flowed_since or state.unused is not None:
+        return False
+    if state.before_start or state.contradiction is not None:
         return False
     return last.sight == "seen" and 0 <= last.position <= 1
 

@@ -5,7 +5,7 @@ from ..codes.facts import Fact
 from ..codes.poses import Pose
 from ..codes.steps import JobKind, Name, WaitsFor
 from .build import build, jobs_for
-from .ids import StepId, of_bike
+from .ids import StepId, of_bike, ran_out_id
 from .jobs import (
     CHANGE_MINUTES,
     COLD_JOBS,
@@ -54,4 +54,5 @@ __all__ = [
     "jobs_for",
     "look_up_id",
     "of_bike",
+    "ran_out_id",
 ]

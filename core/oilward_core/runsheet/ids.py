@@ -28,7 +28,10 @@ class StepId(NamedTuple):
     def place(self) -> str:
         """Where a tip for it stands: the fastener it is about (``engine/drain plug``), or else the step
         whatever the round."""
-        return f"{self.reservoir}/{self.fastener}" if self.fastener else str(self._replace(round=0))
+        if self.fastener:
+            return f"{self.reservoir}/{self.fastener}"
+        asked = self._replace(part="") if self.name == Name.RAN_OUT else self
+        return str(asked._replace(round=0))
 
     @property
     def fastener(self) -> Role | None:
@@ -59,6 +62,12 @@ def _read(text: str) -> StepId:
     if tail.isascii() and tail.isdigit() and len(tail) < 6:
         return StepId(reservoir, name, "", int(tail))
     return StepId(reservoir, name, tail)
+
+
+def ran_out_id(reservoir: str, opened_by: str) -> StepId:
+    """The step that asks what ran out, by (the beginning of) the id of the entry that says what let it
+    out: another leak, or the same corrected, is another question."""
+    return StepId(reservoir, Name.RAN_OUT, opened_by[:8])
 
 
 def of_bike(name: Name, number: int = 0) -> StepId:

@@ -27,11 +27,11 @@ class Round:
 @dataclass(frozen=True)
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
-    the parts that let oil out of a full one, each time."""
+    what let oil out of a full one, each time: the part, and the entry that says so."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
-    opened: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    opened: Mapping[str, tuple[tuple[str, str], ...]] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

@@ -157,7 +157,7 @@ def seized(label: str) -> str:
     return f"The {label}'s filler is seized. Do not drain it. Free it, or close the visit as it stands."
 
 
-RAN_OUT = "Oil ran out of it on the way: how much, nobody measured."
+RAN_OUT = "Oil ran out of it on the way."
 
 
 def overfilled(label: str, added: str, book: str) -> str:

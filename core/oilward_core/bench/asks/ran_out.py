@@ -10,7 +10,7 @@ from ...codes.options import Lost
 from ...codes.steps import Name
 from ...expected import Expected
 from ...quantity import show
-from ...runsheet import Step, StepId, TaskPlan
+from ...runsheet import Step, StepId, TaskPlan, ran_out_id
 from ...said import bench as said
 from ...said import expected as words
 from ...said import steps as say_steps
@@ -58,13 +58,17 @@ _STAYS = (Name.WASHER, Name.REFIT, Name.FILTER)
 
 
 def _take(taking: Taking, entry: Entry, data: RanOut) -> None:
+    """What let it out may have been corrected since: then nothing ran out there."""
     taking.complete(entry)
     step = StepId.of(entry.step)
     facts, key = taking.facts, step.reservoir
-    opened = facts.opened_again.get(key, [])
-    if data.how == Lost.TIGHTENED and len(opened) >= step.round > 0:
-        taking.restore(entry, opened[step.round - 1], _STAYS)
-    elif data.how != Lost.TIGHTENED:
+    found = (one for one in facts.opened_again.get(key, ()) if ran_out_id(key, one.entry) == step)
+    opened = next(found, None)
+    if opened is None:
+        return
+    if data.how == Lost.TIGHTENED:
+        taking.restore(entry, opened, _STAYS)
+    else:
         inside = max(facts.into(key), Decimal(0))
         taking.events(entry).append(entry)
         taking.flow(entry, Way.LOST, min(data.ml, inside) if data.how == Lost.SOME else inside)

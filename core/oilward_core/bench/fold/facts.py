@@ -100,9 +100,11 @@ class Hands:
 
 @dataclass(frozen=True, kw_only=True)
 class OpenedAgain:
-    """A ``part`` that let oil out of a full case, and what had shut it until then, by step."""
+    """A ``part`` that let oil out of a full case, the ``entry`` that says so, and what had shut it until
+    then, by step."""
 
     part: str
+    entry: str
     shut_by: dict[str, Entry]
 
 
@@ -136,7 +138,7 @@ class Facts:
     stance: Stance | None = None
     hands: Hands | None = None
     prefill_gone: dict[str, Decimal] = field(default_factory=dict)
-    opened_again: dict[str, list["OpenedAgain"]] = field(default_factory=dict)
+    opened_again: dict[str, list[OpenedAgain]] = field(default_factory=dict)
     looked_up_anew: set[str] = field(default_factory=set)
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
 
@@ -155,10 +157,14 @@ class Facts:
 
     def filter_anew(self, reservoir: str) -> datetime | None:
         """When a filter went on after the engine had run on what was poured there."""
-        poured = self.poured(reservoir)
-        ran = [run.started for run in self.runs if poured and run.started >= poured[0].at]
+        ran = self.ran_on(reservoir)
         on = [f.at for f in self.flows if f.reservoir == reservoir and f.way == Way.PREFILL]
-        return on[-1] if ran and on and on[-1] > ran[0] else None
+        return on[-1] if ran and on and on[-1] > ran[0].started else None
+
+    def ran_on(self, reservoir: str) -> list[Timer]:
+        """The runs of the engine on what was poured there; before that it was warmed up."""
+        poured = self.poured(reservoir)
+        return [run for run in self.runs if poured and run.started >= poured[0].at]
 
     def poured(self, reservoir: str) -> list[Flow]:
         """What was poured or drawn off, oldest first."""

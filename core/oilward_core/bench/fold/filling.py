@@ -65,12 +65,6 @@ def _since(entry: Entry, key: str, facts: Facts) -> _Since:
     return _Since(poured, run, begun)
 
 
-def first_run(key: str, facts: Facts) -> Timer | None:
-    """The first time the engine ran on what was poured there."""
-    poured = facts.poured(key)
-    return next((run for run in facts.runs if poured and run.started >= poured[0].at), None)
-
-
 def _why_unused_before(
     level: LevelCheck, start: Start, since: _Since, at: datetime, bench: Bench
 ) -> str:
@@ -90,8 +84,8 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     if read.attitude not in (level.attitude, second):
         return said.wrong_attitude(read.attitude, level.gauge, level.attitude)
     key, start = task.reservoir.key, start_of(task.reservoir)
-    since, run = _since(entry, key, facts), first_run(key, facts)
-    if start != Start.NONE and (run is None or run.started > entry.at):
+    since, ran = _since(entry, key, facts), facts.ran_on(key)
+    if start != Start.NONE and (not ran or ran[0].started > entry.at):
         return _why_unused_before(level, start, since, entry.at, bench)
     if level.run_minutes:
         lasted = since.run.lasted(entry.at) if since.run else timedelta(0)
@@ -120,9 +114,7 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
     events: list[FillEvent] = []
     unused: dict[str, str] = {}
     key = task.reservoir.key
-    poured, ahead = facts.poured(key), list(facts.runs)
-    while ahead and (not poured or ahead[0].started < poured[0].at):
-        ahead.pop(0)  # what ran before anything was in, warmed it up
+    ahead = facts.ran_on(key)
     for entry in facts.events.get(key, ()):
         while ahead and ahead[0].started <= entry.at:
             events.append(Ran())

@@ -51,7 +51,10 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     rounds = Rounds(
         {key: one.rounds for key, one in fillings.items()},
         _runs(facts, tasks, fillings),
-        {key: tuple(one.part for one in found) for key, found in facts.opened_again.items()},
+        {
+            key: tuple((one.part, one.entry) for one in found)
+            for key, found in facts.opened_again.items()
+        },
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
     torque = {

@@ -7,7 +7,7 @@ from ...codes.bench import Stands
 from ...codes.poses import Pose
 from ...codes.roles import Role
 from ...codes.steps import Name
-from ...runsheet import StepId
+from ...runsheet import StepId, ran_out_id
 from ..entries import Entry
 from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Way
 
@@ -66,13 +66,19 @@ class Taking:
             if was is not None:
                 self.facts.undone.add(key)
                 shut_by[key] = was
-        return OpenedAgain(part=part, shut_by=shut_by)
+        return OpenedAgain(part=part, entry=entry.id, shut_by=shut_by)
 
     def let_oil_out(self, entry: Entry, part: str, reservoir: str) -> None:
-        """A part of a full case leaks: somebody has to say how much of it is gone."""
+        """A part of a full case leaks: somebody has to say how much of it is gone, once for all that is
+        said of it until then."""
         opened = self.reopen(entry, part, Stands.LEAKING, reservoir)
-        if part in _SHUT_BY and self.facts.into(reservoir) > 0:
-            self.facts.opened_again.setdefault(reservoir, []).append(opened)
+        before = self.facts.opened_again.setdefault(reservoir, [])
+        asked = any(
+            one.part == part and str(ran_out_id(reservoir, one.entry)) not in self.facts.last
+            for one in before
+        )
+        if part in _SHUT_BY and self.facts.into(reservoir) > 0 and not asked:
+            before.append(opened)
 
     def restore(self, entry: Entry, opened: OpenedAgain, names: tuple[Name, ...]) -> None:
         """It was only tightened: these of the steps that had shut it stand as they did."""

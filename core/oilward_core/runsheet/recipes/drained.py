@@ -14,7 +14,7 @@ from ...said import drained as said_drained
 from ...said import steps as words
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
-from ..ids import StepId, of_bike
+from ..ids import StepId, of_bike, ran_out_id
 from ..jobs import UPRIGHT, minutes_of
 from ..needs import Need, done
 from ..steps import Option, PlannedTask, Step, chosen, look_up_id, ticks, unchecked, where
@@ -192,12 +192,12 @@ def _close_up(work: Work, task: PlannedTask) -> None:
 
 def _ran_out(work: Work, spec: ReservoirSpec, job: str) -> None:
     """Each time oil got out of it while it was full, somebody says how much is gone."""
-    for number, part in enumerate(work.rounds.opened.get(spec.key, ()), 1):
+    for part, opened_by in work.rounds.opened.get(spec.key, ()):
         place = words.leak_place(part, spec.label, work.several)
         said = words.step(Name.RAN_OUT, what=place)
         work.step(
             Step(
-                id=StepId(spec.key, Name.RAN_OUT, "", number),
+                id=ran_out_id(spec.key, opened_by),
                 job=job,
                 ask=Ask.RAN_OUT,
                 title=said.title,
