@@ -296,13 +296,14 @@ class TaskShape:
 
 @dataclass(frozen=True, kw_only=True)
 class StopShape:
-    """Something that should not have happened, until somebody says what was found of it; ``hold``: a
-    finding says so, and only a lead lifts it."""
+    """Something that should not have happened, until somebody says what was found of it; ``hold``: only a
+    lead lifts it; ``lasts``: nobody does, until its cause is put right."""
 
     entry: str
     step: str
     text: str
     hold: bool
+    lasts: bool
 
 
 @dataclass(frozen=True, kw_only=True)

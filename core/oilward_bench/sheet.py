@@ -106,7 +106,9 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
         ],
         focus=sheet.focus,
         stops=[
-            StopShape(entry=stop.entry, step=stop.step, text=stop.text, hold=stop.hold)
+            StopShape(
+                entry=stop.entry, step=stop.step, text=stop.text, hold=stop.hold, lasts=stop.lasts
+            )
             for stop in sheet.stops
         ],
         ready_to_sign=sheet.ready_to_sign,

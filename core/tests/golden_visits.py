@@ -226,6 +226,7 @@ _NEW = (
     "taps",
     "enough",
     "leaves",
+    "lasts",
 )
 
 

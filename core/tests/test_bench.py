@@ -297,7 +297,7 @@ class FillingTests(TestCase):
                 clerk.until_fill()
                 clerk.pour(amount)
                 (stop,) = clerk.sheet.stops
-                self.assertTrue(stop.hold)
+                self.assertEqual((stop.hold, stop.lasts), (amount == "3 l", amount == "30 l"))
                 self.assertIn(words, stop.text)
                 said = {"entry": stop.entry, "reason": "Seen, it is as it is"}
                 clerk.record("answered", said, stop.step)

@@ -203,6 +203,7 @@ _SENTENCES = {
     "visit.countersign": "An apprentice signs with a lead beside. Have one type name and password here.",
     "access.no_lead": "A lead other than you has to sign beside you.",
     "level.not_inside": "It was not read inside its marks since oil last flowed: it cannot be left there.",
+    "visit.lasts": "Nothing said of it lifts this. Put right what it says, and it is gone.",
     "visit.gauge_lead": "Only a lead stands by a gauge against the book. Call one: it takes their own tablet.",
     "visit.hold_lead": "Only a lead lifts a hold, or hands a bike back. Call one: it takes their own tablet.",
     "visit.closed": "This visit is closed. Nothing can be added.",

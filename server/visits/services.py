@@ -212,7 +212,11 @@ def _read(
 
 def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
     """Only a lead lifts a hold, hands a bike back that is not to be ridden, or stands by a gauge that the
-    book contradicts. Raises CoreError ``visit.hold_lead`` and ``visit.gauge_lead``."""
+    book contradicts; and nobody lifts what lasts. Raises CoreError ``visit.hold_lead``,
+    ``visit.gauge_lead`` and ``visit.lasts``."""
+    answered = data.entry if isinstance(data, Answered) and not data.handed_back else ""
+    if any(stop.lasts and stop.entry == answered for stop in sheet.stops):
+        raise CoreError("visit.lasts")
     if leads(actor):
         return
     if isinstance(data, CauseNamed) and data.cause == Cause.GAUGE:

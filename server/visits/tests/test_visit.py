@@ -259,6 +259,28 @@ class GuardTests(VisitTestCase):
         self.assertEqual(row.data["asked"]["code"], "expected.far")
         self.assertIn("it stands, though", self.mira.step("engine/fill.1")["entry"]["result"])
 
+    def test_more_than_it_holds_is_a_leads_and_far_more_nobodys(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        poured = self.mira.entry("pour", {"amount": "33 l", "sure": "33 l"})
+        self.assertEqual(poured.status_code, 200)
+        (stop,) = self.mira.sheet["stops"]
+        self.assertTrue(stop["lasts"])
+        said = {"entry": stop["entry"], "reason": "It is right"}
+        refused = self.lead_says("answered", said, stop["step"])
+        self.assertEqual((refused.status_code, refused.json()["code"]), (422, "visit.lasts"))
+        first = poured.body_sent["id"]
+        self.mira.entry(
+            "pour", {"amount": "4 l", "sure": "4 l"}, step="engine/fill.1", supersedes=first
+        )
+        (stop,) = self.mira.sheet["stops"]
+        self.assertTrue(stop["hold"])
+        said = {"entry": stop["entry"], "reason": "Tall filter housing"}
+        alone = self.mira.entry("answered", said, step=stop["step"])
+        self.assertEqual(alone.json()["code"], "visit.hold_lead")
+        self.assertEqual(self.lead_says("answered", said, stop["step"]).status_code, 200)
+        self.assertEqual(self.mira.sheet["stops"], [])
+
     def test_a_share_over_100_percent(self) -> None:
         self.mira.open()
         self.mira.until_drained()

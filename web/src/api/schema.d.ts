@@ -3064,6 +3064,7 @@ export interface components {
             step: string;
             text: string;
             hold: boolean;
+            lasts: boolean;
         };
         TableLine: {
             line: number;

@@ -100,6 +100,7 @@ export function Stops({
         const say = open
           ? (data: DataOf<"answered">) => answer(stop.step, { entry: stop.entry, ...data })
           : null;
+        if (stop.lasts) return <Stop key={stop.entry} text={stop.text} answer={null} />;
         return stop.hold ? (
           <Hold key={stop.entry} text={stop.text} answer={say} />
         ) : (

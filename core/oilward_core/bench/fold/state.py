@@ -97,12 +97,14 @@ class TaskState(Sound):
 @dataclass(frozen=True, kw_only=True)
 class Stop:
     """Something happened that should not have, and nobody has said yet what was found of it: ``against``
-    which needs; or a finding says ``hold``, and no lead has lifted it."""
+    which needs; or a finding says ``hold``, and no lead has lifted it. ``lasts``: nothing that is said of
+    it lifts it, only its cause put right."""
 
     entry: str
     step: str
     text: str
     hold: bool = False
+    lasts: bool = False
     against: tuple[str, ...] = ()
 
 

@@ -78,10 +78,9 @@ def overfilled(known: Known) -> Iterator[Stop]:
             continue
         entry, far = poured[-1].entry, added > LOOK_UP_OVER * book
         if far or entry.id not in known.facts.answered:
-            holds_ml = (show(added, "ml"), show(book, "ml"))
-            text = said.far_overfilled(known.label(key), *holds_ml)
-            text = text if far else said.overfilled(known.label(key), *holds_ml)
-            yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
+            say = said.far_overfilled if far else said.overfilled
+            text = say(known.label(key), show(added, "ml"), show(book, "ml"))
+            yield Stop(entry=entry.id, step=entry.step, text=text, hold=not far, lasts=far)
 
 
 def handed_back(known: Known) -> str:
