@@ -158,7 +158,18 @@ def _with_persons(taken: Mapping[Path, Cell]) -> dict[Path, Cell]:
 
 @transaction.atomic
 def note_looked_up(model_id: int, found: Mapping[Path, Cell], *, actor: Person) -> None:
-    """Values looked up at the bench: into the model's draft, where nothing stands there yet."""
+    """Values looked up at the bench: into the model's draft, where nothing stands there yet, or still
+    what the approved sheet says and the bench found wrong. What somebody else changed there stays."""
     draft = draft_of(start_draft(model_id, actor=actor).pk)
-    known = {path_of(row) for row in draft.cells.all()}
-    new_cells(draft, {path: one for path, one in found.items() if path not in known})
+    approved = draft.model.sheets.filter(state=APPROVED).order_by("-version").first()
+    said = cells(approved.cells.all()) if approved else {}
+    rows = {path_of(row): row for row in draft.cells.all()}
+    wrong = {
+        path: row
+        for path, row in rows.items()
+        if path in found and found[path].written != row.written and said.get(path) == cell(row)
+    }
+    if wrong:
+        remove_cells(draft, wrong.values(), actor)
+        draft.cells.filter(pk__in=[row.pk for row in wrong.values()]).delete()
+    new_cells(draft, {p: one for p, one in found.items() if p not in rows or p in wrong})

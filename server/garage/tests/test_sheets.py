@@ -1,16 +1,20 @@
 """Approved sheets as bikes see them: cells, versions, a bike's own values."""
 
+from datetime import date
 from decimal import Decimal
 
 from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
 from django.db import IntegrityError, transaction
-from oilward_core.spec import FillRule, Variant
+from oilward_core.spec import Cell, FillRule, Path, Variant
 from workshop.models import Person
 
-from garage.mapping import when_new
+from garage.mapping import path_of, when_new
 from garage.models import Bike, SheetCell, SpecSheet
 from garage.selectors import specs_of
+from garage.sheets.whole import note_looked_up
+
+CAPACITY = Path("engine", "", "capacity.with filter")
 
 
 class SheetTests(WorkshopTestCase):
@@ -73,3 +77,39 @@ class SheetTests(WorkshopTestCase):
         SpecSheet.objects.create(model=first.model, version=2, entered_by=oda)
         with self.assertRaises(IntegrityError), transaction.atomic():
             SpecSheet.objects.create(model=first.model, version=3, entered_by=oda)
+
+
+class LookedUpTests(WorkshopTestCase):
+    """What the bench looked up goes into the model's draft, where nobody else has changed it."""
+
+    def draft(self, written: str) -> dict[str, SheetCell]:
+        """The draft after the capacity was looked up and found to be this."""
+        mira = Person.objects.get(username="mira")
+        heron = Bike.objects.get(name="Grey Heron")
+        found = Cell(
+            written=written,
+            document="Service manual",
+            page="7",
+            entered_by="Mira",
+            entered_on=date(2026, 5, 4),
+        )
+        note_looked_up(heron.model_id, {CAPACITY: found}, actor=mira)
+        sheet = SpecSheet.objects.get(model_id=heron.model_id, state=SpecSheet.State.DRAFT)
+        return {str(path_of(row)): row for row in sheet.cells.all()}
+
+    def test_what_the_approved_sheet_has_wrong_is_put_right_in_the_draft(self) -> None:
+        row = self.draft("3.9 l")[str(CAPACITY)]
+        self.assertEqual((row.written, row.page, row.checked_by), ("3.9 l", "7", ""))
+        # what somebody has written there meanwhile stays
+        self.assertEqual(self.draft("4.1 l")[str(CAPACITY)].written, "3.9 l")
+
+    def test_what_it_confirms_stays_as_it_is(self) -> None:
+        approved = SheetCell.objects.get(
+            sheet__model__bikes__name="Grey Heron",
+            sheet__state=SpecSheet.State.APPROVED,
+            reservoir=CAPACITY.reservoir,
+            part=CAPACITY.part,
+            field=CAPACITY.field,
+        )
+        row = self.draft(approved.written)[str(CAPACITY)]
+        self.assertEqual((row.page, row.checked_by), (approved.page, approved.checked_by))
