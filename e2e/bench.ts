@@ -148,6 +148,13 @@ export async function stands(page: Page, attitude: string): Promise<void> {
   await page.getByText(attitude, { exact: true }).click();
 }
 
+/** Reads the level where it stands, with the bike in that attitude. */
+export async function levelRead(page: Page, share: number, attitude = "upright"): Promise<void> {
+  await dragLevel(page, share);
+  await stands(page, attitude);
+  await press(page, "Read it");
+}
+
 export async function startVisit(
   page: Page,
   bike: string,
@@ -194,6 +201,15 @@ export async function pulled(page: Page): Promise<void> {
   }
 }
 
+/** A new seal on, the plug in by hand; its torque is next. */
+export async function plugBack(page: Page): Promise<void> {
+  await step(page, "Seal on the plug");
+  await press(page, "New seal on");
+  await step(page, "Refit the plug by hand");
+  await tickAll(page);
+  await step(page, "Torque the plug");
+}
+
 /** From cold checks to the first pour; `filter` says whether this job changes one. */
 export async function untilFill(page: Page, filter = true): Promise<void> {
   await untilMeasured(page);
@@ -201,11 +217,7 @@ export async function untilFill(page: Page, filter = true): Promise<void> {
   await press(page, "Write it down");
   await step(page, "Read the plug");
   await press(page, "Usual paste");
-  await step(page, "Seal on the plug");
-  await press(page, "New seal on");
-  await step(page, "Refit the plug by hand");
-  await tickAll(page);
-  await step(page, "Torque the plug");
+  await plugBack(page);
   await page.getByText("Digital wrench (simulated)", { exact: true }).click();
   await pulled(page);
   if (!filter) return;
@@ -234,11 +246,7 @@ export async function finalDrive(page: Page): Promise<void> {
   await press(page, "Write it down");
   await step(page, "Read the plug");
   await press(page, "Clean");
-  await step(page, "Seal on the plug");
-  await press(page, "New seal on");
-  await step(page, "Refit the plug by hand");
-  await tickAll(page);
-  await step(page, "Torque the plug");
+  await plugBack(page);
   await page.getByLabel("Reading").fill("19 N·m");
   await press(page, "Write it down");
   await step(page, "Fill");

@@ -1,6 +1,7 @@
 import {
-  dragLevel,
   finalDrive,
+  levelRead,
+  plugBack,
   press,
   pulled,
   runAndSettle,
@@ -40,17 +41,13 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   // old oil was left in, so the glass is full before it should be
   await press(page, "Filler shut, run it");
   await runAndSettle(page);
-  await dragLevel(page, 0.8);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.8);
   await expect(page.getByText("Stop. Gauge and book disagree.")).toBeVisible();
   // what stood wrong is read again, and nothing is right by it
   await press(page, "Bike in the wrong attitude for the gauge.");
   await expect(page.getByText("Stop. Gauge and book disagree.")).toHaveCount(0);
   await step(page, "Read the level");
-  await dragLevel(page, 0.8);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.8);
   await press(page, "Old oil left in: was everything drained?");
   await step(page, "Drain it again");
   await expect(page.locator(".asks_coach-words")).toContainText("Drain it again, all of it");
@@ -67,9 +64,7 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await step(page, "Top up");
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
-  await dragLevel(page, 0.75);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.75);
   await step(page, "Look for leaks");
   await press(page, "Leak at the plug");
   // a leak there asks what ran out; some of it is poured, run and read again
@@ -77,18 +72,12 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await press(page, "some ran out");
   await press(page, "200 ml");
   await press(page, "Write it down");
-  await step(page, "Seal on the plug");
-  await press(page, "New seal on");
-  await step(page, "Refit the plug by hand");
-  await tickAll(page);
-  await step(page, "Torque the plug");
+  await plugBack(page);
   await pulled(page);
   await step(page, "Top up");
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
-  await dragLevel(page, 0.75);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.75);
   // the second time it was only tightened: its torque, and nothing else
   await step(page, "Look for leaks");
   await press(page, "Leak at the plug");
@@ -118,18 +107,14 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
   await page.getByLabel("Measured amount").fill("180 ml");
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
-  await dragLevel(page, 1.1);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 1.1);
   await step(page, "Draw the excess off");
   await expect(page.locator(".asks_coach-words")).toHaveText("Take out 70 ml.");
   await press(page, "Out, from the top");
   await step(page, "Close the filler");
   await tickAll(page);
   await runAndSettle(page);
-  await dragLevel(page, 0.75);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.75);
   await step(page, "Look for leaks");
   await press(page, "Dry everywhere");
   await step(page, "Finish");

@@ -1,4 +1,4 @@
-import { dragLevel, press, runAndSettle, signIn, stands, startVisit, step, tickAll } from "./bench";
+import { levelRead, press, runAndSettle, signIn, startVisit, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("one engine, from due to signed, with the server killed on the way", async ({
@@ -102,13 +102,9 @@ test("one engine, from due to signed, with the server killed on the way", async 
 
   // the level is dragged in the glass; on the side stand it is kept and not used
   await runAndSettle(page);
-  await dragLevel(page, 0.45);
-  await stands(page, "side stand");
-  await press(page, "Read it");
+  await levelRead(page, 0.45, "side stand");
   await expect(page.getByText("Stand it right and read again")).toBeVisible();
-  await dragLevel(page, 0.45);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.45);
 
   await step(page, "Top up");
   await expect(page.locator(".asks_coach-words")).toContainText(
@@ -116,9 +112,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   );
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
-  await dragLevel(page, 0.75);
-  await stands(page, "upright");
-  await press(page, "Read it");
+  await levelRead(page, 0.75);
   await step(page, "Look for leaks");
   await press(page, "Dry everywhere");
   await step(page, "Finish");

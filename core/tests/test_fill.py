@@ -154,9 +154,12 @@ class CoachTests(TestCase):
         for ml, runs in ((2244, True), (2243, False), (1620, False)):
             with self.subTest(ml):
                 self.assertEqual(enough_to_run(CASE, [Poured(Decimal(ml))]), runs)
-        # or by a reading that stood there
-        seen: list[FillEvent] = [Poured(Decimal(2300)), read("0.02"), Poured(Decimal(-20))]
-        self.assertFalse(enough_to_run(CASE, [*seen, Poured(Decimal(-200))]))
+        # or by a reading that stood there, though more was expected; until what stood there is drawn
+        more = FillCase(capacity=Decimal(2700), gauge=GLASS, took=(Decimal(2900),) * 3)
+        seen: list[FillEvent] = [Poured(Decimal(2500)), read("0.02")]
+        self.assertFalse(enough_to_run(more, seen[:1]))
+        self.assertTrue(enough_to_run(more, seen))
+        self.assertFalse(enough_to_run(more, [*seen, Poured(Decimal(-50))]))
         tank = FillCase(capacity=Decimal(3000), gauge=GLASS, start=Start.TANK)
         self.assertTrue(enough_to_run(tank, [Poured(Decimal(2400))]))
         self.assertFalse(enough_to_run(tank, [Poured(Decimal(2390))]))

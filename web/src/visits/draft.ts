@@ -23,18 +23,20 @@ export function dropDraft(shelf: Shelf, key: string): void {
   shelf.removeItem(name(key));
 }
 
+/** What is kept under this key, and under those that begin with it and a dot. */
+function keysUnder(shelf: Keys, key: string): string[] {
+  const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
+  return keys.filter((kept) => kept === name(key) || kept.startsWith(`${name(key)}.`));
+}
+
 /** Lets go of all that was half typed at a step: its work is done elsewhere. */
 export function dropDrafts(shelf: Shelf & Keys, key: string): void {
-  const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
-  keys
-    .filter((kept) => kept === name(key) || kept.startsWith(`${name(key)}.`))
-    .forEach((kept) => shelf.removeItem(kept));
+  keysUnder(shelf, key).forEach((kept) => shelf.removeItem(kept));
 }
 
 /** Whether something was half typed under this key, or under one that begins with it and a dot. */
 export function hasDraft(shelf: Keys, key: string): boolean {
-  const keys = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
-  return keys.some((kept) => kept === name(key) || kept.startsWith(`${name(key)}.`));
+  return keysUnder(shelf, key).length > 0;
 }
 
 /** A half-typed value that survives a reload, until it is written down. */
