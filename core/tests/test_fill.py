@@ -18,7 +18,6 @@ from oilward_core.fill import (
     Ran,
     coach,
     combine,
-    enough_to_run,
     expected,
     prior,
     say,
@@ -153,16 +152,16 @@ class CoachTests(TestCase):
         """0.97·2700 − 0.75·500 = 2244 ml by the book; six tenths of it were 1,620."""
         for ml, runs in ((2244, True), (2243, False), (1620, False)):
             with self.subTest(ml):
-                self.assertEqual(enough_to_run(CASE, [Poured(Decimal(ml))]), runs)
+                self.assertEqual(coach(CASE, [Poured(Decimal(ml))]).enough, runs)
         # or by a reading that stood there, though more was expected; until what stood there is drawn
         more = FillCase(capacity=Decimal(2700), gauge=GLASS, took=(Decimal(2900),) * 3)
         seen: list[FillEvent] = [Poured(Decimal(2500)), read("0.02")]
-        self.assertFalse(enough_to_run(more, seen[:1]))
-        self.assertTrue(enough_to_run(more, seen))
-        self.assertFalse(enough_to_run(more, [*seen, Poured(Decimal(-50))]))
+        self.assertFalse(coach(more, seen[:1]).enough)
+        self.assertTrue(coach(more, seen).enough)
+        self.assertFalse(coach(more, [*seen, Poured(Decimal(-50))]).enough)
         tank = FillCase(capacity=Decimal(3000), gauge=GLASS, start=Start.TANK)
-        self.assertTrue(enough_to_run(tank, [Poured(Decimal(2400))]))
-        self.assertFalse(enough_to_run(tank, [Poured(Decimal(2390))]))
+        self.assertTrue(coach(tank, [Poured(Decimal(2400))]).enough)
+        self.assertFalse(coach(tank, [Poured(Decimal(2390))]).enough)
 
     def test_a_look_before_the_first_start_counts_less_the_drop(self) -> None:
         drop = Drop(Decimal(135), Decimal("40.5"))

@@ -17,7 +17,7 @@ from .case import (
     case_of,
     start_of,
 )
-from .coach import CAUSES, Action, Advice, coach, enough_to_run
+from .coach import CAUSES, Action, Advice, coach
 from .learned import ACTS
 from .words import say, say_belief, taps
 
@@ -42,7 +42,6 @@ __all__ = [
     "case_of",
     "coach",
     "combine",
-    "enough_to_run",
     "expected",
     "prior",
     "say",

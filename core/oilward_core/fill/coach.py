@@ -70,15 +70,14 @@ def _stands_in_it(gauge: Gauge, state: State) -> bool:
     return position + (state.added - added) / float(gauge.between_marks) >= 0
 
 
-@guarded
-def enough_to_run(case: FillCase, events: Sequence[FillEvent]) -> bool:
-    """Whether an engine may run on what is in: at the low mark by what is believed (A ≥ μ − t·V), or by a
-    reading; of a tank the sheet's first amount, else 0.8 of the book; all of an exact quantity [def].
-    Raises CoreError ``fill.no_capacity``."""
-    return _enough(case, known(case, events))
+def _low_mark(gauge: Gauge, takes: Belief) -> float:
+    """How much is in when it stands at the low mark, by what it is believed to take: μ − t·V."""
+    return takes.mean - float(gauge.target * gauge.between_marks)
 
 
 def _enough(case: FillCase, state: State) -> bool:
+    """Whether an engine may run on what is in: at the low mark by what is believed, or by a reading; of a
+    tank the sheet's first amount, else 0.8 of the book; all of an exact quantity [def]."""
     added = Decimal(str(round(state.added, 3)))
     if case.gauge is None:
         return _within(case, case.capacity - added)
@@ -86,8 +85,8 @@ def _enough(case: FillCase, state: State) -> bool:
         return False
     if case.start == Start.TANK:
         return added >= (case.initial or case.capacity * TANK_STARTS_WITH)
-    low = state.belief.mean - float(case.gauge.target * case.gauge.between_marks)
-    return state.added >= round(low) or _stands_in_it(case.gauge, state)
+    low = round(_low_mark(case.gauge, state.belief))
+    return state.added >= low or _stands_in_it(case.gauge, state)
 
 
 def _was_seen(state: State) -> bool:
@@ -132,8 +131,7 @@ def _removable(case: FillCase, gauge: Gauge, state: State) -> Decimal:
     seen in the glass the sum is what it is believed to take by now, else by the book."""
     seen = state.trust_book and state.last is not None and state.last.sight == "seen"
     takes = state.belief if seen else prior(case)[0]
-    low = takes.mean - float(gauge.target * gauge.between_marks)
-    return _floor(state.added - low)
+    return _floor(state.added - _low_mark(gauge, takes))
 
 
 def _advise(
@@ -186,8 +184,7 @@ def _more(case: FillCase, gauge: Gauge, state: State) -> Advice:
     if case.start == Start.NONE or _enough(case, state):
         return _advise(case, state, "read", Decimal(0))
     # nothing tells more than has been looked at: on to the low mark, by what is believed
-    low = state.belief.mean - float(gauge.target * gauge.between_marks)
-    rest = _floor(low - state.added + STEP)
+    rest = _floor(_low_mark(gauge, state.belief) - state.added + STEP)
     return _advise(case, state, "pour", max(rest, Decimal(STEP)), why)
 
 
