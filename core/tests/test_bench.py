@@ -273,6 +273,25 @@ class FillingTests(TestCase):
         self.assertEqual(clerk.sheet.set_aside, ())
         self.assertIn("the manual says", why_not_learned("engine", in_order(clerk.entries)))
 
+    def test_a_look_before_anything_is_topped_up_leaves_the_fill_open(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.2")
+        clerk.now += timedelta(minutes=5)
+        clerk.record("level", {"position": "0.25", "attitude": "upright"}, "engine/fill.2")
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        clerk.round("250 ml", "0.75")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+
+    def test_what_was_left_is_taken_back(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.55")
+        left = clerk.record("left", {"reason": LeftFor.OWNER})
+        clerk.correct(left, {"reason": ""})
+        self.assertEqual((clerk.stands.filled, clerk.sheet.focus), (False, "engine/fill.2"))
+        self.assertEqual(why_not_learned("engine", in_order(clerk.entries)), "")
+
     def test_a_reading_that_is_not_used_is_read_again_before_it_is_left(self) -> None:
         clerk = Clerk()
         clerk.until_fill()

@@ -16,6 +16,7 @@ from oilward_core.bench.fold.facts import Way
 from oilward_core.codes.bench import Status
 from oilward_core.codes.fill import Cause, LeftFor
 from oilward_core.codes.options import Lost
+from oilward_core.codes.poses import Pose
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Ask, StepId, TaskPlan
 
@@ -78,6 +79,7 @@ def _slip_at_fill(clerk: Clerk, rng: random.Random, name: str, ask: Ask) -> bool
 def walk(clerk: Clerk, rng: random.Random, most: int = 60) -> None:
     """Anything that is offered, done as it is usual or otherwise, until nothing is offered any more."""
     for _ in range(most):
+        _strap(clerk)
         steps = offered(clerk)
         if not steps:
             return
@@ -88,6 +90,14 @@ def walk(clerk: Clerk, rng: random.Random, most: int = 60) -> None:
         except CoreError:
             continue  # refused or asked: nothing was written down
         _correct(clerk, rng)
+
+
+def _strap(clerk: Clerk) -> None:
+    """A reading on the side stand takes the straps off; they go on again."""
+    sheet = clerk.sheet
+    if sheet.stance is not None and not sheet.stance.strapped and sheet.unfinished:
+        told = {"pose": Pose.UPRIGHT, "strapped": True}
+        clerk.record("stands", told, str(sheet.unfinished.step.id))
 
 
 def _correct(clerk: Clerk, rng: random.Random) -> None:
@@ -112,6 +122,9 @@ class WalkTests(TestCase):
         walk(clerk, rng)
         self._runs_on_enough(clerk)
         sheet = clerk.sheet
+        # there is always something to do, unless it may be signed or stops
+        looked_up = any(state.step.ask == Ask.LOOK_UP for state in sheet.steps)
+        self.assertTrue(offered(clerk) or sheet.ready_to_sign or sheet.stops or looked_up)
         for task in sheet.tasks:
             self._is_what_was_said(clerk, task.key, task.added)
             if sheet.ready_to_sign:

@@ -139,5 +139,6 @@ def why_not_learned(key: str, entries: list[Entry]) -> str:
         entry.data.reason
         for entry in entries
         if isinstance(entry.data, LeftHere) and StepId.of(entry.step).reservoir == key
+        if entry.data.reason is not None
     ]
     return said.left_here(said_fill.LEFT[left[-1]]) if left else ""

@@ -139,7 +139,9 @@ class CauseFound:
 
 @dataclass(frozen=True)
 class Left(Sound):
-    """It is left where it stands, inside its marks, for a reason."""
+    """It is left where it stands, inside its marks, for a reason; or taken back: it does not stay."""
+
+    stays: bool = True
 
 
 FillEvent = Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left

@@ -212,6 +212,12 @@ def _after(case: FillCase, gauge: Gauge, state: State, reading: LevelReading) ->
     return _advise(case, state, "pour", max(ml, Decimal(STEP)), why)
 
 
+def _can_be_read_again(case: FillCase, state: State, unused: LevelReading) -> bool:
+    """Without a run first: one that was called wrong was taken as it should be; or it may run on what is
+    in."""
+    return unused.valid or state.before_start or case.start == Start.NONE or _enough(case, state)
+
+
 @guarded
 def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     """What to do next, given everything poured and read so far (oldest first).
@@ -228,7 +234,7 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
         return _advise(case, state, "remove", _floor(state.added) or Decimal(STEP), why)
     if state.contradiction and not state.flowed_since:
         return _advise(case, state, "stop", Decimal(0))
-    if state.unused is not None:
+    if state.unused is not None and _can_be_read_again(case, state, state.unused):
         return _advise(case, state, "look" if state.before_start else "read", Decimal(0))
     if state.last is None or state.flowed_since:
         return _more(case, case.gauge, state)

@@ -285,7 +285,7 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
         elif isinstance(event, LevelReading):
             state = _fold_reading(case, state, event)
         elif isinstance(event, Left):
-            state = replace(state, left=may_stay(state))
+            state = replace(state, left=event.stays and may_stay(state))
         elif isinstance(event, Ran):
             state = replace(state, before_start=False)
         elif isinstance(event, Lost):

@@ -32,9 +32,9 @@ LEFT: dict[LeftFor, str] = whole_table(
 )
 
 
-def left(code: LeftFor) -> str:
-    """That it is left where it stands, and why."""
-    return f"left here: {LEFT[code]}"
+def left(code: LeftFor | None) -> str:
+    """That it is left where it stands, and why; or that it is not, after all."""
+    return f"left here: {LEFT[code]}" if code else "not left here after all"
 
 
 def cause(code: Cause, words: str = "") -> str:

@@ -3526,7 +3526,7 @@ export interface components {
             cause?: string;
             words?: string;
         };
-        /** @description Why, by its code. */
+        /** @description Why, by its code; empty takes it back. */
         LeftTyped: {
             reason?: string;
         };

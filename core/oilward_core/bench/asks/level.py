@@ -101,15 +101,15 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
 
 @dataclass(frozen=True, kw_only=True)
 class LeftHere(Data):
-    """It is left where it stands, and why."""
+    """It is left where it stands, and why; without a reason: it is not, after all."""
 
     kind: ClassVar[EntryKind] = EntryKind.LEFT
-    reason: LeftFor
+    reason: LeftFor | None
 
 
 @dataclass(frozen=True, kw_only=True)
 class LeftTyped(Typed):
-    """Why, by its code."""
+    """Why, by its code; empty takes it back."""
 
     reason: str = ""
 
@@ -152,7 +152,9 @@ LEFT = Act(
     typed=LeftTyped,
     data=LeftHere,
     field="reason",
-    read=lambda hearing, typed: LeftHere(reason=one_of(typed.reason, LeftFor, "reason")),
+    read=lambda hearing, typed: LeftHere(
+        reason=one_of(typed.reason, LeftFor, "reason") if typed.reason else None
+    ),
     take=_take_left,
     says=lambda data, speaker: said_fill.left(data.reason),
 )

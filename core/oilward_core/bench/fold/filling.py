@@ -135,7 +135,7 @@ def _event(entry: Entry, key: str, facts: Facts, *, ran: bool) -> FillEvent:
         return CauseFound(entry.data.cause, entry.data.words)
     ml = sum((flow.into for flow in facts.flows if flow.entry.id == entry.id), Decimal(0))
     if isinstance(entry.data, LeftHere):
-        return Left()
+        return Left(entry.data.reason is not None)
     if isinstance(entry.data, RanOut):
         return Lost(-ml)
     if isinstance(entry.data, FilterOn) and ran:
@@ -158,8 +158,8 @@ def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     draws = advice.action == "remove"
     if advice.action in ("pour", "look", "remove") and not _in_hand(rounds, draws, advice):
         rounds.append(Round(draws, False, advice.again))
-    elif rounds and not draws and (advice.action == "read" or _shut_to_run(key, facts, advice)):
-        rounds[-1] = replace(rounds[-1], read=True)
+    elif advice.action == "read" or (last in drawn and _shut_to_run(key, facts, advice)):
+        rounds[-1:] = [replace(one, read=True) for one in rounds[-1:]]
     return tuple(rounds)
 
 

@@ -18,7 +18,7 @@ def settling(step: Step, known: Known) -> datetime | None:
     """When oil began to run down: as the engine stopped, or as the last of it was poured."""
     key = step.id.reservoir
     poured = known.facts.poured(key)
-    if not poured or step.id.round > max((f.round for f in poured), default=0):
+    if not poured:
         return None
     level = known.tasks[key].reservoir.level
     explicit = known.facts.timers.get(str(step.id))

@@ -171,7 +171,7 @@ def check_entry(
         raise CoreError("sheet.not_started", step=title)
     if kind == EntryKind.STOP and state.step.full and state.ends_at and at < state.ends_at:
         raise CoreError("sheet.too_soon", step=title, minutes=state.step.minutes)
-    if kind == EntryKind.LEFT and not _may_stay(sheet, state.step):
+    if kind == EntryKind.LEFT and supersedes is None and not _may_stay(sheet, state.step):
         raise CoreError("level.not_inside", step=title)
     if free or kind == EntryKind.SKIP:
         return state.step, ()

@@ -65,17 +65,30 @@ function Oil({
   );
 }
 
-/** What went in so far, each to be corrected. */
-function SoFar({ entries, correct }: { entries: Poured[]; correct: (entry: Poured) => void }) {
+const isAmount = ({ kind }: Poured) => kind === "pour" || kind === "draw";
+
+interface SoFarProps {
+  entries: Poured[];
+  correct: (entry: Poured) => void;
+  takeBack: (entry: Poured) => void;
+}
+
+/** What went in so far, each to be corrected; what was left where it stands, to be taken back. */
+function SoFar({ entries, correct, takeBack }: SoFarProps) {
   if (entries.length === 0) return null;
   return (
     <ul className={asksCss.soFar} aria-label="So far">
       {entries.map((entry) => (
         <li key={entry.id}>
           <b>{entry.result}</b> {timeWords(entry.at)}
-          {(entry.kind === "pour" || entry.kind === "draw") && (
+          {isAmount(entry) && (
             <Button type="text" onClick={() => correct(entry)}>
               Correct it
+            </Button>
+          )}
+          {entry.kind === "left" && (
+            <Button type="text" onClick={() => takeBack(entry)}>
+              Take it back
             </Button>
           )}
         </li>
@@ -158,7 +171,10 @@ interface FormProps extends StepProps {
 function useMeasured({ sheet, step, coach }: Pick<FormProps, "sheet" | "step" | "coach">) {
   const draft = `${sheet.id}.${step.id}.${step.entries.length}`;
   const [amount, setAmount] = useDraft(draft, coach?.amount ?? "");
-  const [instead, setInstead] = useState<Poured | null>(null);
+  // at a step that is done it is always one of its amounts that is put right: the last, unless said so
+  const [instead, setInstead] = useState<Poured | null>(
+    isClosed(step) ? (step.entries.filter(isAmount).at(-1) ?? null) : null,
+  );
   const [other, setOther] = useState("");
   return {
     amount: instead ? other : amount,
@@ -168,6 +184,10 @@ function useMeasured({ sheet, step, coach }: Pick<FormProps, "sheet" | "step" | 
     correct: setInstead,
   };
 }
+
+/** Takes back that it was left where it stands. */
+const takesBack = (send: StepProps["send"]) => (entry: Poured) =>
+  send("left", { reason: "" }, { supersedes: entry.id });
 
 /** It may stand where it does, inside its marks: one tap says why. */
 function LeaveIt({ coach, busy, send }: Pick<FormProps, "coach" | "busy" | "send">) {
@@ -212,7 +232,7 @@ function TakenOut({ coach, ...props }: FormProps) {
         }))}
       />
       <LeaveIt coach={coach} busy={busy} send={send} />
-      <SoFar entries={step.entries} correct={correct} />
+      <SoFar entries={step.entries} correct={correct} takeBack={takesBack(send)} />
     </>
   );
 }
@@ -267,7 +287,7 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
       />
       <Ways ways={waits ? isIn : [...isIn, ...next]} busy={busy} beside={waits} />
       <LeaveIt coach={coach} busy={busy} send={send} />
-      <SoFar entries={step.entries} correct={correct} />
+      <SoFar entries={step.entries} correct={correct} takeBack={takesBack(send)} />
     </>
   );
 }
