@@ -41,7 +41,7 @@ class Expected(Sound):
     """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``; on
     which ``basis``, and the ``amount`` it names in words (``3.4 l``). ``less`` and ``more`` say what far
     less or more would mean; empty: that is not asked about. ``most``: more than that is asked about,
-    however near it is."""
+    however near it is; ``least``: what less than that means is asked at a step of its own."""
 
     value: Decimal
     spread: Decimal
@@ -50,6 +50,7 @@ class Expected(Sound):
     less: str = ""
     more: str = ""
     most: Decimal | None = None
+    least: Decimal | None = None
 
     @property
     def window(self) -> Decimal:
@@ -120,7 +121,8 @@ def hold_against(measure: Measure, expected: Expected | None, sure: str = "") ->
     meaning = expected.less if measure.low < expected.value else expected.more
     slips = _meant(measure, expected, bool(meaning)) if expected.value else ()
     best = min(slips, default=None)
-    if best is None and not meaning:
+    apart = expected.least is not None and measure.low < expected.least
+    if best is None and (apart or not meaning):
         return None
     code = "expected.far" if best is None else "expected.slip"
     if sure == own:

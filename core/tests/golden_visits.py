@@ -96,7 +96,7 @@ def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not re.fullmatch(r"/steps/\d+/unmet", at):
         return False
     # a start that is blocked by a need is not held back by a stop besides
-    more = [one for one in now if one not in then]
+    more = [one for one in now or () if one not in (then or ())]
     return bool(more) and all(one.endswith("is not closed below") for one in more)
 
 
@@ -159,7 +159,26 @@ def _stays(visit: Golden, at: str, then: Any, now: Any) -> bool:
     ]
 
 
+@cache
+def _gave_little(name: str) -> bool:
+    visit = next(one for one in GOLDEN if one.name == name)
+    answers = (visit.answer(one.after) for one in visit.answers)
+    return any(step["id"].endswith("/all out") for one in answers for step in one["steps"])
+
+
+def _asks_if_empty(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    asked = at in ("/focus", "/ready_to_sign", "/open_points") or at.startswith("/steps")
+    return asked and _gave_little(visit.name)
+
+
+def _settles_after_a_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    found = re.fullmatch(r"/steps/\d+/(started_at|ends_at|not_before)", at)
+    return bool(found and then and now and now > then)
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("a level that wants no run settles anew where the engine ran", _settles_after_a_run),
+    Change("under half of what was in came out: whether that is all is asked", _asks_if_empty),
     Change("a gauge may be looked at before the first start", _looks_before_the_start),
     Change(
         "nobody is surer than 1 % of the book, or an eighth of the glass, of what was read once",

@@ -26,12 +26,24 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.bench import Basis
 from oilward_core.codes.fill import Cause, LeftFor
-from oilward_core.codes.options import Draw, Lost, Tick
+from oilward_core.codes.options import Draw, Emptied, Lost, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan, ran_out_id
 from oilward_core.spec import Marks, Variant
 
-from .clerk import BENCH, DRIVE, ENGINE, TASK, WRENCH, Clerk, fastener, whole_visit
+from .clerk import (
+    BENCH,
+    DRIVE,
+    ENGINE,
+    GEARBOX,
+    PASTE,
+    TASK,
+    WRENCH,
+    Clerk,
+    fastener,
+    usual,
+    whole_visit,
+)
 
 
 def fresh(task: TaskPlan, bench: Bench = BENCH) -> Clerk:
@@ -195,6 +207,109 @@ class GateTests(TestCase):
         with self.assertRaises(CoreError) as caught:
             clerk.record("skip", {"reason": "No straps"})
         self.assertEqual(caught.exception.code, "sheet.no_skip")
+
+
+class ClosedEarlyTests(TestCase):
+    """Little came out of it: all there was, or the plug went back before the rest had run out."""
+
+    def drained(self, amount: str, says: str = "") -> Clerk:
+        clerk = Clerk()
+        clerk.until_open()
+        clerk.wait(10)
+        clerk.record("amount", {"amount": amount, "sure": amount})
+        if says:
+            clerk.record("answer", {"value": says}, "engine/all out")
+        clerk.record("finding", {"parts": [PASTE], "oil": ["dark"]}, "engine/inspect")
+        clerk.record("answer", {"value": "new"}, "engine/washer")
+        clerk.tick("engine/refit")
+        clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"}, "engine/torque")
+        return clerk
+
+    def test_under_half_is_asked_about_before_anything_is_poured(self) -> None:
+        clerk = self.drained("1.3 l")
+        clerk.record("filter", {"amount": "150", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertEqual(clerk.sheet.focus, "engine/all out")
+        unmet = [one.words for one in clerk.state("engine/fill.1").unmet]
+        self.assertEqual(unmet, ["“Is it all out?” is not done"])
+        self.assertIsNone(self.drained("1.4 l").sheet.step("engine/all out"))
+
+    def test_all_of_it_is_filled_by_the_book(self) -> None:
+        clerk = self.drained("0.4 l", Emptied.ALL_OUT)
+        clerk.record("filter", {"amount": "150", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertGreater(clerk.stands.advice.ml, 2000)
+
+    def test_what_came_out_goes_back_and_the_filter_stays(self) -> None:
+        clerk = self.drained("0.4 l", Emptied.CLOSED_EARLY)
+        clerk.record("skip", {"reason": "wrong plug"}, "engine/filter")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.advice.ml), ("engine/fill.1", 400))
+        clerk.round("400 ml", "0.5")
+        # it came in low: that is no contradiction, it is topped up
+        self.assertEqual(clerk.stands.advice.action, "pour")
+        self.assertLess(clerk.stands.advice.ml, 200)
+        clerk.round("120 ml", "0.75")
+        self.assertTrue(clerk.stands.filled)
+        self.assertIn("closed before", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_a_new_filter_takes_its_oil_besides(self) -> None:
+        clerk = self.drained("0.4 l", Emptied.CLOSED_EARLY)
+        clerk.record("filter", {"amount": "0", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertEqual(clerk.stands.advice.ml, 530)
+
+    def test_the_whole_book_on_top_of_the_rest_is_asked_and_then_a_leads(self) -> None:
+        clerk = self.drained("0.4 l", Emptied.CLOSED_EARLY)
+        clerk.record("skip", {"reason": "wrong plug"}, "engine/filter")
+        with self.assertRaises(Question) as caught:
+            clerk.record("pour", {"amount": "2.7 l"})
+        self.assertEqual(caught.exception.code, "expected.slip")
+        clerk.pour("2.7 l")
+        self.assertTrue(clerk.sheet.stops)
+
+    def test_an_amount_put_right_takes_the_question_away(self) -> None:
+        clerk = self.drained("0.4 l", Emptied.CLOSED_EARLY)
+        clerk.correct(clerk.last("amount"), {"amount": "2.4 l"})
+        clerk.record("filter", {"amount": "150", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertIsNone(clerk.sheet.step("engine/all out"))
+        self.assertGreater(clerk.stands.advice.ml, 2000)
+
+    def test_a_slip_of_the_unit_is_asked_as_such(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        clerk.wait(10)
+        with self.assertRaises(Question) as caught:
+            clerk.record("amount", {"amount": "2.6 ml"})
+        self.assertEqual(caught.exception.code, "expected.slip")
+
+
+class ReadWithoutARunTests(TestCase):
+    """A gearbox whose sheet wants no run, beside an engine."""
+
+    def until_its_level(self, low: str) -> Clerk:
+        level = replace(GEARBOX.reservoir.level, run_minutes=Decimal(0))
+        clerk = Clerk(TASK, replace(GEARBOX, reservoir=replace(GEARBOX.reservoir, level=level)))
+        for _ in range(60):
+            state = clerk.state(clerk.sheet.focus or "")
+            if str(state.step.id) == "gearbox/level.1":
+                clerk.now = max(clerk.now, state.not_before or clerk.now)
+                said = {"position": low, "attitude": "side stand"}
+                clerk.record("level", said, "gearbox/level.1")
+                return clerk
+            usual(clerk, state)
+        raise AssertionError(clerk.sheet.focus)
+
+    def test_it_is_read_once_the_engine_stands_still(self) -> None:
+        clerk = self.until_its_level("0.75")
+        self.assertEqual(clerk.sheet.set_aside, ())
+        self.assertTrue(clerk.sheet.task("gearbox").filled)
+
+    def test_what_is_missing_there_alone_runs_no_engine(self) -> None:
+        clerk = self.until_its_level("0.1")
+        self.assertEqual(clerk.sheet.focus, "gearbox/fill.2")
+        clerk.pour("50 ml")
+        self.assertIsNone(clerk.sheet.step("run.2"))
+        while clerk.sheet.focus:
+            usual(clerk, clerk.state(clerk.sheet.focus))
+        self.assertTrue(clerk.sheet.ready_to_sign)
+        self.assertEqual(sum(entry.step.startswith("run") for entry in clerk.entries), 2)
 
 
 class FillingTests(TestCase):
@@ -599,9 +714,9 @@ class BadInputTests(TestCase):
         self.assertEqual(caught.exception.code, "expected.slip")
         self.assertEqual(caught.exception.fields["options"], ["2.5 l", "2.5 ml"])
         with self.assertRaises(Question) as caught:
-            clerk.record("amount", {"amount": "1.2 l"})
+            clerk.record("amount", {"amount": "1.5 l"})
         self.assertEqual(caught.exception.code, "expected.far")
-        entry = clerk.record("amount", {"amount": "1.2 l", "sure": "1.2 l"})
+        entry = clerk.record("amount", {"amount": "1.5 l", "sure": "1.5 l"})
         assert isinstance(entry.data, Amount) and entry.data.asked is not None
         self.assertEqual((entry.data.asked.code, entry.data.asked.basis), ("expected.far", "last"))
         self.assertIn("it stands, though 2650 ml went in last time", result(entry, Speaker()))

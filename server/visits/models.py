@@ -78,7 +78,8 @@ class Visit(models.Model):
 class Task(models.Model):
     """One reservoir's service in a visit. ``spec`` are its values as they were when it was added, the
     bike's own ones included, and ``schools`` the choices that counted then. ``taken_out``: it was
-    taken out again before anything of it was opened. ``fine_last_time``: the last finding there showed
+    taken out again before anything of it was opened. ``of_model``: what the model's other bikes took, and
+    how far their level fell; ``fine_last_time``: the last finding there showed
     much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before; ``sample``: the
     last finding asks for one; ``topped_up`` since the last service; ``density15`` of what is in it."""
 
@@ -93,6 +94,7 @@ class Task(models.Model):
     topped_up = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     density15 = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     dipstick_excused = models.BooleanField(default=False)
+    of_model = models.JSONField(default=dict)
     taken_out = models.BooleanField(default=False)
 
     class Meta:
@@ -160,8 +162,9 @@ class ClosingRow(Fact):
 
 class Service(Fact):
     """What a reservoir got, one row a service: from a signed visit, or from elsewhere.
-    ``not_learned``: why the coach does not learn from what it took, if so; ``by_word``: somebody says
-    it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
+    ``not_learned``: why the coach does not learn from what it took, if so; ``fell_ml``: how far the
+    level fell at the first start, and how surely that was seen (``fell_sd_ml``); ``by_word``: somebody
+    says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
     what was found where nothing was poured."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
@@ -174,6 +177,8 @@ class Service(Fact):
     drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     not_learned = models.CharField(max_length=300, blank=True)
+    fell_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    fell_sd_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     fluid = models.CharField(max_length=80, blank=True)
     done_by = models.CharField(max_length=80)
     by_word = models.BooleanField(default=False)

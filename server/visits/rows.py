@@ -25,6 +25,7 @@ from oilward_core.bench import (
 )
 from oilward_core.debris import running_in
 from oilward_core.drained import Out
+from oilward_core.fill import Before, Fell, Filled, OfModel, of_model_from
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
 from oilward_core.runsheet import COLD_JOBS, TaskPlan
@@ -49,6 +50,28 @@ def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal,
     )
 
 
+def fells(services: Iterable[Service], variant: Variant) -> tuple[Fell, ...]:
+    """How far the level fell at the first starts, where gauge and book agreed."""
+    found = (_fell(s) for s in services if s.variant == variant and not s.not_learned)
+    return tuple(fell for fell in found if fell is not None)
+
+
+def _fell(row: Service) -> Fell | None:
+    if row.fell_ml is None or row.fell_sd_ml is None:
+        return None
+    return Fell(row.fell_ml, row.fell_sd_ml)
+
+
+def filled(row: Service) -> Filled:
+    """A service that is learned from, as a filling of its model."""
+    return Filled(bike=str(row.bike_id), took=row.took_ml or Decimal(0), fell=_fell(row))
+
+
+def before(services: Sequence[Service], variant: Variant, model: OfModel) -> Before:
+    """What is known of a reservoir before it is filled: by its own services, and its model's others."""
+    return Before(took=valid_takes(services, variant), fell=fells(services, variant), model=model)
+
+
 def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
     """What came out at each service of what the one before had put in, oldest first."""
     return tuple(
@@ -62,25 +85,27 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     """A task with what was known of its reservoir then. ``history``: its services, oldest first;
     its own and later ones are left out, so that an old sheet reads as it did."""
     km = task.visit.odometer.km
-    before = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
-    same = [s for s in before if s.variant == task.variant]
+    earlier = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
+    same = [s for s in earlier if s.variant == task.variant]
     cells = unpack(task.spec)
     return TaskPlan(
         reservoir=reservoir_of(task.reservoir, cells),
         variant=Variant(task.variant),
-        took=valid_takes(before, Variant(task.variant)),
+        took=valid_takes(earlier, Variant(task.variant)),
         last_put_in=same[-1].took_ml if same else None,
-        km_since_wiped=km - before[-1].km if before else km,
-        first_service=running_in(km, when_new(task.visit.bike) is not None, bool(before)),
+        km_since_wiped=km - earlier[-1].km if earlier else km,
+        first_service=running_in(km, when_new(task.visit.bike) is not None, bool(earlier)),
         cells=cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
         # rows of the last release, on their way here, have none of these
         fine_last_time=getattr(task, "fine_last_time", False),
         dipstick_excused=getattr(task, "dipstick_excused", False),
         topped_up=getattr(task, "topped_up", Decimal(0)),
-        outs=outs(before, Variant(task.variant)),
+        outs=outs(earlier, Variant(task.variant)),
         density15=getattr(task, "density15", None),
         sample=getattr(task, "sample", False),
+        fell=fells(earlier, Variant(task.variant)),
+        model=of_model_from(getattr(task, "of_model", {})),
     ).asking()
 
 

@@ -1,14 +1,15 @@
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Count, Exists, Max, OuterRef, QuerySet, Sum
+from django.db.models import Count, Exists, F, Max, OuterRef, QuerySet, Sum, Window
+from django.db.models.functions import RowNumber
 from django.http import Http404
 from garage.mapping import model_spec
-from garage.models import Bike, OdometerReading, SpecSheet
+from garage.models import Bike, OdometerReading, OwnCell, SpecSheet
 from garage.odometer.selectors import corrections, follow
 from garage.selectors import schools_of, specs_of
 from oilward_bench import RunSheet
@@ -16,11 +17,18 @@ from oilward_bench import in_short as said_in_short
 from oilward_bench import run_sheet as said
 from oilward_bench.shapes import FluidChoice, MapPlug
 from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
+from oilward_core.fill import Filled, OfModel, of_model
 from oilward_core.order import Stamp, hands_on, learned_minutes, waited
 from oilward_core.renewals import variants
 from oilward_core.runsheet import TaskPlan
 from oilward_core.schools import Schools
-from oilward_core.spec import Requirement, ReservoirKind, ReservoirSpec, why_not_serviceable
+from oilward_core.spec import (
+    Requirement,
+    ReservoirKind,
+    ReservoirSpec,
+    Variant,
+    why_not_serviceable,
+)
 from shelf.models import Fluid, StockLine
 from shelf.selectors import fitting
 from shelf.stock.selectors import stock_words
@@ -181,6 +189,40 @@ def services_of(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Service
     for row in sorted(rows, key=lambda row: (row.done_on, row.km)):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
     return grouped
+
+
+def filled_of(models: Iterable[int]) -> dict[tuple[int, str, str], list[Filled]]:
+    """The latest fillings that are learned from, by model, reservoir and variant. What a bike of its own
+    takes otherwise than its model is left out."""
+    own = OwnCell.objects.filter(
+        bike=OuterRef("bike"), reservoir=OuterRef("reservoir"), field__startswith="capacity."
+    )
+    same = [F("bike__model"), F("reservoir"), F("variant")]
+    newest = Window(RowNumber(), partition_by=same, order_by=[F("done_on").desc(), F("pk")])
+    rows = (
+        Service.objects.filter(bike__model__in=list(models), not_learned="")
+        .filter(~Exists(own), took_ml__gt=0)
+        .annotate(nth=newest)
+        .filter(nth__lte=LEARNED_FROM)
+        .select_related("bike")
+    )
+    found: dict[tuple[int, str, str], list[Filled]] = {}
+    for row in rows:
+        key = (row.bike.model_id, row.reservoir, row.variant)
+        found.setdefault(key, []).append(to_core.filled(row))
+    return found
+
+
+def known_of_model(
+    bike: Bike,
+    spec: ReservoirSpec,
+    variant: Variant,
+    filled: Mapping[tuple[int, str, str], Sequence[Filled]],
+) -> OfModel:
+    """What the other bikes of its model tell of a reservoir."""
+    capacity = spec.capacities.get(variant) or Decimal(0)
+    others = filled.get((bike.model_id, spec.key, variant.value), ())
+    return of_model(variant, capacity, [one for one in others if one.bike != str(bike.pk)])
 
 
 def top_ups_of(bike_id: UUID) -> dict[str, list[TopUp]]:

@@ -10,6 +10,13 @@ class Opens(StrEnum):
     SEIZED = "seized"
 
 
+class Emptied(StrEnum):
+    """Whether a case that gave little is empty."""
+
+    ALL_OUT = "all out"
+    CLOSED_EARLY = "closed early"
+
+
 class Lost(StrEnum):
     """How much is gone of a case that was opened again."""
 

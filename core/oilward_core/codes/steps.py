@@ -16,6 +16,7 @@ class Name(StrEnum):
     SAMPLE = "sample"
     DRAIN = "drain"
     MEASURE = "measure"
+    ALL_OUT = "all out"
     INSPECT = "inspect"
     RAN_OUT = "ran out"
     WASHER = "washer"

@@ -1,9 +1,12 @@
 """The fill coach: how much to pour, when to read, when it is right."""
 
+from .before import Filled, case_of, drop_of, of_model, of_model_from, part_of
 from .belief import Belief, combine, expected, prior, truncate_above, truncate_below
 from .case import (
+    Before,
     CauseFound,
     Drop,
+    Fell,
     FillCase,
     FillEvent,
     FilterAnew,
@@ -11,14 +14,15 @@ from .case import (
     Left,
     LevelReading,
     Lost,
+    OfModel,
     Poured,
     Ran,
+    Share,
     Sight,
-    case_of,
     start_of,
 )
 from .coach import CAUSES, Action, Advice, coach
-from .learned import ACTS
+from .learned import ACTS, fell
 from .words import say, say_belief, taps
 
 __all__ = [
@@ -26,23 +30,33 @@ __all__ = [
     "CAUSES",
     "Action",
     "Advice",
+    "Before",
     "Belief",
     "CauseFound",
     "Drop",
+    "Fell",
     "FillCase",
     "FillEvent",
+    "Filled",
     "FilterAnew",
     "Gauge",
     "Left",
     "LevelReading",
     "Lost",
+    "OfModel",
     "Poured",
     "Ran",
+    "Share",
     "Sight",
     "case_of",
     "coach",
     "combine",
+    "drop_of",
     "expected",
+    "fell",
+    "of_model",
+    "of_model_from",
+    "part_of",
     "prior",
     "say",
     "say_belief",

@@ -15,6 +15,9 @@ BOOK_SHARE = 0.97  # 3 % of the book capacity is old oil that stays
 BOOK_SPREAD = 0.035
 LEARNED_SPREAD = 0.012
 ONE_TAKE_SPREAD = 0.02
+PART_SPREAD = (
+    0.25  # of what is between the marks: nobody knows how it stood as it came [our definition]
+)
 LEAST_SPREAD = 0.01  # of the book, while it and the gauge are all that is known
 
 
@@ -120,6 +123,15 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
         spread = stdev(last) if len(last) > 1 else ONE_TAKE_SPREAD * capacity
         learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
         return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
+    if case.part:
+        between = float(case.gauge.between_marks)
+        back = Belief(capacity, max(PART_SPREAD * between, LEAST_SPREAD * capacity))
+        return back, Reason("what came out", said.what_came_out(capacity), Source.HISTORY)
+    of_model = case.model.takes
+    if of_model is not None:
+        others = Belief(of_model.mean * capacity, of_model.sd * capacity)
+        text = said.of_model(others.mean, case.model.fillings, case.model.bikes)
+        return others, Reason("model's capacity", text, Source.HISTORY)
     book = Belief(BOOK_SHARE * capacity, BOOK_SPREAD * capacity)
     return book, Reason("book capacity", said.book(capacity), Source.DEFINED)
 

@@ -5,16 +5,10 @@ from decimal import Decimal
 from typing import Literal
 
 from ..codes.fill import Cause, Start
-from ..codes.roles import Role
 from ..guard import Sound, guarded
-from ..spec import IDLING, FillRule, ReservoirKind, ReservoirSpec, Variant
+from ..spec import IDLING, FillRule, ReservoirKind, ReservoirSpec
 
 Sight = Literal["seen", "below", "above"]
-
-# of the capacity, where nobody knows better [our definition]: what filter and galleries take of the oil
-# at the first start, when the filter is new and when it is left on
-FILTER_TAKES = (Decimal("0.05"), Decimal("0.015"))
-GALLERIES_TAKE = (Decimal("0.01"), Decimal("0.01"))
 
 
 @dataclass(frozen=True)
@@ -28,26 +22,70 @@ class Gauge(Sound):
 @dataclass(frozen=True)
 class Drop(Sound):
     """By how many ml the level falls at the first start, while filter and galleries fill: mean and
-    standard deviation."""
+    standard deviation; ``starts``: how often that was seen, on this bike and others of its model."""
 
     mean: Decimal
     sd: Decimal
+    starts: int = 0
+
+
+@dataclass(frozen=True)
+class Fell(Sound):
+    """By how many ml the level fell at a first start, a pre-filled filter counted as empty, and how
+    surely that was seen: standard deviation."""
+
+    ml: Decimal
+    sd: Decimal
+
+
+@dataclass(frozen=True)
+class Share(Sound):
+    """A share of the book capacity as it is believed: mean and standard deviation."""
+
+    mean: float
+    sd: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class OfModel(Sound):
+    """What a model's other bikes did, ``bikes`` of them in so many ``fillings``: what one ``takes``, and
+    how far its level falls at the first start, seen at so many ``starts``; None where too little is
+    known."""
+
+    takes: Share | None = None
+    drop: Share | None = None
+    bikes: int = 0
+    fillings: int = 0
+    starts: int = 0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Before(Sound):
+    """What is known before a filling: what this bike ``took``, newest last, how far its level ``fell`` at
+    the first starts, ml, and what its ``model``'s other bikes did."""
+
+    took: tuple[Decimal, ...] = ()
+    fell: tuple[Fell, ...] = ()
+    model: OfModel = OfModel()
 
 
 @dataclass(frozen=True, kw_only=True)
 class FillCase(Sound):
     """What is to be filled: book ``capacity`` of the variant, gauge (None: exact quantity), the
-    sheet's ``initial`` amount if it names one, and what this bike ``took`` before, newest last.
+    sheet's ``initial`` amount if it names one, what this bike ``took`` before, newest last, and what its
+    ``model``'s other bikes did.
 
     ``start``: what the first start does to its level; ``drop``: how far it falls then, where a look
-    before it can be used."""
+    before it can be used; ``part``: only so much came out, the rest is still in."""
 
     capacity: Decimal
     gauge: Gauge | None
     initial: Decimal | None = None
     took: tuple[Decimal, ...] = ()
+    model: OfModel = OfModel()
     start: Start = Start.NONE
     drop: Drop | None = None
+    part: bool = False
 
 
 @guarded
@@ -59,33 +97,6 @@ def start_of(spec: ReservoirSpec) -> Start:
         return Start.NONE
     tank = spec.kind == ReservoirKind.ENGINE_DRY or level.engine == IDLING
     return Start.TANK if tank else Start.SUMP
-
-
-def _drop_of(spec: ReservoirSpec, variant: Variant, capacity: Decimal) -> Drop | None:
-    filtered = Variant.WITH_FILTER in spec.capacities or spec.fastener(Role.FILTER) is not None
-    if not filtered:
-        return None
-    mean, sd = GALLERIES_TAKE if variant == Variant.DRAIN_ONLY else FILTER_TAKES
-    return Drop(mean * capacity, sd * capacity)
-
-
-@guarded
-def case_of(
-    spec: ReservoirSpec, variant: Variant, capacity: Decimal, took: tuple[Decimal, ...] = ()
-) -> FillCase:
-    """A reservoir as the coach sees it: by its gauge where it has one, else by its exact quantity."""
-    gauge = None
-    if spec.fill_rule == FillRule.LEVEL and spec.level is not None:
-        gauge = Gauge(spec.level.between_marks, spec.level.target)
-    start = start_of(spec)
-    return FillCase(
-        capacity=capacity,
-        gauge=gauge,
-        initial=spec.initial,
-        took=took,
-        start=start,
-        drop=_drop_of(spec, variant, capacity) if start == Start.SUMP else None,
-    )
 
 
 @dataclass(frozen=True)

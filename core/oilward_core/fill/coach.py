@@ -98,6 +98,10 @@ def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
     """How much more can go in: to the target, or to where it passes the high mark once in a hundred."""
     between, target = float(gauge.between_marks), float(gauge.target)
     gap = state.belief.mean - state.added
+    if case.part and state.last is None:
+        # as much as came out brings it to where it stood
+        text = said.what_came_out(float(case.capacity))
+        return _floor(gap), Reason("what came out", text, Source.HISTORY)
     safe = gap + (1 - target) * between - SAFE * floored(case, state.belief).sd
     amount, initial = min(gap, safe), ""
     if state.last is None and case.initial is not None and state.added < case.initial:

@@ -9,12 +9,13 @@ from decimal import Decimal
 from math import sqrt
 
 from ..codes.fill import Acts, Cause, Contradiction, Start
-from ..guard import Sound, whole_table
+from ..guard import Sound, guarded, whole_table
 from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, Joint, combine, prior, truncate_above, truncate_below
 from .case import (
     CauseFound,
+    Fell,
     FillCase,
     FillEvent,
     FilterAnew,
@@ -184,8 +185,17 @@ def begun(
         joint=Joint(x=belief, d=_drop(case)),
         added=added,
         before_start=before_start,
-        reasons=reasons or (reason,),
+        trust_book=not case.part,
+        reasons=reasons or (reason, *_seen_to_fall(case)),
     )
+
+
+def _seen_to_fall(case: FillCase) -> tuple[Reason, ...]:
+    drop = case.drop
+    if drop is None or not drop.starts:
+        return ()
+    text = said.falls(f"{drop.mean:.0f}", f"{drop.sd:.0f}", drop.starts)
+    return (Reason("first start", text, Source.HISTORY),)
 
 
 def _believe_gauge(case: FillCase, state: State, why: Reason) -> State:
@@ -298,3 +308,41 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
         else:
             state = _found(case, state, event)
     return state
+
+
+@guarded
+def fell(case: FillCase, events: Sequence[FillEvent]) -> Fell | None:
+    """How far the level fell at the first start, by what was seen before and after it, a pre-filled
+    filter counted as empty; None where it was not seen, or where anything else came between."""
+    if case.gauge is None or case.start != Start.SUMP:
+        return None
+    added = prefilled = 0.0
+    looks: list[tuple[float, float]] = []
+    ran = False
+    for event in events:
+        if isinstance(event, Poured):
+            added += float(event.ml)
+            prefilled += float(event.ml) if event.prefill else 0.0
+        elif isinstance(event, Ran):
+            ran = True
+        elif isinstance(event, LevelReading):
+            if not (event.valid and event.sight == "seen"):
+                continue
+            seen = measured(case.gauge, added, float(event.position))
+            if ran:
+                return _fell(looks, seen, prefilled)
+            looks.append(seen)
+        elif not isinstance(event, Left):
+            return None
+    return None
+
+
+def _fell(
+    looks: Sequence[tuple[float, float]], after: tuple[float, float], prefilled: float
+) -> Fell | None:
+    if not looks:
+        return None
+    weight = sum(1 / sd**2 for _, sd in looks)
+    looked = sum(ml / sd**2 for ml, sd in looks) / weight
+    ml, sd = after[0] - looked + prefilled, sqrt(after[1] ** 2 + 1 / weight)
+    return Fell(Decimal(round(ml)), Decimal(max(1, round(sd))))

@@ -163,6 +163,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.SAMPLE: JobKind.DRAIN,
         Name.DRAIN: JobKind.DRAIN,
         Name.MEASURE: JobKind.READ_PLUG,
+        Name.ALL_OUT: JobKind.READ_PLUG,
         Name.INSPECT: JobKind.READ_PLUG,
         Name.RAN_OUT: JobKind.REFIT,
         Name.WASHER: JobKind.REFIT,

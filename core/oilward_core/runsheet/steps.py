@@ -11,6 +11,7 @@ from ..codes.options import Tick
 from ..codes.steps import Name
 from ..drained import Out
 from ..errors import CoreError
+from ..fill import Before, Fell, OfModel
 from ..guard import Sound, remembered, usable
 from ..said import steps as words
 from ..schools import Schools
@@ -132,7 +133,8 @@ class TaskPlan(Sound):
     how far it ran since the plug was wiped, whether fine steel was seen there then
     (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``);
     ``topped_up`` since the last service, ml, ``outs`` what came out of it before, ``density15`` of what
-    is in it, and whether the last finding asks for a ``sample``.
+    is in it, and whether the last finding asks for a ``sample``; how far its level ``fell`` at the first
+    starts before, and what its ``model``'s other bikes did.
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
@@ -150,6 +152,8 @@ class TaskPlan(Sound):
     outs: tuple[Out, ...] = ()
     density15: Decimal | None = None
     sample: bool = False
+    fell: tuple[Fell, ...] = ()
+    model: OfModel = field(default_factory=OfModel)
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""
@@ -183,6 +187,11 @@ class TaskPlan(Sound):
             sample=self.sample,
             density15=self.density15,
         )
+
+    @property
+    def before(self) -> Before:
+        """What is known before it is filled."""
+        return Before(took=self.took, fell=self.fell, model=self.model)
 
     @property
     def put_in(self) -> Decimal | None:

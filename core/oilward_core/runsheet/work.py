@@ -27,11 +27,14 @@ class Round:
 @dataclass(frozen=True)
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
-    what let oil out of a full one, each time: the part, and the entry that says so."""
+    what let oil out of a full one, each time: the part, and the entry that says so. ``little``: of which
+    little came out when they were drained; ``early``: of which the plug went back before all was out."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
     opened: Mapping[str, tuple[tuple[str, str], ...]] = field(default_factory=dict)
+    little: frozenset[str] = frozenset()
+    early: frozenset[str] = frozenset()
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

@@ -47,6 +47,25 @@ def learned(takes: list[float]) -> str:
     return f"It took {', '.join(f'{take:.0f}' for take in takes)} ml before; the median counts."
 
 
+def of_model(takes: float, fillings: int, bikes: int) -> str:
+    """What other bikes of the model took."""
+    return (
+        f"Never filled here by its gauge. Other bikes of this model took {takes:.0f} ml "
+        f"({fillings} fillings of {bikes} bikes)."
+    )
+
+
+def falls(ml: str, spread: str, starts: int) -> str:
+    """How far the level will fall at the first start."""
+    times = "once" if starts == 1 else f"{starts} times"
+    return f"At the first start the level falls by {ml} ± {spread} ml; seen {times} before."
+
+
+def what_came_out(ml: float) -> str:
+    """Only so much came out, and goes back."""
+    return f"Its plug was closed early: {ml:.0f} ml go back, the rest is still in."
+
+
 def book(capacity: float) -> str:
     """What the book says, and what stays in."""
     return f"Book capacity {capacity:.0f} ml; about 3 % old oil stays in."

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..codes.options import Draw, Look, Lost, Opens, Seal, Tick
+from ..codes.options import Draw, Emptied, Look, Lost, Opens, Seal, Tick
 from ..codes.poses import Pose
 from ..codes.roles import Role
 from ..codes.steps import JobKind, Name
@@ -62,6 +62,11 @@ STEPS: dict[Name, Words] = whole_table(
         Name.INSPECT: Words(
             "Read the plug",
             "Look at magnet and oil before anything is wiped. Then clean the magnet.",
+        ),
+        Name.ALL_OUT: Words(
+            "Is it all out?",
+            "Much less came out than was in. Still dripping, the wrong plug, or shut again before it had "
+            "run empty? If the jug was misread, put the amount right.",
         ),
         Name.RAN_OUT: Words("What ran out?", "{what} let oil out. What is gone of what was in?"),
         Name.WASHER: Words(
@@ -179,6 +184,13 @@ def cold_job(name: Name) -> str:
 
 
 OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
+EMPTIED: dict[Emptied, str] = whole_table(
+    Emptied,
+    {
+        Emptied.ALL_OUT: "all of it is out",
+        Emptied.CLOSED_EARLY: "plug closed early, the rest is still in",
+    },
+)
 LOST: dict[Lost, str] = whole_table(
     Lost,
     {

@@ -10,7 +10,7 @@ from garage.models import Bike
 from oilward_core.bench import Speaker
 from oilward_core.debris import running_in, verdict
 from oilward_core.errors import CoreError
-from oilward_core.fill import case_of, expected
+from oilward_core.fill import OfModel, case_of, expected
 from oilward_core.quantity import show
 from oilward_core.said import standing as words
 from oilward_core.spec import (
@@ -31,7 +31,7 @@ from oilward_core.spec import (
     what,
 )
 from visits.models import Service, TopUp
-from visits.rows import valid_takes
+from visits.rows import before
 
 from planning.mapping import Known
 from planning.shapes import ServiceLine, SpecGroup, SpecLine, TopUpLine
@@ -132,10 +132,10 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     if not services:
         return ""
     variant = Variant(services[-1].variant)
-    took, capacity = valid_takes(services, variant), spec.capacities.get(variant)
-    if not took or capacity is None:
+    own, capacity = before(services, variant, OfModel()), spec.capacities.get(variant)
+    if not own.took or capacity is None:
         return ""
-    belief = expected(case_of(spec, variant, capacity, took))
+    belief = expected(case_of(spec, variant, capacity, own))
     if not belief.sd:
         return ""
     mean, sd = (show(Decimal(round(v)), speaks.volume) for v in (belief.mean, belief.sd))

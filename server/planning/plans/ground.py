@@ -11,9 +11,10 @@ from garage.models import Bike
 from garage.selectors import schools_of, specs_of
 from oilward_core.bundle import Upkeep
 from oilward_core.errors import CoreError
+from oilward_core.fill import Filled
 from oilward_core.schools import Schools
 from visits.models import Service
-from visits.selectors import services_of
+from visits.selectors import filled_of, services_of
 
 from planning.models import DueRow
 
@@ -30,6 +31,7 @@ class Ground:
     services: Mapping[str, Sequence[Service]]
     dues: Mapping[str, DueRow]
     upkeeps: Sequence[Upkeep]
+    filled: Mapping[tuple[int, str, str], Sequence[Filled]]
 
 
 def grounds(bikes: Sequence[Bike], today: date) -> dict[UUID, Ground]:
@@ -43,6 +45,7 @@ def grounds(bikes: Sequence[Bike], today: date) -> dict[UUID, Ground]:
     dues: dict[UUID, dict[str, DueRow]] = {}
     for row in DueRow.objects.filter(bike_id__in=ids):
         dues.setdefault(row.bike_id, {})[row.reservoir] = row
+    filled = filled_of({bike.model_id for bike in bikes})
     found = {}
     for bike in bikes:
         spec, due = specs.get(bike.pk), dues.get(bike.pk, {})
@@ -61,6 +64,7 @@ def grounds(bikes: Sequence[Bike], today: date) -> dict[UUID, Ground]:
             services=services.get(bike.pk, {}),
             dues=due,
             upkeeps=upkeeps,
+            filled=filled,
         )
     return found
 

@@ -29,7 +29,7 @@ from shelf.mapping import wrenches
 from shelf.models import Fluid
 from shelf.selectors import best_fluid, on_shelf
 from shelf.stock.selectors import bottles, drawer
-from visits.selectors import tips_of
+from visits.selectors import known_of_model, tips_of
 from workshop.mapping import speaker
 from workshop.models import Person, Workshop
 
@@ -80,7 +80,9 @@ def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wante
     for task in tasks:
         spec = task.spec
         fluid = stands.best(spec, ground.schools)
-        take = mapping.expected_take(spec, task.variant, ground.services.get(spec.key, ()))
+        model = known_of_model(ground.bike, spec, task.variant, ground.filled)
+        services = ground.services.get(spec.key, ())
+        take = mapping.expected_take(spec, task.variant, services, model)
         takes.append((spec, fluid.name if fluid else "", take))
     return Wanted(demands(takes), dict(_laid(ground, tasks).parts))
 

@@ -12,7 +12,7 @@ from oilward_core.bundle import USUAL_LIFE_DAYS, Proposal, Upkeep
 from oilward_core.calendar import date_words
 from oilward_core.due import NO_INTERVAL, DueState
 from oilward_core.errors import CoreError
-from oilward_core.fill import case_of, expected
+from oilward_core.fill import OfModel, case_of, expected
 from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import Order
 from oilward_core.quantity import grouped, show
@@ -23,7 +23,7 @@ from oilward_core.torque import Wrench, fitting_wrenches
 from shelf.stock.mapping import Standing
 from shelf.stock.shapes import Bottles
 from visits.models import Service
-from visits.rows import valid_takes
+from visits.rows import before
 
 from planning.mapping import done_so_far
 from planning.models import DueRow, PlannedVisit
@@ -55,15 +55,15 @@ def bottles(
 
 
 def expected_take(
-    spec: ReservoirSpec, variant: Variant, services: Sequence[Service]
+    spec: ReservoirSpec, variant: Variant, services: Sequence[Service], model: OfModel
 ) -> Decimal | None:
-    """What it is expected to take, ml: learned, else from the book; None where neither knows."""
+    """What it is expected to take, ml: learned, else as its ``model`` does, else from the book; None
+    where nobody knows."""
     capacity = spec.capacities.get(variant) or next(iter(spec.capacities.values()), None)
     if capacity is None:
         return None
-    return Decimal(
-        round(expected(case_of(spec, variant, capacity, valid_takes(services, variant))).mean)
-    )
+    case = case_of(spec, variant, capacity, before(services, variant, model))
+    return Decimal(round(expected(case).mean))
 
 
 def upkeep(row: DueRow, spec: ReservoirSpec, today: date) -> Upkeep | None:

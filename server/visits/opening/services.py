@@ -1,5 +1,6 @@
 """Opening a visit, and what it consists of while it is open."""
 
+from dataclasses import asdict
 from datetime import datetime
 from uuid import UUID
 
@@ -27,7 +28,14 @@ from workshop.touched import touch
 from workshop.traces import trace
 
 from visits.models import EntryRow, Task, Visit
-from visits.selectors import density_of_last, learned, topped_up, visits
+from visits.selectors import (
+    density_of_last,
+    filled_of,
+    known_of_model,
+    learned,
+    topped_up,
+    visits,
+)
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 
@@ -86,6 +94,7 @@ def _add(
     """A reservoir of the visit, with its values and schools as they are now; also one that had been
     taken out again."""
     schools = schools_of([visit.bike_id])[visit.bike_id]
+    filled = filled_of([visit.bike.model_id])
     task, _ = Task.objects.update_or_create(
         visit=visit,
         reservoir=reservoir.key,
@@ -97,6 +106,7 @@ def _add(
             "fine_last_time": fine_last_time(visit.bike_id, reservoir),
             "dipstick_excused": dipstick_excused(visit.bike_id, reservoir.key),
             "sample": watched_last_time(visit.bike_id, reservoir.key),
+            "of_model": asdict(known_of_model(visit.bike, reservoir, variant, filled)),
             "topped_up": topped_up(visit.bike_id, reservoir.key),
             "density15": density_of_last(visit.bike_id, reservoir.key),
             "taken_out": False,

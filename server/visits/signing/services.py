@@ -19,6 +19,7 @@ from oilward_core.bench import (
     Sheet,
     Speaker,
     TaskClosing,
+    TaskState,
     gradings,
     in_order,
     keep,
@@ -38,7 +39,7 @@ from workshop.services import countersign
 from workshop.touched import touch
 
 from visits import rows as to_core
-from visits.models import ClosingRow, EntryRow, Service, Visit
+from visits.models import ClosingRow, EntryRow, Service, TopUp, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 
@@ -135,6 +136,9 @@ def _keep_service(
     plan, task = one.plan, stands.sheet.task(one.plan.reservoir.key)
     if task is None:
         return
+    if task.closed_early:
+        _keep_top_up(visit, one, task, actor=actor, now=now)
+        return
     poured, drained = plan.reservoir.facts.poured, plan.reservoir.facts.drained
     Service.objects.create(
         bike=visit.bike,
@@ -146,8 +150,29 @@ def _keep_service(
         drained_ml=task.drained,
         took_ml=Decimal(round(task.added)) if drained else None,
         not_learned=one.not_learned[:300],
+        fell_ml=task.fell.ml if task.fell else None,
+        fell_sd_ml=task.fell.sd if task.fell else None,
         fluid=one.fluid if poured else "",
         found=_found(one, stands.sheet),
+        done_by=actor.name,
+    )
+
+
+def _keep_top_up(
+    visit: Visit, one: TaskClosing, task: TaskState, *, actor: Person, now: datetime
+) -> None:
+    """Its oil was not changed: more than came out is oil added between two services."""
+    more = round(task.added - (task.drained or 0))
+    if more <= 0:
+        return
+    TopUp.objects.create(
+        id=uuid5(visit.pk, task.key),
+        bike=visit.bike,
+        reservoir=task.key,
+        done_on=day_of(now),
+        reading=visit.odometer,
+        ml=more,
+        fluid=one.fluid,
         done_by=actor.name,
     )
 

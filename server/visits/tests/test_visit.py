@@ -7,10 +7,12 @@ from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from django.db import DatabaseError, transaction
+from django.utils import timezone
 from findings.models import Finding
-from garage.models import Bike, OdometerReading
+from garage.models import Bike, OdometerReading, OwnCell
+from workshop.models import Person
 
-from visits.models import EntryRow, Service, Visit
+from visits.models import EntryRow, Service, TopUp, Visit
 from visits.tests.bench import Technician
 
 PASTE = {"form": "paste", "matter": "steel", "share_percent": 25, "largest": ""}
@@ -56,6 +58,112 @@ class JourneyTests(VisitTestCase):
         again.open("61 400")
         reasons = [why["rule"] for why in again.task["coach"]["reasons"]]
         self.assertIn("learned capacity", reasons)
+
+    def test_how_far_the_level_fell_at_the_first_start_is_learned(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        self.mira.entry("pour", {"amount": self.mira.task["coach"]["amount"]})
+        self.mira.now += timedelta(minutes=2)
+        self.mira.entry(
+            "level",
+            {"sight": "seen", "position": "0.8", "attitude": "upright"},
+            step="engine/fill.1",
+        )
+        self.assertEqual(self.mira.last.status_code, 200, self.mira.last.content)
+        self.mira.tick()
+        self.mira.wait(2)
+        self.mira.now += timedelta(minutes=3)
+        self.mira.entry("level", {"sight": "seen", "position": "0.6", "attitude": "upright"})
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        signed = Service.objects.get(visit_id=self.mira.visit)
+        # a fifth of what is between the marks, and what the filter was pre-filled with
+        self.assertGreater(signed.fell_ml, 148)
+        again = Technician(self.api, self.heron.pk)
+        again.open("61 400")
+        why = {why["rule"]: why["text"] for why in again.task["coach"]["reasons"]}
+        self.assertIn("seen once before", why["first start"])
+
+    def test_a_bike_that_is_new_here_begins_with_what_its_model_took(self) -> None:
+        others = [
+            Bike.objects.create(
+                model=self.heron.model, name=name, records="some", odometer_unit="km"
+            )
+            for name in ("Second", "Third", "Fourth")
+        ]
+        for bike in others:
+            self._took(bike, "3300")
+        wide = others[2]  # its sump is another one
+        OwnCell.objects.create(
+            bike=wide,
+            reservoir="engine",
+            field="capacity.with filter",
+            written="4 l",
+            low=4000,
+            high=4000,
+            entered_by="Oda",
+            entered_on=timezone.now(),
+        )
+        self._took(others[0], "3310")
+        new = Bike.objects.create(
+            model=self.heron.model, name="Fifth", records="none", odometer_unit="km"
+        )
+        here = Technician(self.api, new.pk)
+        here.open("20 000")
+        why = {why["rule"]: why["text"] for why in here.task["coach"]["reasons"]}
+        self.assertIn("(7 fillings of 3 bikes)", why["model's capacity"])
+        # what is learned meanwhile does not change what the visit was opened with
+        self._took(others[1], "3100")
+        again = self.api.get(f"/api/visits/{here.visit}/").json()["tasks"][0]["coach"]["reasons"]
+        self.assertIn("(7 fillings of 3 bikes)", str(again))
+
+    def _took(self, bike: Bike, ml: str) -> None:
+        reading = OdometerReading.objects.create(
+            bike=bike,
+            km=9000,
+            as_written="9000",
+            read_on=timezone.now(),
+            read_by=Person.objects.get(username="oda"),
+        )
+        Service.objects.create(
+            bike=bike,
+            reservoir="engine",
+            variant="with filter",
+            done_on=timezone.now(),
+            reading=reading,
+            took_ml=ml,
+            done_by="Oda",
+        )
+
+    def test_a_plug_closed_early_is_no_oil_change(self) -> None:
+        before = Service.objects.filter(bike=self.heron, reservoir="engine").count()
+        self.mira.open()
+        self.mira.until_drained()
+        self.mira.entry("amount", {"amount": "400 ml"})
+        self.mira.entry("answer", {"value": "closed early"}, step="engine/all out")
+        self.mira.entry("finding", {"parts": [], "oil": ["dark"]}, step="engine/inspect")
+        self.mira.entry("answer", {"value": "new"})
+        self.mira.tick()
+        torque = self.mira.task["torque"]
+        self.mira.entry("torque", {"reading": torque["aim"], "wrench": self.mira.wrench_id})
+        self.mira.entry("skip", {"reason": "wrong plug"}, step="engine/filter")
+        self.assertEqual(self.mira.task["coach"]["amount"], "400 ml")
+        self.mira.round("0.6")
+        self.mira.pour("60 ml", sure="60 ml")
+        self.mira.wait(2)
+        self.mira.now += timedelta(minutes=3)
+        self.mira.entry("level", {"sight": "seen", "position": "0.75", "attitude": "upright"})
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        self.assertEqual(
+            Service.objects.filter(bike=self.heron, reservoir="engine").count(), before
+        )
+        added = TopUp.objects.get(bike=self.heron, reservoir="engine")
+        self.assertEqual(added.ml, 60)
+        bike = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        self.assertEqual(bike["reservoirs"][0]["glass"]["state"], "due")
 
     def test_an_old_sheet_reads_as_it_did_after_later_services(self) -> None:
         self.mira.whole(parts=[PASTE])

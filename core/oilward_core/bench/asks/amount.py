@@ -30,6 +30,7 @@ from .room import Room
 SCALE = "scale"
 _GRAMS = (Kind.MASS, "g")
 _COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
+LITTLE = Decimal("0.5")  # of what was in: whether less is all of it is asked [our definition]
 # what one drain pan and one measuring jug hold (common practice, no source)
 PAN, JUG = Decimal(10_000), Decimal(5_000)
 
@@ -157,6 +158,7 @@ def _expects(
         amount=words.ml(value),
         less=words.LESS_OUT,
         more=words.MORE_OUT,
+        least=value * LITTLE,
     )
 
 

@@ -22,26 +22,37 @@ from ...fill import (
     Ran,
     case_of,
     coach,
+    fell,
+    part_of,
     start_of,
 )
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
-from ...spec import IDLING, LevelCheck, needed
+from ...spec import IDLING, LevelCheck, Variant, needed
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LeftHere, LevelRead
 from ..asks.ran_out import RanOut
 from ..entries import Entry
+from .draining import out_before_it_was_shut
 from .facts import Facts, Timer, Way, shut
 from .known import Bench, Filling
 
 RUNS_DOWN = Decimal(1)  # minutes until what was poured stands in the glass, before any run [def]
 
 
-def fill_case(task: TaskPlan) -> FillCase:
+def fill_case(task: TaskPlan, facts: Facts) -> FillCase:
     """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
     if task.capacity is None:
         raise CoreError("fill.no_capacity")
-    return case_of(task.reservoir, task.variant, task.capacity, task.took)
+    out = out_before_it_was_shut(task, facts)
+    if out is not None:
+        events = facts.events.get(task.reservoir.key, ())
+        anew = any(isinstance(entry.data, FilterOn) for entry in events)
+        variant = task.variant if anew else Variant.DRAIN_ONLY
+        return part_of(
+            case_of(task.reservoir, variant, task.capacity, task.before), out, new_filter=anew
+        )
+    return case_of(task.reservoir, task.variant, task.capacity, task.before)
 
 
 @dataclass(frozen=True)
@@ -189,7 +200,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         poured = facts.poured(task.reservoir.key)
         rounds = tuple(Round(f.way == Way.DRAWN, False) for f in poured) or (Round(),)
         return Filling(rounds=rounds, advice=None, right=False, enough=False)
-    case = fill_case(task)
+    case = fill_case(task, facts)
     events, unused = _happened(task, facts, bench)
     advice = coach(case, events)
     return Filling(
@@ -198,6 +209,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         right=advice.action == "done",
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
+        fell=fell(case, events),
     )
 
 

@@ -7,6 +7,7 @@ from ...codes.steps import Name
 from ...runsheet import Job, Rounds, Step, StepId, TaskPlan, build, look_up_id
 from ...spec import Cell, Path
 from ..asks.look_up import LookedUp
+from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
 from .filling import fillings_of
 from .judged import torque_card
@@ -55,6 +56,10 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
             key: tuple((one.part, one.entry) for one in found)
             for key, found in facts.opened_again.items()
         },
+        little=frozenset(key for key in fillings if asks_if_empty(tasks[key], facts)),
+        early=frozenset(
+            key for key in fillings if out_before_it_was_shut(tasks[key], facts) is not None
+        ),
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
     torque = {

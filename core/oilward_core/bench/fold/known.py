@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from datetime import timedelta
 from decimal import Decimal
 
-from ...fill import Advice
+from ...fill import Advice, Fell
 from ...guard import Sound
 from ...runsheet import ColdJob, Makers, Round, RunSheet, Step, StepId, TaskPlan
 from ...torque import Wrench
@@ -41,13 +41,15 @@ class VisitPlan(Sound):
 class Filling:
     """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
     ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
-    ``unused`` says by entry id why a reading is kept and not used."""
+    ``unused`` says by entry id why a reading is kept and not used; ``fell``: how far the level fell
+    at the first start."""
 
     rounds: tuple[Round, ...]
     advice: Advice | None
     right: bool
     enough: bool
     unused: dict[str, str] = field(default_factory=dict)
+    fell: Fell | None = None
 
 
 @dataclass(kw_only=True)

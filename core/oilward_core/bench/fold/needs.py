@@ -23,8 +23,8 @@ def settling(step: Step, known: Known) -> datetime | None:
     level = known.tasks[key].reservoir.level
     explicit = known.facts.timers.get(str(step.id))
     begun: datetime | None = poured[-1].at
-    if level and level.run_minutes:
-        run = run_since(key, known.facts)
+    run = run_since(key, known.facts)
+    if run or (level and level.run_minutes):
         begun = run.stopped if run else None
     if explicit and begun and explicit.started > begun:
         return explicit.started

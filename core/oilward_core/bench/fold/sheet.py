@@ -18,6 +18,7 @@ from ..asides.waits import WaitsUntil
 from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..entries import Entry
+from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners
 from .gather import gathered
@@ -81,6 +82,8 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
         stopped=seized(task, known),
         fasteners=fasteners(key, known),
         fluid=_fluid(key, facts),
+        fell=filling.fell,
+        closed_early=out_before_it_was_shut(task, facts) is not None,
     )
 
 

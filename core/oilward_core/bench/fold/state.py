@@ -8,7 +8,7 @@ from ...codes.bench import Stands, Status
 from ...codes.entries import Ask
 from ...codes.steps import WaitsFor
 from ...debris import Verdict
-from ...fill import Advice
+from ...fill import Advice, Fell
 from ...guard import Sound
 from ...runsheet import Option, Step
 from ...torque import Setting, TorqueVerdict, WrenchSetting
@@ -76,7 +76,9 @@ class StepState:
 @dataclass(frozen=True, kw_only=True)
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
-    nothing may go on with it (``stopped``). ``found`` what a look showed, in words."""
+    nothing may go on with it (``stopped``). ``found`` what a look showed, in words; ``fell``: how far its
+    level fell at the first start; ``closed_early``: its plug went back before all was out, its oil is
+    not changed."""
 
     key: str
     advice: Advice | None = None
@@ -92,6 +94,8 @@ class TaskState(Sound):
     fasteners: tuple[FastenerState, ...] = ()
     found: str = ""
     fluid: str = ""
+    fell: Fell | None = None
+    closed_early: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -16,6 +16,7 @@ from ...errors import CoreError
 from ...fill import CauseFound, FillEvent, LevelReading, Poured
 from ...runsheet import StepId, TaskPlan
 from ..entries import ordered
+from ..fold.facts import Facts
 from ..fold.filling import fill_case
 from .coach_1 import asked_to_take_out
 from .written import Written
@@ -62,7 +63,7 @@ def _removed(task: TaskPlan, written: Iterable[Written]) -> bool:
     """Whether the coach asked for oil to be taken out, by the entries written down so far."""
     heard = (_event(task, entry) for entry in ordered(written))
     events = [event for event in heard if event is not None]
-    return asked_to_take_out(fill_case(task), events)
+    return asked_to_take_out(fill_case(task, Facts()), events)
 
 
 def _kind_of(task: TaskPlan, written: list[Written]) -> str:

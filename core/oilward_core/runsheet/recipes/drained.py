@@ -5,7 +5,7 @@ from decimal import Decimal
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import RINGS, WASHERS, Lost, Opens, Tick
+from ...codes.options import RINGS, WASHERS, Emptied, Lost, Opens, Tick
 from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
 from ...drained import STOOD
@@ -30,9 +30,12 @@ def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> Non
     _look_ups(work, task)
     _open_up(work, task)
     _close_up(work, task)
-    drain = done(StepId(task.spec.key, Name.DRAIN))
-    shared = tuple(done(circuit.write(work, one, drain)) for one in circuits)
-    rounds.fill(work, task, shared)
+    key = task.spec.key
+    drain = done(StepId(key, Name.DRAIN))
+    shared = [done(circuit.write(work, one, drain)) for one in circuits]
+    if key in work.rounds.little:
+        shared.append(done(StepId(key, Name.ALL_OUT)))
+    rounds.fill(work, task, tuple(shared))
 
 
 def _look_ups(work: Work, task: PlannedTask) -> None:
@@ -134,6 +137,19 @@ def _read(work: Work, task: PlannedTask, drained: Need) -> None:
             needs=(drained,),
         )
     )
+    if spec.key in work.rounds.little:
+        said = words.step(Name.ALL_OUT)
+        work.step(
+            Step(
+                id=StepId(spec.key, Name.ALL_OUT),
+                job=job,
+                ask=Ask.CHOICE,
+                title=said.title,
+                instruction=said.text,
+                options=chosen(words.EMPTIED, Emptied),
+                needs=(done(StepId(spec.key, Name.MEASURE)),),
+            )
+        )
     said = words.step(Name.INSPECT)
     work.step(
         Step(
@@ -263,6 +279,7 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
             spot=unit.spot if unit else None,
             unchecked=unchecked(spec, f"{unit.key or unit.role}/torque") if unit else (),
             items=ticks(Tick.GASKET),
+            skippable=spec.key in work.rounds.early,
             needs=(
                 STRAPPED,
                 done(StepId(spec.key, Name.DRAIN)),
