@@ -398,6 +398,20 @@ class FillingTests(TestCase):
         clerk.round("250 ml", "0.75")
         self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
 
+    def test_what_stood_in_the_glass_before_the_first_start_is_not_the_level(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2370 ml"})
+        clerk.now += timedelta(minutes=2)
+        clerk.record("level", {"position": "0.8", "attitude": "upright"}, "engine/fill.1")
+        clerk.tick("engine/close")
+        clerk.wait(2)
+        self.assertEqual((clerk.stands.filled, clerk.sheet.focus), (False, "engine/level.1"))
+        clerk.now += timedelta(minutes=3)
+        clerk.record("level", {"position": "0.65", "attitude": "upright"})
+        self.assertTrue(clerk.stands.filled)
+        self.assertEqual(clerk.stands.fell.ml, 75 + 150)
+
     def test_what_was_left_is_taken_back(self) -> None:
         clerk = Clerk()
         clerk.until_fill()

@@ -175,3 +175,8 @@ class WalkTests(TestCase):
         assert isinstance(last.data, LevelRead)
         self.assertEqual(last.data.sight, "seen")
         self.assertTrue(Decimal("-0.001") <= last.data.position <= 1)
+        level = clerk.plan.tasks[0 if key == "engine" else 1].reservoir.level
+        if level is not None and level.run_minutes:
+            # what stood in the glass before the first start is not what is signed
+            ran = facts_of(clerk.entries).ran_on(key)
+            self.assertTrue(ran and ran[0].stopped and ran[0].stopped <= last.at)

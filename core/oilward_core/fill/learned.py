@@ -286,6 +286,13 @@ def _filter_anew(case: FillCase, state: State, event: FilterAnew) -> State:
     )
 
 
+def _started(state: State) -> State:
+    """Filter and galleries are full: what stood in the glass before stands there no more."""
+    if not state.before_start:
+        return state
+    return replace(state, before_start=False, flowed_since=True, unused=None, left=False)
+
+
 def known(case: FillCase, events: Sequence[FillEvent]) -> State:
     """All that is known by what happened, oldest first. Raises CoreError ``fill.no_capacity``."""
     state = begun(case, before_start=case.start != Start.NONE)
@@ -297,7 +304,7 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
         elif isinstance(event, Left):
             state = replace(state, left=event.stays and may_stay(state))
         elif isinstance(event, Ran):
-            state = replace(state, before_start=False)
+            state = _started(state)
         elif isinstance(event, Lost):
             added = max(0.0, state.added - float(event.ml))
             state = replace(
