@@ -73,7 +73,7 @@ class JourneyTests(VisitTestCase):
         self.mira.tick()
         self.mira.wait(2)
         self.mira.now += timedelta(minutes=3)
-        self.mira.entry("level", {"sight": "seen", "position": "0.6", "attitude": "upright"})
+        self.mira.entry("level", {"sight": "seen", "position": "0.65", "attitude": "upright"})
         self.mira.entry("leaks", {"result": "dry"})
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
