@@ -1,4 +1,5 @@
-import { comesIn, press, signIn, startVisit, untilFiller } from "./bench";
+import { comesIn, press, signIn, startVisit } from "./bench";
+import { ahead } from "./ahead";
 import { expect, test } from "./server";
 
 test("what stands above the step stays in sight, in one line, however far one scrolls", async ({
@@ -7,7 +8,7 @@ test("what stands above the step stays in sight, in one line, however far one sc
   await signIn(page);
   await comesIn(page, "Stint", "Brackwell Colossine 1640, 2018");
   await startVisit(page, "Stint", "20 010");
-  await untilFiller(page);
+  await ahead(page, "Prove the filler opens");
   await press(page, "It stands otherwise");
   await page.getByRole("dialog").getByText("tilted", { exact: true }).click();
   await press(page, "So it stands");

@@ -169,32 +169,13 @@ export async function startVisit(
   await step(page, "Cold checks");
 }
 
-/** From cold checks to the engine's filler. */
-export async function untilFiller(page: Page): Promise<void> {
-  await tickAll(page);
-  await step(page, "Warm it up");
-  await press(page, "Start");
-  await press(page, "Done early");
-  await step(page, "Support the bike");
-  await tickAll(page);
-  await step(page, "Prove the filler opens");
-}
-
-/** From cold checks to the engine's oil in the jug. */
-export async function untilMeasured(page: Page): Promise<void> {
-  await untilFiller(page);
-  await press(page, "It opens");
-  await step(page, "Drain the engine");
-  await press(page, "Plug is out");
-  await press(page, "Dripping has stopped");
-  await step(page, "Measure what came out");
-}
-
 /** Pulls the simulated wrench, and again where its scatter leaves the plug too loose. */
 export async function pulled(page: Page): Promise<void> {
   const torque = page.getByRole("heading", { level: 1, name: "Torque the plug" });
   for (let pull = 0; pull < 5 && (await torque.isVisible()); pull++) {
-    await press(page, "Take from wrench (simulated)");
+    const take = page.getByRole("button", { name: "Take from wrench (simulated)" });
+    if (!(await take.isVisible())) await page.getByText("Digital wrench (simulated)").click();
+    await take.click();
     await expect(page.getByLabel("Reading")).not.toHaveValue("");
     await press(page, "Write it down");
     await torque.waitFor({ state: "detached", timeout: 5000 }).catch(() => undefined);
@@ -208,22 +189,6 @@ export async function plugBack(page: Page): Promise<void> {
   await step(page, "Refit the plug by hand");
   await tickAll(page);
   await step(page, "Torque the plug");
-}
-
-/** From cold checks to the first pour; `filter` says whether this job changes one. */
-export async function untilFill(page: Page, filter = true): Promise<void> {
-  await untilMeasured(page);
-  await page.getByLabel("Amount, as the jug shows it").fill("0.9 l");
-  await press(page, "Write it down");
-  await step(page, "Read the plug");
-  await press(page, "Usual paste");
-  await plugBack(page);
-  await page.getByText("Digital wrench (simulated)", { exact: true }).click();
-  await pulled(page);
-  if (!filter) return;
-  await step(page, "Change the filter");
-  await page.getByRole("checkbox").click();
-  await press(page, "Filter is on");
 }
 
 /** The boxer's final drive from cold checks to the signature: an exact quantity. */

@@ -11,15 +11,14 @@ import {
   step,
   tab,
   tickAll,
-  untilFill,
 } from "./bench";
+import { ahead } from "./ahead";
 import { expect, test } from "./server";
 
 test("gauge and book disagree: the coach stops until a cause is found", async ({ page }) => {
   await signIn(page);
   await startVisit(page, "Goat", "2 300", "drain only");
-  await untilFill(page, false);
-  await step(page, "Fill");
+  await ahead(page, "Fill");
   // in as many goes as one likes: it stays, and no engine runs on too little
   await page.getByLabel("Measured amount").fill("700 ml");
   await press(page, "It is in");
@@ -95,8 +94,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
 }) => {
   await signIn(page, "runa");
   await startVisit(page, "Postie", "980");
-  await untilFill(page, false);
-  await step(page, "Fill");
+  await ahead(page, "Fill");
   await page.getByLabel("Measured amount").fill("800 ml");
   await press(page, "It is in, filler closed");
   await runAndSettle(page);

@@ -1,4 +1,5 @@
-import { comesIn, press, signIn, step, untilMeasured } from "./bench";
+import { comesIn, press, signIn, step } from "./bench";
+import { ahead } from "./ahead";
 import { expect, test } from "./server";
 
 test("a fragment on the plug holds the visit; a lead hands the bike back, and later lifts it", async ({
@@ -12,7 +13,7 @@ test("a fragment on the plug holds the visit; a lead hands the bike back, and la
   await page.getByLabel("Odometer now").fill("20 010");
   await press(page, "Start the run sheet");
   await step(page, "Cold checks");
-  await untilMeasured(page);
+  await ahead(page, "Measure what came out");
   await page.getByLabel("Amount, as the jug shows it").fill("3400 ml");
   await press(page, "Write it down");
   await step(page, "Read the plug");

@@ -1,6 +1,6 @@
-import { choose, comesIn, lookBack, press, signIn, step, tablet, untilMeasured } from "./bench";
+import { choose, comesIn, lookBack, press, signIn, step, tablet } from "./bench";
+import { ahead, ALL_DONE } from "./ahead";
 import { expect, test } from "./server";
-import { mouse, walk } from "./visit";
 import type { Browser, Page } from "@playwright/test";
 import { CELLS, fresh, spread, stroke, touched, wipe } from "../web/src/findings/paint";
 
@@ -22,7 +22,7 @@ async function beforeThePlug(page: Page, name: string, who = "mira"): Promise<vo
   await page.getByLabel("Odometer now").fill("20 010");
   await press(page, "Start the run sheet");
   await step(page, "Cold checks");
-  await untilMeasured(page);
+  await ahead(page, "Measure what came out");
   await press(page, "scale");
   await press(page, "Take from scale (simulated)");
   await expect(page.getByLabel("Weight with its pan, as the scale shows it")).not.toHaveValue("");
@@ -122,9 +122,7 @@ test("an apprentice paints what the plug shows, with a picture; a lead reads it 
   await step(page, "Seal on the plug");
 
   await readAgain(browser, page.url());
-  await walk(page, mouse(), undefined, () =>
-    page.getByRole("heading", { name: "All done. Sign it off." }).isVisible(),
-  );
+  await ahead(page, ALL_DONE);
   const lead = await (await browser.newContext({ baseURL: new URL(page.url()).origin })).newPage();
   await signIn(lead, "oda");
   await lead.goto(page.url());

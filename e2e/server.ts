@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { expect, test as base, type Page } from "@playwright/test";
+import { expect, test as base, type BrowserContext, type Page } from "@playwright/test";
 
 function need(name: string): string {
   const value = process.env[name];
@@ -92,12 +92,43 @@ export async function waitsForRest(page: Page): Promise<void> {
   });
 }
 
-export const test = base.extend<object, { server: Server }>({
+/** Nothing of a journey is left for the next: no page, no sign-in, nothing kept on the device. */
+async function forget(context: BrowserContext, origin: string): Promise<void> {
+  const [page, ...others] = context.pages();
+  for (const open of others) await open.close();
+  if (!page) return;
+  await page.goto("about:blank");
+  const chromium = await context.newCDPSession(page);
+  await chromium.send("Storage.clearDataForOrigin", { origin, storageTypes: "all" });
+  await context.clearCookies();
+  await page.close();
+}
+
+interface Shared {
+  server: Server;
+  kept: BrowserContext;
+}
+
+export const test = base.extend<object, Shared>({
   page: async ({ page }, use) => {
     await waitsForRest(page);
     await use(page);
   },
   baseURL: async ({ server }, use) => use(server.url),
+  // one for all journeys of a worker, so that the program is read and compiled once
+  kept: [
+    async ({ browser, server }, use) => {
+      const viewport = { width: 1280, height: 800 };
+      const context = await browser.newContext({ viewport, baseURL: server.url });
+      await use(context);
+      await context.close();
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ kept, server }, use) => {
+    await use(kept);
+    await forget(kept, server.url);
+  },
   server: [
     // eslint-disable-next-line no-empty-pattern -- Playwright wants a destructured first argument
     async ({}, use, { parallelIndex }) => {

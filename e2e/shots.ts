@@ -10,8 +10,8 @@ import {
   startVisit,
   step,
   tab,
-  untilFill,
 } from "./bench";
+import { ahead } from "./ahead";
 import { expect, test } from "./server";
 import { mouse, walk } from "./visit";
 import type { Page } from "@playwright/test";
@@ -123,8 +123,7 @@ test("pictures", async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("link", { name: "Ward" }).first().click();
   await startVisit(page, "Goat", "2 240", "with filter");
-  await untilFill(page);
-  await step(page, "Fill");
+  await ahead(page, "Fill");
   await picture(page, "bench-fill");
   await page.getByLabel("Measured amount").fill("1,2");
   await press(page, "It is in, filler closed");

@@ -1,0 +1,76 @@
+import { expect, type Page } from "@playwright/test";
+import { step } from "./bench";
+import type { components } from "../web/src/api/schema";
+
+type RunSheet = components["schemas"]["RunSheet"];
+type Step = RunSheet["steps"][number];
+type Said = [kind: string, data: object][];
+type Send = (entry: object) => Promise<RunSheet>;
+
+export const ALL_DONE = "All done. Sign it off.";
+const BENCH_MINUTE = 500; // ms, as the journeys' server counts
+const now = () => new Date().toISOString();
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, Math.max(ms, 0)));
+
+/** What is written down at a step where nothing is unusual, as a tablet sends it. */
+function usually(one: Step, sheet: RunSheet, drained: string): Said {
+  const task = sheet.tasks.find((task) => task.key === one.reservoir);
+  const attitude = /on the side stand/.test(one.instruction) ? "side stand" : "upright";
+  const items = one.items.map((item) => item.code);
+  const waited: Said = [
+    ["start", {}],
+    ["stop", {}],
+  ];
+  const said: Partial<Record<string, Said>> = {
+    check: [["confirm", { items }]],
+    timer: waited,
+    drain: waited,
+    gate: [["answer", { value: "open" }]],
+    amount: [["amount", { amount: drained, sure: drained }]],
+    finding: [["finding", { parts: [], oil: ["dark"] }]],
+    choice: [["answer", { value: one.options[0]?.code }]],
+    torque: [["torque", { reading: task?.torque?.aim }]],
+    filter: [["filter", { amount: "0", items }]],
+    fill: [["pour", { amount: task?.coach?.amount, closed: true }]],
+    level: [["level", { position: "0.75", attitude }]],
+    leaks: [["leaks", { result: "dry" }]],
+  };
+  return said[one.kind] ?? [];
+}
+
+/** Writes down what is usual at a step; with its waits, where they cannot be cut short. */
+async function written(one: Step, sheet: RunSheet, drained: string, send: Send): Promise<RunSheet> {
+  let stands = sheet;
+  if (one.not_before) await pause(Date.parse(one.not_before) - Date.now() + 100);
+  for (const [kind, data] of usually(one, sheet, drained)) {
+    if (kind === "stop" && one.full) await pause((one.minutes ?? 0) * BENCH_MINUTE);
+    stands = await send({ id: crypto.randomUUID(), step: one.id, kind, data, at: now() });
+  }
+  return stands;
+}
+
+/** Takes the visit on the page to a step by what a hand usually writes down, sent as the tablet sends it: how
+ * that is done on the screen is shown by the journeys that go all the way. */
+export async function ahead(page: Page, title: string, drained = "0.9 l"): Promise<void> {
+  await page.waitForURL(/\/visits\/[0-9a-f-]{36}$/);
+  const address = page.url();
+  const visit = `${new URL(address).origin}/api/visits/${address.split("/").at(-1) ?? ""}`;
+  // the screen has nothing to follow meanwhile
+  await page.goto("about:blank");
+  const cookies = await page.context().cookies(address);
+  const token = cookies.find((cookie) => cookie.name.endsWith("csrftoken"))?.value ?? "";
+  const headers = { "X-CSRFToken": token, Referer: address };
+  const send: Send = async (entry) => {
+    const answer = await page.request.post(`${visit}/entries/`, { data: entry, headers });
+    expect(answer.ok(), `${JSON.stringify(entry)}: ${await answer.text()}`).toBe(true);
+    return (await answer.json()) as RunSheet;
+  };
+  let sheet = (await (await page.request.get(`${visit}/`)).json()) as RunSheet;
+  for (let steps = 0; steps < 60; steps += 1) {
+    const one = sheet.steps.find((step) => step.id === sheet.focus);
+    if (!one || one.title === title) break;
+    sheet = await written(one, sheet, drained, send);
+  }
+  await page.goto(address);
+  await step(page, title);
+}
