@@ -121,16 +121,21 @@ def verdict_shape(
     )
 
 
-def gauge(spec: ReservoirSpec, speaks: Speaker) -> GaugeShape | None:
-    """What its level is read on; None where it has none."""
+def gauge(spec: ReservoirSpec, speaks: Speaker, seen: Decimal | None = None) -> GaugeShape | None:
+    """What its level is read on; None where it has none. ``seen``: ml between marks that were only
+    assumed, as readings told."""
     if spec.level is None:
         return None
     level = spec.level
-    pairs = [(level.attitude, level.between_marks, level.target)]
+    between = show(seen or level.between_marks, speaks.volume)
+    if level.assumed:
+        between = said.marks_seen(between) if seen else said.marks_assumed(between)
+    pairs = [(level.attitude, between, level.target)]
     if level.second:
-        pairs.append((level.second.attitude, level.second.between, level.second.target))
+        second = show(level.second.between, speaks.volume)
+        pairs.append((level.second.attitude, second, level.second.target))
     marks = [
-        MarksShape(attitude=attitude, between=show(between, speaks.volume), target=float(target))
+        MarksShape(attitude=attitude, between=between, target=float(target))
         for attitude, between, target in pairs
     ]
     return GaugeShape(name=level.gauge, marks=marks, how=say_steps.stands(level.attitude))
@@ -161,7 +166,7 @@ def task_shape(
         stopped=stands.stopped,
         coach=_coach(one, stands, speaks),
         torque=_torque(stands.torque, spec, speaks),
-        gauge=gauge(spec, speaks),
+        gauge=gauge(spec, speaks, stands.marks),
         verdict=_verdict(one.plan, stands, sheet),
         standing=[
             StandingShape(part=s.part, word=s.word, open=s.open, by=s.by, at=s.at)

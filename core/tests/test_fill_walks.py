@@ -7,10 +7,10 @@ from datetime import timedelta
 from decimal import Decimal
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 from oilward_core.bench import DrawnOff, FilterOn, LevelRead, PouredIn, facts_of
-from oilward_core.bench.asks.level import LeftHere
+from oilward_core.bench.asks.level import CauseNamed, LeftHere
 from oilward_core.bench.asks.ran_out import RanOut
 from oilward_core.bench.fold.draining import out_before_it_was_shut
 from oilward_core.bench.fold.facts import Way
@@ -117,7 +117,8 @@ def _correct(clerk: Clerk, rng: random.Random) -> None:
 
 
 class WalkTests(TestCase):
-    @settings(max_examples=8, deadline=None)
+    # a walk is not made shorter by shrinking it: that takes minutes
+    @settings(max_examples=8, deadline=None, phases=(Phase.explicit, Phase.generate))
     @given(st.randoms(use_true_random=False), st.sampled_from(TASKS))
     def test_nothing_untrue_is_run_or_signed(
         self, rng: random.Random, tasks: tuple[TaskPlan, ...]
@@ -170,7 +171,8 @@ class WalkTests(TestCase):
 
     def _stands_inside(self, clerk: Clerk, key: str) -> None:
         counts = facts_of(clerk.entries).events.get(key, [])
-        last = [one for one in counts if not isinstance(one.data, LeftHere)][-1]
+        # a cause of what is no contradiction any more says nothing
+        last = [one for one in counts if not isinstance(one.data, LeftHere | CauseNamed)][-1]
         self.assertIsInstance(last.data, LevelRead)
         assert isinstance(last.data, LevelRead)
         self.assertEqual(last.data.sight, "seen")

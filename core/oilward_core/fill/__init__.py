@@ -22,7 +22,7 @@ from .case import (
     start_of,
 )
 from .coach import CAUSES, Action, Advice, coach
-from .learned import ACTS, fell
+from .learned import ACTS, fell, known_marks, marks_seen
 from .words import say, say_belief, taps
 
 __all__ = [
@@ -54,6 +54,8 @@ __all__ = [
     "drop_of",
     "expected",
     "fell",
+    "known_marks",
+    "marks_seen",
     "of_model",
     "of_model_from",
     "part_of",

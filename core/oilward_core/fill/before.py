@@ -167,7 +167,7 @@ def case_of(
     before = before or Before()
     gauge, start = None, start_of(spec)
     if spec.fill_rule == FillRule.LEVEL and spec.level is not None:
-        gauge = Gauge(spec.level.between_marks, spec.level.target)
+        gauge = Gauge(spec.level.between_marks, spec.level.target, spec.level.assumed)
     falls = start == Start.SUMP and _has_filter(spec)
     return FillCase(
         capacity=capacity,

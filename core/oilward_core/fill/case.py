@@ -13,10 +13,17 @@ Sight = Literal["seen", "below", "above"]
 
 @dataclass(frozen=True)
 class Gauge(Sound):
-    """A sight glass or dipstick: ml between its marks, and the target as a share of them."""
+    """A sight glass or dipstick: ml between its marks, and the target as a share of them. ``assumed``:
+    nobody knows how far apart they are, until two readings tell."""
 
     between_marks: Decimal
     target: Decimal
+    assumed: bool = False
+
+    @property
+    def surely(self) -> Decimal:
+        """So many ml are between the marks for sure: half of what is only assumed [our definition]."""
+        return self.between_marks / 2 if self.assumed else self.between_marks
 
 
 @dataclass(frozen=True)

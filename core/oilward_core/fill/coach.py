@@ -15,7 +15,7 @@ from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, floored, prior
 from .case import FillCase, FillEvent, Gauge, LevelReading
-from .learned import IN_TOLERANCE, STEP, State, known, may_stay
+from .learned import IN_TOLERANCE, STEP, State, known, known_marks, may_stay
 
 Action = Literal["pour", "remove", "look", "read", "done", "stop"]
 
@@ -72,7 +72,7 @@ def _stands_in_it(gauge: Gauge, state: State) -> bool:
 
 def _low_mark(gauge: Gauge, takes: Belief) -> float:
     """How much is in when it stands at the low mark, by what it is believed to take: μ − t·V."""
-    return takes.mean - float(gauge.target * gauge.between_marks)
+    return takes.mean - float(gauge.target * gauge.surely)
 
 
 def _enough(case: FillCase, state: State) -> bool:
@@ -96,7 +96,7 @@ def _was_seen(state: State) -> bool:
 
 def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
     """How much more can go in: to the target, or to where it passes the high mark once in a hundred."""
-    between, target = float(gauge.between_marks), float(gauge.target)
+    between, target = float(gauge.surely), float(gauge.target)
     gap = state.belief.mean - state.added
     if case.part and state.last is None:
         # as much as came out brings it to where it stood
@@ -230,6 +230,7 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     sheet says so, and read it; *done* is within an eighth of a glass of the target; *stop* lists what
     may be wrong (contradiction between gauge and book). Raises CoreError ``fill.no_capacity``.
     """
+    case = known_marks(case, events)
     state = known(case, events)
     if case.gauge is None:
         return _advise_exact(case, state)

@@ -55,6 +55,16 @@ def of_model(takes: float, fillings: int, bikes: int) -> str:
     )
 
 
+def marks_assumed(between: str) -> str:
+    """How far apart marks are taken to be."""
+    return f"{between} (assumed)"
+
+
+def marks_seen(between: str) -> str:
+    """How far apart they are by what was poured between two readings."""
+    return f"{between} (as the readings told)"
+
+
 def falls(ml: str, spread: str, starts: int) -> str:
     """How far the level will fall at the first start."""
     times = "once" if starts == 1 else f"{starts} times"

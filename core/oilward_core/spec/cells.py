@@ -116,10 +116,17 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
     )
 
 
-def _level(read: _Values) -> LevelCheck | None:
+# how far apart marks are taken to be where the sheet does not say: a sixth of the book, and no more than
+# that [our definition]
+_MARKS_SHARE, _MARKS_MOST = Decimal(6), Decimal(500)
+
+
+def _level(read: _Values, capacities: Iterable[Decimal]) -> LevelCheck | None:
     gauge, between = read.text("level.gauge"), read.middle("level.between")
-    if not gauge or between is None:
+    if not gauge:
         return None
+    book = max(capacities, default=_MARKS_MOST * _MARKS_SHARE)
+    assumed = max(min(round(book / _MARKS_SHARE, -1), _MARKS_MOST), Decimal(10))
     second_attitude, second = (
         read.text("level.second attitude"),
         read.middle("level.second between"),
@@ -130,7 +137,8 @@ def _level(read: _Values) -> LevelCheck | None:
         attitude=read.text("level.attitude"),
         run_minutes=read.middle("level.run") or Decimal(0),
         settle_minutes=read.middle("level.settle") or Decimal(0),
-        between_marks=between,
+        between_marks=between or assumed,
+        assumed=not between,
         target=Decimal("0.75") if target is None else target,
         dipstick=read.text("level.dipstick"),
         engine=read.text("level.engine"),
@@ -184,15 +192,16 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
     if not kind_text:
         raise CoreError("spec.no_kind", text=key)
     kind, rule = ReservoirKind(kind_text), read.text("fill rule")
-    capacities = {v: read.middle(f"capacity.{v.value}") for v in Variant}
+    book = {v: read.middle(f"capacity.{v.value}") for v in Variant}
+    capacities = {variant: ml for variant, ml in book.items() if ml is not None}
     return ReservoirSpec(
         key=key,
         kind=kind,
         label=read.text("label") or key,
         fill_rule=FillRule(rule) if rule else KINDS[kind].fill_rule,
-        capacities={variant: ml for variant, ml in capacities.items() if ml is not None},
+        capacities=capacities,
         initial=read.middle("initial"),
-        level=_level(read),
+        level=_level(read, capacities.values()),
         requirement=_requirement(read),
         prefill=read.middle("prefill") or Decimal(0),
         fasteners=tuple(_fastener(name, fields) for name, fields in parts.items()),

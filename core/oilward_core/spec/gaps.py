@@ -45,6 +45,8 @@ def _own(spec: ReservoirSpec) -> Iterator[Gap]:
         yield Gap(path=Path(spec.key, "", "fluid.grade"), text=say.WHICH_OIL)
     if not (limits.repeat_km or limits.repeat_months or limits.repeat_hours):
         yield Gap(path=Path(spec.key, "", "repeat.km"), text=say.WHICH_INTERVAL)
+    if level and level.assumed:
+        yield Gap(path=Path(spec.key, "", "level.between"), text=say.WHICH_MARKS)
     if level and level.gauge == "dipstick" and not level.dipstick:
         yield Gap(path=Path(spec.key, "", "level.dipstick"), text=say.HOW_DIPPED)
     if spec.facts.recipe == Recipe.FORK and spec.air_gap is None:

@@ -13,7 +13,7 @@ def needed(spec: ReservoirSpec, variant: Variant) -> tuple[Path, ...]:
     ]
     if spec.fill_rule == FillRule.LEVEL:
         known = spec.level is not None
-        wanted += [("", "level.gauge", known), ("", "level.between", known)]
+        wanted += [("", "level.gauge", known)]
         wanted += [("", "level.attitude", bool(spec.level and spec.level.attitude))]
     roles = [Role.DRAIN_PLUG] + ([Role.FILTER] if variant != Variant.DRAIN_ONLY else [])
     for role in roles:

@@ -43,7 +43,8 @@ class Marks(Sound):
 class LevelCheck(Sound):
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
     (0 low mark, 1 high mark). ``engine`` is the state it is read in, ``dipstick`` how it is held
-    (resting on its threads, screwed in), ``second`` another pair of marks for another attitude."""
+    (resting on its threads, screwed in), ``second`` another pair of marks for another attitude;
+    ``assumed``: the sheet does not say how far apart the marks are."""
 
     gauge: str
     attitude: str
@@ -54,6 +55,7 @@ class LevelCheck(Sound):
     dipstick: str = ""
     engine: str = ""
     second: Marks | None = None
+    assumed: bool = False
 
 
 @dataclass(frozen=True)

@@ -43,6 +43,9 @@ from visits.models import ClosingRow, EntryRow, Service, TopUp, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 
+# where a value stands that nobody looked up
+TWO_READINGS = "two readings at the bench"
+
 
 def _close(
     visit: Visit,
@@ -178,7 +181,8 @@ def _keep_top_up(
 
 
 def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
-    """What was looked up at the bench goes into the model's draft, for a lead to approve."""
+    """What was looked up at the bench, or two readings told of its marks, goes into the model's draft,
+    for a lead to approve."""
     entries = [state.entry for state in sheet.steps if state.entry]
     found = {
         Path.of(entry.data.path): Cell(
@@ -192,6 +196,15 @@ def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: dateti
         for entry in entries
         if isinstance(entry.data, LookedUp)
     }
+    for task in sheet.tasks:
+        if task.marks is not None:
+            found[Path(task.key, "", "level.between")] = Cell(
+                written=f"{task.marks:f} ml",
+                document=TWO_READINGS,
+                entered_by=actor.name,
+                entered_on=visit.odometer.read_on,
+                entered_by_who=str(actor.pk),
+            )
     if found:
         note_looked_up(visit.bike.model_id, found, actor=actor)
 

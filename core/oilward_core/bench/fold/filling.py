@@ -23,6 +23,7 @@ from ...fill import (
     case_of,
     coach,
     fell,
+    marks_seen,
     part_of,
     start_of,
 )
@@ -210,6 +211,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
         fell=fell(case, events),
+        marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,
     )
 
 

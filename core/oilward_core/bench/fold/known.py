@@ -42,7 +42,7 @@ class Filling:
     """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
     ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
     ``unused`` says by entry id why a reading is kept and not used; ``fell``: how far the level fell
-    at the first start."""
+    at the first start, ``marks`` how much is between marks that were assumed, where readings told."""
 
     rounds: tuple[Round, ...]
     advice: Advice | None
@@ -50,6 +50,7 @@ class Filling:
     enough: bool
     unused: dict[str, str] = field(default_factory=dict)
     fell: Fell | None = None
+    marks: Decimal | None = None
 
 
 @dataclass(kw_only=True)

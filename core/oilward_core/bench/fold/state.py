@@ -78,7 +78,7 @@ class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
     nothing may go on with it (``stopped``). ``found`` what a look showed, in words; ``fell``: how far its
     level fell at the first start; ``closed_early``: its plug went back before all was out, its oil is
-    not changed."""
+    not changed; ``marks``: ml between its marks, which the sheet does not say, as readings told."""
 
     key: str
     advice: Advice | None = None
@@ -96,6 +96,7 @@ class TaskState(Sound):
     fluid: str = ""
     fell: Fell | None = None
     closed_early: bool = False
+    marks: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
