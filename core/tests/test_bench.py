@@ -280,6 +280,33 @@ class ClosedEarlyTests(TestCase):
         self.assertEqual(caught.exception.code, "expected.slip")
 
 
+class ReadTooLateTests(TestCase):
+    """Left standing, a tank's oil drains back into the case: it reads low, and that is not believed."""
+
+    def read_after(self, minutes: int) -> Clerk:
+        tank = replace(ENGINE, level=replace(ENGINE.level, latest=Decimal(10)))
+        clerk = Clerk(replace(TASK, reservoir=tank))
+        clerk.until_fill()
+        clerk.pour("2370 ml")
+        clerk.wait(2)
+        clerk.now += timedelta(minutes=minutes)
+        clerk.record("level", {"position": "0.3", "attitude": "upright"})
+        return clerk
+
+    def test_in_time_it_counts(self) -> None:
+        self.assertEqual(self.read_after(8).stands.advice.action, "pour")
+
+    def test_too_late_it_is_kept_not_used_and_run_again(self) -> None:
+        clerk = self.read_after(12)
+        self.assertIn("more than 10 min after", clerk.state("engine/level.1").remark)
+        self.assertEqual(clerk.sheet.focus, "run.2")
+        clerk.wait(2)
+        clerk.now += timedelta(minutes=5)
+        clerk.record("level", {"position": "0.72", "attitude": "upright"}, "engine/level.1")
+        self.assertTrue(clerk.stands.filled)
+        self.assertEqual(clerk.stands.added, 2520)
+
+
 class ReadWithoutARunTests(TestCase):
     """A gearbox whose sheet wants no run, beside an engine."""
 

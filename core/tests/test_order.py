@@ -5,6 +5,7 @@ Optimal makespans are derived by exhaustive search (ortools CP-SAT and by hand),
 
 from dataclasses import replace
 from datetime import datetime, timedelta
+from decimal import Decimal
 from unittest import TestCase
 
 from hypothesis import given, settings
@@ -214,6 +215,26 @@ class VisitTests(TestCase):
         moved = [early if p.job.id == "run" else p for p in found.placed]
         said = "no time to move the bike from front wheel out to run"
         self.assertIn(said, broken_rules(moved, 1, 2))
+
+    def test_a_tank_is_read_before_it_drains_back_and_the_forks_wait(self) -> None:
+        for read_within in (None, 10):
+            level = replace(ENGINE.level, latest=read_within and Decimal(read_within))
+            tank = replace(ENGINE, kind=ReservoirKind.ENGINE_DRY, level=level)
+            jobs = jobs_for(tasks(tank, *LEGS))
+            found = solve(jobs)
+            self.assertEqual(broken_rules(found.placed, 1, 2), [])
+            at = {one.job.id: one for one in found.placed}
+            after = at["engine/level"].start - at["run"].free
+            if read_within:
+                self.assertLessEqual(after, read_within)
+                # as late as that and not later, with everything else in its place
+                give = slack(found)["engine/level"]
+                self.assertLessEqual(after + give, read_within)
+        late = replace(at["engine/level"], start=at["run"].free + 11)
+        said = broken_rules(
+            [late if one is at["engine/level"] else one for one in found.placed], 1, 2
+        )
+        self.assertIn("engine/level begins too long after run", said)
 
     def test_two_legs_share_one_front_wheel_and_drip_together(self) -> None:
         one, two = solve(jobs_for(tasks(LEGS[0]))), solve(jobs_for(tasks(*LEGS)))

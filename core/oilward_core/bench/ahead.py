@@ -53,6 +53,7 @@ def _linked(left: Sequence[Job], done: Sequence[Job]) -> list[Job]:
             after=tuple(name for name in job.after if name in ids),
             pan_until=job.pan_until if job.pan_until in ids else "",
             held_until=job.held_until if job.held_until in ids else "",
+            soon_after=job.soon_after if job.soon_after in ids else "",
         )
         for job in (*holding, *left)
     ]

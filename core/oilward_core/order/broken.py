@@ -20,6 +20,9 @@ def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[
         for name in one.job.after:
             if one.start < at[name].free:
                 said.append(f"{one.job.id} begins before {name} is through")
+        soon = one.job.soon_after
+        if soon and one.start > at[soon].free + one.job.latest:
+            said.append(f"{one.job.id} begins too long after {soon}")
     said += _too_many(placed, technicians, pans, at)
     posed = [one for one in placed if one.job.attitude]
     for n, one in enumerate(posed):

@@ -43,6 +43,8 @@ def slack(order: Order) -> dict[str, int]:
     # what takes no time comes before what begins in the same minute
     for a in reversed(sorted(order.placed, key=lambda one: (one.start, one.free))):
         limit = order.minutes - (a.free - a.start)
+        if a.job.soon_after:
+            limit = min(limit, at[a.job.soon_after].free + a.job.latest)
         for b in order.placed:
             if b.job.id == a.job.id or b.job.id not in latest or b.start < a.start:
                 continue

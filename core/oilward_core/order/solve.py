@@ -93,6 +93,9 @@ class _Model:
             for name in job.after:
                 before = self.jobs[name]
                 self.model.add(self.start[job.id] >= self.end(name) + before.wait)
+            if job.soon_after:
+                over = self.end(job.soon_after) + self.jobs[job.soon_after].wait
+                self.model.add(self.start[job.id] <= over + job.latest)
 
     def _hands(self, technicians: int) -> None:
         model, worked = self.model, [job for job in self.jobs.values() if job.minutes]
@@ -192,8 +195,8 @@ def _check(jobs: Sequence[Job], technicians: int, pans: int, wishes: Sequence[Wi
         raise CoreError("order.pans", field="pans")
     known = {job.id for job in jobs}
     for job in jobs:
-        named = {*job.after, job.pan_until, job.held_until} - {""}
-        if not named <= known or min(job.minutes, job.wait) < 0:
+        named = {*job.after, job.pan_until, job.held_until, job.soon_after} - {""}
+        if not named <= known or min(job.minutes, job.wait, job.latest) < 0:
             raise CoreError("order.no_job", field="jobs")
     for wish in wishes:
         if not {wish.first, wish.then} <= known:

@@ -74,7 +74,8 @@ class Job(Sound):
     the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
     and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
     belongs to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be
-    careful of at it. ``begun``: it runs, or holds a pan or the bike, from the first minute on.
+    careful of at it. It begins no later than ``latest`` minutes after the wait of the job named
+    ``soon_after``. ``begun``: it runs, or holds a pan or the bike, from the first minute on.
     """
 
     id: str
@@ -88,6 +89,8 @@ class Job(Sound):
     pan_until: str = ""
     held_until: str = ""
     cautions: tuple[str, ...] = ()
+    soon_after: str = ""
+    latest: int = 0
     begun: bool = False
 
 

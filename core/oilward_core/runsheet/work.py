@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from decimal import Decimal
 from typing import Any
 
 from ..codes.steps import JobKind, Name
@@ -106,9 +107,11 @@ class Work:
         attitude: str = "",
         pan_until: JobKind | None = None,
         held_until: str = "",
+        latest: Decimal | None = None,
     ) -> str:
         """A job of a kind, of that reservoir or of the whole bike. ``wait``: what the sheet says;
-        ``label``: what it is called there, where that is not what the reservoir is."""
+        ``label``: what it is called there, where that is not what the reservoir is; ``latest``: it begins
+        no later than so many minutes after the run."""
         minutes, usual = minutes_of(kind, self.learned)
         key = spec.key if spec else ""
         name = job_id(kind, key)
@@ -123,6 +126,8 @@ class Work:
                 "attitude": attitude,
                 "pan_until": job_id(pan_until, key) if pan_until else "",
                 "held_until": held_until,
+                "soon_after": str(JobKind.RUN) if latest else "",
+                "latest": int(latest or 0),
                 "cautions": cautions_at(kind, spec),
             }
         )

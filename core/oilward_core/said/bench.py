@@ -211,6 +211,14 @@ def too_soon(minutes: str) -> str:
     return f"Read before it had settled for {minutes} min. Kept, not used. Read again."
 
 
+def too_late(minutes: str) -> str:
+    """Read after oil had drained back, or gone cold."""
+    return (
+        f"Read more than {minutes} min after the engine stopped: the oil stands otherwise by then. Kept, "
+        "not used. Run it again, then read."
+    )
+
+
 def strapped(pose: Pose, is_strapped: bool) -> str:
     """``upright, strapped down``."""
     return f"{steps.stands(pose)}, {'strapped down' if is_strapped else 'not strapped'}"

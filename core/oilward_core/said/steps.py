@@ -99,7 +99,9 @@ STEPS: dict[Name, Words] = whole_table(
             "engine.{then}",
         ),
         Name.SETTLE: Words("Let it settle", "Engine off, bike {stands}. The oil has to run down."),
-        Name.LEVEL: Words("Read the level", "{engine} {stands}, eye level with the {gauge}."),
+        Name.LEVEL: Words(
+            "Read the level", "{engine} {stands}, eye level with the {gauge}.{latest}"
+        ),
         Name.WHEEL_OUT: Words(
             "Lift the front, wheel and brake off",
             "Front lifted and held, calliper hung up by a strap, never by its hose.",
@@ -354,6 +356,11 @@ THEN_IDLES = " Leave it running: the level is read at idle."
 def engine(idles: bool) -> str:
     """How the engine is while a level is read."""
     return "Engine idling, bike" if idles else "Bike"
+
+
+def latest(minutes: str) -> str:
+    """By when it has to be read."""
+    return f" No later than {minutes} min after the engine stopped: then the oil stands otherwise."
 
 
 def gauge(name: str, held: str) -> str:

@@ -9,7 +9,7 @@ from ..codes.roles import Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..torque import TorqueSpec
-from .fields import Field, Form, Path, Value, field_of, read_value
+from .fields import IDLING, Field, Form, Path, Value, field_of, read_value
 from .kinds import KINDS, FillRule, ReservoirKind
 from .sheet import (
     Fastener,
@@ -121,7 +121,23 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
 _MARKS_SHARE, _MARKS_MOST = Decimal(6), Decimal(500)
 
 
-def _level(read: _Values, capacities: Iterable[Decimal]) -> LevelCheck | None:
+# minutes after the run, where the sheet does not say: until a tank has drained back, until marks for warm
+# oil are out [our definitions]
+_TANK_DRAINS_BACK, _GOES_COLD = Decimal(10), Decimal(30)
+
+
+def _latest(read: _Values, kind: ReservoirKind) -> Decimal | None:
+    said, engine = read.middle("level.latest"), read.text("level.engine")
+    if said or not read.middle("level.run"):
+        return said or None
+    if engine == IDLING:
+        return None
+    if kind == ReservoirKind.ENGINE_DRY:
+        return _TANK_DRAINS_BACK
+    return _GOES_COLD if engine in ("warm", "hot") else None
+
+
+def _level(read: _Values, kind: ReservoirKind, capacities: Iterable[Decimal]) -> LevelCheck | None:
     gauge, between = read.text("level.gauge"), read.middle("level.between")
     if not gauge:
         return None
@@ -139,6 +155,7 @@ def _level(read: _Values, capacities: Iterable[Decimal]) -> LevelCheck | None:
         settle_minutes=read.middle("level.settle") or Decimal(0),
         between_marks=between or assumed,
         assumed=not between,
+        latest=_latest(read, kind),
         target=Decimal("0.75") if target is None else target,
         dipstick=read.text("level.dipstick"),
         engine=read.text("level.engine"),
@@ -201,7 +218,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         fill_rule=FillRule(rule) if rule else KINDS[kind].fill_rule,
         capacities=capacities,
         initial=read.middle("initial"),
-        level=_level(read, capacities.values()),
+        level=_level(read, kind, capacities.values()),
         requirement=_requirement(read),
         prefill=read.middle("prefill") or Decimal(0),
         fasteners=tuple(_fastener(name, fields) for name, fields in parts.items()),

@@ -165,6 +165,14 @@ RESERVOIR_FIELDS = (
         unit="min",
         hint="3 min",
     ),
+    Field(
+        name="level.latest",
+        label="Read at the latest",
+        form=Form.TIME,
+        plate="Level",
+        unit="min",
+        hint="10 min after the run",
+    ),
     _volume("level.between", "Low to high mark", "Level"),
     Field(
         name="level.target",

@@ -44,7 +44,8 @@ class LevelCheck(Sound):
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
     (0 low mark, 1 high mark). ``engine`` is the state it is read in, ``dipstick`` how it is held
     (resting on its threads, screwed in), ``second`` another pair of marks for another attitude;
-    ``assumed``: the sheet does not say how far apart the marks are."""
+    ``assumed``: the sheet does not say how far apart the marks are; ``latest``: so many minutes after the
+    run the oil has drained back, or gone cold."""
 
     gauge: str
     attitude: str
@@ -56,6 +57,7 @@ class LevelCheck(Sound):
     engine: str = ""
     second: Marks | None = None
     assumed: bool = False
+    latest: Decimal | None = None
 
 
 @dataclass(frozen=True)

@@ -38,6 +38,7 @@ from .draining import out_before_it_was_shut
 from .facts import Facts, Timer, Way, shut
 from .known import Bench, Filling
 
+TO_LOOK = Decimal(3)  # minutes from settled to read, at the least [def]
 RUNS_DOWN = Decimal(1)  # minutes until what was poured stands in the glass, before any run [def]
 
 
@@ -109,7 +110,25 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
     if settled < bench.length(level.settle_minutes):
         return said.too_soon(f"{level.settle_minutes:f}")
-    return ""
+    return said.too_late(f"{level.latest:f}") if _late(level, since, entry.at, bench) else ""
+
+
+def _late(level: LevelCheck, since: _Since, at: datetime, bench: Bench) -> bool:
+    """Whether the oil has drained back by then, or gone cold; never before it could settle."""
+    stopped = since.run.stopped if since.run else None
+    if level.latest is None or stopped is None:
+        return False
+    return at - stopped > bench.length(max(level.latest, level.settle_minutes + TO_LOOK))
+
+
+def _gone_stale(task: TaskPlan, facts: Facts, bench: Bench) -> datetime | None:
+    """When it was read too late last: no run before that counts for a level any more."""
+    key, level = task.reservoir.key, task.reservoir.level
+    read = [one for one in facts.events.get(key, ()) if isinstance(one.data, LevelRead)]
+    late = [
+        one.at for one in read if level and _late(level, _since(one, key, facts), one.at, bench)
+    ]
+    return max(late, default=None)
 
 
 def _reading(read: LevelRead, level: LevelCheck | None, valid: bool) -> LevelReading:
@@ -210,6 +229,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         right=advice.action == "done",
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
+        stale=_gone_stale(task, facts, bench),
         fell=fell(case, events),
         marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,
     )

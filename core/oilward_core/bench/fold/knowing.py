@@ -90,7 +90,7 @@ def _runs(facts: Facts, tasks: Mapping[str, TaskPlan], fillings: Mapping[str, Fi
         level = tasks[key].reservoir.level
         if level is None or not level.run_minutes or filling.right:
             continue
-        if run_since(key, facts) is None:
+        if run_since(key, facts, filling) is None:
             return happened + 1
     return max(happened, 1)
 

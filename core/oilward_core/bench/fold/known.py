@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import timedelta
+from datetime import datetime, timedelta
 from decimal import Decimal
 
 from ...fill import Advice, Fell
@@ -41,14 +41,16 @@ class VisitPlan(Sound):
 class Filling:
     """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
     ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
-    ``unused`` says by entry id why a reading is kept and not used; ``fell``: how far the level fell
-    at the first start, ``marks`` how much is between marks that were assumed, where readings told."""
+    ``unused`` says by entry id why a reading is kept and not used; ``stale``: when it was read too late
+    after a run; ``fell``: how far the level fell at the first start, ``marks`` how much is between marks
+    that were assumed, where readings told."""
 
     rounds: tuple[Round, ...]
     advice: Advice | None
     right: bool
     enough: bool
     unused: dict[str, str] = field(default_factory=dict)
+    stale: datetime | None = None
     fell: Fell | None = None
     marks: Decimal | None = None
 

@@ -11,7 +11,7 @@ from ...runsheet import MAKERS, Need, Step
 from ...said import needs as said
 from ...spec import IDLING
 from .facts import Facts, Timer, shut
-from .known import Known
+from .known import Filling, Known
 
 
 def settling(step: Step, known: Known) -> datetime | None:
@@ -23,7 +23,7 @@ def settling(step: Step, known: Known) -> datetime | None:
     level = known.tasks[key].reservoir.level
     explicit = known.facts.timers.get(str(step.id))
     begun: datetime | None = poured[-1].at
-    run = run_since(key, known.facts)
+    run = run_since(key, known.facts, known.fillings[key])
     if run or (level and level.run_minutes):
         begun = run.stopped if run else None
     if explicit and begun and explicit.started > begun:
@@ -31,12 +31,14 @@ def settling(step: Step, known: Known) -> datetime | None:
     return begun
 
 
-def run_since(key: str, facts: Facts) -> Timer | None:
-    """The last run since oil was last poured or drawn there."""
+def run_since(key: str, facts: Facts, filling: Filling | None = None) -> Timer | None:
+    """The last run since oil was last poured or drawn there; one after which it was read too late counts
+    for nothing."""
     poured = facts.poured(key)
     if not poured:
         return None
-    since = max(poured[-1].at, facts.filter_anew(key) or poured[-1].at)
+    others = (facts.filter_anew(key), filling.stale if filling else None)
+    since = max([poured[-1].at, *(at for at in others if at)])
     runs = [run for run in facts.runs if run.started >= since]
     return runs[-1] if runs else None
 
@@ -66,7 +68,8 @@ def _filler_shut(reservoir: str, known: Known) -> bool:
 
 
 def _ran(reservoir: str, known: Known) -> bool:
-    run, level = run_since(reservoir, known.facts), known.tasks[reservoir].reservoir.level
+    level = known.tasks[reservoir].reservoir.level
+    run = run_since(reservoir, known.facts, known.fillings[reservoir])
     if run is None or level is None:
         return False
     return level.engine == IDLING or run.stopped is not None

@@ -88,7 +88,8 @@ def levels(work: Work, task: PlannedTask, *, runs: bool) -> None:
         return
     settle = work.job(JobKind.SETTLE, spec, wait=ceil(level.settle_minutes))
     attitude = level.attitude or UPRIGHT
-    read = work.job(JobKind.LEVEL, spec, attitude=attitude)
+    latest = level.latest and max(level.latest, level.settle_minutes)
+    read = work.job(JobKind.LEVEL, spec, attitude=attitude, latest=latest if runs else None)
     idling = level.engine == IDLING
     for number, _ in rounds:
         needs: tuple[Need, ...] = (before,)
@@ -121,6 +122,7 @@ def _level(
         engine=words.engine(level.engine == IDLING),
         stands=words.stands(level.attitude),
         gauge=words.gauge(level.gauge, level.dipstick),
+        latest=words.latest(f"{level.latest:f}") if level.latest else "",
     )
     return Step(
         id=StepId(task.spec.key, Name.LEVEL, "", number),
