@@ -9,6 +9,7 @@ from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
 from oilward_core.fill import Action
 from oilward_core.runsheet import Ask, Pose
 
+FitWord = Literal["fits", "fits by school", "caution", "refused"]
 VisitState = Literal["open", "signed", "left"]
 
 
@@ -262,10 +263,12 @@ class StandingShape:
 
 @dataclass(frozen=True)
 class FluidChoice:
-    """A fluid that fits, with what stands of it on the shelf in words."""
+    """A fluid, with what stands of it on the shelf in words, how well it fits and ``why`` not better."""
 
     name: str
     stock: str
+    fit: FitWord = "fits"
+    why: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -280,6 +280,49 @@ class ClosedEarlyTests(TestCase):
         self.assertEqual(caught.exception.code, "expected.slip")
 
 
+class WrongOilTests(TestCase):
+    """What was poured was poured: an oil that may not go in leads back to the drain, or to a lead."""
+
+    def wrong(self, clerk: Clerk, amount: str = "2370 ml") -> str:
+        told = {"amount": amount, "sure": amount, "fluid": "Thin 5W-40", "closed": True}
+        entry = clerk.record("pour", told)
+        assert isinstance(entry.data, PouredIn)
+        clerk.entries[-1] = replace(entry, data=replace(entry.data, refused=True))
+        return entry.id
+
+    def test_nothing_runs_on_it_and_it_is_drained_again(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        self.wrong(clerk)
+        self.assertEqual([stop.hold for stop in clerk.sheet.stops], [True])
+        self.assertEqual(clerk.stands.advice.action, "remove")
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        clerk.record("draw", {"amount": "2.4 l", "where": Draw.PLUG, "sure": "2.4 l"})
+        # a little stays in a case that is drained; it is in the sum
+        self.assertEqual((clerk.sheet.stops, clerk.stands.added), ((), 120))
+        clerk.record("answer", {"value": "new"}, "engine/washer")
+        clerk.tick("engine/refit")
+        clerk.record("torque", {"reading": "22", "wrench": "m"}, "engine/torque")
+        clerk.round("2380 ml", "0.75")
+        self.assertTrue(clerk.stands.filled)
+
+    def test_a_lead_says_why_it_stays(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        entry = self.wrong(clerk)
+        clerk.record("answered", {"entry": entry, "reason": "asked the importer"})
+        self.assertEqual(clerk.sheet.stops, ())
+        self.assertEqual(clerk.sheet.focus, "run.1")
+
+    def test_an_exact_quantity_of_it_is_not_in_either(self) -> None:
+        clerk = Clerk(DRIVE)
+        while clerk.sheet.focus != "final drive/fill.1":
+            usual(clerk, clerk.state(clerk.sheet.focus or ""))
+        self.wrong(clerk, "800 ml")
+        self.assertFalse(clerk.stands.filled)
+        self.assertEqual((clerk.stands.advice.action, clerk.stands.advice.again), ("remove", True))
+
+
 class ReadTooLateTests(TestCase):
     """Left standing, a tank's oil drains back into the case: it reads low, and that is not believed."""
 

@@ -3,7 +3,7 @@ from decimal import Decimal
 
 from django.http import Http404
 from oilward_core.errors import CoreError, at
-from oilward_core.fluid import FAMILIES, Fit, match
+from oilward_core.fluid import FAMILIES, Fit, Match, match
 from oilward_core.quantity import Kind, parse_single, show
 from oilward_core.schools import FLUID, Schools
 from oilward_core.spec import KINDS, Requirement, ReservoirKind
@@ -76,13 +76,26 @@ def on_shelf() -> list[Fluid]:
     return list(Fluid.objects.filter(retired=False))
 
 
+def judged(
+    need: Requirement, kind: ReservoirKind, schools: Schools, rows: Sequence[Fluid] | None = None
+) -> list[tuple[Fluid, Match]]:
+    """How well each fluid of the shelf, or of ``rows``, fits: best first, by name among equals."""
+    rows = on_shelf() if rows is None else rows
+    found = [(row, match(need, kind, mapping.offer(row), schools)) for row in rows]
+    return sorted(found, key=lambda one: (one[1].fit, one[0].name))
+
+
 def fitting(
     need: Requirement, kind: ReservoirKind, schools: Schools, rows: Sequence[Fluid] | None = None
 ) -> list[Fluid]:
     """The fluids that fit, best first and by name among equals; of the whole shelf, or of ``rows``."""
-    rows = on_shelf() if rows is None else rows
-    judged = [(match(need, kind, mapping.offer(row), schools).fit, row.name, row) for row in rows]
-    return [row for fit, _, row in sorted(judged, key=lambda one: one[:2]) if fit < Fit.CAUTION]
+    return [row for row, found in judged(need, kind, schools, rows) if found.fit < Fit.CAUTION]
+
+
+def is_refused(name: str, need: Requirement, kind: ReservoirKind, schools: Schools) -> bool:
+    """Whether the shelf's fluid of that name may not go into such a reservoir."""
+    row = Fluid.objects.filter(name=name).first() if name else None
+    return row is not None and match(need, kind, mapping.offer(row), schools).fit == Fit.REFUSED
 
 
 def best_fluid(

@@ -2,7 +2,7 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
 from functools import lru_cache
-from typing import Any
+from typing import Any, cast
 from uuid import UUID
 
 from django.db.models import Count, Exists, F, Max, OuterRef, QuerySet, Sum, Window
@@ -15,9 +15,10 @@ from garage.selectors import schools_of, specs_of
 from oilward_bench import RunSheet
 from oilward_bench import in_short as said_in_short
 from oilward_bench import run_sheet as said
-from oilward_bench.shapes import FluidChoice, MapPlug
+from oilward_bench.shapes import FitWord, FluidChoice, MapPlug
 from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
 from oilward_core.fill import Filled, OfModel, of_model
+from oilward_core.fluid import Fit
 from oilward_core.order import Stamp, hands_on, learned_minutes, waited
 from oilward_core.renewals import variants
 from oilward_core.runsheet import TaskPlan
@@ -30,7 +31,7 @@ from oilward_core.spec import (
     why_not_serviceable,
 )
 from shelf.models import Fluid, StockLine
-from shelf.selectors import fitting
+from shelf.selectors import judged
 from shelf.stock.selectors import stock_words
 from workshop.access import stands_alone
 from workshop.kept import IN_SHORT
@@ -99,7 +100,7 @@ def _shelf() -> Shelf:
 
 
 def _fluids(stands: Closing, unit: str, shelf: Shelf) -> dict[str, list[FluidChoice]]:
-    """What fits each reservoir of a visit, best first, with what stands of it on the shelf."""
+    """What may go into each reservoir of a visit, best first, with what stands of it on the shelf."""
     return {
         one.plan.reservoir.key: _fitting(one.plan.reservoir, one.plan.schools, unit, shelf)
         for one in stands.tasks
@@ -120,8 +121,15 @@ def _asked(
 ) -> list[FluidChoice]:
     """Each is asked on every entry, and a shelf stays as it is for many of them."""
     stock = _stock(unit, shelf)
-    fluids = fitting(need, kind, schools)
-    return [FluidChoice(fluid.name, stock.get(fluid.pk, "none on the shelf")) for fluid in fluids]
+    return [
+        FluidChoice(
+            name=row.name,
+            stock=stock.get(row.pk, "none on the shelf"),
+            fit=cast(FitWord, found.fit.word),
+            why=found.reasons[0].text if found.fit >= Fit.CAUTION else "",
+        )
+        for row, found in judged(need, kind, schools)
+    ]
 
 
 @lru_cache(maxsize=16)

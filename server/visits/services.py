@@ -40,8 +40,9 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.fill import Cause
 from oilward_core.errors import CoreError, Question
-from oilward_core.runsheet import Option, Step
+from oilward_core.runsheet import Option, Step, TaskPlan
 from shelf.models import Fluid
+from shelf.selectors import is_refused
 from workshop.access import as_id, leads, stands_alone
 from workshop.announce import announce
 from workshop.kept import IN_SHORT
@@ -191,8 +192,10 @@ def _read(
     new: NewEntry,
     speaks: Speaker,
     old: Entry | None,
+    chosen: str,
 ) -> Data:
-    """What was typed, as it is kept; an amount held against its vessel and what is expected."""
+    """What was typed, as it is kept; an amount held against its vessel and what is expected, an oil
+    against what may go in there: the one named, or else the ``chosen`` one."""
     plans = {task.reservoir.key: task for task in plan.tasks}
     stands, task = sheet.task(step.id.reservoir), plans.get(step.id.reservoir)
     raw: Mapping[str, Any] = new.data
@@ -204,10 +207,17 @@ def _read(
     if stands is not None and task is not None:
         expected = expected_at(task, stands, step, kind, raw, old is not None)
     data = read_entry(step, kind, raw, speaks, expected)
-    fluid = data.fluid if isinstance(data, PouredIn) else ""
-    if fluid and not Fluid.objects.filter(name=fluid).exists():
+    return _judged(data, task, chosen) if isinstance(data, PouredIn) and task else data
+
+
+def _judged(data: PouredIn, task: TaskPlan, chosen: str) -> PouredIn:
+    """A pour with what is to be said of its oil, or of the ``chosen`` one where none is named: whether it
+    may go in there. Raises CoreError ``visit.no_fluid``."""
+    if data.fluid and not Fluid.objects.filter(name=data.fluid).exists():
         raise CoreError("visit.no_fluid", field="fluid")
-    return data
+    spec = task.reservoir
+    name = data.fluid or chosen
+    return replace(data, refused=is_refused(name, spec.requirement, spec.kind, task.schools))
 
 
 def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
@@ -258,7 +268,9 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     step, unmet = check_entry(sheet, new.step, kind, at, old.id if old else None)
     if old is not None:
         _same_kind(old, new, kind, step)
-    data = _read(plan, sheet, step, kind, new, speaks, old)
+    row = next((one for one in tasks if one.reservoir == step.id.reservoir), None)
+    chosen = row.fluid.name if row and row.fluid else ""
+    data = _read(plan, sheet, step, kind, new, speaks, old, chosen)
     against = _against(unmet, new)
     _checked(data, sheet, plan, new, old, actor)
     if isinstance(data, Graded) and data.pan_clean is None:

@@ -82,13 +82,23 @@ class NewEntry:
 
 
 @dataclass(frozen=True)
+class TakenOff:
+    """So much out of a ``bottle``, by its id, or so many of a ``part``, by its name."""
+
+    amount: str = upto(100, blank=True)
+    bottle: str = upto(40, blank=True, default="")
+    part: str = upto(200, blank=True, default="")
+
+
+@dataclass(frozen=True)
 class Signature:
     """A lead's name and password, where one signs beside whoever is signed in; how the bike felt on the
-    ride out."""
+    ride out; what is taken off the shelf (``taken``)."""
 
     username: str = upto(150, blank=True, default="")
     password: str = upto(1000, blank=True, default="")
     ride_out: str = upto(500, blank=True, default="")
+    taken: list[TakenOff] = field(default_factory=list)
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,7 @@ from .ahead.views import FinishView
 from .elsewhere.views import ElsewhereView
 from .hands.views import HandsView
 from .plug.views import VerdictView
+from .taken.views import TakenView
 from .tips.views import TipsView
 from .views import (
     EntriesView,
@@ -27,6 +28,7 @@ urlpatterns = [
     path("visits/<uuid:visit_id>/tasks/<str:reservoir>/", TaskView.as_view()),
     path("visits/<uuid:visit_id>/verdict/", VerdictView.as_view()),
     path("visits/<uuid:visit_id>/finish/", FinishView.as_view()),
+    path("visits/<uuid:visit_id>/taken/", TakenView.as_view()),
     path("visits/<uuid:visit_id>/tips/", TipsView.as_view()),
     path("visits/<uuid:visit_id>/signature/", SignatureView.as_view()),
     path("visits/<uuid:visit_id>/leave/", LeaveView.as_view()),

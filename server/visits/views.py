@@ -122,6 +122,7 @@ class SignatureView(APIView):
             now=timezone.now(),
             beside=beside,
             ride_out=named.ride_out,
+            taken=named.taken,
         )
         return answer(visit, request)
 

@@ -42,6 +42,7 @@ from .regrade import check_regrade, gradings, may_regrade
 from .stored import DESCRIPTION, data_document, entry_document, entry_from
 from .then import Written, carried_over, raw_carried_over
 from .typed import Typed
+from .used import Used, used
 from .words import Standing, next_words, part_words, result, stance_words, standing, waits_for
 
 __all__ = [
@@ -97,6 +98,7 @@ __all__ = [
     "Timer",
     "TorqueCard",
     "Typed",
+    "Used",
     "VisitPlan",
     "Waits",
     "Way",
@@ -133,6 +135,7 @@ __all__ = [
     "stance_words",
     "standing",
     "unstrapped",
+    "used",
     "waits_for",
     "why_not_learned",
 ]

@@ -19,6 +19,7 @@ from .case import (
     Ran,
     Share,
     Sight,
+    WrongOil,
     start_of,
 )
 from .coach import CAUSES, Action, Advice, coach
@@ -48,6 +49,7 @@ __all__ = [
     "Ran",
     "Share",
     "Sight",
+    "WrongOil",
     "case_of",
     "coach",
     "combine",

@@ -162,4 +162,9 @@ class Left(Sound):
     stays: bool = True
 
 
-FillEvent = Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left
+@dataclass(frozen=True)
+class WrongOil:
+    """An oil went in that is refused there: all of it is drained again."""
+
+
+FillEvent = WrongOil | Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left

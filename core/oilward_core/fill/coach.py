@@ -79,10 +79,10 @@ def _enough(case: FillCase, state: State) -> bool:
     """Whether an engine may run on what is in: at the low mark by what is believed, or by a reading; of a
     tank the sheet's first amount, else 0.8 of the book; all of an exact quantity [def]."""
     added = Decimal(str(round(state.added, 3)))
-    if case.gauge is None:
-        return _within(case, case.capacity - added)
     if state.drains or added <= 0:
         return False
+    if case.gauge is None:
+        return _within(case, case.capacity - added)
     if case.start == Start.TANK:
         return added >= (case.initial or case.capacity * TANK_STARTS_WITH)
     low = round(_low_mark(case.gauge, state.belief))
@@ -232,11 +232,11 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     """
     case = known_marks(case, events)
     state = known(case, events)
-    if case.gauge is None:
-        return _advise_exact(case, state)
     if state.drains and state.added > 0:
         why = Reason("old oil left", said.DRAIN_AGAIN, Source.TRADE)
         return _advise(case, state, "remove", _floor(state.added) or Decimal(STEP), why)
+    if case.gauge is None:
+        return _advise_exact(case, state)
     if state.contradiction and not state.flowed_since:
         return _advise(case, state, "stop", Decimal(0))
     if state.unused is not None and _can_be_read_again(case, state, state.unused):

@@ -25,10 +25,12 @@ from .case import (
     Lost,
     Poured,
     Ran,
+    WrongOil,
 )
 
 IN_TOLERANCE = Decimal("0.125")  # of a glass
 STEP = 10  # ml, as fine as anybody pours
+STAYS = 0.06  # of the book: so much may stay in a case that was drained again [our definition]
 FULL_EARLY, LOW_LATE, OFF = 0.85, 1.05, 4.0
 
 # what each cause does, once somebody has named it
@@ -287,7 +289,7 @@ def _fold_flow(case: FillCase, state: State, event: Poured) -> State:
     """The sum of what went in. Drained again, with the old oil that was left, the fill begins anew; what
     is pre-filled is no longer missing at the first start."""
     added = state.added + float(event.ml)
-    if state.drains and event.ml < 0 and added < STEP:
+    if state.drains and event.ml < 0 and added < max(STEP, STAYS * float(case.capacity)):
         return begun(
             case,
             before_start=state.before_start,
@@ -342,6 +344,8 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
             state = replace(state, left=event.stays and may_stay(state))
         elif isinstance(event, Ran):
             state = _started(state)
+        elif isinstance(event, WrongOil):
+            state = replace(state, drains=True)
         elif isinstance(event, Lost):
             added = max(0.0, state.added - float(event.ml))
             state = replace(

@@ -161,6 +161,15 @@ CLOSED_EARLY = "Its plug was closed before all of it was out."
 RAN_OUT = "Oil ran out of it on the way."
 
 
+def wrong_oil(label: str, fluid: str) -> str:
+    """An oil went in that is refused there."""
+    what = fluid or "What was chosen"
+    return (
+        f"{what} may not go into the {label}. Drain it again, all of it, before anything runs; or a lead "
+        "says why it stays."
+    )
+
+
 def overfilled(label: str, added: str, book: str) -> str:
     """More is in than the book says it holds."""
     return f"{label.capitalize()}: {added} is in, and the book says {book}. A lead has to look."

@@ -6,6 +6,11 @@ def bottle(open_one: bool, size: str) -> str:
     return f"open {size} bottle" if open_one else f"sealed {size} bottle"
 
 
+def not_there(amount: str, name: str) -> str:
+    """What a visit used that the shelf does not have."""
+    return f"{amount} of {name} came from elsewhere: the shelf has no more."
+
+
 def emptied(name: str, count: int) -> str:
     """Bottles that are used up."""
     return f"all of the {name}" if count == 1 else f"all of {count} {name}s"

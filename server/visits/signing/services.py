@@ -1,5 +1,6 @@
 """Closing a visit: by a signature, or left before anything was opened."""
 
+from collections.abc import Sequence
 from datetime import datetime
 from decimal import Decimal
 from uuid import UUID, uuid5
@@ -42,6 +43,8 @@ from visits import rows as to_core
 from visits.models import ClosingRow, EntryRow, Service, TopUp, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
+from visits.shapes import TakenOff
+from visits.taken.services import take_off
 
 # where a value stands that nobody looked up
 TWO_READINGS = "two readings at the bench"
@@ -225,10 +228,11 @@ def sign(
     now: datetime,
     beside: Person | None = None,
     ride_out: str = "",
+    taken: Sequence[TakenOff] = (),
 ) -> Visit:
     """Close a finished visit and keep its services and findings, and how the bike felt on the ride
-    out. Signing twice changes nothing. An apprentice signs with a lead ``beside``. Raises Conflict
-    ``visit.countersign`` without one."""
+    out; what it took goes off the shelf. Signing twice changes nothing. An apprentice signs with a lead
+    ``beside``. Raises Conflict ``visit.countersign`` without one."""
     visit = locked(visit_id)
     if visit.state == Visit.State.SIGNED:
         return visit
@@ -248,6 +252,7 @@ def sign(
         _keep_service(visit, one, stands, actor=actor, now=now)
     _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
+    take_off(visit, taken, actor=actor, today=day_of(now))
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
     return visit

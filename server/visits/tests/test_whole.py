@@ -136,8 +136,8 @@ class WholeVisitTests(WholeTestCase):
         best = primary["fluids"][0]["name"]
         self.mira.open("61 300", "drain only", "primary")
         self.assertEqual(self.mira.task["fluid"], best)
-        other = Fluid.objects.exclude(name=best).first()
-        assert other is not None
+        fits = [one["name"] for one in primary["fluids"] if one["fit"] != "refused"]
+        other = Fluid.objects.get(name=fits[1])
         self.mira.until_fill()
         unknown = self.mira.pour(fluid="Nobody's oil")
         self.assertIn("no such fluid", self.sentence(unknown, "/fluid"))
@@ -146,6 +146,25 @@ class WholeVisitTests(WholeTestCase):
         self.mira.tick()
         self.mira.sign()
         self.assertEqual(Service.objects.get(visit_id=self.mira.visit).fluid, other.name)
+
+    def test_an_oil_that_may_not_go_in_leads_back_to_the_drain_or_to_a_lead(self) -> None:
+        self.mira.open("61 300", "drain only", "primary")
+        refused = next(one for one in self.mira.task["fluids"] if one["fit"] == "refused")
+        self.assertTrue(refused["why"])
+        self.mira.until_fill()
+        self.assertEqual(self.mira.pour(fluid=refused["name"]).status_code, 200)
+        (stop,) = self.mira.sheet["stops"]
+        self.assertIn(f"{refused['name']} may not go into the primary", stop["text"])
+        self.assertIn("Drain it again", self.mira.task["coach"]["words"])
+        said = {"entry": stop["entry"], "reason": "asked the importer"}
+        alone = self.mira.entry("answered", said, step=stop["step"])
+        self.assertEqual((alone.status_code, alone.json()["code"]), (422, "visit.hold_lead"))
+        oda = Technician(self.signed_in("oda"), self.heron.pk)
+        oda.visit, oda.now, oda.sheet = self.mira.visit, self.mira.now, self.mira.sheet
+        self.assertEqual(oda.entry("answered", said, step=stop["step"]).status_code, 200)
+        self.assertEqual(oda.sheet["stops"], [])
+        row = EntryRow.objects.get(visit=self.mira.visit, kind="pour")
+        self.assertTrue(row.data["refused"])
 
     def test_more_than_a_pan_or_a_jug_holds_is_asked(self) -> None:
         self.mira.open()

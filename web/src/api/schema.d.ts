@@ -1326,6 +1326,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/taken/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a visit took from shelf and drawer. */
+        get: operations["visit_taken"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/tasks/": {
         parameters: {
             query?: never;
@@ -1972,6 +1989,14 @@ export interface components {
             level: components["schemas"]["LevelWord"];
             parts: components["schemas"]["PlugPart"][];
         };
+        /**
+         * @description * `fits` - fits
+         *     * `fits by school` - fits by school
+         *     * `caution` - caution
+         *     * `refused` - refused
+         * @enum {string}
+         */
+        FitEnum: "fits" | "fits by school" | "caution" | "refused";
         FluidCard: {
             id: number;
             name: string;
@@ -1994,6 +2019,8 @@ export interface components {
         FluidChoice: {
             name: string;
             stock: string;
+            fit?: components["schemas"]["FitEnum"];
+            why?: string;
         };
         FluidForm: {
             id: number;
@@ -2945,6 +2972,7 @@ export interface components {
             username?: string;
             password?: string;
             ride_out?: string;
+            taken?: components["schemas"]["TakenOffRequest"][];
         };
         SpecGroup: {
             title: string;
@@ -3095,6 +3123,22 @@ export interface components {
             paired_by: string;
             paired_on: string;
             here: boolean;
+        };
+        Taken: {
+            bottles: components["schemas"]["TakenLine"][];
+            parts: components["schemas"]["TakenLine"][];
+            short: string[];
+        };
+        TakenLine: {
+            what: string;
+            words: string;
+            amount: string;
+            keeps: string;
+        };
+        TakenOffRequest: {
+            amount: string;
+            bottle?: string;
+            part?: string;
         };
         TappedRequest: {
             username: string;
@@ -7166,6 +7210,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
                 };
             };
             /** @description Refused */

@@ -7,6 +7,7 @@ import { keys, useMay } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
+import { FromTheShelf, takenOff, useTaken, type Changed, type TakenOff } from "./Taken";
 import { Refused } from "../ui/Refused";
 import asksCss from "./asks/asks.module.css";
 import benchCss from "./bench.module.css";
@@ -75,10 +76,12 @@ interface Signature {
   ride_out: string;
 }
 
+type Signed = Signature & { taken: TakenOff[] };
+
 function useSign(visit: string, settled: () => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: Signature) =>
+    mutationFn: (body: Signed) =>
       taken(
         api.POST("/api/visits/{visit_id}/signature/", {
           params: { path: { visit_id: visit } },
@@ -119,9 +122,12 @@ function CounterSign({ lead, change }: { lead: Signature; change: (lead: Signatu
 function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
   const alone = useMay("stand alone");
   const [lead, setLead] = useState<Signature>({ username: "", password: "", ride_out: "" });
+  const [changed, setChanged] = useState<Changed>({});
+  const found = useTaken(sheet.id);
   const sign = useSign(sheet.id, () => setLead((now) => ({ ...now, password: "" })));
   return (
     <>
+      <FromTheShelf visit={sheet.id} changed={changed} change={setChanged} />
       {(sheet.ride_in || sheet.wants) && (
         <label className={benchCss.rideOut}>
           And on the ride out?
@@ -136,8 +142,8 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
       <Button
         type="primary"
         className={controlsCss.bigAction}
-        disabled={waiting > 0 || sign.isPending}
-        onClick={() => sign.mutate(lead)}
+        disabled={waiting > 0 || sign.isPending || found.isPending}
+        onClick={() => sign.mutate({ ...lead, taken: takenOff(found.data, changed) })}
       >
         Sign
       </Button>

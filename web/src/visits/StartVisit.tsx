@@ -8,6 +8,7 @@ import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 import { Waiting } from "../ui/States";
+import { bestOil, oilOptions } from "./oils";
 import { useOffers, type Offer } from "./offers";
 import { Ticks } from "../ui/Ticks";
 import startCss from "./start.module.css";
@@ -35,7 +36,7 @@ function Row({
   task: Chosen;
   change: (task: Chosen) => void;
 }) {
-  const [best] = offer.fluids;
+  const oil = task.fluid || bestOil(offer.fluids);
   return (
     <div className={startCss.startRow}>
       <b>{offer.label}</b>
@@ -47,14 +48,12 @@ function Row({
           onChange={(variant) => change({ ...task, variant })}
         />
       )}
-      {best && (
+      {offer.fluids.length > 0 && (
         <Choice
           aria-label={`Which oil, ${offer.label}`}
-          value={task.fluid || best.name}
-          options={offer.fluids.map(({ name, stock }) => ({
-            value: name,
-            label: `${name} · ${stock}`,
-          }))}
+          placeholder="Nothing on the shelf fits"
+          value={oil}
+          options={oilOptions(offer.fluids)}
           onChange={(fluid) => change({ ...task, fluid })}
         />
       )}

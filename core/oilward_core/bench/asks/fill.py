@@ -32,7 +32,8 @@ MOST_NAME = 80
 
 @dataclass(frozen=True, kw_only=True)
 class PouredIn(Data):
-    """So many ``ml`` went in, of which ``fluid``; ``closed``: the filler was shut behind it."""
+    """So many ``ml`` went in, of which ``fluid``; ``closed``: the filler was shut behind it; ``refused``:
+    that oil may not go in there, as it was judged then."""
 
     kind: ClassVar[EntryKind] = EntryKind.POUR
     ml: Decimal
@@ -41,6 +42,7 @@ class PouredIn(Data):
     fluid: str = ""
     closed: bool = False
     asked: Stood | None = None
+    refused: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -105,17 +107,20 @@ def _pour(taking: Taking, entry: Entry, data: PouredIn) -> None:
     taking.fastener(entry, Role.FILL_PLUG, Stands.CLOSED if data.closed else Stands.LOOSE)
 
 
-def _old_oil_was_left(events: Sequence[Entry]) -> bool:
-    """Whether what is drawn now is drained again, in however many jugs."""
+def _is_drained_again(events: Sequence[Entry]) -> bool:
+    """Whether what is drawn now is drained again, in however many jugs: old oil was left, or the wrong
+    oil went in."""
     before = (one.data for one in reversed(events) if not isinstance(one.data, DrawnOff))
     last = next(before, None)
+    if isinstance(last, PouredIn):
+        return last.refused
     return isinstance(last, CauseNamed) and last.cause == Cause.OLD_OIL
 
 
 def _draw(taking: Taking, entry: Entry, data: DrawnOff) -> None:
     taking.complete(entry)
     new = max(taking.facts.into(StepId.of(entry.step).reservoir), Decimal(0))
-    again = _old_oil_was_left(taking.events(entry))
+    again = _is_drained_again(taking.events(entry))
     taking.events(entry).append(entry)
     # drained again, the oil that was left comes with what was poured
     taking.flow(entry, Way.DRAWN, min(data.ml, new) if again else data.ml)

@@ -20,6 +20,7 @@ from ...fill import (
     Lost,
     Poured,
     Ran,
+    WrongOil,
     case_of,
     coach,
     fell,
@@ -30,6 +31,7 @@ from ...fill import (
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
 from ...spec import IDLING, LevelCheck, Variant, needed
+from ..asks.fill import PouredIn
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LeftHere, LevelRead
 from ..asks.ran_out import RanOut
@@ -157,7 +159,15 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
                 unused[entry.id] = why
         else:
             events.append(_event(entry, key, facts, ran=any(isinstance(e, Ran) for e in events)))
+            if is_wrong_oil(entry, facts):
+                events.append(WrongOil())
     return ([*events, Ran()] if ahead else events), unused
+
+
+def is_wrong_oil(entry: Entry, facts: Facts) -> bool:
+    """Whether an oil was poured that may not go in there, and no lead has said why it stays."""
+    data = entry.data
+    return isinstance(data, PouredIn) and data.refused and entry.id not in facts.answered
 
 
 def _event(entry: Entry, key: str, facts: Facts, *, ran: bool) -> FillEvent:

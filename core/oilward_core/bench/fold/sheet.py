@@ -27,7 +27,7 @@ from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
 from .state import Sheet, StepState, TaskState, Waits
 from .status import state_of
-from .stops import handed_back, held_back, holds, overfilled, seized, went_against
+from .stops import handed_back, held_back, holds, overfilled, seized, went_against, wrong_oil
 
 
 def _fluid(key: str, facts: Facts) -> str:
@@ -100,7 +100,12 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     known = known_of(plan, facts, bench)
     findings = {key: finding_of(key, known) for key in known.tasks}
     order = in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
-    stops = (*went_against(known, written), *holds(known, findings), *overfilled(known))
+    stops = (
+        *went_against(known, written),
+        *holds(known, findings),
+        *overfilled(known),
+        *wrong_oil(known),
+    )
     back = handed_back(known)
     states = tuple(held_back(state_of(step, known, findings), stops, back) for step in order)
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())

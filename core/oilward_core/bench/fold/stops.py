@@ -15,8 +15,10 @@ from ...runsheet import Need, Option, StepId, TaskPlan
 from ...said import bench as said
 from ...said import debris as said_debris
 from ..asks.common import Answered
+from ..asks.fill import PouredIn
 from ..entries import Entry, ordered
 from .draining import holds as takes
+from .filling import is_wrong_oil
 from .gather import gathered
 from .knowing import known_of
 from .known import Known
@@ -82,6 +84,18 @@ def overfilled(known: Known) -> Iterator[Stop]:
             say = said.far_overfilled if far else said.overfilled
             text = say(known.label(key), show(added, "ml"), show(book, "ml"))
             yield Stop(entry=entry.id, step=entry.step, text=text, hold=not far, lasts=far)
+
+
+def wrong_oil(known: Known) -> Iterator[Stop]:
+    """An oil is in that may not go in there: drained again, or a lead says why it stays."""
+    for key, filling in known.fillings.items():
+        if filling.advice is None or not filling.advice.again:
+            continue
+        poured = [one for one in known.facts.events.get(key, ()) if is_wrong_oil(one, known.facts)]
+        if poured and isinstance(poured[-1].data, PouredIn):
+            last = poured[-1]
+            text = said.wrong_oil(known.label(key), poured[-1].data.fluid)
+            yield Stop(entry=last.id, step=last.step, text=text, hold=True)
 
 
 def handed_back(known: Known) -> str:

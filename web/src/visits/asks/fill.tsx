@@ -6,6 +6,7 @@ import { Choice } from "../../ui/Choice";
 import { timeWords } from "../../ui/days";
 import { Why } from "../../ui/Why";
 import { dropDrafts, useDraft } from "../draft";
+import { oilOptions } from "../oils";
 import { isClosed, type Step, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Contradiction, LookAtGauge } from "./level";
@@ -54,11 +55,9 @@ function Oil({
       Oil{" "}
       <Choice
         aria-label="Oil that goes in"
+        placeholder="Nothing on the shelf fits"
         value={fluid}
-        options={task.fluids.map(({ name, stock }) => ({
-          value: name,
-          label: `${name} · ${stock}`,
-        }))}
+        options={oilOptions(task.fluids)}
         onChange={change}
       />
     </label>
