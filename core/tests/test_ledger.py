@@ -28,6 +28,12 @@ class BottleTests(TestCase):
         self.assertEqual((line.kind, line.change), (LineKind.CAME, 1000))
         self.assertEqual(bottle_of("a", LITRE, [line]), Bottle(id="a", size=LITRE, left=LITRE))
 
+    def test_within_a_millilitre_of_all_of_it_is_all_of_it(self) -> None:
+        quart = Bottle(id="a", size=Decimal("946.353"), left=Decimal("946.353"))
+        for ml in ("946", "947"):
+            self.assertEqual(bottle_used(quart, Decimal(ml), TODAY)[-1].change, -quart.left)
+        self.assertEqual(bottle_used(quart, Decimal(945), TODAY)[-1].change, -945)
+
     def test_one_that_is_not_full_was_opened(self) -> None:
         lines = bottle_came(LITRE, Decimal(400), None, TODAY)
         self.assertEqual([line.kind for line in lines], ["came in", "opened", "counted"])

@@ -31,6 +31,9 @@ class Line(Sound):
     on: date
 
 
+LEAST = Decimal(1)  # ml, as fine as a bottle is read
+
+
 @guarded
 def bottle_of(id: str, size: Decimal, lines: Iterable[Line]) -> Bottle | None:
     """A bottle of ``size`` ml as its lines, oldest first, leave it; None once it is thrown away."""
@@ -77,8 +80,11 @@ def bottle_counted(
 
 @guarded
 def bottle_used(bottle: Bottle, ml: Decimal, today: date) -> tuple[Line, ...]:
-    """The lines of ``ml`` poured out of a bottle; a sealed one is opened by it. Raises CoreError
-    ``shelf.not_there`` at ``used`` for more than there is."""
+    """The lines of ``ml`` poured out of a bottle; a sealed one is opened by it. What is within a
+    millilitre of all of it is all of it. Raises CoreError ``shelf.not_there`` at ``used`` for more than
+    there is."""
+    if ml > 0 and abs(bottle.left - ml) < LEAST:
+        ml = bottle.left
     if not 0 < ml <= bottle.left:
         raise CoreError("shelf.not_there", field="used")
     opening = [] if bottle.opened_on else [Line(LineKind.OPENED, Decimal(0), today)]

@@ -28,11 +28,6 @@ def used_in(visit: Visit) -> Used:
     return used(stands.tasks, entries_of(visit, plan), f"{model.make} {model.name}")
 
 
-def _typed(ml: Decimal, *, emptied: bool) -> str:
-    """To the millilitre; of a bottle that is emptied nothing stays behind."""
-    return f"{ml.normalize() if emptied else round(ml):f} ml"
-
-
 def to_take(visit: Visit, person: Person, today: date) -> Taken:
     """What an open visit is to take from the shelf: opened bottles first, as its kit was counted."""
     if visit.state != Visit.State.OPEN:
@@ -52,7 +47,7 @@ def to_take(visit: Visit, person: Person, today: date) -> Taken:
                 TakenLine(
                     what=use.bottle.id,
                     words=f"{said.bottle(opened, size)}, {name}",
-                    amount=_typed(use.ml, emptied=not use.keeps),
+                    amount=show(use.ml, "ml"),
                     keeps=show(use.keeps, unit),
                 )
             )
