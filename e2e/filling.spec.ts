@@ -1,4 +1,6 @@
 import {
+  choose,
+  comesIn,
   finalDrive,
   levelRead,
   plugBack,
@@ -139,4 +141,51 @@ test("an exact quantity is measured whole, with no level to read", async ({ page
   await page.getByLabel("Odometer now").fill("58 450");
   await press(page, "Start the run sheet");
   await finalDrive(page);
+});
+
+test("shut again too early, the wrong oil poured: what came out goes back, and off the shelf", async ({
+  page,
+}) => {
+  await signIn(page);
+  await comesIn(page, "Dunlin", "Halvane Meridan 1130, 2020");
+  await page.getByRole("link", { name: "Dunlin" }).click();
+  await tab(page, "final drive");
+  await press(page, "Service the final drive");
+  await page.getByLabel("Odometer now").fill("20 010");
+  await press(page, "Start the run sheet");
+  await ahead(page, "Measure what came out");
+  await page.getByLabel("Amount, as the jug shows it").fill("60 ml");
+  await press(page, "Write it down");
+  await step(page, "Is it all out?");
+  await press(page, "Plug closed early, the rest is still in");
+  await step(page, "Read the plug");
+  await press(page, "Clean");
+  await plugBack(page);
+  await page.getByLabel("Reading").fill("19 N·m");
+  await press(page, "Write it down");
+  await step(page, "Fill");
+  await expect(page.locator(".asks_coach-words")).toContainText("Pour 60 ml");
+  await choose(page, "Oil that goes in", /refused/);
+  await press(page, "It is in, filler closed");
+  await step(page, "Drain it again");
+  await expect(page.getByRole("alert")).toContainText("may not go into the final drive");
+  await page.getByLabel("Measured amount").fill("58 ml");
+  await press(page, "Out, at the drain plug");
+  await plugBack(page);
+  await page.getByLabel("Reading").fill("19 N·m");
+  await press(page, "Write it down");
+  await step(page, "Top up");
+  await choose(page, "Oil that goes in", /on the shelf/);
+  await press(page, "It is in, filler closed");
+  await step(page, "Look for leaks");
+  await press(page, "Dry everywhere");
+  await step(page, "Finish");
+  await tickAll(page);
+  await step(page, "All done. Sign it off.");
+  const shelf = page.getByRole("region", { name: "Off the shelf" });
+  await expect(shelf).toContainText("crush washer");
+  // one of the two was from somebody's own pocket
+  await shelf.getByLabel(/How much: crush washer/).fill("1");
+  await press(page, "Sign");
+  await step(page, "Signed and closed");
 });

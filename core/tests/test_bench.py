@@ -22,6 +22,7 @@ from oilward_core.bench import (
     fold,
     in_order,
     result,
+    standing,
     why_not_learned,
 )
 from oilward_core.codes.bench import Basis
@@ -242,6 +243,7 @@ class ClosedEarlyTests(TestCase):
         clerk = self.drained("0.4 l", Emptied.CLOSED_EARLY)
         clerk.record("skip", {"reason": "wrong plug"}, "engine/filter")
         self.assertEqual((clerk.sheet.focus, clerk.stands.advice.ml), ("engine/fill.1", 400))
+        self.assertEqual(standing(clerk.sheet, "engine", Speaker())[-1].word, "short by 400 ml")
         clerk.round("400 ml", "0.5")
         # it came in low: that is no contradiction, it is topped up
         self.assertEqual(clerk.stands.advice.action, "pour")

@@ -71,6 +71,8 @@ def _oil(task: TaskState, speaker: Speaker) -> Standing:
         words, is_open = said.OLD_OIL, False
     else:
         words, is_open = said.DRAINING if task.draining else said.EMPTY, True
+        if task.closed_early:
+            words = said.short_by(show(task.drained or 0, speaker.volume))
     return Standing(part=said.OIL, word=words, open=is_open)
 
 

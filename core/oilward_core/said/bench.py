@@ -295,6 +295,11 @@ OLD_OIL, DRAINING, EMPTY = "old oil in", "draining", "drained, empty"
 OPENED, NOT_LOOKED_AT = "opened", "not looked at"
 
 
+def short_by(amount: str) -> str:
+    """Its plug was closed early: so much is missing."""
+    return f"short by {amount}"
+
+
 def oil_right(amount: str) -> str:
     """The level is right."""
     return f"level right, {amount} in"

@@ -113,7 +113,7 @@ def exact(capacity: str) -> str:
     return f"Measure out all of {capacity} ml; no level to read."
 
 
-DRAIN_AGAIN = "Old oil is left in: drain it again, all of it, then fill anew."
+DRAIN_AGAIN = "Drain it again, all of it, then fill anew."
 OVERFILLED = "Above the target: take the excess out."
 DISAGREE = "Stop. Gauge and book disagree."
 
@@ -157,7 +157,7 @@ def move(pours: bool, amount: str, own: str, of_bottle: str) -> str:
 
 def drain_again(amount: str) -> str:
     """Everything has to come out once more."""
-    return f"Drain it again, all of it: about {amount}, and the old oil that was left."
+    return f"Drain it again, all of it: about {amount}, and what was left in it."
 
 
 def all_of(amount: str) -> str:

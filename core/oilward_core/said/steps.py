@@ -135,7 +135,7 @@ STEPS: dict[Name, Words] = whole_table(
     },
 )
 BY_HAND = Words("Tighten the plug", "No wrench here: as the manual says, and no more.")
-DRAIN_AGAIN = Words("Drain it again", "Old oil was left in. All of it out, and measured.")
+DRAIN_AGAIN = Words("Drain it again", "All of it out, and measured.")
 TOP_UP, DRAW_OFF = "Top up", Words("Draw the excess off", "Take out what the coach says, measured.")
 
 JOBS: dict[JobKind, str] = whole_table(

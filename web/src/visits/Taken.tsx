@@ -43,7 +43,7 @@ function Row({ line, changed, change }: RowProps) {
   const amount = amountOf(line, changed);
   const say = (now: string | null) => change({ ...changed, [line.what]: now });
   return (
-    <li className={benchCss.takenLine}>
+    <li className={benchCss.offShelfLine}>
       <Checkbox
         checked={amount !== null}
         onChange={({ target }) => say(target.checked ? line.amount : null)}
@@ -75,7 +75,7 @@ export function FromTheShelf({
   const { data } = useTaken(visit);
   if (!data || data.bottles.length + data.parts.length + data.short.length === 0) return null;
   return (
-    <section className={benchCss.taken} aria-label="Off the shelf">
+    <section className={benchCss.offShelf} aria-label="Off the shelf">
       <h2>Off the shelf</h2>
       <ul>
         {[...data.bottles, ...data.parts].map((line) => (
