@@ -22,6 +22,7 @@ from oilward_core.codes.steps import Name
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Ask, StepId, TaskPlan
 
+from . import tries
 from .clerk import GEARBOX, TASK, Clerk, usual
 
 # a lead's word is no slip, one's own words need them, and these plans have no sheet to be looked up in
@@ -118,7 +119,7 @@ def _correct(clerk: Clerk, rng: random.Random) -> None:
 
 class WalkTests(TestCase):
     # a walk is not made shorter by shrinking it: that takes minutes
-    @settings(max_examples=8, deadline=None, phases=(Phase.explicit, Phase.generate))
+    @settings(max_examples=tries(8, 60), deadline=None, phases=(Phase.explicit, Phase.generate))
     @given(st.randoms(use_true_random=False), st.sampled_from(TASKS))
     def test_nothing_untrue_is_run_or_signed(
         self, rng: random.Random, tasks: tuple[TaskPlan, ...]

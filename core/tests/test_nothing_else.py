@@ -3,7 +3,6 @@
 import dataclasses
 import importlib
 import inspect
-import os
 import pkgutil
 import types
 import typing
@@ -23,8 +22,9 @@ from oilward_core.bench import ACTS, Data, Entry
 from oilward_core.errors import CoreError
 from oilward_core.quantity import UNITS
 
-WIDE = os.environ.get("OILWARD_PROPERTIES") == "wide"
-TRIES = 200 if WIDE else 15  # of each function
+from . import tries
+
+TRIES = tries(15, 200)  # of each function
 NASTY = (
     "", " ", "M6x1.0.", "9" * 400, "-1", "0", "1/0", "NaN", "inf", "1e400", "³", "\x00", "2.7 l",
     "18-25 N·m", "20 N·m + 90°", "M14x1.5", "10W-40", "GL-5", "engine", "km", "N·m", "ml", "2,750 l",

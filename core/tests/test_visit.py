@@ -33,6 +33,7 @@ from oilward_core.codes.options import Draw, Lost
 from oilward_core.runsheet import Option, StepId, TaskPlan
 from oilward_core.spec import LevelCheck, Variant
 
+from . import tries
 from .clerk import (
     BENCH,
     BRAKE,
@@ -331,7 +332,7 @@ class CorrectionTests(TestCase):
 
 
 class PropertyTests(TestCase):
-    @settings(max_examples=25)
+    @settings(max_examples=tries(10, 25))
     @given(st.randoms(use_true_random=False))
     def test_two_devices_in_any_order_and_repetition_come_to_the_same(
         self, rng: random.Random
@@ -345,7 +346,7 @@ class PropertyTests(TestCase):
         self.assertEqual(facts_of(mixed), facts_of(clerk.entries))
         self.assertEqual(fold(clerk.plan, mixed, BENCH), clerk.sheet)
 
-    @settings(max_examples=25)
+    @settings(max_examples=tries(10, 25))
     @given(st.randoms(use_true_random=False))
     def test_oil_in_is_what_flowed_under_any_corrections(self, rng: random.Random) -> None:
         clerk = Clerk(*THREE)
@@ -373,7 +374,7 @@ class PropertyTests(TestCase):
             )
             self.assertEqual(task.added, flowed)
 
-    @settings(max_examples=25)
+    @settings(max_examples=tries(10, 25))
     @given(st.randoms(use_true_random=False), st.sampled_from([(TASK,), THREE, EVERYTHING]))
     def test_nothing_offered_runs_it_empty_or_open_or_signs_a_loose_plug(
         self, rng: random.Random, tasks: tuple[TaskPlan, ...]

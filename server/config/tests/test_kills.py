@@ -23,7 +23,7 @@ from visits.tests.bench import Technician
 
 from config.settings import ROOT
 
-ENTRIES, KILL_EVERY = 300, 25
+ENTRIES, KILL_EVERY = (300 if os.environ.get("OILWARD_PROPERTIES") else 150), 25
 
 
 def free_port() -> int:
