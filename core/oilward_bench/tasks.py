@@ -16,7 +16,7 @@ from oilward_core.bench import (
 )
 from oilward_core.debris import Otherwise, Part, Verdict, would_change
 from oilward_core.drained import expected_out
-from oilward_core.fill import say, say_belief, taps
+from oilward_core.fill import MARKS_AT, say, say_belief, taps
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.said import fill as said
@@ -138,7 +138,12 @@ def gauge(spec: ReservoirSpec, speaks: Speaker, seen: Decimal | None = None) -> 
         MarksShape(attitude=attitude, between=between, target=float(target))
         for attitude, between, target in pairs
     ]
-    return GaugeShape(name=level.gauge, marks=marks, how=say_steps.stands(level.attitude))
+    return GaugeShape(
+        name=level.gauge,
+        marks=marks,
+        how=say_steps.stands(level.attitude),
+        warm=level.engine in MARKS_AT,
+    )
 
 
 def _volume(ml: Decimal | None, speaks: Speaker) -> str:

@@ -24,11 +24,13 @@ from .case import (
 )
 from .coach import CAUSES, Action, Advice, coach
 from .learned import ACTS, fell, known_marks, marks_seen
+from .warm import MARKS_AT, will_rise
 from .words import say, say_belief, taps
 
 __all__ = [
     "ACTS",
     "CAUSES",
+    "MARKS_AT",
     "Action",
     "Advice",
     "Before",
@@ -68,4 +70,5 @@ __all__ = [
     "taps",
     "truncate_above",
     "truncate_below",
+    "will_rise",
 ]

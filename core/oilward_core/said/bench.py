@@ -220,6 +220,11 @@ def too_soon(minutes: str) -> str:
     return f"Read before it had settled for {minutes} min. Kept, not used. Read again."
 
 
+def will_rise(amount: str) -> str:
+    """Cold oil on marks for warm oil."""
+    return f"Read colder than its marks are for: warm, {amount} more will stand there. Counted so."
+
+
 def too_late(minutes: str) -> str:
     """Read after oil had drained back, or gone cold."""
     return (

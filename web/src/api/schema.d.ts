@@ -2093,6 +2093,7 @@ export interface components {
             name: string;
             marks: components["schemas"]["MarksShape"][];
             how: string;
+            warm?: boolean;
         };
         Glass: {
             key: string;
@@ -3559,11 +3560,15 @@ export interface components {
             where?: string;
             sure?: string;
         };
-        /** @description What was dragged in the glass, and how the bike stands. */
+        /**
+         * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it is
+         *         not as warm as its marks ask for.
+         */
         LevelTyped: {
             sight?: string;
             position?: string;
             attitude?: string;
+            warmth?: string;
         };
         /** @description One of the causes by its code, or one's own words. */
         CauseTyped: {

@@ -5,13 +5,16 @@ from decimal import Decimal
 from typing import ClassVar
 
 from ...codes.bench import Sight
+from ...codes.debris import Warmth
 from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Acts, Cause, LeftFor
 from ...codes.poses import Pose
 from ...codes.roles import Role
 from ...debris import Verdict
+from ...drained import DEGREES
 from ...errors import CoreError
 from ...fill import ACTS
+from ...quantity import show
 from ...runsheet import Step, StepId
 from ...said import bench as said
 from ...said import fill as said_fill
@@ -29,21 +32,24 @@ LOWEST, HIGHEST = Decimal("-0.5"), Decimal("1.5")
 @dataclass(frozen=True, kw_only=True)
 class LevelRead(Data):
     """What the gauge showed with the bike in an ``attitude``; ``position`` counts where it was seen: 0 at
-    the low mark, 1 at the high."""
+    the low mark, 1 at the high. ``celsius``: how warm the oil was, where somebody said so."""
 
     kind: ClassVar[EntryKind] = EntryKind.LEVEL
     sight: Sight
     position: Decimal
     attitude: str
+    celsius: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
 class LevelTyped(Typed):
-    """What was dragged in the glass, and how the bike stands."""
+    """What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it is
+    not as warm as its marks ask for."""
 
     sight: str = Sight.SEEN
     position: str = "0"
     attitude: str = ""
+    warmth: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,7 +86,13 @@ def _read(hearing: Hearing, typed: LevelTyped) -> LevelRead:
     position = number(typed.position, "position", "sheet.position")
     if not LOWEST <= position <= HIGHEST:
         raise CoreError("sheet.position", field="position")
-    return LevelRead(sight=sight, position=position, attitude=typed.attitude)
+    warm = DEGREES[one_of(typed.warmth, Warmth, "warmth")] if typed.warmth else None
+    return LevelRead(
+        sight=sight,
+        position=position,
+        attitude=typed.attitude,
+        celsius=None if warm is None else Decimal(warm),
+    )
 
 
 def _named(hearing: Hearing, typed: CauseTyped) -> CauseNamed:
@@ -167,9 +179,12 @@ def _completes(step: Step, entry: Entry, known: Known) -> bool:
 
 
 def remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
-    """Why a reading is kept and not used."""
+    """Why a reading is kept and not used; or how much higher it will stand."""
     filling = known.fillings.get(step.id.reservoir)
-    return filling.unused.get(entry.id, "") if filling else ""
+    if filling is None:
+        return ""
+    rise = filling.rises.get(entry.id)
+    return filling.unused.get(entry.id, "") or (said.will_rise(show(rise, "ml")) if rise else "")
 
 
 ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE, LEFT), completes=_completes, remarks=remarks)

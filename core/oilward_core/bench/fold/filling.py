@@ -27,6 +27,7 @@ from ...fill import (
     marks_seen,
     part_of,
     start_of,
+    will_rise,
 )
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
@@ -115,6 +116,12 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     return said.too_late(f"{level.latest:f}") if _late(level, since, entry.at, bench) else ""
 
 
+def _rises(task: TaskPlan, facts: Facts) -> dict[str, Decimal]:
+    """What was read cold, by its entry's id, with by how many ml it will have swollen."""
+    read = facts.events.get(task.reservoir.key, ())
+    return {one.id: rise for one in read if (rise := _rise(one, task, facts))}
+
+
 def _late(level: LevelCheck, since: _Since, at: datetime, bench: Bench) -> bool:
     """Whether the oil has drained back by then, or gone cold; never before it could settle."""
     stopped = since.run.stopped if since.run else None
@@ -133,9 +140,28 @@ def _gone_stale(task: TaskPlan, facts: Facts, bench: Bench) -> datetime | None:
     return max(late, default=None)
 
 
-def _reading(read: LevelRead, level: LevelCheck | None, valid: bool) -> LevelReading:
-    """A reading on the first pair of marks; one on the second is carried over by its ml."""
+def _rise(entry: Entry, task: TaskPlan, facts: Facts) -> Decimal:
+    """By how many ml what was read cold will have swollen. Not before the first start: how far it falls
+    there was learned on oil as warm."""
+    read, level, key = entry.data, task.reservoir.level, task.reservoir.key
+    if not isinstance(read, LevelRead) or read.celsius is None or level is None:
+        return Decimal(0)
+    ran = facts.ran_on(key)
+    if start_of(task.reservoir) != Start.NONE and (not ran or ran[0].started > entry.at):
+        return Decimal(0)
+    flows = [flow for flow in facts.flows if flow.reservoir == key and flow.at <= entry.at]
+    return will_rise(sum((flow.into for flow in flows), Decimal(0)), read.celsius, level.engine)
+
+
+def _reading(read: LevelRead, level: LevelCheck | None, valid: bool, rise: Decimal) -> LevelReading:
+    """A reading on the first pair of marks, as it will stand warm; one on the second is carried over by
+    its ml."""
     position = read.position
+    if level and rise:
+        between = level.between_marks
+        if level.second and read.attitude == level.second.attitude:
+            between = level.second.between
+        position += round(rise / between, 3)
     if level and level.second and read.attitude == level.second.attitude:
         below = (level.second.target - position) * level.second.between
         position = level.target - below / level.between_marks
@@ -154,7 +180,8 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
             ahead.pop(0)
         if isinstance(entry.data, LevelRead):
             why = why_unused(entry, entry.data, task, facts, bench)
-            events.append(_reading(entry.data, task.reservoir.level, not why))
+            rise = _rise(entry, task, facts)
+            events.append(_reading(entry.data, task.reservoir.level, not why, rise))
             if why:
                 unused[entry.id] = why
         else:
@@ -239,6 +266,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         right=advice.action == "done",
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
+        rises=_rises(task, facts),
         stale=_gone_stale(task, facts, bench),
         fell=fell(case, events),
         marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,

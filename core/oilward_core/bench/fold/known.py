@@ -43,7 +43,8 @@ class Filling:
     ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
     ``unused`` says by entry id why a reading is kept and not used; ``stale``: when it was read too late
     after a run; ``fell``: how far the level fell at the first start, ``marks`` how much is between marks
-    that were assumed, where readings told."""
+    that were assumed, where readings told; ``rises``: by entry id, by how many ml what was read cold will
+    have swollen."""
 
     rounds: tuple[Round, ...]
     advice: Advice | None
@@ -53,6 +54,7 @@ class Filling:
     stale: datetime | None = None
     fell: Fell | None = None
     marks: Decimal | None = None
+    rises: dict[str, Decimal] = field(default_factory=dict)
 
 
 @dataclass(kw_only=True)

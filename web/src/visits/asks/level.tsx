@@ -1,6 +1,7 @@
 import { Button, Segmented } from "antd";
 import { fieldSentence } from "../../api/client";
 import { LevelGlass } from "../../glass/LevelGlass";
+import { Chips } from "../../ui/Chips";
 import { Why } from "../../ui/Why";
 import { Countdown } from "../Countdown";
 import { useDraft } from "../draft";
@@ -10,6 +11,9 @@ import { Refused } from "../../ui/Refused";
 import asksCss from "./asks.module.css";
 import textCss from "../../ui/text.module.css";
 import controlsCss from "../../ui/controls.module.css";
+
+/** How warm oil can be that its marks want warm, to a gloved hand. */
+const COLDER = ["cold", "hand-warm"];
 
 /** Gauge and book disagree: which is it? */
 export function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
@@ -94,11 +98,12 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
     `${sheet.id}.${step.reservoir}.attitude`,
     standsNow({ sheet, step }),
   );
+  const [warmth, setWarmth] = useDraft(`${draft}.warmth`, "");
   const marks = marksOf(gauge, attitude);
   const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
   const read = (sight: string) => {
     drop();
-    send("level", { sight, position: String(at ?? 0), attitude });
+    send("level", { sight, position: String(at ?? 0), attitude, ...(warmth && { warmth }) });
     done?.();
   };
   return (
@@ -123,6 +128,14 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
           options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
           onChange={setAttitude}
         />
+        {gauge?.warm && step.kind === "level" && (
+          <Chips
+            label="Colder than it should be?"
+            words={COLDER}
+            on={[warmth]}
+            toggle={(word) => setWarmth(word === warmth ? "" : word)}
+          />
+        )}
         <Refused said={refused} />
         {early && step.not_before && (
           <p className={asksCss.settles} role="timer">
