@@ -1,6 +1,7 @@
 """Entries and standings in a workshop's words."""
 
 from dataclasses import dataclass
+from decimal import Decimal
 
 from ..debris import Part
 from ..guard import guarded
@@ -72,7 +73,7 @@ def _oil(task: TaskState, speaker: Speaker) -> Standing:
     else:
         words, is_open = said.DRAINING if task.draining else said.EMPTY, True
         if task.closed_early:
-            words = said.short_by(show(task.drained or 0, speaker.volume))
+            words = said.short_by(show(task.drained or Decimal(0), speaker.volume))
     return Standing(part=said.OIL, word=words, open=is_open)
 
 

@@ -3561,8 +3561,8 @@ export interface components {
             sure?: string;
         };
         /**
-         * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it is
-         *         not as warm as its marks ask for.
+         * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
+         *         is not as warm as its marks ask for.
          */
         LevelTyped: {
             sight?: string;

@@ -43,8 +43,8 @@ class LevelRead(Data):
 
 @dataclass(frozen=True, kw_only=True)
 class LevelTyped(Typed):
-    """What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it is
-    not as warm as its marks ask for."""
+    """What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
+    is not as warm as its marks ask for."""
 
     sight: str = Sight.SEEN
     position: str = "0"
