@@ -217,12 +217,14 @@ class MarksShape:
 @dataclass(frozen=True, kw_only=True)
 class GaugeShape:
     """What a level is read on, with its marks, each for an ``attitude``: the usual one first;
-    ``how`` the bike stands for it, in words; ``warm``: its marks are for warm oil."""
+    ``how`` the bike stands for it, in words; ``warm``: its marks are for warm oil;
+    ``edge``: it has no marks, oil runs out of it."""
 
     name: str
     marks: list[MarksShape]
     how: str
     warm: bool = False
+    edge: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -140,9 +140,10 @@ def gauge(spec: ReservoirSpec, speaks: Speaker, seen: Decimal | None = None) -> 
     ]
     return GaugeShape(
         name=level.gauge,
-        marks=marks,
+        marks=[] if level.edge else marks,
         how=say_steps.stands(level.attitude),
-        warm=level.engine in MARKS_AT,
+        warm=level.engine in MARKS_AT and not level.edge,
+        edge=level.edge,
     )
 
 

@@ -258,7 +258,7 @@ def in_words_of_then(answer: Any) -> Any:
         return answer
     if set(answer) == {"code", "words"}:
         return answer["words"]
-    if set(answer) == {"name", "marks", "how", "warm"}:  # a gauge had its usual marks alone
+    if set(answer) == {"name", "marks", "how", "warm", "edge"}:  # a gauge had its usual marks alone
         return in_words_of_then({"name": answer["name"], **answer["marks"][0]})
     left_out = (*_ABOUT, *_NEW) if "steps" in answer else _NEW
     return {key: in_words_of_then(one) for key, one in answer.items() if key not in left_out}

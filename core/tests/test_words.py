@@ -150,7 +150,7 @@ class CoachWordsTests(TestCase):
         over = LevelReading("seen", Decimal("1.15"), True)
         for events, sentence in (
             ([], "Pour 2520 ml: 2 whole 1 l bottles and 520 ml."),
-            ([Poured(Decimal(2520))], "2520 ml is in. Run it, let it settle, read the level."),
+            ([Poured(Decimal(2520))], "2520 ml is in. Let it settle, read the level."),
             ([Poured(Decimal(2600)), full], "Level is right. It took 2600 ml."),
             ([Poured(Decimal(2750)), over], "Take out 200 ml."),
             (

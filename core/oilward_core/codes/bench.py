@@ -32,11 +32,17 @@ class Stands(StrEnum):
 
 
 class Sight(StrEnum):
-    """What a gauge shows: a level between its marks, or nothing of it."""
+    """What a gauge shows: a level between its marks, or nothing of it; what an edge shows: oil runs out
+    of it, or it is dry."""
 
     SEEN = "seen"
     BELOW = "below"
     ABOVE = "above"
+    RUNS_OUT = "runs out"
+    DRY = "dry"
+
+
+EDGE_SIGHTS = (Sight.RUNS_OUT, Sight.DRY)
 
 
 class Basis(StrEnum):

@@ -166,9 +166,10 @@ def case_of(
     what is known of it from ``before``."""
     before = before or Before()
     gauge, start = None, start_of(spec)
-    if spec.fill_rule == FillRule.LEVEL and spec.level is not None:
+    edge = spec.fill_rule == FillRule.LEVEL and spec.level is not None and spec.level.edge
+    if spec.fill_rule == FillRule.LEVEL and spec.level is not None and not edge:
         gauge = Gauge(spec.level.between_marks, spec.level.target, spec.level.assumed)
-    falls = start == Start.SUMP and _has_filter(spec)
+    falls = start == Start.SUMP and _has_filter(spec) and not edge
     return FillCase(
         capacity=capacity,
         gauge=gauge,
@@ -177,4 +178,5 @@ def case_of(
         model=before.model,
         start=start,
         drop=drop_of(variant, capacity, before.fell, before.model) if falls else None,
+        edge=edge,
     )

@@ -115,7 +115,7 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
     if case.capacity <= 0:
         raise CoreError("fill.no_capacity")
     capacity = float(case.capacity)
-    if case.gauge is None:
+    if case.gauge is None and not case.edge:
         whole = said.exact(f"{case.capacity:.0f}")
         return Belief(capacity, 0.0), Reason("exact quantity", whole, Source.MANUAL)
     if case.took:
@@ -124,7 +124,7 @@ def prior(case: FillCase) -> tuple[Belief, Reason]:
         learned = Belief(median(last), max(spread, LEARNED_SPREAD * capacity))
         return learned, Reason("learned capacity", said.learned(last), Source.HISTORY)
     if case.part:
-        between = float(case.gauge.between_marks)
+        between = float(case.gauge.between_marks) if case.gauge else 0.0
         back = Belief(capacity, max(PART_SPREAD * between, LEAST_SPREAD * capacity))
         return back, Reason("what came out", said.what_came_out(capacity), Source.HISTORY)
     of_model = case.model.takes

@@ -83,7 +83,8 @@ class FillCase(Sound):
     ``model``'s other bikes did.
 
     ``start``: what the first start does to its level; ``drop``: how far it falls then, where a look
-    before it can be used; ``part``: only so much came out, the rest is still in."""
+    before it can be used; ``part``: only so much came out, the rest is still in; ``edge``: it has no
+    gauge but an edge that oil runs over."""
 
     capacity: Decimal
     gauge: Gauge | None
@@ -93,6 +94,7 @@ class FillCase(Sound):
     start: Start = Start.NONE
     drop: Drop | None = None
     part: bool = False
+    edge: bool = False
 
 
 @guarded
@@ -163,8 +165,20 @@ class Left(Sound):
 
 
 @dataclass(frozen=True)
+class EdgeRead(Sound):
+    """A look at a level plug or an overflow's edge: oil ``runs`` out of it, so many ``ml`` where that was
+    measured, or it is dry. One that is not ``valid`` tells nothing; what ran out is gone all the same."""
+
+    runs: bool
+    ml: Decimal | None
+    valid: bool
+
+
+@dataclass(frozen=True)
 class WrongOil:
     """An oil went in that is refused there: all of it is drained again."""
 
 
-FillEvent = WrongOil | Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left
+FillEvent = (
+    EdgeRead | WrongOil | Poured | LevelReading | CauseFound | Ran | Lost | FilterAnew | Left
+)

@@ -15,6 +15,7 @@ from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, floored, prior
 from .case import FillCase, FillEvent, Gauge, LevelReading
+from .edge import EdgeState, enough_at_edge, known_at_edge, missing_at_edge
 from .learned import IN_TOLERANCE, STEP, State, known, known_marks, may_stay
 
 Action = Literal["pour", "remove", "look", "read", "done", "stop"]
@@ -41,7 +42,8 @@ CAUSES: dict[Contradiction, tuple[Cause, ...]] = whole_table(
 class Advice(Sound):
     """What to do now. ``ml`` to pour or remove, ``added`` so far, ``causes`` when it stops; ``again``:
     all of it comes out, and old oil with it; ``enough``: an engine may run on what is in; ``may_stay``:
-    it stands inside its marks, and may be left there for a reason."""
+    it stands inside its marks, and may be left there for a reason; ``runs``: its level is read after a
+    run."""
 
     action: Action
     ml: Decimal
@@ -52,6 +54,7 @@ class Advice(Sound):
     again: bool = False
     enough: bool = False
     may_stay: bool = False
+    runs: bool = True
 
 
 def _floor(ml: float | Decimal) -> Decimal:
@@ -155,6 +158,7 @@ def _advise(
         again=action == "remove" and state.drains,
         enough=_enough(case, state),
         may_stay=may_stay(state),
+        runs=case.start != Start.NONE,
     )
 
 
@@ -165,6 +169,28 @@ def _advise_exact(case: FillCase, state: State) -> Advice:
         return _advise(case, state, "done", Decimal(0), why)
     action: Action = "pour" if rest > 0 else "remove"
     return _advise(case, state, action, Decimal(abs(round(rest))), why)
+
+
+def _advise_at_edge(case: FillCase, state: EdgeState) -> Advice:
+    """Poured until oil runs out of its level plug; what is too much runs out by itself."""
+    action: Action = "done" if state.ran_out else "read"
+    ml = Decimal(0)
+    if state.drains and state.added > 0:
+        action, ml = "remove", _floor(state.added) or Decimal(STEP)
+    elif not state.ran_out:
+        ml = missing_at_edge(case, state)
+        action = "pour" if ml else "read"
+    return Advice(
+        action=action,
+        ml=ml,
+        added=Decimal(round(state.added)),
+        belief=state.belief,
+        causes=(),
+        reasons=state.reasons,
+        again=action == "remove",
+        enough=enough_at_edge(case, state),
+        runs=case.start != Start.NONE,
+    )
 
 
 def _more(case: FillCase, gauge: Gauge, state: State) -> Advice:
@@ -230,6 +256,8 @@ def coach(case: FillCase, events: Sequence[FillEvent]) -> Advice:
     sheet says so, and read it; *done* is within an eighth of a glass of the target; *stop* lists what
     may be wrong (contradiction between gauge and book). Raises CoreError ``fill.no_capacity``.
     """
+    if case.edge:
+        return _advise_at_edge(case, known_at_edge(case, events))
     case = known_marks(case, events)
     state = known(case, events)
     if state.drains and state.added > 0:

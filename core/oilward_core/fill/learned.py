@@ -353,7 +353,7 @@ def known(case: FillCase, events: Sequence[FillEvent]) -> State:
             )
         elif isinstance(event, FilterAnew):
             state = _filter_anew(case, state, event)
-        else:
+        elif isinstance(event, CauseFound):
             state = _found(case, state, event)
     return state
 

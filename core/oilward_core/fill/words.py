@@ -17,6 +17,8 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
     if advice.action == "done":
         return said.done(show(advice.added, "ml"))
     if advice.action == "read":
+        if not advice.runs:
+            return said.settle(show(advice.added, "ml"))
         return said.read(show(advice.added, "ml"), advice.enough)
     if advice.action == "look":
         return said.look(show(advice.added, "ml"), advice.enough)

@@ -73,7 +73,8 @@ class Step:
     ``draws``: oil is taken out, not poured in; ``places`` where a leak is looked for; ``measured``
     what is measured; ``hands`` what a second person does for a minute, if one is needed; ``tilts``:
     the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
-    be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known."""
+    be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known; ``edge``: its
+    level is told by an edge that oil runs over."""
 
     id: StepId
     job: str
@@ -100,6 +101,7 @@ class Step:
     tilts: bool = False
     stood: tuple[Option, ...] = ()
     density15: Decimal | None = None
+    edge: bool = False
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

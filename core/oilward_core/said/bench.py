@@ -99,9 +99,14 @@ def prefilled(amount: str) -> str:
     return f"pre-filled {amount}" if amount else "not pre-filled"
 
 
-def level(sight: Sight, position: Decimal, attitude: str) -> str:
-    """A reading of a gauge."""
-    unseen = {Sight.BELOW: "below the low mark", Sight.ABOVE: "above the high mark"}
+def level(sight: Sight, position: Decimal, attitude: str, amount: str = "") -> str:
+    """A reading of a gauge, or a look at an edge, with what ran out there."""
+    unseen = {
+        Sight.BELOW: "below the low mark",
+        Sight.ABOVE: "above the high mark",
+        Sight.RUNS_OUT: f"{amount or 'oil'} ran out at the edge",
+        Sight.DRY: "dry at the edge",
+    }
     between = f"{position:.0%} between the marks"
     return f"{unseen.get(sight, between)}, {steps.pose(attitude)}"
 

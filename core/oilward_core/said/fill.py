@@ -55,6 +55,15 @@ def of_model(takes: float, fillings: int, bikes: int) -> str:
     )
 
 
+EDGE_DRY = "Dry at its edge: it takes more than is in."
+EDGE_RUNS = "Oil runs out at its edge: it takes no more than is in."
+
+
+def edge_measured(ran_out: str, takes: str) -> str:
+    """What ran out was measured."""
+    return f"{ran_out} ml ran out at its edge: it took {takes} ml."
+
+
 def marks_assumed(between: str) -> str:
     """How far apart marks are taken to be."""
     return f"{between} (assumed)"
@@ -140,6 +149,11 @@ def read(added: str, runs: bool) -> str:
     """What is in is to be read; ``runs``: it is enough to run on."""
     then = "Run it, let it settle, read the level." if runs else "Read the level again."
     return f"{added} is in. {then}"
+
+
+def settle(added: str) -> str:
+    """What is in is to be read without a run."""
+    return f"{added} is in. Let it settle, read the level."
 
 
 def look(added: str, runs: bool) -> str:

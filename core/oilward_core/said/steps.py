@@ -358,6 +358,14 @@ def engine(idles: bool) -> str:
     return "Engine idling, bike" if idles else "Bike"
 
 
+def edge(name: str, stands: str) -> str:
+    """How a level plug, or an overflow, is looked at."""
+    return (
+        f"Bike {stands}. Pan under it, open the {name}. What is too much runs out: wait until it only "
+        "drips, and measure what came. Dry: more goes in."
+    )
+
+
 def latest(minutes: str) -> str:
     """By when it has to be read."""
     return f" No later than {minutes} min after the engine stopped: then the oil stands otherwise."

@@ -12,6 +12,7 @@ from ..torque import TorqueSpec
 from .fields import IDLING, Field, Form, Path, Value, field_of, read_value
 from .kinds import KINDS, FillRule, ReservoirKind
 from .sheet import (
+    EDGES,
     Fastener,
     LevelCheck,
     Marks,
@@ -153,8 +154,8 @@ def _level(read: _Values, kind: ReservoirKind, capacities: Iterable[Decimal]) ->
         attitude=read.text("level.attitude"),
         run_minutes=read.middle("level.run") or Decimal(0),
         settle_minutes=read.middle("level.settle") or Decimal(0),
-        between_marks=between or assumed,
-        assumed=not between,
+        between_marks=between or (Decimal(0) if gauge in EDGES else assumed),
+        assumed=not between and gauge not in EDGES,
         latest=_latest(read, kind),
         target=Decimal("0.75") if target is None else target,
         dipstick=read.text("level.dipstick"),

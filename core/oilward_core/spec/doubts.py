@@ -100,7 +100,7 @@ def _gauge(spec: ReservoirSpec, cc: int) -> Found:
 
 
 def _level(spec: ReservoirSpec, level: LevelCheck) -> Found:
-    least = None if level.assumed else min(spec.capacities.values(), default=None)
+    least = None if level.assumed or level.edge else min(spec.capacities.values(), default=None)
     if least and not Decimal("0.02") <= level.between_marks / least <= Decimal("0.4"):
         yield "marks", "/level.between", say.marks(level.between_marks / least)
     if level.run_minutes > _MOST_RUN or level.settle_minutes > _MOST_SETTLE:

@@ -39,6 +39,9 @@ class Marks(Sound):
     target: Decimal = Decimal("0.75")
 
 
+EDGES = ("level plug", "overflow")
+
+
 @dataclass(frozen=True, kw_only=True)
 class LevelCheck(Sound):
     """How the level is read. Minutes; ``between_marks`` in ml; ``target`` as a share of the glass
@@ -58,6 +61,12 @@ class LevelCheck(Sound):
     second: Marks | None = None
     assumed: bool = False
     latest: Decimal | None = None
+
+    @property
+    def edge(self) -> bool:
+        """Whether it has no marks, but an edge that oil runs over; one with ml between marks is read by
+        them."""
+        return self.gauge in EDGES and not self.between_marks
 
 
 @dataclass(frozen=True)

@@ -2094,6 +2094,7 @@ export interface components {
             marks: components["schemas"]["MarksShape"][];
             how: string;
             warm?: boolean;
+            edge?: boolean;
         };
         Glass: {
             key: string;
@@ -3562,13 +3563,15 @@ export interface components {
         };
         /**
          * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
-         *         is not as warm as its marks ask for.
+         *         is not as warm as its marks ask for; or the ``amount`` that ran out at an edge.
          */
         LevelTyped: {
             sight?: string;
             position?: string;
             attitude?: string;
             warmth?: string;
+            amount?: string;
+            sure?: string;
         };
         /** @description One of the causes by its code, or one's own words. */
         CauseTyped: {

@@ -181,6 +181,8 @@ def _past_the_safe_pour(task: TaskPlan) -> Decimal:
     """How much more than is safe may go in without a question: a tenth between the marks, or 5 % of an
     exact quantity [our definition]. A little less is no question: the rest follows."""
     if task.reservoir.level is not None and task.reservoir.fill_rule == FillRule.LEVEL:
+        if task.reservoir.level.edge:  # what is too much runs out
+            return (task.capacity or Decimal(0)) / 10
         return max(task.reservoir.level.between_marks / 10, Decimal(10))
     return (task.capacity or Decimal(0)) / 20
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import ClassVar
 
-from ...codes.bench import Sight
+from ...codes.bench import EDGE_SIGHTS, Sight
 from ...codes.debris import Warmth
 from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Acts, Cause, LeftFor
@@ -17,39 +17,46 @@ from ...fill import ACTS
 from ...quantity import show
 from ...runsheet import Step, StepId
 from ...said import bench as said
+from ...said import expected as said_expected
 from ...said import fill as said_fill
 from ..acts import Act, Hearing
-from ..entries import Data, Entry
+from ..entries import Data, Entry, Speaker
+from ..fold.facts import Way
 from ..fold.known import Known
 from ..fold.taking import Taking
-from ..reading import number, one_of, words
+from ..reading import number, one_of, volume, words
 from ..typed import Typed
 from .room import Room
 
+JUG = Decimal(5_000)  # ml, what one measuring jug holds (common practice, no source)
 LOWEST, HIGHEST = Decimal("-0.5"), Decimal("1.5")
 
 
 @dataclass(frozen=True, kw_only=True)
 class LevelRead(Data):
     """What the gauge showed with the bike in an ``attitude``; ``position`` counts where it was seen: 0 at
-    the low mark, 1 at the high. ``celsius``: how warm the oil was, where somebody said so."""
+    the low mark, 1 at the high. ``celsius``: how warm the oil was, where somebody said so; ``ml``: what
+    ran out at an edge, where it was measured."""
 
     kind: ClassVar[EntryKind] = EntryKind.LEVEL
     sight: Sight
     position: Decimal
     attitude: str
     celsius: Decimal | None = None
+    ml: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
 class LevelTyped(Typed):
     """What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
-    is not as warm as its marks ask for."""
+    is not as warm as its marks ask for; or the ``amount`` that ran out at an edge."""
 
     sight: str = Sight.SEEN
     position: str = "0"
     attitude: str = ""
     warmth: str = ""
+    amount: str = ""
+    sure: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -83,6 +90,11 @@ def _read(hearing: Hearing, typed: LevelTyped) -> LevelRead:
             "sheet.attitude", field="attitude", options=[option.words for option in options]
         )
     sight = one_of(typed.sight, Sight, "sight")
+    if (sight in EDGE_SIGHTS) != hearing.step.edge:
+        offered = EDGE_SIGHTS if hearing.step.edge else tuple(set(Sight) - set(EDGE_SIGHTS))
+        raise CoreError("sheet.choose", field="sight", options=[str(one) for one in offered])
+    if hearing.step.edge:
+        return _at_edge(hearing, typed, sight)
     position = number(typed.position, "position", "sheet.position")
     if not LOWEST <= position <= HIGHEST:
         raise CoreError("sheet.position", field="position")
@@ -95,6 +107,17 @@ def _read(hearing: Hearing, typed: LevelTyped) -> LevelRead:
     )
 
 
+def _at_edge(hearing: Hearing, typed: LevelTyped, sight: Sight) -> LevelRead:
+    """What runs out may be measured; it need not be."""
+    ml = None
+    if sight == Sight.RUNS_OUT and typed.amount.strip():
+        try:
+            ml = volume(typed.amount, typed.sure, hearing, (said_expected.JUG, JUG)).ml
+        except CoreError as error:
+            raise error.at("amount") from error
+    return LevelRead(sight=sight, position=Decimal(0), attitude=typed.attitude, ml=ml)
+
+
 def _named(hearing: Hearing, typed: CauseTyped) -> CauseNamed:
     cause = one_of(typed.cause or Cause.ELSE, Cause, "cause")
     own = words(typed.words, "cause") if cause == Cause.ELSE else ""
@@ -105,6 +128,8 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
     """Read in another attitude, the bike was unstrapped for it."""
     taking.complete(entry)
     taking.events(entry).append(entry)
+    if data.ml:
+        taking.flow(entry, Way.LOST, data.ml)
     read = next((pose for pose in Pose if pose == data.attitude), None)
     before = taking.facts.stance
     if read is not None and (before is None or before.pose != read):
@@ -137,13 +162,18 @@ def _take_cause(taking: Taking, entry: Entry, data: CauseNamed) -> None:
         taking.facts.looked_up_anew.add(key)
 
 
+def _say(data: LevelRead, speaker: Speaker) -> str:
+    amount = said.volume(data.ml, speaker.volume) if data.ml is not None else ""
+    return said.level(data.sight, data.position, data.attitude, amount)
+
+
 LEVEL = Act(
     typed=LevelTyped,
     data=LevelRead,
     field="position",
     read=_read,
     take=_take,
-    says=lambda data, speaker: said.level(data.sight, data.position, data.attitude),
+    says=_say,
 )
 CAUSE = Act(
     typed=CauseTyped,

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from decimal import Decimal
 
+from ...codes.bench import Sight
 from ...codes.fill import Start
 from ...codes.roles import Role
 from ...codes.steps import Name
@@ -12,6 +13,7 @@ from ...errors import CoreError
 from ...fill import (
     Advice,
     CauseFound,
+    EdgeRead,
     FillCase,
     FillEvent,
     FilterAnew,
@@ -29,6 +31,7 @@ from ...fill import (
     start_of,
     will_rise,
 )
+from ...fill import Sight as FillSight
 from ...runsheet import Round, StepId, TaskPlan
 from ...said import bench as said
 from ...spec import IDLING, LevelCheck, Variant, needed
@@ -165,7 +168,8 @@ def _reading(read: LevelRead, level: LevelCheck | None, valid: bool, rise: Decim
     if level and level.second and read.attitude == level.second.attitude:
         below = (level.second.target - position) * level.second.between
         position = level.target - below / level.between_marks
-    return LevelReading(read.sight.value, position, valid)
+    sights: dict[Sight, FillSight] = {Sight.BELOW: "below", Sight.ABOVE: "above"}
+    return LevelReading(sights.get(read.sight, "seen"), position, valid)
 
 
 def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEvent], dict[str, str]]:
@@ -180,10 +184,14 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
             ahead.pop(0)
         if isinstance(entry.data, LevelRead):
             why = why_unused(entry, entry.data, task, facts, bench)
-            rise = _rise(entry, task, facts)
-            events.append(_reading(entry.data, task.reservoir.level, not why, rise))
             if why:
                 unused[entry.id] = why
+            if task.reservoir.level and task.reservoir.level.edge:
+                runs = entry.data.sight == Sight.RUNS_OUT
+                events.append(EdgeRead(runs, entry.data.ml, not why))
+                continue
+            rise = _rise(entry, task, facts)
+            events.append(_reading(entry.data, task.reservoir.level, not why, rise))
         else:
             events.append(_event(entry, key, facts, ran=any(isinstance(e, Ran) for e in events)))
             if is_wrong_oil(entry, facts):

@@ -38,7 +38,9 @@ def _options(task: PlannedTask, one: Round) -> tuple[Option, ...]:
     if one.draws:
         return chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
     level = task.spec.level
-    if level is None or task.spec.fill_rule != FillRule.LEVEL or start_of(task.spec) == Start.TANK:
+    if level is None or task.spec.fill_rule != FillRule.LEVEL or level.edge:
+        return ()
+    if start_of(task.spec) == Start.TANK:
         return ()
     return tuple(Option(pose, words.pose(pose)) for pose in _poses(level))
 
@@ -124,6 +126,8 @@ def _level(
         gauge=words.gauge(level.gauge, level.dipstick),
         latest=words.latest(f"{level.latest:f}") if level.latest else "",
     )
+    if level.edge:
+        said = words.Words(said.title, words.edge(level.gauge, words.stands(level.attitude)))
     return Step(
         id=StepId(task.spec.key, Name.LEVEL, "", number),
         job=job,
@@ -133,5 +137,6 @@ def _level(
         options=tuple(Option(pose, words.pose(pose)) for pose in _poses(level)),
         hands=words.HOLDS_UPRIGHT if level.attitude == UPRIGHT else "",
         unchecked=unchecked(task.spec, "/level.between"),
+        edge=level.edge,
         needs=needs,
     )

@@ -1,4 +1,4 @@
-import { Button, Segmented } from "antd";
+import { Button, Input, Segmented } from "antd";
 import { fieldSentence } from "../../api/client";
 import { LevelGlass } from "../../glass/LevelGlass";
 import { Chips } from "../../ui/Chips";
@@ -148,6 +148,63 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
   );
 }
 
+/** A level plug, or an overflow: oil runs out of it, or it is dry. */
+function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
+  const draft = `${sheet.id}.${step.id}`;
+  const [amount, setAmount, drop] = useDraft(`${draft}.ran-out`, "");
+  const [attitude, setAttitude] = useDraft(
+    `${sheet.id}.${step.reservoir}.attitude`,
+    standsNow({ sheet, step }),
+  );
+  const refused = ["attitude", "amount", "sight"]
+    .map((field) => fieldSentence(problem, field))
+    .join("");
+  const says = (sight: string) => {
+    drop();
+    send("level", { sight, attitude, ...(sight === "runs out" && { amount }) });
+  };
+  return (
+    <>
+      <span id="attitude-label">The bike stands</span>
+      <Segmented
+        aria-labelledby="attitude-label"
+        size="large"
+        value={attitude}
+        options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
+        onChange={setAttitude}
+      />
+      <label className={asksCss.ranOut}>
+        What ran out, as the jug shows it
+        <Input
+          className={controlsCss.smallInput}
+          placeholder="20 ml, if any"
+          maxLength={100}
+          value={amount}
+          onChange={({ target }) => setAmount(target.value)}
+        />
+      </label>
+      <Refused said={refused} />
+      <div className={controlsCss.choices}>
+        <Button
+          type="primary"
+          className={controlsCss.bigAction}
+          disabled={busy || early}
+          onClick={() => says("runs out")}
+        >
+          Oil ran out
+        </Button>
+        <Button
+          className={controlsCss.bigAction}
+          disabled={busy || early}
+          onClick={() => says("dry")}
+        >
+          Dry
+        </Button>
+      </div>
+    </>
+  );
+}
+
 /** A look at the gauge while it is being filled. */
 export function LookAtGauge({ back, ...props }: StepProps & { back: () => void }) {
   return (
@@ -170,7 +227,7 @@ export function LevelStep(props: StepProps) {
   return (
     <>
       <Contradiction task={task} busy={busy} send={send} />
-      <Glass {...props} early={early} />
+      {task?.gauge?.edge ? <Edge {...props} early={early} /> : <Glass {...props} early={early} />}
     </>
   );
 }
