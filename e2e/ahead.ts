@@ -16,6 +16,7 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, Math.
 function usually(one: Step, sheet: RunSheet, drained: string): Said {
   const task = sheet.tasks.find((task) => task.key === one.reservoir);
   const attitude = /on the side stand/.test(one.instruction) ? "side stand" : "upright";
+  const glass = { position: "0.75", attitude };
   const items = one.items.map((item) => item.code);
   const waited: Said = [
     ["start", {}],
@@ -32,7 +33,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     torque: [["torque", { reading: task?.torque?.aim }]],
     filter: [["filter", { amount: "0", items }]],
     fill: [["pour", { amount: task?.coach?.amount, closed: true }]],
-    level: [["level", { position: "0.75", attitude }]],
+    level: [["level", task?.gauge?.edge ? { sight: "runs out", attitude } : glass]],
     leaks: [["leaks", { result: "dry" }]],
   };
   return said[one.kind] ?? [];

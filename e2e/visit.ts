@@ -111,7 +111,9 @@ async function stands(page: Page): Promise<number> {
 }
 
 async function read(page: Page, hand: Hand): Promise<void> {
-  await hand.level(page, await stands(page));
+  const runsOut = button(page, "Oil ran out");
+  const edge = await runsOut.isVisible();
+  if (!edge) await hand.level(page, await stands(page));
   const told = focus(page).locator(".asks_look-how").or(focus(page).locator(".bench_instruction"));
   const stand = (await told.allTextContents()).join(" ");
   const attitude = /on the side stand/.test(stand) ? "side stand" : "upright";
@@ -119,7 +121,7 @@ async function read(page: Page, hand: Hand): Promise<void> {
   if (!(await chosen.isChecked())) {
     await hand.choose(page, attitude);
   }
-  await hand.press(button(page, "Read it"));
+  await hand.press(edge ? runsOut : button(page, "Read it"));
 }
 
 /** What the coach says is in; where it says nothing more, the filler is shut, or the gauge looked at. */

@@ -180,7 +180,7 @@ GAPS = (
     (replace(GOOD, capacities={}), "engine//capacity.drain only", "capacity"),
     (replace(GOOD, fasteners=GOOD.fasteners[1:]), "engine/drain plug/place", "where?"),
     (replace(GOOD, fasteners=GOOD.fasteners[:1]), "engine/fill plug/place", "where?"),
-    (replace(GOOD, level=None), "engine//level.between", "mark"),
+    (level(assumed=True), "engine//level.between", "mark"),
     (limits(repeat_km=None, repeat_months=None), "engine//repeat.km", "never due"),
     (level(attitude=""), "engine//level.attitude", "stands"),
     (level(gauge="dipstick"), "engine//level.dipstick", "threads"),

@@ -171,7 +171,7 @@ RESERVOIR_FIELDS = (
         form=Form.TIME,
         plate="Level",
         unit="min",
-        hint="10 min after the run",
+        hint="10 min",
     ),
     _volume("level.between", "Low to high mark", "Level"),
     Field(

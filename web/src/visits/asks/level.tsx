@@ -82,6 +82,15 @@ function standsNow({ sheet, step }: Pick<StepProps, "sheet" | "step">): string {
   return step.options.some(({ code }) => code === pose) ? pose : "";
 }
 
+function Settles({ step, early, now }: Pick<GlassProps, "step" | "early" | "now">) {
+  if (!early || !step.not_before) return null;
+  return (
+    <p className={asksCss.settles} role="timer">
+      It settles: <Countdown endsAt={step.not_before} now={now} />
+    </p>
+  );
+}
+
 interface GlassProps extends StepProps {
   early: boolean;
   /** Once it was read. */
@@ -137,11 +146,7 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
           />
         )}
         <Refused said={refused} />
-        {early && step.not_before && (
-          <p className={asksCss.settles} role="timer">
-            It settles: <Countdown endsAt={step.not_before} now={now} />
-          </p>
-        )}
+        <Settles step={step} early={early} now={now} />
         <Seen blocked={busy || early} placed={at !== null} read={read} />
       </div>
     </div>
@@ -149,7 +154,7 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
 }
 
 /** A level plug, or an overflow: oil runs out of it, or it is dry. */
-function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
+function Edge({ sheet, step, now, problem, busy, send, early }: GlassProps) {
   const draft = `${sheet.id}.${step.id}`;
   const [amount, setAmount, drop] = useDraft(`${draft}.ran-out`, "");
   const [attitude, setAttitude] = useDraft(
@@ -164,10 +169,12 @@ function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
     send("level", { sight, attitude, ...(sight === "runs out" && { amount }) });
   };
   return (
-    <>
+    <div className={asksCss.levelSide}>
       <span id="attitude-label">The bike stands</span>
       <Segmented
         aria-labelledby="attitude-label"
+        className={asksCss.ranOut}
+        block
         size="large"
         value={attitude}
         options={step.options.map(({ code, words }) => ({ value: code, label: words }))}
@@ -176,7 +183,7 @@ function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
       <label className={asksCss.ranOut}>
         What ran out, as the jug shows it
         <Input
-          className={controlsCss.smallInput}
+          size="large"
           placeholder="20 ml, if any"
           maxLength={100}
           value={amount}
@@ -184,6 +191,7 @@ function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
         />
       </label>
       <Refused said={refused} />
+      <Settles step={step} early={early} now={now} />
       <div className={controlsCss.choices}>
         <Button
           type="primary"
@@ -201,7 +209,7 @@ function Edge({ sheet, step, problem, busy, send, early }: GlassProps) {
           Dry
         </Button>
       </div>
-    </>
+    </div>
   );
 }
 
