@@ -33,8 +33,9 @@ const WIDE = "OILWARD_PROPERTIES" in process.env;
 
 /** Nothing sticks out of the page to the side. */
 async function whole(page: Page, view: string): Promise<void> {
-  const out = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
-  expect(out, `${view} is wider than the screen`).toBeLessThanOrEqual(0);
+  // turned, it takes a moment to lay itself out anew
+  const out = () => page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+  await expect.poll(out, `${view} is wider than the screen`).toBeLessThanOrEqual(0);
 }
 
 /** One view in every size: whole, and accessible. */
