@@ -165,7 +165,12 @@ export async function startVisit(
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").fill(odometer);
   if (variant) await choose(page, /^Which capacity/, variant);
-  await press(page, "Start the run sheet");
+  const start = page.getByRole("button", { name: "Start the run sheet", exact: true });
+  // where it has just moved under the finger a tap does nothing, and is tapped again
+  await expect(async () => {
+    await start.click();
+    await expect(start).toHaveCount(0, { timeout: 5000 });
+  }).toPass();
   await step(page, "Cold checks");
 }
 
