@@ -13,9 +13,8 @@ from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, combine, prior, truncate_above, truncate_below
 from .case import EdgeRead, FillCase, FillEvent, Lost, Poured, Ran, WrongOil
+from .learned import STAYS, STEP
 
-STEP = 10  # ml, as fine as anybody pours
-STAYS = 0.06  # of the book: so much may stay in a case that was drained again [our definition]
 MEASURED, LEAST_MEASURED = 0.01, 5.0  # how surely a jug tells what ran out: of the book, and ml
 LOW, LOW_SPREADS = (
     0.05,

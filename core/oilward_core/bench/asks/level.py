@@ -26,9 +26,9 @@ from ..fold.known import Known
 from ..fold.taking import Taking
 from ..reading import number, one_of, volume, words
 from ..typed import Typed
+from .amount import JUG
 from .room import Room
 
-JUG = Decimal(5_000)  # ml, what one measuring jug holds (common practice, no source)
 LOWEST, HIGHEST = Decimal("-0.5"), Decimal("1.5")
 
 
