@@ -11,7 +11,7 @@ from oilward_core.bench import Speaker, result
 from oilward_core.codes.bench import Sight
 from oilward_core.codes.fill import Start
 from oilward_core.errors import CoreError
-from oilward_core.fill import EdgeRead, FillCase, FillEvent, Poured, Ran, coach
+from oilward_core.fill import EdgeRead, FillCase, FillEvent, FilterAnew, Poured, Ran, coach
 from oilward_core.spec import Cell, LevelCheck, Path, missing, reservoir_of
 
 from .clerk import GEARBOX, Clerk, usual
@@ -77,6 +77,12 @@ class CoachTests(TestCase):
         self.assertEqual(coach(engine, before).action, "done")
         self.assertEqual(coach(engine, [*before, Ran()]).action, "read")
 
+    def test_a_filter_changed_after_the_run_brings_its_oil_and_is_looked_at_again(self) -> None:
+        engine = replace(CASE, start=Start.SUMP)
+        anew = FilterAnew(Decimal(100), Decimal(0))
+        advice = coach(engine, [poured(830), Ran(), ran_out(10), anew])
+        self.assertEqual((advice.action, advice.added), ("read", 920))
+
     def test_what_it_took_before_is_poured_next_time(self) -> None:
         learned = replace(CASE, took=(Decimal(838), Decimal(836), Decimal(840)))
         self.assertEqual(coach(learned, []).ml, 830)
@@ -140,6 +146,11 @@ class BenchTests(TestCase):
         self.finish(clerk)
         self.assertTrue(clerk.sheet.ready_to_sign)
         self.assertNotIn("run.1", [str(state.step.id) for state in clerk.sheet.steps])
+
+    def test_no_more_ran_out_than_was_in(self) -> None:
+        clerk = self.gearbox()
+        self.look(clerk, Sight.RUNS_OUT, "4 l")
+        self.assertEqual(clerk.stands.added, 0)
 
     def test_dry_it_is_topped_up_and_looked_at_again(self) -> None:
         clerk = self.gearbox()

@@ -23,7 +23,7 @@ class RiseTests(TestCase):
         self.assertEqual(will_rise(Decimal(3300), Decimal(20), "cold"), 0)
         self.assertEqual(will_rise(Decimal(3300), Decimal(20), ""), 0)
         with self.assertRaises(CoreError):
-            will_rise(Decimal(3300), Decimal(20), "hot", 2.0)
+            will_rise(Decimal(3300), Decimal(20), "hot", Decimal(2))
 
 
 class ReadColdTests(TestCase):

@@ -9,15 +9,13 @@ from typing import Any, TypeVar
 from cattrs import BaseValidationError
 from cattrs.preconf.json import make_converter
 
-from ..codes.options import Emptied, Lost
-from ..codes.steps import Name
+from ..codes.options import Lost
 from ..errors import CoreError
 from ..guard import Sound, guarded
 from ..runsheet import StepId, TaskPlan
 from ..said import bench as said
 from ..said import fill as said_fill
 from ..spec import Path
-from .asks.choice import Chosen
 from .asks.level import CauseNamed, LeftHere
 from .asks.ran_out import RanOut
 from .entries import Entry
@@ -123,12 +121,6 @@ def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
 def why_not_learned(key: str, entries: list[Entry]) -> str:
     """Why what a reservoir took is not to be learned from; empty if it is: gauge and book must not
     have disagreed, and nothing have run out. ``entries``: those that count (`in_order`)."""
-    if any(
-        isinstance(entry.data, Chosen) and entry.data.value == Emptied.CLOSED_EARLY
-        for entry in entries
-        if StepId.of(entry.step)[:2] == (key, Name.ALL_OUT)
-    ):
-        return said.CLOSED_EARLY
     causes = [
         entry.data.said
         for entry in entries

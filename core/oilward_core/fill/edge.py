@@ -12,7 +12,7 @@ from ..guard import Sound
 from ..reasons import Reason, Source
 from ..said import fill as said
 from .belief import Belief, combine, prior, truncate_above, truncate_below
-from .case import EdgeRead, FillCase, FillEvent, Lost, Poured, Ran, WrongOil
+from .case import EdgeRead, FillCase, FillEvent, FilterAnew, Lost, Poured, Ran, WrongOil
 from .learned import STAYS, STEP
 
 MEASURED, LEAST_MEASURED = 0.01, 5.0  # how surely a jug tells what ran out: of the book, and ml
@@ -82,6 +82,8 @@ def known_at_edge(case: FillCase, events: Sequence[FillEvent]) -> EdgeState:
             # filter and galleries have taken their share: it is looked at anew
             ran_out = None if state.before_start else state.ran_out
             state = replace(state, before_start=False, ran_out=ran_out)
+        elif isinstance(event, FilterAnew):
+            state = replace(state, added=state.added + float(event.ml), ran_out=None)
         elif isinstance(event, Lost):
             state = replace(state, added=max(0.0, state.added - float(event.ml)), ran_out=None)
         elif isinstance(event, WrongOil):

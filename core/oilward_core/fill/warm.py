@@ -5,17 +5,17 @@ Volume over temperature is `fluid.density`'s [std API MPMS 11.1, lubricating oil
 
 from decimal import Decimal
 
+from ..drained import USUAL_DENSITY
 from ..fluid.density import volume_at
 from ..guard import guarded
 
 # °C that marks for a warm and for a hot engine are meant at [our definitions]
 MARKS_AT = {"warm": 60.0, "hot": 90.0}
-USUAL_DENSITY = 870.0  # kg/m³ at 15 °C
 
 
 @guarded
 def will_rise(
-    ml: Decimal, celsius: Decimal, engine: str, density15: float = USUAL_DENSITY
+    ml: Decimal, celsius: Decimal, engine: str, density15: Decimal = USUAL_DENSITY
 ) -> Decimal:
     """By how many ml oil of ``celsius`` will have swollen where its marks are meant for a ``warm`` or
     ``hot`` engine; nothing where it is as warm, or the marks name no warmth. ``density15`` in kg/m³.
@@ -24,5 +24,5 @@ def will_rise(
     if marks is None or float(celsius) >= marks or ml <= 0:
         return Decimal(0)
     return Decimal(
-        str(round(volume_at(float(ml), float(celsius), marks, density15) - float(ml), 1))
+        str(round(volume_at(float(ml), float(celsius), marks, float(density15)) - float(ml), 1))
     )

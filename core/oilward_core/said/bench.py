@@ -162,7 +162,6 @@ def seized(label: str) -> str:
     return f"The {label}'s filler is seized. Do not drain it. Free it, or close the visit as it stands."
 
 
-CLOSED_EARLY = "Its plug was closed before all of it was out."
 RAN_OUT = "Oil ran out of it on the way."
 
 

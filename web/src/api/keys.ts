@@ -45,7 +45,7 @@ export const keys = {
   compared: (kind: string) => ["findings", "compared", kind] as const,
   findings: (bike: string, reservoir: string) => ["bike", bike, "findings", reservoir] as const,
   finish: (visit: string) => ["finish", visit] as const,
-  taken: (visit: string) => ["taken", visit] as const,
+  taken: (visit: string, added: string) => ["taken", visit, added] as const,
   shelf: ["shelf"] as const,
   wrenches: ["wrenches"] as const,
   stock: ["stock"] as const,

@@ -123,11 +123,11 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
   const alone = useMay("stand alone");
   const [lead, setLead] = useState<Signature>({ username: "", password: "", ride_out: "" });
   const [changed, setChanged] = useState<Changed>({});
-  const found = useTaken(sheet.id);
+  const found = useTaken(sheet);
   const sign = useSign(sheet.id, () => setLead((now) => ({ ...now, password: "" })));
   return (
     <>
-      <FromTheShelf visit={sheet.id} changed={changed} change={setChanged} />
+      <FromTheShelf sheet={sheet} changed={changed} change={setChanged} />
       {(sheet.ride_in || sheet.wants) && (
         <label className={benchCss.rideOut}>
           And on the ride out?

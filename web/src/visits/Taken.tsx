@@ -3,7 +3,8 @@ import { Checkbox, Input } from "antd";
 import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import type { components } from "../api/schema";
-import benchCss from "./bench.module.css";
+import type { Sheet } from "./outbox";
+import takenCss from "./taken.module.css";
 
 type Line = components["schemas"]["TakenLine"];
 export type TakenOff = components["schemas"]["TakenOffRequest"];
@@ -12,9 +13,11 @@ export type TakenOff = components["schemas"]["TakenOffRequest"];
 export type Changed = Record<string, string | null>;
 
 /** What a finished visit took, as it is looked over before the signature. */
-export function useTaken(visit: string) {
+export function useTaken({ id: visit, tasks }: Sheet) {
   return useQuery({
-    queryKey: keys.taken(visit),
+    // whatever is put right meanwhile is counted anew
+    queryKey: keys.taken(visit, tasks.map(({ added }) => added).join()),
+    gcTime: 0,
     queryFn: () =>
       taken(api.GET("/api/visits/{visit_id}/taken/", { params: { path: { visit_id: visit } } })),
   });
@@ -43,7 +46,7 @@ function Row({ line, changed, change }: RowProps) {
   const amount = amountOf(line, changed);
   const say = (now: string | null) => change({ ...changed, [line.what]: now });
   return (
-    <li className={benchCss.offShelfLine}>
+    <li className={takenCss.line}>
       <Checkbox
         checked={amount !== null}
         onChange={({ target }) => say(target.checked ? line.amount : null)}
@@ -64,18 +67,18 @@ function Row({ line, changed, change }: RowProps) {
 
 /** One card sums up what the visit took: off the shelf, unless somebody says otherwise. */
 export function FromTheShelf({
-  visit,
+  sheet,
   changed,
   change,
 }: {
-  visit: string;
+  sheet: Sheet;
   changed: Changed;
   change: (changed: Changed) => void;
 }) {
-  const { data } = useTaken(visit);
+  const { data } = useTaken(sheet);
   if (!data || data.bottles.length + data.parts.length + data.short.length === 0) return null;
   return (
-    <section className={benchCss.offShelf} aria-label="Off the shelf">
+    <section className={takenCss.card} aria-label="Off the shelf">
       <h2>Off the shelf</h2>
       <ul>
         {[...data.bottles, ...data.parts].map((line) => (

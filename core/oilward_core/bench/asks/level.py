@@ -129,7 +129,8 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
     taking.complete(entry)
     taking.events(entry).append(entry)
     if data.ml:
-        taking.flow(entry, Way.LOST, data.ml)
+        inside = max(taking.facts.into(StepId.of(entry.step).reservoir), Decimal(0))
+        taking.flow(entry, Way.LOST, min(data.ml, inside))
     read = next((pose for pose in Pose if pose == data.attitude), None)
     before = taking.facts.stance
     if read is not None and (before is None or before.pose != read):

@@ -43,7 +43,7 @@ def out_before_it_was_shut(task: TaskPlan, facts: Facts) -> Decimal | None:
     return max(facts.drained(task.reservoir.key) or Decimal(0), LEAST_OUT)
 
 
-def holds(task: TaskPlan, facts: Facts) -> Decimal | None:
+def takes_at_most(task: TaskPlan, facts: Facts) -> Decimal | None:
     """How much goes in, by the book; or by what came out where the rest stayed in, and what it may have
     been short of as it came: from its low mark to its high."""
     out, level = out_before_it_was_shut(task, facts), task.reservoir.level

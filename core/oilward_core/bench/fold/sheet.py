@@ -21,6 +21,7 @@ from ..entries import Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners
+from .filling import is_wrong_oil
 from .gather import gathered
 from .judged import finding_of
 from .knowing import in_planned_order, known_of
@@ -31,11 +32,12 @@ from .stops import handed_back, held_back, holds, overfilled, seized, went_again
 
 
 def _fluid(key: str, facts: Facts) -> str:
-    """What was poured there last, if somebody said."""
+    """What was poured there last, if somebody said; not what may not go in and is drained again."""
     named = [
         flow.entry.data.fluid
         for flow in facts.poured(key)
         if isinstance(flow.entry.data, PouredIn) and flow.entry.data.fluid
+        if not is_wrong_oil(flow.entry, facts)
     ]
     return named[-1] if named else ""
 

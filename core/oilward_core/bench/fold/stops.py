@@ -17,7 +17,7 @@ from ...said import debris as said_debris
 from ..asks.common import Answered
 from ..asks.fill import PouredIn
 from ..entries import Entry, ordered
-from .draining import holds as takes
+from .draining import takes_at_most
 from .filling import is_wrong_oil
 from .gather import gathered
 from .knowing import known_of
@@ -75,7 +75,7 @@ LEAD_OVER = Decimal("1.15")  # of the book [our definition]
 def overfilled(known: Known) -> Iterator[Stop]:
     """More went in than it holds: a lead has to look, and far more waits until it is looked up."""
     for key in known.fillings:
-        book, added = takes(known.tasks[key], known.facts), known.facts.into(key)
+        book, added = takes_at_most(known.tasks[key], known.facts), known.facts.into(key)
         poured = known.facts.poured(key)
         if not book or not poured or added <= LEAD_OVER * book:
             continue

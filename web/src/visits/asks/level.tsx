@@ -12,9 +12,6 @@ import asksCss from "./asks.module.css";
 import textCss from "../../ui/text.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
-/** How warm oil can be that its marks want warm, to a gloved hand. */
-const COLDER = ["cold", "hand-warm"];
-
 /** Gauge and book disagree: which is it? */
 export function Contradiction({ task, busy, send }: Pick<StepProps, "task" | "busy" | "send">) {
   const coach = task?.coach;
@@ -107,11 +104,12 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
     `${sheet.id}.${step.reservoir}.attitude`,
     standsNow({ sheet, step }),
   );
-  const [warmth, setWarmth] = useDraft(`${draft}.warmth`, "");
+  const [warmth, setWarmth, dropWarmth] = useDraft(`${draft}.warmth`, "");
   const marks = marksOf(gauge, attitude);
   const refused = ["attitude", "position"].map((field) => fieldSentence(problem, field)).join("");
   const read = (sight: string) => {
     drop();
+    dropWarmth();
     send("level", { sight, position: String(at ?? 0), attitude, ...(warmth && { warmth }) });
     done?.();
   };
@@ -139,8 +137,8 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
         />
         {gauge?.warm && step.kind === "level" && (
           <Chips
-            label="Colder than it should be?"
-            words={COLDER}
+            label="Oil is"
+            words={sheet.words.warmths}
             on={[warmth]}
             toggle={(word) => setWarmth(word === warmth ? "" : word)}
           />
