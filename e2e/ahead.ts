@@ -1,4 +1,5 @@
-import { expect, type Page } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { asked, said } from "./api";
 import { step } from "./bench";
 import type { components } from "../web/src/api/schema";
 
@@ -22,7 +23,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     ["start", {}],
     ["stop", {}],
   ];
-  const said: Partial<Record<string, Said>> = {
+  const usual: Partial<Record<string, Said>> = {
     check: [["confirm", { items }]],
     timer: waited,
     drain: waited,
@@ -36,7 +37,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     level: [["level", task?.gauge?.edge ? { sight: "runs out", attitude } : glass]],
     leaks: [["leaks", { result: "dry" }]],
   };
-  return said[one.kind] ?? [];
+  return usual[one.kind] ?? [];
 }
 
 /** Writes down what is usual at a step; with its waits, where they cannot be cut short. */
@@ -55,18 +56,11 @@ async function written(one: Step, sheet: RunSheet, drained: string, send: Send):
 export async function ahead(page: Page, title: string, drained = "0.9 l"): Promise<void> {
   await page.waitForURL(/\/visits\/[0-9a-f-]{36}$/);
   const address = page.url();
-  const visit = `${new URL(address).origin}/api/visits/${address.split("/").at(-1) ?? ""}`;
+  const visit = `/api/visits/${address.split("/").at(-1) ?? ""}/`;
   // the screen has nothing to follow meanwhile
   await page.goto("about:blank");
-  const cookies = await page.context().cookies(address);
-  const token = cookies.find((cookie) => cookie.name.endsWith("csrftoken"))?.value ?? "";
-  const headers = { "X-CSRFToken": token, Referer: address };
-  const send: Send = async (entry) => {
-    const answer = await page.request.post(`${visit}/entries/`, { data: entry, headers });
-    expect(answer.ok(), `${JSON.stringify(entry)}: ${await answer.text()}`).toBe(true);
-    return (await answer.json()) as RunSheet;
-  };
-  let sheet = (await (await page.request.get(`${visit}/`)).json()) as RunSheet;
+  const send: Send = (entry) => said<RunSheet>(page, `${visit}entries/`, entry);
+  let sheet = await asked<RunSheet>(page, visit);
   for (let steps = 0; steps < 60; steps += 1) {
     const one = sheet.steps.find((step) => step.id === sheet.focus);
     if (!one || one.title === title) break;

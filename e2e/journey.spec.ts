@@ -1,11 +1,20 @@
-import { levelRead, press, runAndSettle, signIn, startVisit, step, tickAll } from "./bench";
+import {
+  atTheDoor,
+  levelRead,
+  press,
+  runAndSettle,
+  signIn,
+  startVisit,
+  step,
+  tickAll,
+} from "./bench";
 import { expect, test } from "./server";
 
 test("one engine, from due to signed, with the server killed on the way", async ({
   page,
   server,
 }) => {
-  await signIn(page);
+  await atTheDoor(page);
 
   // 1 the ward: the due engine is visible without reading
   const row = page.getByRole("row").filter({ hasText: "Grey Heron" });

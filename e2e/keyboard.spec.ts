@@ -1,4 +1,4 @@
-import { signIn, step } from "./bench";
+import { atTheDoor, step } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -43,7 +43,7 @@ async function type(page: Page, label: string, words: string): Promise<void> {
 }
 
 test("an engine by keyboard alone, level included", async ({ page }) => {
-  await signIn(page);
+  await atTheDoor(page);
   await onto(page, page.getByRole("link", { name: "Postie" }));
   await page.keyboard.press("Enter");
   await press(page, "Service the engine");

@@ -71,7 +71,7 @@ test("from the ward to a printed kit by keyboard alone", async ({ page }) => {
   await wardToKit(page, "Cormorant", byKeyboard);
 });
 
-test("from the ward to a printed kit by touch alone", async ({ browser, baseURL }) => {
+test("from the ward to a printed kit by touch alone @wide", async ({ browser, baseURL }) => {
   const page = await tablet(browser, baseURL);
   await signIn(page);
   await wardToKit(page, "Shag", byTouch);

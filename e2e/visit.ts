@@ -1,5 +1,6 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { dragLevel } from "./bench";
+import { pressed } from "./server";
 
 /** How a person works the screen, and what it costs: presses, fields filled, keys. */
 export interface Hand {
@@ -18,7 +19,7 @@ function counted(press: (target: Locator) => Promise<void>): Hand {
     keys: 0,
     press: async (target) => {
       await expect(target).toBeEnabled({ timeout: 60_000 });
-      await press(target);
+      await pressed(target, () => press(target));
       hand.actions += 1;
     },
     fill: async (target, text) => {
@@ -199,9 +200,12 @@ export async function usual(page: Page, hand: Hand): Promise<string> {
   const answered = (await again(page)) ? answer(page) : Promise.resolve();
   await act(page, hand);
   await answered;
-  await expect
-    .poll(async () => (await place(page)) !== before || (await again(page)), { timeout: 60_000 })
-    .toBe(true);
+  const goesOn = async () => (await place(page)) !== before || (await again(page));
+  try {
+    await expect.poll(goesOn, { timeout: 60_000 }).toBe(true);
+  } catch {
+    throw new Error(`“${title}” does not go on: ${await focus(page).innerText()}`);
+  }
   return title;
 }
 

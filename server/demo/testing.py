@@ -1,5 +1,6 @@
 """What server tests share: the demo workshop and somebody signed in."""
 
+import os
 from datetime import date
 from typing import Any
 
@@ -16,6 +17,7 @@ from workshop.models import Person
 
 from demo.as_in_use import tampered
 
+WIDE = os.environ.get("OILWARD_PROPERTIES") == "wide"
 _MODELS = apps.get_models(include_auto_created=True)
 _STOOD: dict[date, dict[str, bytes]] = {}
 

@@ -2,8 +2,9 @@
 
 from .broken import broken_rules
 from .learned import Stamp, hands_on, kind_of_step, learned_minutes, waited
+from .placed import Order, Placed, Wish, in_turn
 from .slack import slack
-from .solve import Order, Placed, Wish, in_turn, solve, solve_as_wished
+from .solve import solve, solve_as_wished
 
 __all__ = [
     "Order",

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from ..guard import guarded
 from ..runsheet import CHANGE_MINUTES
-from .solve import Placed
+from .placed import Placed
 
 
 @guarded

@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 
 from ..guard import guarded
 from ..runsheet import CHANGE_MINUTES
-from .solve import Order, Placed
+from .placed import Order, Placed
 
 
 def _gaps(a: Placed, b: Placed, at: dict[str, Placed]) -> Iterator[int]:

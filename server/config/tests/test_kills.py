@@ -17,13 +17,14 @@ from urllib.error import HTTPError, URLError
 from uuid import uuid4
 
 from demo.races import RaceTestCase
+from demo.testing import WIDE
 from django.db import connection
 from visits.models import EntryRow
 from visits.tests.bench import Technician
 
 from config.settings import ROOT
 
-ENTRIES, KILL_EVERY = (300 if os.environ.get("OILWARD_PROPERTIES") else 150), 25
+ENTRIES, KILL_EVERY = (300 if WIDE else 150), 25
 
 
 def free_port() -> int:

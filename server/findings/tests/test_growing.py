@@ -184,7 +184,7 @@ class RowsTests(MigrationTestCase):
     ]  # fmt: skip
 
     def test_it_is_carried_over_whole_and_back(self) -> None:
-        old = self.migrate(BEFORE).get_model
+        old = self.as_of(BEFORE).get_model
         mira = old("workshop", "Person").objects.create(username="mira", name="Mira", role="lead")
         model = old("garage", "BikeModel").objects.create(
             make="Brackwell", name="Old 900", year=2001, layout="V-twin, belt", displacement_cc=900

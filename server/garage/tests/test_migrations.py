@@ -50,7 +50,7 @@ class CellsMigrationTests(MigrationTestCase):
         )
 
     def test_every_value_is_carried_over_with_its_source(self) -> None:
-        self.old_sheet(self.migrate(BEFORE))
+        self.old_sheet(self.as_of(BEFORE))
         apps = self.migrate()
         cells = {
             (cell.part, cell.field): cell

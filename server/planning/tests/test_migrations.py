@@ -10,7 +10,7 @@ BEFORE = [("planning", "0003_lasts"), ("garage", "0004_own_schools")]
 
 class CalendarMigrationTests(MigrationTestCase):
     def test_a_planned_part_is_called_by_its_key(self) -> None:
-        old = self.migrate(BEFORE).get_model
+        old = self.as_of(BEFORE).get_model
         model = old("garage", "BikeModel").objects.create(
             make="Brackwell", name="Old 900", year=2001, layout="V-twin, belt", displacement_cc=900
         )

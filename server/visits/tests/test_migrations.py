@@ -29,7 +29,7 @@ SPEC = {
 class LastReleaseTests(MigrationTestCase):
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.migrate(BEFORE).get_model
+        self.old = self.as_of(BEFORE).get_model
         self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
         model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
                           layout="V-twin, belt", displacement_cc=900)  # fmt: skip
@@ -111,7 +111,7 @@ class OpenVisitTests(MigrationTestCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.migrate(LAST).get_model
+        self.old = self.as_of(LAST).get_model
         self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
         model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
                           layout="V-twin, belt", displacement_cc=900)  # fmt: skip
@@ -186,7 +186,7 @@ class InWordsTests(MigrationTestCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.migrate(IN_WORDS).get_model
+        self.old = self.as_of(IN_WORDS).get_model
         self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
         self.bram = self.make("workshop", "Person", username="bram", name="Bram", role="lead")
         model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
