@@ -3,6 +3,7 @@ import {
   comesIn,
   finalDrive,
   levelRead,
+  lookBack,
   plugBack,
   press,
   pulled,
@@ -186,6 +187,57 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await expect(shelf).toContainText("crush washer");
   // one of the two was from somebody's own pocket
   await shelf.getByLabel(/How much: crush washer/).fill("1");
+  await press(page, "Sign");
+  await step(page, "Signed and closed");
+});
+
+test("a level plug, dry and then running out; its drain plug is out again, and its oil gone", async ({
+  page,
+}) => {
+  await signIn(page);
+  await comesIn(page, "Whimbrel", "Halvane Meridan 1130, 2020");
+  await page.getByRole("link", { name: "Whimbrel" }).click();
+  await tab(page, "gearbox");
+  await press(page, "Service the gearbox");
+  await page.getByLabel("Odometer now").fill("20 010");
+  await press(page, "Start the run sheet");
+  await ahead(page, "Read the level", "0.8 l");
+  await stands(page, "upright");
+  await page.getByLabel(/^What ran out/).fill("20 oz or so");
+  await press(page, "Oil ran out");
+  await expect(page.getByRole("alert")).toContainText("“so” is not a number.");
+  await press(page, "Dry");
+  await step(page, "Top up");
+  await press(page, "It is in, filler closed");
+  await step(page, "Read the level");
+  await page.getByLabel(/^What ran out/).fill("20 ml");
+  await press(page, "Oil ran out");
+  await step(page, "Look for leaks");
+  const gearbox = page.getByRole("region", { name: "How the gearbox stands" });
+  await expect(gearbox).toContainText("level right");
+
+  // the old washer is still on the bench
+  await lookBack(page, "Torque the plug");
+  await press(page, "The plug is out again");
+  await step(page, "What ran out?");
+  await press(page, "it was not out after all");
+  await step(page, "Look for leaks");
+  await lookBack(page, "Seal on the plug");
+  await press(page, "The plug is out again");
+  await step(page, "What ran out?");
+  await press(page, "all of it");
+  await expect(gearbox).toContainText("0 ml in");
+  await plugBack(page);
+  await pulled(page);
+  await step(page, "Top up");
+  await press(page, "It is in, filler closed");
+  await step(page, "Read the level");
+  await press(page, "Oil ran out");
+  await step(page, "Look for leaks");
+  await press(page, "Dry everywhere");
+  await step(page, "Finish");
+  await tickAll(page);
+  await step(page, "All done. Sign it off.");
   await press(page, "Sign");
   await step(page, "Signed and closed");
 });

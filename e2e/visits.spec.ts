@@ -1,4 +1,5 @@
-import { comesIn, lookBack, press, signIn, step, tablet } from "./bench";
+import { ahead } from "./ahead";
+import { comesIn, lookBack, press, runAndSettle, signIn, step, tablet } from "./bench";
 import { expect, test } from "./server";
 import { keyboard, mouse, touch, usual, walk, type Hand } from "./visit";
 import type { Browser, Page } from "@playwright/test";
@@ -126,6 +127,20 @@ test("cold valves, two drains and both fork legs, on a tablet held upright", asy
   await press(page, "Sign");
   await step(page, "Signed and closed");
   await expect(page.getByText("On the ride out: Shifts cleanly")).toBeVisible();
+  await expect(page.getByText("fork, left").first()).toBeVisible();
+});
+
+test("a dry sump and its forks: the tank is read while it is hot, and not after the legs", async ({
+  page,
+}) => {
+  await signIn(page);
+  await comesIn(page, "Garganey", "Quillon Fen 510, 1997");
+  await fromPlan(page, mouse(), "Garganey", ["engine", "fork, left", "fork, right"]);
+  await ahead(page, "Run the engine", "2.1 l");
+  await runAndSettle(page);
+  await walk(page, mouse());
+  await press(page, "Sign");
+  await step(page, "Signed and closed");
   await expect(page.getByText("fork, left").first()).toBeVisible();
 });
 

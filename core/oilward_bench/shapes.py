@@ -143,6 +143,7 @@ class StepShape:
     unmet: list[str]
     not_before: str | None
     reopened: bool
+    opens_again: str
     taken_by: str
     taken_by_who: str
     tip: TipShape | None

@@ -72,6 +72,7 @@ def step_shape(
         unmet=list(dict.fromkeys(one.words for one in state.unmet)),
         not_before=state.not_before.isoformat() if state.not_before else None,
         reopened=state.reopened,
+        opens_again=_opens_again(state),
         taken_by=state.taken_by,
         taken_by_who=state.taken_by_who,
         tip=tips.get(step.id.place),
@@ -83,6 +84,12 @@ def step_shape(
         regrade=mentor is not None and may_regrade(state, mentor),
         entries=[entry_shape(one, speaks) for one in state.entries],
     )
+
+
+def _opens_again(state: StepState) -> str:
+    """What is said where what it shut is out again; empty where it shut nothing."""
+    shuts = state.step.id.shuts
+    return said.OUT_AGAIN[shuts] if shuts and state.closed else ""
 
 
 def _spot(found: Spot | None) -> SpotShape | None:

@@ -176,7 +176,12 @@ def _settles_after_a_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return bool(found and then and now and now > then)
 
 
+def _stays_at_the_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at == "/focus" and re.fullmatch(r"run\.\d+", str(now)) is not None
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("nobody leaves an engine that runs on new oil", _stays_at_the_run),
     Change("a level that wants no run settles anew where the engine ran", _settles_after_a_run),
     Change("under half of what was in came out: whether that is all is asked", _asks_if_empty),
     Change("a gauge may be looked at before the first start", _looks_before_the_start),
@@ -246,6 +251,7 @@ _NEW = (
     "enough",
     "leaves",
     "lasts",
+    "opens_again",
 )
 
 

@@ -37,6 +37,7 @@ from .clerk import (
     DRIVE,
     ENGINE,
     GEARBOX,
+    LEGS,
     PASTE,
     TASK,
     WRENCH,
@@ -351,6 +352,24 @@ class ReadTooLateTests(TestCase):
         clerk.record("level", {"position": "0.72", "attitude": "upright"}, "engine/level.1")
         self.assertTrue(clerk.stands.filled)
         self.assertEqual(clerk.stands.added, 2520)
+
+    def test_nothing_longer_is_begun_while_it_settles(self) -> None:
+        """A front wheel off takes longer than the tank's level keeps."""
+        level = replace(ENGINE.level, latest=Decimal(10), settle_minutes=Decimal(5))
+        clerk = Clerk(replace(TASK, reservoir=replace(ENGINE, level=level)), *LEGS)
+        clerk.plan = replace(clerk.plan, order=("engine/prove filler", "run", "front wheel out"))
+        clerk.until_fill()
+        clerk.pour("2370 ml")
+        clerk.record("start")
+        self.assertEqual(clerk.sheet.focus, "run.1")
+        clerk.now += timedelta(minutes=1)
+        clerk.record("stop", step="run.1")
+        ready = [str(s.step.id) for s in clerk.sheet.steps if s.status == Status.READY]
+        self.assertIn("wheel out", ready)
+        self.assertEqual(clerk.sheet.focus, "engine/level.1")
+        clerk.now += timedelta(minutes=6)
+        clerk.record("level", {"position": "0.72", "attitude": "upright"})
+        self.assertTrue(clerk.stands.filled)
 
 
 class ReadWithoutARunTests(TestCase):
@@ -725,6 +744,57 @@ class RanOutTests(TestCase):
         self.assertEqual(clerk.sheet.focus, "engine/fill.2")
         clerk.round(f"{stands.advice.ml} ml", "0.72")
         self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+
+    def test_a_plug_that_is_out_again_asks_what_ran_out(self) -> None:
+        """The washer was forgotten, and the case is full."""
+        clerk = self.levelled()
+        out = clerk.record("opens again", {}, "engine/torque")
+        asked = clerk.state(str(ran_out_id("engine", out.id)))
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), (str(asked.step.id), True))
+        self.assertEqual([o.code for o in asked.step.options], ["not out", "some", "all"])
+        plug = next(f for f in clerk.stands.fasteners if f.role == "drain plug")
+        self.assertEqual((plug.stands, plug.open), ("out", True))
+        clerk.record("ran out", {"how": Lost.ALL})
+        self.assertEqual(
+            (clerk.stands.added, clerk.stands.filled, clerk.sheet.focus),
+            (0, False, "engine/washer"),
+        )
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
+        self.assertEqual(clerk.sheet.focus, "engine/fill.2")
+        self.assertIn("ran out", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_a_plug_that_was_not_out_after_all_stands_as_it_did(self) -> None:
+        clerk = self.levelled()
+        before = clerk.stands
+        clerk.record("opens again", {}, "engine/washer")
+        clerk.record("ran out", {"how": Lost.NOT_OUT})
+        self.assertEqual((clerk.sheet.focus, clerk.stands), ("leaks", before))
+
+    def test_what_is_out_again_while_it_is_filled_waits_for_no_run(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2370 ml", "closed": True})
+        self.assertEqual(clerk.sheet.focus, "run.1")
+        clerk.record("opens again", {}, "engine/filter")
+        self.assertIn(
+            "“What ran out?” is not done", [one.words for one in clerk.state("run.1").unmet]
+        )
+        clerk.record("ran out", {"how": Lost.NOTHING})
+        self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("engine/filter", 2520))
+
+    def test_a_plug_that_is_out_again_before_the_oil_is_in_asks_nothing(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("opens again", {}, "engine/refit")
+        self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("engine/washer", 150))
+
+    def test_only_what_shuts_a_case_can_be_out_again(self) -> None:
+        clerk = self.levelled()
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("opens again", {}, "engine/measure")
+        self.assertEqual(caught.exception.code, "sheet.wrong_kind")
 
     def test_no_engine_runs_before_somebody_says_what_ran_out(self) -> None:
         clerk = self.levelled()

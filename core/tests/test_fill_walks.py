@@ -50,7 +50,7 @@ def slip(clerk: Clerk, rng: random.Random, name: str) -> bool:
     elif state.step.id.name == Name.ALL_OUT:
         clerk.record("answer", {"value": rng.choice(list(Emptied))}, name)
     elif ask == Ask.RAN_OUT:
-        how = rng.choice(list(Lost))
+        how = rng.choice(state.step.options).code
         said = {"how": how, "amount": "200 ml", "sure": "200 ml"}
         clerk.record("ran out", said if how == Lost.SOME else {"how": how}, name)
     elif ask in (Ask.FILL, Ask.LEVEL):
@@ -95,6 +95,14 @@ def walk(clerk: Clerk, rng: random.Random, most: int = 60) -> None:
         except CoreError:
             continue  # refused or asked: nothing was written down
         _correct(clerk, rng)
+        _out_again(clerk, rng)
+
+
+def _out_again(clerk: Clerk, rng: random.Random) -> None:
+    """Now and then what had been shut is out again."""
+    shut = [one.step.id for one in clerk.sheet.steps if one.step.id.shuts and one.closed]
+    if shut and rng.random() < 0.04:
+        clerk.record("opens again", {}, str(rng.choice(shut)))
 
 
 def _strap(clerk: Clerk) -> None:

@@ -53,13 +53,15 @@ class EntryKind(StrEnum):
     GOES_ON = "goes on"
     TAKES_OVER = "takes over"
     STANDS = "stands"
+    OPENS_AGAIN = "opens again"
     CALLS = "calls"
     LENDS = "lends"
     LETS_GO = "lets go"
 
 
 # no work at their step: who has it, what the visit waits for, that somebody took it over, how the bike
-# stands now, and a second pair of hands that is called for, lent and let go again
+# stands now, that what was shut is out again, and a second pair of hands that is called for, lent and
+# let go again
 ASIDES = (
     EntryKind.TAKES,
     EntryKind.GIVES_UP,
@@ -67,6 +69,7 @@ ASIDES = (
     EntryKind.GOES_ON,
     EntryKind.TAKES_OVER,
     EntryKind.STANDS,
+    EntryKind.OPENS_AGAIN,
     EntryKind.CALLS,
     EntryKind.LENDS,
     EntryKind.LETS_GO,

@@ -18,9 +18,12 @@ class Emptied(StrEnum):
 
 
 class Lost(StrEnum):
-    """How much is gone of a case that was opened again."""
+    """How much is gone of a case that was opened again: nothing, where it was only tightened, was not out
+    after all, or stood above the oil."""
 
     TIGHTENED = "only tightened"
+    NOT_OUT = "not out"
+    NOTHING = "nothing"
     SOME = "some"
     ALL = "all"
 

@@ -19,7 +19,7 @@ from .jobs import (
 )
 from .needs import MAKERS, Need
 from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
-from .work import Makers, Round, Rounds, RunSheet
+from .work import Makers, Opened, Round, Rounds, RunSheet
 
 __all__ = [
     "CHANGE_MINUTES",
@@ -37,6 +37,7 @@ __all__ = [
     "Measured",
     "Name",
     "Need",
+    "Opened",
     "Option",
     "Place",
     "PlannedTask",

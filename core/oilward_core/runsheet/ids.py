@@ -38,6 +38,11 @@ class StepId(NamedTuple):
         """The fastener it is about, if any."""
         return _FASTENER.get(self.name)
 
+    @property
+    def shuts(self) -> Role | None:
+        """The fastener it has a hand in shutting, out of which oil would run."""
+        return self.fastener if self.name in _SHUTS else None
+
     @classmethod
     def of(cls, text: str) -> "StepId":
         """Read what ``str`` wrote."""
@@ -53,6 +58,7 @@ _FASTENER: dict[str, Role] = {
     Name.FILTER: Role.FILTER,
     Name.CLOSE: Role.FILL_PLUG,
 }
+_SHUTS = (Name.WASHER, Name.REFIT, Name.TORQUE, Name.FILTER)
 
 
 @lru_cache(maxsize=4096)

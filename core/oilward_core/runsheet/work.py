@@ -26,14 +26,23 @@ class Round:
 
 
 @dataclass(frozen=True)
+class Opened:
+    """A part of a full case that leaked, or was ``out`` again, and the entry that says so."""
+
+    part: str
+    entry: str
+    out: bool
+
+
+@dataclass(frozen=True)
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
-    what let oil out of a full one, each time: the part, and the entry that says so. ``little``: of which
+    what let oil out of a full one, each time. ``little``: of which
     little came out when they were drained; ``early``: of which the plug went back before all was out."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
-    opened: Mapping[str, tuple[tuple[str, str], ...]] = field(default_factory=dict)
+    opened: Mapping[str, tuple[Opened, ...]] = field(default_factory=dict)
     little: frozenset[str] = frozenset()
     early: frozenset[str] = frozenset()
 

@@ -68,7 +68,7 @@ STEPS: dict[Name, Words] = whole_table(
             "Much less came out than was in. Still dripping, the wrong plug, or shut again before it had "
             "run empty? If the jug was misread, put the amount right.",
         ),
-        Name.RAN_OUT: Words("What ran out?", "{what} let oil out. What is gone of what was in?"),
+        Name.RAN_OUT: Words("What ran out?", "{what} {opened}. What is gone of what was in?"),
         Name.WASHER: Words(
             "Seal on the plug", "{seal}: {school}. The old one must be off the case."
         ),
@@ -197,6 +197,8 @@ LOST: dict[Lost, str] = whole_table(
     Lost,
     {
         Lost.TIGHTENED: "nothing, only tightened",
+        Lost.NOT_OUT: "it was not out after all",
+        Lost.NOTHING: "nothing but what was in the filter",
         Lost.SOME: "some ran out",
         Lost.ALL: "all of it",
     },
@@ -405,6 +407,11 @@ def resets(written: list[str]) -> str:
     return "Service indicator reset as the manual says."
 
 
+LEAKED, OPENED = "let oil out", "was out again"
+OUT_AGAIN: dict[Role, str] = {
+    Role.DRAIN_PLUG: "The plug is out again",
+    Role.FILTER: "The filter is off again",
+}
 LEAK_AT = {
     Role.DRAIN_PLUG: "Plug",
     Role.FILTER: "Filter",

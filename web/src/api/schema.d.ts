@@ -1907,12 +1907,13 @@ export interface components {
          *     * `goes on` - GOES_ON
          *     * `takes over` - TAKES_OVER
          *     * `stands` - STANDS
+         *     * `opens again` - OPENS_AGAIN
          *     * `calls` - CALLS
          *     * `lends` - LENDS
          *     * `lets go` - LETS_GO
          * @enum {string}
          */
-        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "calls" | "lends" | "lets go";
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
             kind: components["schemas"]["EntryKind"];
@@ -3065,6 +3066,7 @@ export interface components {
             unmet: string[];
             not_before: string | null;
             reopened: boolean;
+            opens_again: string;
             taken_by: string;
             taken_by_who: string;
             tip: components["schemas"]["TipShape"] | null;
@@ -4041,6 +4043,22 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
+        OpensAgainEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opens again";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
         CallsEntryRequest: {
             id: string;
             step: string;
@@ -4089,7 +4107,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

@@ -127,7 +127,8 @@ export function Bench({ mayWork }: { mayWork: boolean }) {
   const [last, setLast] = useState<string | null>(null);
   const [turn, setTurn] = useState(0);
   const mine = useCallback(({ step, kind }: NewEntry, told: Sheet) => {
-    if (isAside(told, kind) || kind === "regrade") return;
+    const stays = isAside(told, kind) && kind !== "opens again";
+    if (stays || kind === "regrade") return;
     setLooking((looked) => (looked === step ? null : looked));
     setLast((was) => (was === step ? null : was));
     setTurn((count) => count + 1);

@@ -60,8 +60,15 @@ function Skip({ step, problem, send }: Pick<StepProps, "step" | "problem" | "sen
   );
 }
 
+interface DoneProps {
+  step: Step;
+  correct: (() => void) | null;
+  /** Says that what it had shut is out again. */
+  opensAgain: (() => void) | null;
+}
+
 /** What has been said about a step that is already done. */
-function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
+function Done({ step, correct, opensAgain }: DoneProps) {
   return (
     <div className={asksCss.doneStep}>
       <p className={asksCss.doneResult}>{step.entry?.result}</p>
@@ -74,6 +81,11 @@ function Done({ step, correct }: { step: Step; correct: (() => void) | null }) {
       {correct && (
         <Button size="large" onClick={correct}>
           Correct it
+        </Button>
+      )}
+      {opensAgain && (
+        <Button size="large" onClick={opensAgain}>
+          {step.opens_again}
         </Button>
       )}
     </div>
@@ -92,7 +104,14 @@ function Closed({ readOnly, open, ...props }: ClosedProps) {
   // the reading that is being read anew; once somebody has, there is another
   const [again, setAgain] = useState<string | null>(null);
   const fixed = readOnly || NOT_CORRECTED.has(step.kind) || !step.entry;
-  const done = <Done step={step} correct={fixed ? null : () => open(true)} />;
+  const opens = !readOnly && step.opens_again !== "";
+  const done = (
+    <Done
+      step={step}
+      correct={fixed ? null : () => open(true)}
+      opensAgain={opens ? () => send("opens again", {}) : null}
+    />
+  );
   if (step.kind !== "finding") return done;
   if (again !== null && again === step.entry?.id) {
     return <FindingStep {...props} send={(kind, data) => send(kind, data)} regrade />;

@@ -3,6 +3,12 @@
 from typing import Any
 
 from ..acts import Act
-from . import hands, stands, takes, waits
+from . import hands, opens, stands, takes, waits
 
-ASIDE_ACTS: tuple[Act[Any, Any], ...] = (*takes.ACTS, *waits.ACTS, *stands.ACTS, *hands.ACTS)
+ASIDE_ACTS: tuple[Act[Any, Any], ...] = (
+    *takes.ACTS,
+    *waits.ACTS,
+    *stands.ACTS,
+    *opens.ACTS,
+    *hands.ACTS,
+)

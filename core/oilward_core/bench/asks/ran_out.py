@@ -53,8 +53,11 @@ def _read(hearing: Hearing, typed: RanOutTyped) -> RanOut:
     return RanOut(how=how, ml=much.ml, said=much.said, unit=much.unit, asked=much.asked)
 
 
-# what a fastener that was only tightened needs no more of: its torque alone is pulled again
-_STAYS = (Name.WASHER, Name.REFIT, Name.FILTER)
+# what needs not be done again: of a fastener that was only tightened, all but its torque
+_STAYS: dict[Lost, tuple[Name, ...]] = {
+    Lost.TIGHTENED: (Name.WASHER, Name.REFIT, Name.FILTER),
+    Lost.NOT_OUT: (Name.WASHER, Name.REFIT, Name.FILTER, Name.TORQUE),
+}
 
 
 def _take(taking: Taking, entry: Entry, data: RanOut) -> None:
@@ -66,9 +69,9 @@ def _take(taking: Taking, entry: Entry, data: RanOut) -> None:
     opened = next(found, None)
     if opened is None:
         return
-    if data.how == Lost.TIGHTENED:
-        taking.restore(entry, opened, _STAYS)
-    else:
+    if data.how in _STAYS:
+        taking.restore(entry, opened, _STAYS[data.how])
+    elif data.how != Lost.NOTHING:
         inside = max(facts.into(key), Decimal(0))
         taking.events(entry).append(entry)
         taking.flow(entry, Way.LOST, min(data.ml, inside) if data.how == Lost.SOME else inside)

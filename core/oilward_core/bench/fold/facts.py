@@ -100,12 +100,14 @@ class Hands:
 
 @dataclass(frozen=True, kw_only=True)
 class OpenedAgain:
-    """A ``part`` that let oil out of a full case, the ``entry`` that says so, and what had shut it until
-    then, by step."""
+    """A ``part`` that let oil out of a full case, or was ``out`` again, the ``entry`` that says so, what
+    had shut it until then, by step, and how it stood."""
 
     part: str
     entry: str
     shut_by: dict[str, Entry]
+    out: bool = False
+    stood: FastenerFact | None = None
 
 
 @dataclass

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from ...codes.steps import Name
-from ...runsheet import Job, Rounds, Step, StepId, TaskPlan, build, look_up_id
+from ...runsheet import Job, Opened, Rounds, Step, StepId, TaskPlan, build, look_up_id
 from ...spec import Cell, Path
 from ..asks.look_up import LookedUp
 from .draining import asks_if_empty, out_before_it_was_shut
@@ -53,7 +53,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         {key: one.rounds for key, one in fillings.items()},
         _runs(facts, tasks, fillings),
         {
-            key: tuple((one.part, one.entry) for one in found)
+            key: tuple(Opened(one.part, one.entry, one.out) for one in found)
             for key, found in facts.opened_again.items()
         },
         little=frozenset(key for key in fillings if asks_if_empty(tasks[key], facts)),

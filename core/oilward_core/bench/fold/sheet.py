@@ -1,7 +1,8 @@
 """The fold: a visit as its entries make it."""
 
 from collections.abc import Iterable, Sequence
-from datetime import datetime
+from datetime import datetime, timedelta
+from decimal import Decimal
 
 from ...codes.bench import Status
 from ...codes.entries import ASIDES, Ask, EntryKind
@@ -21,11 +22,12 @@ from ..entries import Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners
-from .filling import is_wrong_oil
+from .filling import TO_LOOK, is_wrong_oil
 from .gather import gathered
 from .judged import finding_of
 from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
+from .needs import run_since
 from .state import Sheet, StepState, TaskState, Waits
 from .status import state_of
 from .stops import handed_back, held_back, holds, overfilled, seized, went_against, wrong_oil
@@ -118,7 +120,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     return Sheet(
         tasks=tasks,
         steps=states,
-        focus=_focus(states),
+        focus=_focus(states, known),
         stops=stops,
         ready_to_sign=closed and filled and not stops and not back,
         set_aside=tuple(sorted(aside, key=lambda entry: (entry.at, entry.id))),
@@ -139,9 +141,37 @@ def _waits(facts: Facts) -> Waits | None:
     return Waits(step=entry.step, what=data.what, words=data.words, by=entry.by, since=entry.at)
 
 
-def _focus(states: Sequence[StepState]) -> str | None:
+def _hurried(states: Sequence[StepState], known: Known) -> tuple[StepState, timedelta] | None:
+    """A level that will be too old before long, and how long something else may be done first: nothing
+    once it has settled. It is as late as when something was written down last."""
+    for state in states:
+        key, newest = state.step.id.reservoir, known.facts.newest
+        if state.step.ask != Ask.LEVEL or state.status != Status.READY or newest is None:
+            continue
+        level, run = known.tasks[key].reservoir.level, run_since(key, known.facts)
+        if level is None or level.latest is None or run is None or run.stopped is None:
+            continue
+        settles = state.not_before is not None and newest.at < state.not_before
+        last = run.stopped + known.bench.length(level.latest - TO_LOOK)
+        return state, last - newest.at if settles else timedelta(0)
+    return None
+
+
+def _focus(states: Sequence[StepState], known: Known) -> str | None:
     """The first step that is ready, in the planned order; else the first wait that runs; else what
-    only waits for the bike to be strapped down."""
+    only waits for the bike to be strapped down. Nobody leaves an engine that runs on new oil; and a
+    level that will be too old before long comes first, nothing being begun that takes longer."""
+    runs = (one for one in states if one.step.name == Name.RUN and one.status == Status.RUNNING)
+    running = next(runs, None)
+    if running is not None:
+        return str(running.step.id)
+    hurried = _hurried(states, known)
+    if hurried is not None:
+        level, spare = hurried
+        minutes = {job.id: known.bench.length(Decimal(job.minutes)) for job in known.sheet.jobs}
+        ready = (one for one in states if one.status == Status.READY and one is not level)
+        short = (one for one in ready if minutes[one.step.job] <= spare)
+        return str(next(short, level).step.id)
     for status in (Status.READY, Status.RUNNING):
         for state in states:
             if state.status == status and state.step.ask != Ask.WAIT:

@@ -56,8 +56,9 @@ class Taking:
         )
 
     def reopen(self, entry: Entry, part: str, stands: Stands, reservoir: str = "") -> OpenedAgain:
-        """Something let oil out there: its seal and its tightening have to be done anew."""
+        """Something let oil out there, or was out: its seal and its tightening have to be done anew."""
         whose = reservoir or StepId.of(entry.step).reservoir
+        stood = self.facts.fastener(whose, part)
         self.fastener(entry, part, stands, whose)
         shut_by: dict[str, Entry] = {}
         for name in _SHUT_BY.get(part, ()):
@@ -66,18 +67,23 @@ class Taking:
             if was is not None:
                 self.facts.undone.add(key)
                 shut_by[key] = was
-        return OpenedAgain(part=part, entry=entry.id, shut_by=shut_by)
+        out = stands == Stands.OUT
+        return OpenedAgain(part=part, entry=entry.id, shut_by=shut_by, out=out, stood=stood)
 
-    def let_oil_out(self, entry: Entry, part: str, reservoir: str) -> None:
-        """A part of a full case leaks: somebody has to say how much of it is gone, once for all that is
-        said of it until then."""
-        opened = self.reopen(entry, part, Stands.LEAKING, reservoir)
+    def let_oil_out(
+        self, entry: Entry, part: str, reservoir: str, stands: Stands = Stands.LEAKING
+    ) -> None:
+        """A part of a full case leaks, or is out: somebody has to say how much of it is gone, once for
+        all that is said of it until then."""
+        opened = self.reopen(entry, part, stands, reservoir)
         before = self.facts.opened_again.setdefault(reservoir, [])
         asked = any(
             one.part == part and str(ran_out_id(reservoir, one.entry)) not in self.facts.last
             for one in before
         )
-        if part in _SHUT_BY and self.facts.into(reservoir) > 0 and not asked:
+        # what a new filter was pre-filled with stays in it
+        full = bool(self.facts.poured(reservoir)) and self.facts.into(reservoir) > 0
+        if part in _SHUT_BY and full and not asked:
             before.append(opened)
 
     def restore(self, entry: Entry, opened: OpenedAgain, names: tuple[Name, ...]) -> None:
@@ -86,7 +92,10 @@ class Taking:
             if StepId.of(key).name in names:
                 self.facts.last[key] = was
                 self.facts.undone.discard(key)
-        if opened.part == Role.FILTER:
+        if opened.out and opened.stood:
+            whose = (StepId.of(entry.step).reservoir, opened.part)
+            self.facts.fasteners[whose] = opened.stood
+        elif opened.part == Role.FILTER:
             self.fastener(entry, Role.FILTER, Stands.NEW)
 
     def flow(self, entry: Entry, way: Way, ml: Decimal) -> None:

@@ -178,6 +178,7 @@ DATA: dict[EntryKind, Callable[[Document], Data]] = whole_table(
         EntryKind.CAUSE: _caused,
         EntryKind.RAN_OUT: _not_then,
         EntryKind.LEFT: _not_then,
+        EntryKind.OPENS_AGAIN: _not_then,
         EntryKind.LEAKS: _looked,
         EntryKind.MEASURE: lambda data: Taken(
             found=_values(data, "found"), left=_values(data, "left")

@@ -18,7 +18,7 @@ from ..ids import StepId, of_bike, ran_out_id
 from ..jobs import UPRIGHT, minutes_of
 from ..needs import Need, done
 from ..steps import Option, PlannedTask, Step, chosen, look_up_id, ticks, unchecked, where
-from ..work import Work
+from ..work import Opened, Work
 from . import circuit, rounds
 
 STRAPPED = Need(Fact.STRAPPED)
@@ -206,19 +206,28 @@ def _close_up(work: Work, task: PlannedTask) -> None:
         _filter(work, spec)
 
 
+def _lost(opened: Opened) -> tuple[Lost, ...]:
+    """What can be gone of it: a filter that is off may stand above the oil, a plug that is out not."""
+    if not opened.out:
+        return (Lost.TIGHTENED, Lost.SOME, Lost.ALL)
+    above = (Lost.NOTHING,) if opened.part == Role.FILTER else ()
+    return (Lost.NOT_OUT, *above, Lost.SOME, Lost.ALL)
+
+
 def _ran_out(work: Work, spec: ReservoirSpec, job: str) -> None:
     """Each time oil got out of it while it was full, somebody says how much is gone."""
-    for part, opened_by in work.rounds.opened.get(spec.key, ()):
-        place = words.leak_place(part, spec.label, work.several)
-        said = words.step(Name.RAN_OUT, what=place)
+    for one in work.rounds.opened.get(spec.key, ()):
+        place = words.leak_place(one.part, spec.label, work.several)
+        opened = words.OPENED if one.out else words.LEAKED
+        said = words.step(Name.RAN_OUT, what=place, opened=opened)
         work.step(
             Step(
-                id=ran_out_id(spec.key, opened_by),
+                id=ran_out_id(spec.key, one.entry),
                 job=job,
                 ask=Ask.RAN_OUT,
                 title=said.title,
                 instruction=said.text,
-                options=chosen(words.LOST, Lost),
+                options=chosen(words.LOST, _lost(one)),
             )
         )
 
