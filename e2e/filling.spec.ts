@@ -230,6 +230,13 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await plugBack(page);
   await pulled(page);
   await step(page, "Top up");
+  // the customer brought a bottle
+  await choose(page, "Oil that goes in", "Another oil, by name and grade");
+  await page.getByLabel("What it is called").fill("Quern");
+  await page.getByLabel("Grade and class on its bottle").fill("good oil");
+  await press(page, "It is in, filler closed");
+  await expect(page.getByRole("alert")).toContainText("What stands on its bottle?");
+  await page.getByLabel("Grade and class on its bottle").fill("75W-90 GL-4");
   await press(page, "It is in, filler closed");
   await step(page, "Read the level");
   await press(page, "Oil ran out");
@@ -238,6 +245,9 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");
+  await expect(page.getByRole("region", { name: "Off the shelf" })).toContainText(
+    "Quern, 75W-90 GL-4",
+  );
   await press(page, "Sign");
   await step(page, "Signed and closed");
 });

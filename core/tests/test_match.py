@@ -16,6 +16,7 @@ from oilward_core.fluid import (
     check_family,
     climate,
     hot_band,
+    labelled,
     match,
     read_dot,
     read_friction,
@@ -258,6 +259,23 @@ class MatchTests(TestCase):
         self.assertEqual(hot_band("SAE 50"), (16.3, 21.9))
         self.assertEqual(hot_band("80W"), None)
         self.assertIsNone(hot_band("fork oil"))
+
+    def test_an_oil_is_judged_by_what_stands_on_its_bottle(self) -> None:
+        hypoid = Requirement(grade="75W-90", service="GL-5")
+        wet = Requirement(grade="10W-40", friction="MA2")
+        for need, kind, label, fit in (
+            (hypoid, R.FINAL_DRIVE, "SAE 75W90 API GL5", Fit.FITS),
+            (hypoid, R.FINAL_DRIVE, "5W-40", Fit.REFUSED),
+            (hypoid, R.FINAL_DRIVE, "75W-90 GL-4", Fit.REFUSED),
+            (wet, R.ENGINE, "10W40 JASO MA-2", Fit.FITS),
+            (wet, R.ENGINE, "10W-40 MB", Fit.REFUSED),
+            (wet, R.ENGINE, "75W-90 GL-5", Fit.REFUSED),
+        ):
+            with self.subTest(label=label, kind=kind):
+                self.assertEqual(match(need, kind, labelled("Quern", label)).fit, fit)
+        for nothing in ("", "oil", "the good one"):
+            with self.assertRaises(CoreError):
+                labelled("Quern", nothing)
 
     def test_a_family_has_to_be_one(self) -> None:
         check_family("coolant")

@@ -57,6 +57,8 @@ _SENTENCES = {
     "fluid.no_index": "Below 2 cSt at 100 °C there is no viscosity index.",
     "fluid.shares": "The shares of a blend have to add up to the whole.",
     "fluid.out_of_reach": "No blend of these two reaches that viscosity.",
+    "fluid.no_name": "What is it called, on its bottle?",
+    "fluid.no_label": "What stands on its bottle? Grade and class, like 75W-90 GL-5 or 10W-40 MA2.",
     "fluid.label": "“{label}” is no engine grade.",
     "fill.no_capacity": "The spec sheet has no capacity for this job. Look it up in the manual and have the lead enter it.",
     "fluid.references": "The two reference oils have to differ, the slippery one first.",

@@ -3,7 +3,7 @@ from decimal import Decimal
 
 from django.http import Http404
 from oilward_core.errors import CoreError, at
-from oilward_core.fluid import FAMILIES, Fit, Match, match
+from oilward_core.fluid import FAMILIES, Fit, Match, labelled, match
 from oilward_core.quantity import Kind, parse_single, show
 from oilward_core.schools import FLUID, Schools
 from oilward_core.spec import KINDS, Requirement, ReservoirKind
@@ -92,8 +92,13 @@ def fitting(
     return [row for row, found in judged(need, kind, schools, rows) if found.fit < Fit.CAUTION]
 
 
-def is_refused(name: str, need: Requirement, kind: ReservoirKind, schools: Schools) -> bool:
-    """Whether the shelf's fluid of that name may not go into such a reservoir."""
+def is_refused(
+    name: str, need: Requirement, kind: ReservoirKind, schools: Schools, label: str = ""
+) -> bool:
+    """Whether the shelf's fluid of that name, or another one with that ``label``, may not go into such a
+    reservoir."""
+    if label:
+        return match(need, kind, labelled(name, label), schools).fit == Fit.REFUSED
     row = Fluid.objects.filter(name=name).first() if name else None
     return row is not None and match(need, kind, mapping.offer(row), schools).fit == Fit.REFUSED
 

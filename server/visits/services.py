@@ -213,11 +213,11 @@ def _read(
 def _judged(data: PouredIn, task: TaskPlan, chosen: str) -> PouredIn:
     """A pour with what is to be said of its oil, or of the ``chosen`` one where none is named: whether it
     may go in there. Raises CoreError ``visit.no_fluid``."""
-    if data.fluid and not Fluid.objects.filter(name=data.fluid).exists():
+    if data.fluid and not data.label and not Fluid.objects.filter(name=data.fluid).exists():
         raise CoreError("visit.no_fluid", field="fluid")
-    spec = task.reservoir
-    name = data.fluid or chosen
-    return replace(data, refused=is_refused(name, spec.requirement, spec.kind, task.schools))
+    spec, name = task.reservoir, data.fluid or chosen
+    refused = is_refused(name, spec.requirement, spec.kind, task.schools, data.label)
+    return replace(data, refused=refused)
 
 
 def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:

@@ -23,7 +23,7 @@ from .labels import (
     read_gear_services,
     read_grades,
 )
-from .match import BLENDED, FAMILIES, Fit, Match, Offer, check_family, hot_band, match
+from .match import BLENDED, FAMILIES, Fit, Match, Offer, check_family, hot_band, labelled, match
 from .viscosity import (
     TwoPoint,
     blend_by_mass,
@@ -63,6 +63,7 @@ __all__ = [
     "hydraulic_base",
     "iso_vg",
     "iso_vg_limits",
+    "labelled",
     "match",
     "read_density",
     "read_dot",

@@ -61,6 +61,24 @@ class Offer(Sound):
     approvals: str = ""
 
 
+@guarded
+def labelled(name: str, label: str) -> Offer:
+    """An oil that is not on the shelf, by its name and what stands on its bottle (``75W-90 GL-5``). Raises
+    CoreError ``fluid.no_label`` where neither grade nor class can be read of it."""
+    grades, services, friction = read_grades(label), read_gear_services(label), read_friction(label)
+    dot = read_dot(label)
+    if not (grades or services or friction or dot):
+        raise CoreError("fluid.no_label", field="label")
+    gear = services or (grades and grades[0].scale == "gear")
+    return Offer(
+        name=name,
+        family="brake" if dot else "gear" if gear else "engine",
+        grade=str(grades[0]) if grades else "",
+        friction=friction,
+        service=label,
+    )
+
+
 @dataclass(frozen=True)
 class Match:
     """The verdict with every reason, gravest first."""

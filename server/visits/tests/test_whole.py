@@ -166,6 +166,24 @@ class WholeVisitTests(WholeTestCase):
         row = EntryRow.objects.get(visit=self.mira.visit, kind="pour")
         self.assertTrue(row.data["refused"])
 
+    def test_another_oil_than_the_shelfs_goes_in_by_name_and_label_and_is_judged(self) -> None:
+        self.mira.open("61 300", "drain only", "gearbox")
+        self.mira.until_fill()
+        for label, name, pointer in (("oil", "Quern", "/label"), ("75W-90", " ", "/fluid")):
+            unread = self.mira.pour(fluid=name, label=label)
+            self.assertEqual(unread.status_code, 422)
+            self.assertTrue(self.sentence(unread, pointer))
+        self.assertEqual(self.mira.pour("0.1 l", fluid="Quern", label="0W-16").status_code, 200)
+        self.assertIn("Quern, 0W-16 may not go into", self.mira.sheet["stops"][0]["text"])
+        self.mira.entry("draw", {"amount": "0.1 l"})
+        self.assertEqual(self.mira.sheet["stops"], [])
+        self.mira.entry("answer", {"value": "new"})
+        self.mira.tick()
+        self.mira.entry("torque", {"reading": self.mira.task["torque"]["aim"]})
+        self.mira.pour(fluid="Quern", label="75W-90 GL-4")
+        self.assertEqual(self.mira.sheet["stops"], [])
+        self.assertEqual(self.mira.task["fluid"], "Quern, 75W-90 GL-4")
+
     def test_more_than_a_pan_or_a_jug_holds_is_asked(self) -> None:
         self.mira.open()
         self.mira.until_drained()

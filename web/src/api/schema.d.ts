@@ -3550,10 +3550,14 @@ export interface components {
             amount?: string;
             sure?: string;
         };
-        /** @description How much, of what, and whether the filler was shut. */
+        /**
+         * @description How much, of what, and whether the filler was shut; of an oil that is not on the shelf the
+         *         ``label`` as well, grade and class.
+         */
         PourTyped: {
             amount?: string;
             fluid?: string;
+            label?: string;
             closed?: boolean;
             sure?: string;
         };

@@ -10,7 +10,9 @@ from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Cause
 from ...codes.options import Draw
 from ...codes.roles import Role
+from ...errors import CoreError
 from ...expected import Expected
+from ...fluid import labelled
 from ...quantity import show
 from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
@@ -27,13 +29,14 @@ from .amount import JUG
 from .level import CAUSE, LEFT, LEVEL, CauseNamed, remarks
 from .room import Room
 
-MOST_NAME = 80
+MOST_NAME, MOST_LABEL = 80, 40
 
 
 @dataclass(frozen=True, kw_only=True)
 class PouredIn(Data):
     """So many ``ml`` went in, of which ``fluid``; ``closed``: the filler was shut behind it; ``refused``:
-    that oil may not go in there, as it was judged then."""
+    that oil may not go in there, as it was judged then; ``label``: what stands on the bottle of one that is
+    not on the shelf, which its name then ends with."""
 
     kind: ClassVar[EntryKind] = EntryKind.POUR
     ml: Decimal
@@ -43,14 +46,17 @@ class PouredIn(Data):
     closed: bool = False
     asked: Stood | None = None
     refused: bool = False
+    label: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
 class PourTyped(Typed):
-    """How much, of what, and whether the filler was shut."""
+    """How much, of what, and whether the filler was shut; of an oil that is not on the shelf the
+    ``label`` as well, grade and class."""
 
     amount: str = ""
     fluid: str = ""
+    label: str = ""
     closed: bool = False
     sure: str = ""
 
@@ -85,10 +91,23 @@ def _poured(hearing: Hearing, typed: PourTyped) -> PouredIn:
         ml=much.ml,
         said=much.said,
         unit=much.unit,
-        fluid=typed.fluid.strip()[:MOST_NAME],
+        fluid=_called(typed),
         closed=typed.closed,
         asked=much.asked,
+        label=typed.label.strip()[:MOST_LABEL],
     )
+
+
+def _called(typed: PourTyped) -> str:
+    """What the oil is called: another one than the shelf's by its name and its label, which has to tell
+    what it is."""
+    name, label = typed.fluid.strip()[:MOST_NAME], typed.label.strip()[:MOST_LABEL]
+    if not label or name.endswith(f", {label}"):
+        return name
+    labelled(name, label)
+    if not name:
+        raise CoreError("fluid.no_name", field="fluid")
+    return f"{name[: MOST_NAME - len(label) - 2]}, {label}"
 
 
 def _drawn(hearing: Hearing, typed: DrawTyped) -> DrawnOff:
@@ -137,7 +156,7 @@ POUR = Act(
     read=_poured,
     take=_pour,
     says=lambda data, speaker: said.volume(data.ml, speaker.volume),
-    keeps=("closed", "fluid"),
+    keeps=("closed", "fluid", "label"),
 )
 DRAW = Act(
     typed=DrawTyped,

@@ -32,7 +32,7 @@ from ...fill import (
     will_rise,
 )
 from ...fill import Sight as FillSight
-from ...runsheet import Round, StepId, TaskPlan
+from ...runsheet import Round, StepId, TaskPlan, ran_out_id
 from ...said import bench as said
 from ...spec import IDLING, LevelCheck, Variant, needed
 from ..asks.fill import PouredIn
@@ -256,6 +256,12 @@ def _in_hand(rounds: list[Round], draws: bool, advice: Advice) -> bool:
     return not draws
 
 
+def _uncounted(key: str, facts: Facts) -> bool:
+    """Whether something let oil out of it, and nobody has said yet how much."""
+    asked = (ran_out_id(key, one.entry) for one in facts.opened_again.get(key, ()))
+    return any(str(step) not in facts.last for step in asked)
+
+
 def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
     """How the filling of a reservoir stands; before its values are looked up, it has not begun.
 
@@ -271,7 +277,7 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
     return Filling(
         rounds=_rounds(task, facts, advice),
         advice=advice,
-        right=advice.action == "done",
+        right=advice.action == "done" and not _uncounted(task.reservoir.key, facts),
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
         rises=_rises(task, facts),

@@ -2,14 +2,13 @@ import { clsx } from "clsx";
 import { Button } from "antd";
 import { useState } from "react";
 import { Bottles } from "../../glass/Bottles";
-import { Choice } from "../../ui/Choice";
 import { timeWords } from "../../ui/days";
 import { Why } from "../../ui/Why";
 import { dropDrafts, useDraft } from "../draft";
-import { oilOptions } from "../oils";
 import { isClosed, type Step, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Contradiction, LookAtGauge } from "./level";
+import { chosenOil, WhichOil, type Oil } from "./WhichOil";
 import asksCss from "./asks.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
@@ -36,31 +35,6 @@ function Advice({ coach, added, children }: AdviceProps) {
         {children}
       </div>
     </div>
-  );
-}
-
-/** Which oil goes in: what was chosen at the start, and can still be changed. */
-function Oil({
-  task,
-  fluid,
-  change,
-}: {
-  task: Task;
-  fluid: string;
-  change: (fluid: string) => void;
-}) {
-  if (task.fluids.length === 0) return null;
-  return (
-    <label className={asksCss.fillOil}>
-      Oil{" "}
-      <Choice
-        aria-label="Oil that goes in"
-        placeholder="Nothing on the shelf fits"
-        value={fluid}
-        options={oilOptions(task.fluids)}
-        onChange={change}
-      />
-    </label>
   );
 }
 
@@ -145,12 +119,6 @@ function OneTap({
       ))}
     </div>
   );
-}
-
-/** The oil that was chosen for the reservoir, where it is one that fits. */
-function chosenOil(task: Task | undefined): string {
-  const chosen = task?.fluid ?? "";
-  return task?.fluids.some(({ name }) => name === chosen) ? chosen : "";
 }
 
 /** The step that shuts the filler, where it can be done now. */
@@ -256,9 +224,9 @@ function goesOn({ sheet, step, task, coach, send }: FormProps, look: () => void)
 function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
   const { sheet, step, task, coach, problem, busy, send } = props;
   const { amount, setAmount, label, more, correct } = useMeasured(props);
-  const [fluid, setFluid] = useDraft(`${sheet.id}.${step.id}.oil`, chosenOil(task));
+  const [oil, setOil] = useDraft<Oil>(`${sheet.id}.${step.id}.which`, chosenOil(task));
   const pour = (said: string, sure: string, closed: boolean) =>
-    send("pour", { amount: said, sure, closed, fluid }, more);
+    send("pour", { amount: said, sure, closed, fluid: oil.fluid, label: oil.label ?? "" }, more);
   const next = goesOn(props, look);
   const waits = coach !== null && coach.action !== "pour";
   const isIn: Way[] = [
@@ -274,7 +242,7 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
       )}
       <Contradiction task={task} busy={busy} send={send} />
       {waits && <Ways ways={next} busy={busy} />}
-      {task && <Oil task={task} fluid={fluid} change={setFluid} />}
+      {task && <WhichOil task={task} oil={oil} problem={problem} change={setOil} />}
       <AmountField
         label={label}
         value={amount}
