@@ -58,7 +58,8 @@ export async function choose(
   await list.click();
   // a long list draws only what is in sight: it is searched
   if (typeof option === "string" && (await list.isEditable())) await list.fill(option);
-  await openLists(page).getByTitle(option, { exact: true }).first().click();
+  const wanted = openLists(page).getByTitle(option, { exact: true }).first();
+  await pressed(wanted, () => wanted.click());
   await listsClosed(page);
 }
 

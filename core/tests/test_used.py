@@ -37,6 +37,17 @@ class UsedTests(TestCase):
         # what went into the filter came out of the bottle that was chosen
         self.assertEqual(dict(self.of(clerk).fluids), {"Oil B": 1000, "Oil engine": 1370 + 150})
 
+    def test_what_was_poured_before_another_oil_came_out_of_the_bottle_that_was_chosen(
+        self,
+    ) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "1 l"})
+        clerk.record("pour", {"amount": "1.37 l", "fluid": "Oil B"})
+        last = [replace(one, fluid="Oil B") for one in closings(clerk)]
+        found = used(last, clerk.entries, "Maker Model", {"engine": "Oil A"})
+        self.assertEqual(dict(found.fluids), {"Oil A": 1150, "Oil B": 1370})
+
     def test_what_was_taken_out_again_came_out_of_a_bottle_all_the_same(self) -> None:
         clerk = Clerk()
         clerk.until_fill()

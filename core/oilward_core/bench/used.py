@@ -1,7 +1,7 @@
 """What a visit has used up: oil out of its bottles, seals and filters out of the drawer."""
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -46,9 +46,15 @@ def _parts(spec: ReservoirSpec, entry: Entry, model: str) -> Iterable[str]:
 
 
 @guarded
-def used(tasks: Sequence[TaskClosing], entries: Iterable[Entry], model: str = "") -> Used:
+def used(
+    tasks: Sequence[TaskClosing],
+    entries: Iterable[Entry],
+    model: str = "",
+    chosen: Mapping[str, str] | None = None,
+) -> Used:
     """What was poured, whatever became of it later, and what went on new: each time it was renewed, one
-    more. ``model``: what filters are called after."""
+    more. ``model``: what filters are called after; ``chosen``: by reservoir the oil that was chosen
+    before anything was poured, where that is not what was poured last."""
     of = {one.plan.reservoir.key: one for one in tasks}
     counted = in_order(entries)
     fluids: Counter[str] = Counter()
@@ -57,7 +63,7 @@ def used(tasks: Sequence[TaskClosing], entries: Iterable[Entry], model: str = ""
         if task is None or flow.way not in (Way.IN, Way.PREFILL):
             continue
         named = flow.entry.data.fluid if isinstance(flow.entry.data, PouredIn) else ""
-        if name := named or task.fluid:
+        if name := named or (chosen or {}).get(flow.reservoir) or task.fluid:
             fluids[name] += flow.ml  # type: ignore[assignment]
     parts: Counter[str] = Counter()
     for entry in counted:

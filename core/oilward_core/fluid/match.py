@@ -63,8 +63,8 @@ class Offer(Sound):
 
 @guarded
 def labelled(name: str, label: str) -> Offer:
-    """An oil that is not on the shelf, by its name and what stands on its bottle (``75W-90 GL-5``). Raises
-    CoreError ``fluid.no_label`` where neither grade nor class can be read of it."""
+    """An oil that is not on the shelf, by its name and what stands on its bottle (``75W-90 GL-5``).
+    Raises CoreError ``fluid.no_label`` where neither grade nor class can be read of it."""
     grades, services, friction = read_grades(label), read_gear_services(label), read_friction(label)
     dot = read_dot(label)
     if not (grades or services or friction or dot):

@@ -13,7 +13,7 @@ from workshop.models import Person
 
 from visits.models import Visit
 from visits.rows import visit_plan
-from visits.selectors import entries_of, standing
+from visits.selectors import entries_of, standing, tasks_of
 
 from .shapes import Taken, TakenLine
 
@@ -25,7 +25,8 @@ def used_in(visit: Visit) -> Used:
     stands = standing(visit)
     plan = visit_plan(visit, [one.plan for one in stands.tasks])
     model = visit.bike.model
-    return used(stands.tasks, entries_of(visit, plan), f"{model.make} {model.name}")
+    chosen = {task.reservoir: task.fluid.name for task in tasks_of(visit) if task.fluid}
+    return used(stands.tasks, entries_of(visit, plan), f"{model.make} {model.name}", chosen)
 
 
 def to_take(visit: Visit, person: Person, today: date) -> Taken:

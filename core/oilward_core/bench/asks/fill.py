@@ -35,8 +35,8 @@ MOST_NAME, MOST_LABEL = 80, 40
 @dataclass(frozen=True, kw_only=True)
 class PouredIn(Data):
     """So many ``ml`` went in, of which ``fluid``; ``closed``: the filler was shut behind it; ``refused``:
-    that oil may not go in there, as it was judged then; ``label``: what stands on the bottle of one that is
-    not on the shelf, which its name then ends with."""
+    that oil may not go in there, as it was judged then; ``label``: what stands on the bottle of one that
+    is not on the shelf, which its name then ends with."""
 
     kind: ClassVar[EntryKind] = EntryKind.POUR
     ml: Decimal
