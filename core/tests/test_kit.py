@@ -20,6 +20,7 @@ from oilward_core.kit import (
     expected_need,
     kept,
     left_after,
+    nothing_fits,
     pick,
     price,
     say_picked,
@@ -31,7 +32,7 @@ from oilward_core.kit import (
 )
 from oilward_core.runsheet import PlannedTask
 from oilward_core.schools import Choice, Schools
-from oilward_core.spec import FillRule, ReservoirKind, Variant
+from oilward_core.spec import FillRule, Requirement, ReservoirKind, Variant
 
 from .clerk import ENGINE
 from .test_order import LEGS, PRIMARY
@@ -210,6 +211,24 @@ class SumTests(TestCase):
             ),
         )
         self.assertEqual([d.ml for d in together((*found, *found))], [2000, 8400])
+
+    def test_what_nothing_here_fits_is_summed_by_what_is_asked_for(self) -> None:
+        bare = replace(PRIMARY, requirement=Requirement())
+        takes = [
+            (PRIMARY, "", Decimal(900)),
+            (replace(PRIMARY, label="second case"), "", Decimal(100)),
+            (bare, "", Decimal(50)),
+            (ENGINE, "Blue", Decimal(4000)),
+            (PRIMARY, "", None),
+        ]
+        asked = str(PRIMARY.requirement)
+        self.assertEqual(
+            nothing_fits(takes),
+            (
+                Demand(asked, Decimal(1000), ("primary", "second case")),
+                Demand("", Decimal(50), ("primary",)),
+            ),
+        )
 
     def test_what_is_used_is_gone_for_the_next_visit(self) -> None:
         shelf = [bottle("A", 400, date(2026, 1, 1)), bottle("B", 946), bottle("C", 946)]

@@ -98,6 +98,19 @@ def demands(takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]]) -> tuple
 
 
 @guarded
+def nothing_fits(
+    takes: Iterable[tuple[ReservoirSpec, str, Decimal | None]],
+) -> tuple[Demand, ...]:
+    """What reservoirs need that no fluid here fits, summed by what they ask for (empty: their sheets name
+    nothing). ``takes`` as in `demands`."""
+    return together(
+        Demand(str(spec.requirement), expected_need(take, spec.fill_rule), (spec.label,))
+        for spec, fluid, take in takes
+        if not fluid and take is not None and spec.facts.poured
+    )
+
+
+@guarded
 def together(demands: Iterable[Demand]) -> tuple[Demand, ...]:
     """Demands summed by fluid."""
     found: dict[str, Demand] = {}

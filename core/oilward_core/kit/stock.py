@@ -27,10 +27,12 @@ class Stock(Sound):
 
 @dataclass(frozen=True)
 class Wanted(Sound):
-    """What one visit takes from shelf and drawer."""
+    """What one visit takes from shelf and drawer, and what ``nothing_fits`` that is here, by what is
+    asked for."""
 
     demands: tuple[Demand, ...]
     parts: Mapping[str, int]
+    nothing_fits: tuple[Demand, ...] = ()
 
 
 @dataclass(frozen=True)

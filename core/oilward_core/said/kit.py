@@ -26,6 +26,19 @@ def bought(count: int, ml: int) -> str:
     return f"buy {count} of {ml} ml"
 
 
+def nothing_fits(amount: str) -> str:
+    """No fluid here may go in."""
+    return f"nothing here fits: buy {amount}"
+
+
+def to_buy(amount: str, asked: str) -> str:
+    """What is to be bought, by what the reservoir asks for."""
+    return f"{amount} of {asked or NOT_SAID}"
+
+
+NOT_SAID = "oil the sheet does not name"
+
+
 def left_over(amount: str) -> str:
     """What the bought bottles keep."""
     return f"{amount} will be left over"

@@ -15,6 +15,7 @@ from oilward_core.kit import (
     Wanted,
     demands,
     kept,
+    nothing_fits,
     price,
     serve,
     serve_in_turn,
@@ -84,7 +85,8 @@ def wanted(ground: Ground, tasks: Sequence[PlannedTask], stands: Shelf) -> Wante
         services = ground.services.get(spec.key, ())
         take = mapping.expected_take(spec, task.variant, services, model)
         takes.append((spec, fluid.name if fluid else "", take))
-    return Wanted(demands(takes), dict(_laid(ground, tasks).parts))
+    parts = dict(_laid(ground, tasks).parts)
+    return Wanted(demands(takes), parts, nothing_fits(takes))
 
 
 def wanted_by(
@@ -138,7 +140,8 @@ def kit(
     """The kit of one visit, from what ``earlier`` visits leave on the shelf."""
     before = in_turn(stands, earlier, today)
     stock = before[-1].left if before else stands.stock
-    served = serve(stock, wanted(ground, tasks, stands), stands.sold, today)
+    wants = wanted(ground, tasks, stands)
+    served = serve(stock, wants, stands.sold, today)
     laid, workshop = _laid(ground, tasks), Workshop.objects.first()
     hour = workshop.hour_price if workshop else Decimal(0)
     currency = workshop.currency if workshop else ""
@@ -153,7 +156,8 @@ def kit(
                 currency,
             )
             for demand, found in served.picks
-        ],
+        ]
+        + [mapping.nothing_fits_line(demand, speaker(person)) for demand in wants.nothing_fits],
         parts=[
             mapping.part_line(name, count, stock.parts.get(name, 0), served.missing_parts)
             for name, count in laid.parts
@@ -161,7 +165,10 @@ def kit(
         tools=_tools(laid, ground, tasks),
         torques=mapping.torque_lines(laid, tasks, wrenches(), ground.schools),
         consumables=list(laid.consumables),
-        to_buy=missing(served),
+        to_buy=[
+            *missing(served),
+            *(mapping.nothing_fits_words(one, speaker(person)) for one in wants.nothing_fits),
+        ],
         parts_cost=mapping.money(cost.parts, currency),
         buying=mapping.money(cost.buying, currency),
         labour=mapping.money(cost.labour, currency),

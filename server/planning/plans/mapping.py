@@ -17,6 +17,7 @@ from oilward_core.kit import Bottle, Demand, Picked, Things, say_picked
 from oilward_core.order import Order
 from oilward_core.quantity import grouped, show
 from oilward_core.runsheet import PlannedTask
+from oilward_core.said import kit as said_kit
 from oilward_core.schools import Schools, torque_aim
 from oilward_core.spec import ReservoirSpec, Variant, why_not_serviceable
 from oilward_core.torque import Wrench, fitting_wrenches
@@ -170,6 +171,24 @@ def fluid_line(
         if kept
         else "",
     )
+
+
+def nothing_fits_line(need: Demand, speaks: Speaker) -> FluidLine:
+    """Oil that has to come from elsewhere: what is asked of it, and how much."""
+    amount = show(need.ml, speaks.volume)
+    return FluidLine(
+        fluid=need.fluid or said_kit.NOT_SAID,
+        need=amount,
+        what_for=", ".join(need.what_for),
+        words=said_kit.nothing_fits(amount),
+        buy="",
+        cost="",
+        kept="",
+    )
+
+
+def nothing_fits_words(need: Demand, speaks: Speaker) -> str:
+    return said_kit.to_buy(show(need.ml, speaks.volume), need.fluid)
 
 
 def part_line(name: str, count: int, in_drawer: int, missing: Mapping[str, int]) -> PartLine:

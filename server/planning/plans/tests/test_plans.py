@@ -158,6 +158,14 @@ class KitTests(PlanCase):
         self.assertEqual(fluids["Cogwork 90"]["what_for"], "gearbox")
         self.assertTrue(kit["simulated"])
 
+    def test_where_nothing_here_fits_the_kit_says_what_to_buy_by_what_is_asked(self) -> None:
+        Fluid.objects.filter(family="gear").update(grade="85W-140", service="GL-5", kv100=26)
+        kit = self.plan(**self.chosen(*self.THREE)).json()["kit"]
+        line = next(one for one in kit["fluids"] if one["what_for"] == "gearbox")
+        self.assertEqual(line["fluid"], "75W-90, GL-4")
+        self.assertEqual(line["words"], f"nothing here fits: buy {line['need']}")
+        self.assertIn(f"{line['need']} of 75W-90, GL-4", kit["to_buy"])
+
     def test_seals_tools_torques_and_money(self) -> None:
         kit = self.plan(**self.chosen(*self.THREE)).json()["kit"]
         parts = {line["name"]: line for line in kit["parts"]}
