@@ -278,7 +278,8 @@ class FluidChoice:
 @dataclass(frozen=True, kw_only=True)
 class TaskShape:
     """One reservoir of a visit as it stands. ``may_leave``: nothing of it has been opened, so it can
-    be taken out again; ``expected_out`` is what should come out of it."""
+    be taken out again; ``expected_out`` is what should come out of it; ``old_oil``: how much of the old
+    stays, and ``flush``: that it is too much of it, where the oil was spoilt."""
 
     key: str
     label: str
@@ -299,6 +300,8 @@ class TaskShape:
     standing: list[StandingShape]
     not_learned: str
     may_leave: bool
+    old_oil: str
+    flush: str
 
 
 @dataclass(frozen=True, kw_only=True)

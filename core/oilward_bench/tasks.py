@@ -16,12 +16,12 @@ from oilward_core.bench import (
 )
 from oilward_core.debris import Otherwise, Part, Verdict, would_change
 from oilward_core.drained import expected_out
-from oilward_core.fill import MARKS_AT, say, say_belief, taps
+from oilward_core.fill import MARKS_AT, say, say_belief, stays, taps, wants_a_flush
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.said import fill as said
 from oilward_core.said import steps as say_steps
-from oilward_core.spec import ReservoirSpec, Role
+from oilward_core.spec import ReservoirSpec, Role, Variant
 from oilward_core.torque import WrenchSetting
 
 from .plugs import on_plug
@@ -180,7 +180,33 @@ def task_shape(
         ],
         not_learned=one.not_learned,
         may_leave=not stands.opened,
+        old_oil=_old_oil(one.plan, stands),
+        flush=_flush(one.plan, stands, sheet),
     )
+
+
+def _stays(plan: TaskPlan, stands: TaskState, changes: int = 1) -> Decimal | None:
+    """The share of old oil that stays, by what came out, or by the book; None where the sheet does not
+    say what it holds dry."""
+    dry, out = plan.reservoir.capacities.get(Variant.DRY), stands.drained or plan.capacity
+    if not plan.reservoir.facts.drained or plan.variant == Variant.DRY or not dry or out is None:
+        return None
+    return stays(dry, out, changes)
+
+
+def _old_oil(plan: TaskPlan, stands: TaskState) -> str:
+    once, twice = _stays(plan, stands), _stays(plan, stands, 2)
+    return said.old_oil(once, twice) if once and twice else ""
+
+
+def _flush(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> str:
+    """Said where the oil that was drained was spoilt."""
+    state = sheet.step(str(StepId(plan.reservoir.key, Name.INSPECT)))
+    seen = state.entry.data if state and state.entry else None
+    once = _stays(plan, stands)
+    if once is None or not isinstance(seen, Graded) or not wants_a_flush(once, seen.oil):
+        return ""
+    return said.flush(once)
 
 
 def _should_come_out(plan: TaskPlan) -> Decimal | None:

@@ -252,6 +252,8 @@ _NEW = (
     "leaves",
     "lasts",
     "opens_again",
+    "old_oil",
+    "flush",
 )
 
 

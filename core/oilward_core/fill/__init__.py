@@ -25,6 +25,7 @@ from .case import (
 )
 from .coach import CAUSES, Action, Advice, coach
 from .learned import ACTS, fell, known_marks, marks_seen
+from .old import stays, wants_a_flush
 from .warm import MARKS_AT, will_rise
 from .words import say, say_belief, taps
 
@@ -69,8 +70,10 @@ __all__ = [
     "say",
     "say_belief",
     "start_of",
+    "stays",
     "taps",
     "truncate_above",
     "truncate_below",
+    "wants_a_flush",
     "will_rise",
 ]

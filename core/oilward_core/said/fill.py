@@ -1,5 +1,7 @@
 """What the fill coach says."""
 
+from decimal import Decimal
+
 from ..codes.fill import Cause, LeftFor
 from ..guard import whole_table
 
@@ -167,6 +169,20 @@ def move(pours: bool, amount: str, own: str, of_bottle: str) -> str:
     in_unit = f" ({own})" if own else ""
     bottle = f": {of_bottle}" if of_bottle else ""
     return f"{'Pour' if pours else 'Take out'} {amount}{in_unit}{bottle}."
+
+
+def _percent(share: Decimal) -> str:
+    return f"{share * 100:.1f}\u00a0%"
+
+
+def old_oil(once: Decimal, twice: Decimal) -> str:
+    """How much old oil stays in a case: after this change, and after one more."""
+    return f"{_percent(once)} of the old oil stays, {_percent(twice)} after another change."
+
+
+def flush(once: Decimal) -> str:
+    """What is left of spoilt oil spoils the new."""
+    return f"{_percent(once)} of the spoilt oil stays. Flush it: fill, run it warm, drain it again."
 
 
 def drain_again(amount: str) -> str:

@@ -3189,6 +3189,8 @@ export interface components {
             standing: components["schemas"]["StandingShape"][];
             not_learned: string;
             may_leave: boolean;
+            old_oil: string;
+            flush: string;
         };
         TipShape: {
             text: string;

@@ -182,6 +182,13 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
             <dd className={textCss.tabular}>{task.capacity}</dd>
           </div>
         )}
+        {task.flush ? (
+          <p className={benchCss.flush} role="status">
+            {task.flush}
+          </p>
+        ) : (
+          task.old_oil && <p className={benchCss.cameOut}>{task.old_oil}</p>
+        )}
       </dl>
       <PlugRead sheet={sheet} task={task} look={look} />
       {task.coach && task.added && <p className={textCss.soft}>{task.coach.belief}</p>}
