@@ -195,8 +195,8 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   page,
 }) => {
   await signIn(page);
-  await comesIn(page, "Whimbrel", "Halvane Meridan 1130, 2020");
-  await page.getByRole("link", { name: "Whimbrel" }).click();
+  await comesIn(page, "Greenshank", "Halvane Meridan 1130, 2020");
+  await page.getByRole("link", { name: "Greenshank" }).click();
   await tab(page, "gearbox");
   await press(page, "Service the gearbox");
   await page.getByLabel("Odometer now").fill("20 010");

@@ -327,6 +327,50 @@ class WrongOilTests(TestCase):
         self.assertEqual((clerk.stands.advice.action, clerk.stands.advice.again), ("remove", True))
 
 
+class UnreadableTests(TestCase):
+    """A glass that is blind: a lead says so, and all of the book goes in."""
+
+    def unreadable(self, clerk: Clerk) -> None:
+        clerk.record("cause", {"cause": Cause.UNREADABLE, "words": "the glass is blind"})
+
+    def test_it_is_filled_by_the_book_and_not_learned_from(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.pour("2370 ml")
+        clerk.wait(2)
+        with self.assertRaises(CoreError):
+            clerk.record("cause", {"cause": Cause.UNREADABLE, "words": " "})
+        self.unreadable(clerk)
+        advice = clerk.stands.advice
+        assert advice is not None
+        self.assertEqual((clerk.sheet.focus, advice.action), ("engine/fill.2", "pour"))
+        self.assertEqual(advice.ml + clerk.stands.added, TASK.capacity)
+        clerk.pour(f"{advice.ml} ml")
+        self.assertTrue(clerk.stands.filled)
+        while clerk.sheet.focus:
+            usual(clerk, clerk.state(clerk.sheet.focus))
+        self.assertTrue(clerk.sheet.ready_to_sign)
+        self.assertIn("cannot be read", why_not_learned("engine", in_order(clerk.entries)))
+
+    def test_said_before_the_first_start_no_engine_runs_on_less_than_the_book(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.record("pour", {"amount": "2000 ml"})
+        self.unreadable(clerk)
+        self.assertFalse(clerk.state("run.1").status == Status.READY)
+        clerk.pour(f"{clerk.stands.advice.ml} ml")
+        self.assertEqual((clerk.stands.added, clerk.sheet.focus), (TASK.capacity, "run.1"))
+
+    def test_a_reading_that_was_called_wrong_does_not_count_beside_it(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.7")
+        level = clerk.last("level")
+        self.assertTrue(clerk.stands.filled)
+        clerk.record("cause", {"cause": Cause.UNREADABLE, "words": "blind"}, level.step)
+        self.assertFalse(clerk.stands.filled)
+
+
 class ReadTooLateTests(TestCase):
     """Left standing, a tank's oil drains back into the case: it reads low, and that is not believed."""
 
@@ -352,6 +396,14 @@ class ReadTooLateTests(TestCase):
         clerk.record("level", {"position": "0.72", "attitude": "upright"}, "engine/level.1")
         self.assertTrue(clerk.stands.filled)
         self.assertEqual(clerk.stands.added, 2520)
+
+    def test_a_leak_after_it_is_counted_before_anything_is_read_again(self) -> None:
+        tank = replace(ENGINE, level=replace(ENGINE.level, latest=Decimal(10)))
+        clerk = Clerk(replace(TASK, reservoir=tank))
+        clerk.until_fill()
+        clerk.round("2370 ml", "0.72")
+        leak = clerk.record("leaks", {"result": "engine/drain plug"})
+        self.assertEqual(clerk.sheet.focus, str(ran_out_id("engine", leak.id)))
 
     def test_nothing_longer_is_begun_while_it_settles(self) -> None:
         """A front wheel off takes longer than the tank's level keeps."""
@@ -771,6 +823,7 @@ class RanOutTests(TestCase):
         clerk.record("opens again", {}, "engine/washer")
         clerk.record("ran out", {"how": Lost.NOT_OUT})
         self.assertEqual((clerk.sheet.focus, clerk.stands), ("leaks", before))
+        self.assertEqual(why_not_learned("engine", in_order(clerk.entries)), "")
 
     def test_what_is_out_again_while_it_is_filled_waits_for_no_run(self) -> None:
         clerk = Clerk()

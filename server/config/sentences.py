@@ -206,7 +206,7 @@ _SENTENCES = {
     "access.no_lead": "A lead other than you has to sign beside you.",
     "level.not_inside": "It was not read inside its marks since oil last flowed: it cannot be left there.",
     "visit.lasts": "Nothing said of it lifts this. Put right what it says, and it is gone.",
-    "visit.gauge_lead": "Only a lead stands by a gauge against the book. Call one: it takes their own tablet.",
+    "visit.gauge_lead": "Only a lead stands by a gauge against the book, or fills without one. Call one: it takes their own tablet.",
     "visit.hold_lead": "Only a lead lifts a hold, or hands a bike back. Call one: it takes their own tablet.",
     "visit.closed": "This visit is closed. Nothing can be added.",
     "visit.not_ready": "Not everything is done. First finish “{step}”.",

@@ -229,7 +229,7 @@ def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
         raise CoreError("visit.lasts")
     if leads(actor):
         return
-    if isinstance(data, CauseNamed) and data.cause == Cause.GAUGE:
+    if isinstance(data, CauseNamed) and data.cause in (Cause.GAUGE, Cause.UNREADABLE):
         raise CoreError("visit.gauge_lead")
     if not isinstance(data, Answered):
         return

@@ -9,8 +9,10 @@ from typing import Any, TypeVar
 from cattrs import BaseValidationError
 from cattrs.preconf.json import make_converter
 
+from ..codes.fill import Acts
 from ..codes.options import Lost
 from ..errors import CoreError
+from ..fill import ACTS
 from ..guard import Sound, guarded
 from ..runsheet import StepId, TaskPlan
 from ..said import bench as said
@@ -122,14 +124,16 @@ def why_not_learned(key: str, entries: list[Entry]) -> str:
     """Why what a reservoir took is not to be learned from; empty if it is: gauge and book must not
     have disagreed, and nothing have run out. ``entries``: those that count (`in_order`)."""
     causes = [
-        entry.data.said
+        entry.data
         for entry in entries
         if isinstance(entry.data, CauseNamed) and StepId.of(entry.step).reservoir == key
     ]
     if causes:
-        return said.disagreed(causes[-1])
+        last = causes[-1]
+        by_the_book = ACTS[last.cause] == Acts.BY_THE_BOOK
+        return last.said if by_the_book else said.disagreed(last.said)
     lost = any(
-        isinstance(entry.data, RanOut) and entry.data.how != Lost.TIGHTENED
+        isinstance(entry.data, RanOut) and entry.data.how in (Lost.SOME, Lost.ALL)
         for entry in entries
         if StepId.of(entry.step).reservoir == key
     )

@@ -32,7 +32,7 @@ class Contradiction(StrEnum):
 class Acts(StrEnum):
     """What a cause does once it is named: the reading it is about is not used and read again; an amount
     is corrected first; the oil is drained again; what the sheet says is looked up; somebody says what
-    ran out; or, where a lead says so, the gauge is believed from here."""
+    ran out; or, where a lead says so, the gauge is believed from here, or it is filled by the book."""
 
     READ_AGAIN = "read again"
     CORRECT = "correct"
@@ -40,11 +40,13 @@ class Acts(StrEnum):
     LOOK_UP = "look up"
     COUNT = "count"
     BELIEVE = "believe"
+    BY_THE_BOOK = "by the book"
 
 
 class Cause(StrEnum):
     """What can be behind it; ``GAUGE``: nothing, it takes what it takes, and a lead stands by it;
-    ``ELSE``: something else, in somebody's own words."""
+    ``UNREADABLE``: it cannot be read at all, and a lead says why; ``ELSE``: something else, in somebody's
+    own words."""
 
     OLD_OIL = "old oil"
     ATTITUDE = "attitude"
@@ -56,4 +58,5 @@ class Cause(StrEnum):
     MISREAD = "misread"
     NOT_AS_ASKED = "not as asked"
     GAUGE = "gauge"
+    UNREADABLE = "unreadable"
     ELSE = "else"

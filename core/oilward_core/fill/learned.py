@@ -47,6 +47,7 @@ ACTS: dict[Cause, Acts] = whole_table(
         Cause.MISREAD: Acts.READ_AGAIN,
         Cause.NOT_AS_ASKED: Acts.READ_AGAIN,
         Cause.GAUGE: Acts.BELIEVE,
+        Cause.UNREADABLE: Acts.BY_THE_BOOK,
         Cause.ELSE: Acts.READ_AGAIN,
     },
 )

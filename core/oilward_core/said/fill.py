@@ -18,6 +18,7 @@ CAUSES: dict[Cause, str] = whole_table(
         Cause.MISREAD: "Gauge misread, or dipstick seated differently.",
         Cause.NOT_AS_ASKED: "Bike not standing as the spec sheet asks.",
         Cause.GAUGE: "The gauge is right: a lead stands by it.",
+        Cause.UNREADABLE: "The gauge cannot be read, by the book: {words}",
         Cause.ELSE: "{words}",
     },
 )

@@ -181,6 +181,25 @@ class JourneyTests(VisitTestCase):
         now = self.api.get(f"/api/visits/{self.mira.visit}/").json()
         self.assertEqual({**now, "now": ""}, then)
 
+    def test_a_gauge_that_cannot_be_read_is_a_leads_to_say_and_filled_by_the_book(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        self.mira.pour()
+        self.mira.wait(2)
+        blind = {"cause": "unreadable", "words": "the glass is blind"}
+        alone = self.mira.entry("cause", blind)
+        self.assertEqual((alone.status_code, alone.json()["code"]), (422, "visit.gauge_lead"))
+        said = self.lead_says("cause", blind, "engine/level.1")
+        self.assertEqual(said.status_code, 200, said.content)
+        self.mira.pour()
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        row = Service.objects.get(visit_id=self.mira.visit)
+        self.assertEqual(
+            row.not_learned, "The gauge cannot be read, by the book: the glass is blind"
+        )
+
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()

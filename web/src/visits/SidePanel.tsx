@@ -175,21 +175,21 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
             <dd className={textCss.tabular}>{task.drained}</dd>
           </div>
         )}
-        {means && <p className={benchCss.cameOut}>{means}</p>}
         {task.capacity && (
           <div className={benchCss.standing}>
             <dt>{task.variant ? `Book, ${task.variant}` : "Book"}</dt>
             <dd className={textCss.tabular}>{task.capacity}</dd>
           </div>
         )}
-        {task.flush ? (
-          <p className={benchCss.flush} role="status">
-            {task.flush}
-          </p>
-        ) : (
-          task.old_oil && <p className={benchCss.cameOut}>{task.old_oil}</p>
-        )}
       </dl>
+      {means && <p className={benchCss.cameOut}>{means}</p>}
+      {task.flush ? (
+        <p className={benchCss.flush} role="status">
+          {task.flush}
+        </p>
+      ) : (
+        task.old_oil && <p className={benchCss.cameOut}>{task.old_oil}</p>
+      )}
       <PlugRead sheet={sheet} task={task} look={look} />
       {task.coach && task.added && <p className={textCss.soft}>{task.coach.belief}</p>}
     </>

@@ -10,6 +10,7 @@ from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Acts, Cause, LeftFor
 from ...codes.poses import Pose
 from ...codes.roles import Role
+from ...codes.steps import Name
 from ...debris import Verdict
 from ...drained import DEGREES
 from ...errors import CoreError
@@ -120,7 +121,7 @@ def _at_edge(hearing: Hearing, typed: LevelTyped, sight: Sight) -> LevelRead:
 
 def _named(hearing: Hearing, typed: CauseTyped) -> CauseNamed:
     cause = one_of(typed.cause or Cause.ELSE, Cause, "cause")
-    own = words(typed.words, "cause") if cause == Cause.ELSE else ""
+    own = words(typed.words, "cause") if cause in (Cause.ELSE, Cause.UNREADABLE) else ""
     return CauseNamed(cause=cause, words=own, acts=True)
 
 
@@ -156,6 +157,8 @@ def _take_cause(taking: Taking, entry: Entry, data: CauseNamed) -> None:
     taking.events(entry).append(entry)
     if not data.acts:
         return
+    if ACTS[data.cause] == Acts.BY_THE_BOOK and StepId.of(entry.step).name == Name.LEVEL:
+        taking.complete(entry)
     key = StepId.of(entry.step).reservoir
     if ACTS[data.cause] == Acts.COUNT:
         taking.let_oil_out(entry, Role.DRAIN_PLUG, key)

@@ -1,16 +1,17 @@
 """Filling a reservoir, from what flowed and was read: rounds that happened, and the one in hand."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from decimal import Decimal
 
 from ...codes.bench import Sight
-from ...codes.fill import Start
+from ...codes.fill import Acts, Start
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...errors import CoreError
 from ...fill import (
+    ACTS,
     Advice,
     CauseFound,
     EdgeRead,
@@ -49,7 +50,25 @@ RUNS_DOWN = Decimal(1)  # minutes until what was poured stands in the glass, bef
 
 
 def fill_case(task: TaskPlan, facts: Facts) -> FillCase:
-    """What the coach has to know. Raises CoreError ``fill.no_capacity``."""
+    """What the coach has to know; of a gauge that cannot be read nothing. Raises CoreError
+    ``fill.no_capacity``."""
+    case = _gauged(task, facts)
+    return replace(case, gauge=None, edge=False) if _by_the_book(task, facts) else case
+
+
+def _by_the_book(task: TaskPlan, facts: Facts) -> bool:
+    """Whether a lead has said that its gauge cannot be read."""
+    return any(_cannot_be_read(one) for one in facts.events.get(task.reservoir.key, ()))
+
+
+def _cannot_be_read(entry: Entry) -> bool:
+    """Whether it says that the gauge cannot be read."""
+    data = entry.data
+    return isinstance(data, CauseNamed) and ACTS[data.cause] == Acts.BY_THE_BOOK
+
+
+def _gauged(task: TaskPlan, facts: Facts) -> FillCase:
+    """What the coach has to know where its gauge can be read."""
     if task.capacity is None:
         raise CoreError("fill.no_capacity")
     out = out_before_it_was_shut(task, facts)
@@ -224,7 +243,8 @@ def _rounds(task: TaskPlan, facts: Facts, advice: Advice) -> tuple[Round, ...]:
     key = task.reservoir.key
     drawn = {f.round: f.way == Way.DRAWN for f in facts.poured(key)}
     events = facts.events.get(key, ())
-    steps = [StepId.of(e.step) for e in events if isinstance(e.data, LevelRead | LeftHere)]
+    looked = (e for e in events if isinstance(e.data, LevelRead | LeftHere) or _cannot_be_read(e))
+    steps = [StepId.of(e.step) for e in looked]
     settled = [StepId.of(step) for step in facts.timers]
     read = {step.round for step in steps if step.name == Name.LEVEL}
     # whoever lets it settle goes on to read it
@@ -256,10 +276,20 @@ def _in_hand(rounds: list[Round], draws: bool, advice: Advice) -> bool:
     return not draws
 
 
-def _uncounted(key: str, facts: Facts) -> bool:
-    """Whether something let oil out of it, and nobody has said yet how much."""
+def _counted(key: str, facts: Facts) -> bool:
+    """Whether of all that let oil out of it somebody has said how much."""
     asked = (ran_out_id(key, one.entry) for one in facts.opened_again.get(key, ()))
-    return any(str(step) not in facts.last for step in asked)
+    return all(str(step) in facts.last for step in asked)
+
+
+def _unread(events: Iterable[FillEvent]) -> Iterator[FillEvent]:
+    """What was read of a gauge that cannot be read tells nothing; what ran out of an edge is gone."""
+    for one in events:
+        if isinstance(one, EdgeRead):
+            if one.ml:
+                yield Lost(one.ml)
+        elif not isinstance(one, LevelReading | Left):
+            yield one
 
 
 def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
@@ -273,11 +303,14 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         return Filling(rounds=rounds, advice=None, right=False, enough=False)
     case = fill_case(task, facts)
     events, unused = _happened(task, facts, bench)
+    if case.gauge is None and not case.edge:
+        events = list(_unread(events))
     advice = coach(case, events)
     return Filling(
         rounds=_rounds(task, facts, advice),
         advice=advice,
-        right=advice.action == "done" and not _uncounted(task.reservoir.key, facts),
+        right=advice.action == "done",
+        counted=_counted(task.reservoir.key, facts),
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
         rises=_rises(task, facts),

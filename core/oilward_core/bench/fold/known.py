@@ -40,7 +40,8 @@ class VisitPlan(Sound):
 @dataclass(kw_only=True)
 class Filling:
     """How the filling of a reservoir stands. ``rounds`` are those that happened and the one in hand;
-    ``right``: the level is right, or the whole quantity is in; ``enough``: an engine may run on it;
+    ``right``: the level is right, or the whole quantity is in; ``counted``: nothing has let oil out of it
+    since that nobody has said the amount of; ``enough``: an engine may run on it;
     ``unused`` says by entry id why a reading is kept and not used; ``stale``: when it was read too late
     after a run; ``fell``: how far the level fell at the first start, ``marks`` how much is between marks
     that were assumed, where readings told; ``rises``: by entry id, by how many ml what was read cold will
@@ -50,6 +51,7 @@ class Filling:
     advice: Advice | None
     right: bool
     enough: bool
+    counted: bool = True
     unused: dict[str, str] = field(default_factory=dict)
     stale: datetime | None = None
     fell: Fell | None = None

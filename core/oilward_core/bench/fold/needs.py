@@ -85,7 +85,8 @@ def _strapped(reservoir: str, known: Known) -> bool:
 
 
 def _right(reservoir: str, known: Known) -> bool:
-    return known.fillings[reservoir].right
+    filling = known.fillings[reservoir]
+    return filling.right and filling.counted
 
 
 CHECKS: dict[Fact, _Check] = whole_table(

@@ -79,7 +79,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
         finding=finding,
         drained=facts.drained(key),
         added=facts.into(key),
-        filled=filling.right,
+        filled=filling.right and filling.counted,
         opened=key in facts.opened,
         oil_out=out,
         draining=out and str(StepId(key, Name.DRAIN)) not in facts.last,

@@ -26,7 +26,8 @@ def is_complete(step: Step, known: Known) -> bool:
         fact = known.facts.fastener(step.id.reservoir, Role.FILL_PLUG)
         return bool(known.facts.poured(step.id.reservoir)) and shut(fact)
     if step.ask == Ask.WAIT:
-        return settling(step, known) is not None
+        # by the book, nothing more is read after it
+        return settling(step, known) is not None or known.fillings[step.id.reservoir].right
     if step.ask == Ask.FILL:
         return _filled(step, known)
     if entry is None:

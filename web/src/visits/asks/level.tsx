@@ -8,6 +8,7 @@ import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
 import { Refused } from "../../ui/Refused";
+import { Unreadable } from "./Unreadable";
 import asksCss from "./asks.module.css";
 import textCss from "../../ui/text.module.css";
 import controlsCss from "../../ui/controls.module.css";
@@ -234,6 +235,7 @@ export function LevelStep(props: StepProps) {
     <>
       <Contradiction task={task} busy={busy} send={send} />
       {task?.gauge?.edge ? <Edge {...props} early={early} /> : <Glass {...props} early={early} />}
+      <Unreadable problem={props.problem} busy={busy} send={send} />
     </>
   );
 }
