@@ -148,9 +148,9 @@ test("two reservoirs by keyboard alone; a third is added, another one was opened
   page,
 }) => {
   await signIn(page);
-  await comesIn(page, "Dunlin", V_TWIN);
+  await comesIn(page, "Ruff", V_TWIN);
   const hand = keyboard();
-  await fromPlan(page, hand, "Dunlin", ["primary"]);
+  await fromPlan(page, hand, "Ruff", ["primary"]);
   await hand.press(page.getByRole("button", { name: "Another reservoir, or a wrong plug" }));
   await hand.press(page.getByRole("button", { name: "Add the front brake" }));
   await expect(page.getByRole("region", { name: "How the front brake stands" })).toBeVisible();

@@ -155,8 +155,24 @@ function PlugRead({ sheet, task, look }: Omit<StandingProps, "mayWork">) {
   );
 }
 
-function Parts({ sheet, task, mayWork, look }: StandingProps) {
+/** What came out tells, and how much of it stays. */
+function OilThen({ sheet, task }: Pick<StandingProps, "sheet" | "task">) {
   const means = sheet.steps.find((step) => step.drained && step.reservoir === task.key)?.remark;
+  return (
+    <>
+      {means && <p className={benchCss.cameOut}>{means}</p>}
+      {task.flush ? (
+        <p className={benchCss.flush} role="status">
+          {task.flush}
+        </p>
+      ) : (
+        task.old_oil && <p className={benchCss.cameOut}>{task.old_oil}</p>
+      )}
+    </>
+  );
+}
+
+function Parts({ sheet, task, mayWork, look }: StandingProps) {
   return (
     <>
       <h3>
@@ -182,14 +198,7 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
           </div>
         )}
       </dl>
-      {means && <p className={benchCss.cameOut}>{means}</p>}
-      {task.flush ? (
-        <p className={benchCss.flush} role="status">
-          {task.flush}
-        </p>
-      ) : (
-        task.old_oil && <p className={benchCss.cameOut}>{task.old_oil}</p>
-      )}
+      <OilThen sheet={sheet} task={task} />
       <PlugRead sheet={sheet} task={task} look={look} />
       {task.coach && task.added && <p className={textCss.soft}>{task.coach.belief}</p>}
     </>
