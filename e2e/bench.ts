@@ -1,6 +1,6 @@
 import { expect, type Browser, type Locator, type Page } from "@playwright/test";
 import { asked, said } from "./api";
-import { pressed, waitsForRest } from "./server";
+import { nothingRests } from "./server";
 import type { components } from "../web/src/api/schema";
 import { dayWords } from "../web/src/ui/days";
 
@@ -33,7 +33,7 @@ export async function signOut(page: Page): Promise<void> {
 export async function tablet(browser: Browser, baseURL: string | undefined): Promise<Page> {
   const viewport = { width: 1280, height: 800 };
   const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
-  await waitsForRest(page);
+  await nothingRests(page);
   return page;
 }
 
@@ -43,8 +43,7 @@ export async function step(page: Page, title: string): Promise<void> {
 }
 
 export async function press(page: Page, name: string | RegExp): Promise<void> {
-  const button = page.getByRole("button", { name, exact: typeof name === "string" });
-  await pressed(button, () => button.click());
+  await page.getByRole("button", { name, exact: typeof name === "string" }).click();
 }
 
 /** Chooses an option in a list that opens. */
@@ -58,8 +57,7 @@ export async function choose(
   await list.click();
   // a long list draws only what is in sight: it is searched
   if (typeof option === "string" && (await list.isEditable())) await list.fill(option);
-  const wanted = openLists(page).getByTitle(option, { exact: true }).first();
-  await pressed(wanted, () => wanted.click());
+  await openLists(page).getByTitle(option, { exact: true }).first().click();
   await listsClosed(page);
 }
 
@@ -145,8 +143,6 @@ export async function runAndSettle(page: Page): Promise<void> {
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */
 export async function dragLevel(page: Page, share: number): Promise<void> {
   const glass = page.getByRole("slider", { name: "Oil level" });
-  // it has come under the finger that tapped before
-  await expect(page.locator("[data-resting]")).toHaveCount(0);
   const box = await glass.boundingBox();
   if (!box) throw new Error("no glass to drag in");
   const at = (position: number) => box.y + ((290 - position * 200) / 380) * box.height;

@@ -1,11 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import {
-  expect,
-  test as base,
-  type BrowserContext,
-  type Locator,
-  type Page,
-} from "@playwright/test";
+import { expect, test as base, type BrowserContext, type Page } from "@playwright/test";
 
 function need(name: string): string {
   const value = process.env[name];
@@ -84,45 +78,14 @@ export class Server {
   }
 }
 
-declare global {
-  interface Window {
-    /** How many presses the page has refused, because what they were meant for had just moved there. */
-    refused?: number;
-  }
-}
-
-/** How many presses a page has refused; none where it has gone meanwhile. */
-function refusals(page: Page): Promise<number> {
-  return page.evaluate(() => window.refused ?? 0).catch(() => 0);
-}
-
-/** Presses, and as a hand does presses again what had moved from under it. */
-export async function pressed(target: Locator, press: () => Promise<void>): Promise<void> {
-  for (let tries = 0; tries < 4; tries += 1) {
-    const before = await refusals(target.page());
-    await press();
-    if ((await refusals(target.page())) <= before) return;
-  }
-}
-
-/** What a tap lets rest wakes at once for the hand of a test, which never taps twice (`twice.spec` does, and
- * waits the rest out); it presses nothing while it rests: it would scroll to reach it. */
-export async function waitsForRest(page: Page): Promise<void> {
+/** For the hand of a test, which never taps twice (`twice.spec` does), nothing rests after a tap: what has just
+ * moved under it would refuse a press that is meant. */
+export async function nothingRests(page: Page): Promise<void> {
   await page.addInitScript(() => {
-    const later = window.setTimeout.bind(window) as (work: TimerHandler, ms?: number) => number;
-    window.setTimeout = ((work: TimerHandler, ms?: number) =>
-      later(work, ms === 700 ? 20 : ms)) as typeof window.setTimeout;
-    const count = (event: Event) => {
-      let taken = false;
-      const take = () => (taken = true);
-      event.target?.addEventListener("click", take, { capture: true, once: true });
-      later(() => (window.refused = (window.refused ?? 0) + (taken ? 0 : 1)));
+    const set = Element.prototype.setAttribute;
+    Element.prototype.setAttribute = function (name: string, value: string) {
+      if (name !== "data-resting") set.call(this, name, value);
     };
-    window.addEventListener("click", count, { capture: true });
-  });
-  const resting = page.locator("[data-resting]");
-  await page.addLocatorHandler(resting.first(), async () => {
-    await expect(resting).toHaveCount(0);
   });
 }
 
@@ -145,7 +108,7 @@ interface Shared {
 
 export const test = base.extend<object, Shared>({
   page: async ({ page }, use) => {
-    await waitsForRest(page);
+    await nothingRests(page);
     await use(page);
   },
   baseURL: async ({ server }, use) => use(server.url),

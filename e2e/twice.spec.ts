@@ -1,7 +1,7 @@
 import { comesIn, signIn, startVisit } from "./bench";
 import { expect, test } from "./server";
 import { touch, walk } from "./visit";
-import type { Locator, Page } from "@playwright/test";
+import type { Browser, Locator, Page } from "@playwright/test";
 
 const V_TWIN = "Brackwell Colossine 1640, 2018";
 
@@ -20,9 +20,14 @@ async function tapTwice(page: Page, target: Locator): Promise<void> {
   await page.waitForTimeout(150);
 }
 
-test("a finger that taps twice does every step once", async ({ browser, baseURL }) => {
+/** A page on which what a tap lets rest does rest. */
+async function resting(browser: Browser, baseURL: string | undefined): Promise<Page> {
   const viewport = { width: 1280, height: 800 };
-  const page = await (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
+  return (await browser.newContext({ baseURL, hasTouch: true, viewport })).newPage();
+}
+
+test("a finger that taps twice does every step once", async ({ browser, baseURL }) => {
+  const page = await resting(browser, baseURL);
   await signIn(page);
   await comesIn(page, "Siskin", V_TWIN);
   await startVisit(page, "Siskin", "20 010");
@@ -48,11 +53,13 @@ test("a finger that taps twice does every step once", async ({ browser, baseURL 
   await page.context().close();
 });
 
-test("keys are never held up, and a held key does nothing more", async ({ page }) => {
+test("keys are never held up, and a held key does nothing more", async ({ browser, baseURL }) => {
+  const page = await resting(browser, baseURL);
   await signIn(page);
   await comesIn(page, "Redwing", V_TWIN);
   await startVisit(page, "Redwing", "20 010");
   const boxes = page.getByRole("checkbox");
+  await expect(page.locator("[data-resting]")).toHaveCount(0);
   await boxes.first().click();
   await boxes.first().press("Space");
   await expect(boxes.first()).toHaveAttribute("aria-checked", "false");
@@ -63,4 +70,5 @@ test("keys are never held up, and a held key does nothing more", async ({ page }
   await page.keyboard.down("Space");
   await page.keyboard.up("Space");
   await expect(boxes.first()).toHaveAttribute("aria-checked", "true");
+  await page.context().close();
 });

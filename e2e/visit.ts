@@ -1,6 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { dragLevel } from "./bench";
-import { pressed } from "./server";
 
 /** How a person works the screen, and what it costs: presses, fields filled, keys. */
 export interface Hand {
@@ -19,7 +18,7 @@ function counted(press: (target: Locator) => Promise<void>): Hand {
     keys: 0,
     press: async (target) => {
       await expect(target).toBeEnabled({ timeout: 60_000 });
-      await pressed(target, () => press(target));
+      await press(target);
       hand.actions += 1;
     },
     fill: async (target, text) => {
