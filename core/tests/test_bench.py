@@ -19,6 +19,7 @@ from oilward_core.bench import (
     Speaker,
     Status,
     VisitPlan,
+    as_before,
     fold,
     in_order,
     result,
@@ -824,6 +825,29 @@ class RanOutTests(TestCase):
         clerk.record("ran out", {"how": Lost.NOT_OUT})
         self.assertEqual((clerk.sheet.focus, clerk.stands), ("leaks", before))
         self.assertEqual(why_not_learned("engine", in_order(clerk.entries)), "")
+
+    def test_a_plug_that_was_put_back_since_was_out(self) -> None:
+        """Finger-tight again, its old torque says nothing, whatever is tapped at the question."""
+        clerk = self.levelled()
+        clerk.record("opens again", {}, "engine/torque")
+        asked = clerk.sheet.focus or ""
+        clerk.record("answer", {"value": "new"}, "engine/washer")
+        clerk.tick("engine/refit")
+        clerk.record("ran out", {"how": Lost.NOT_OUT}, asked)
+        plug = next(f for f in clerk.stands.fasteners if f.role == "drain plug")
+        self.assertEqual((plug.stands, clerk.sheet.focus), ("finger tight", "engine/torque"))
+
+    def test_another_oil_stays_or_goes_whole_where_a_pour_is_corrected(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        told = {"fluid": "Quern", "label": "10W-40 MA2"}
+        pour = clerk.record("pour", {"amount": "500 ml", **told})
+        more = as_before(pour, {"amount": "600 ml"})
+        self.assertEqual((more["fluid"], more["label"]), ("Quern, 10W-40 MA2", "10W-40 MA2"))
+        other = as_before(pour, {"amount": "600 ml", "fluid": "Amber"})
+        self.assertNotIn("label", other)
+        with self.assertRaises(CoreError):
+            clerk.record("pour", {"amount": "500 ml", "fluid": ", 10W-40", "label": "10W-40"})
 
     def test_what_is_out_again_while_it_is_filled_waits_for_no_run(self) -> None:
         clerk = Clerk()

@@ -28,7 +28,8 @@ class Hearing:
 class Act(Generic[T, D]):
     """A kind of entry: the shape it is ``typed`` in and the ``data`` it is kept as; ``read`` makes
     the one of the other, ``take`` tells the facts, ``says`` it in short. ``field`` is where an error
-    of reading belongs; ``keeps``: what a correction that does not speak of it leaves as it was."""
+    of reading belongs; ``keeps``: what a correction that does not speak of it leaves as it was, what
+    belongs together as one."""
 
     typed: type[T]
     data: type[D]
@@ -36,7 +37,7 @@ class Act(Generic[T, D]):
     read: Callable[[Hearing, T], D]
     take: Callable[[Taking, Entry, D], None]
     says: Callable[[D, Speaker], str]
-    keeps: tuple[str, ...] = ()
+    keeps: tuple[tuple[str, ...], ...] = ()
 
     @property
     def kind(self) -> EntryKind:

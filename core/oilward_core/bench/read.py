@@ -63,5 +63,6 @@ def expected_at(
 def as_before(old: Entry, raw: Raw) -> Raw:
     """The raw input of a correction, with what it does not speak of as it was written down before:
     whether the filler was closed, which oil, where it was drawn off, which wrench."""
-    kept = {name: getattr(old.data, name) for name in ACTS[old.kind].keeps if name not in raw}
+    silent = [group for group in ACTS[old.kind].keeps if not any(name in raw for name in group)]
+    kept = {name: getattr(old.data, name) for group in silent for name in group}
     return {**{name: value for name, value in kept.items() if value != ""}, **raw}

@@ -102,8 +102,9 @@ def _called(typed: PourTyped) -> str:
     """What the oil is called: another one than the shelf's by its name and its label, which has to tell
     what it is."""
     name, label = typed.fluid.strip()[:MOST_NAME], typed.label.strip()[:MOST_LABEL]
-    if not label or name.endswith(f", {label}"):
+    if not label:
         return name
+    name = name.removesuffix(f", {label}")
     labelled(name, label)
     if not name:
         raise CoreError("fluid.no_name", field="fluid")
@@ -156,7 +157,7 @@ POUR = Act(
     read=_poured,
     take=_pour,
     says=lambda data, speaker: said.volume(data.ml, speaker.volume),
-    keeps=("closed", "fluid", "label"),
+    keeps=(("closed",), ("fluid", "label")),
 )
 DRAW = Act(
     typed=DrawTyped,
@@ -165,7 +166,7 @@ DRAW = Act(
     read=_drawn,
     take=_draw,
     says=lambda data, speaker: said.drawn(said.volume(data.ml, speaker.volume)),
-    keeps=("where",),
+    keeps=(("where",),),
 )
 
 

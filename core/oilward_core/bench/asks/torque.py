@@ -88,7 +88,7 @@ TORQUE = Act(
     read=_read,
     take=_take,
     says=_say,
-    keeps=("wrench",),
+    keeps=(("wrench",),),
 )
 
 

@@ -87,7 +87,10 @@ class Taking:
             before.append(opened)
 
     def restore(self, entry: Entry, opened: OpenedAgain, names: tuple[Name, ...]) -> None:
-        """It was only tightened: these of the steps that had shut it stand as they did."""
+        """It was only tightened, or not out after all: these of the steps that had shut it stand as they
+        did. What was put back since was out, whatever is said now."""
+        if opened.out and any(key in self.facts.last for key in opened.shut_by):
+            return
         for key, was in opened.shut_by.items():
             if StepId.of(key).name in names:
                 self.facts.last[key] = was

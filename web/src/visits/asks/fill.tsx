@@ -225,8 +225,19 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
   const { sheet, step, task, coach, problem, busy, send } = props;
   const { amount, setAmount, label, more, correct } = useMeasured(props);
   const [oil, setOil] = useDraft<Oil>(`${sheet.id}.${step.id}.which`, chosenOil(task));
+  // where an amount is put right, its oil stays what it was, unless another is chosen for it
+  const [chosen, setChosen] = useState(false);
+  const which = "supersedes" in more && !chosen ? {} : { fluid: oil.fluid, label: oil.label ?? "" };
   const pour = (said: string, sure: string, closed: boolean) =>
-    send("pour", { amount: said, sure, closed, fluid: oil.fluid, label: oil.label ?? "" }, more);
+    send("pour", { amount: said, sure, closed, ...which }, more);
+  const choose = (next: Oil) => {
+    setChosen(true);
+    setOil(next);
+  };
+  const putRight = (entry: Poured) => {
+    setChosen(false);
+    correct(entry);
+  };
   const next = goesOn(props, look);
   const waits = coach !== null && coach.action !== "pour";
   const isIn: Way[] = [
@@ -242,7 +253,7 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
       )}
       <Contradiction task={task} busy={busy} send={send} />
       {waits && <Ways ways={next} busy={busy} />}
-      {task && <WhichOil task={task} oil={oil} problem={problem} change={setOil} />}
+      {task && <WhichOil task={task} oil={oil} problem={problem} change={choose} />}
       <AmountField
         label={label}
         value={amount}
@@ -254,7 +265,7 @@ function GoesIn({ look, ...props }: FormProps & { look: () => void }) {
       />
       <Ways ways={waits ? isIn : [...isIn, ...next]} busy={busy} beside={waits} />
       <LeaveIt coach={coach} busy={busy} send={send} />
-      <SoFar entries={step.entries} correct={correct} takeBack={takesBack(send)} />
+      <SoFar entries={step.entries} correct={putRight} takeBack={takesBack(send)} />
     </>
   );
 }
