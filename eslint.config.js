@@ -54,6 +54,10 @@ export default tseslint.config(
           selector: "JSXAttribute[name.name='type'][value.value='date']",
           message: "Use Day: days are typed and said one way.",
         },
+        {
+          selector: "MemberExpression[property.name='setQueryData']",
+          message: "Use keep: an older answer on its way must not overwrite it.",
+        },
       ],
       "max-lines-per-function": ["error", { max: 60, skipBlankLines: true, skipComments: true }],
     },

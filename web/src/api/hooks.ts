@@ -5,6 +5,7 @@ import {
   useQueryClient,
   type QueryClient,
 } from "@tanstack/react-query";
+import { keep } from "./keep";
 import { api, taken, type Shape } from "./client";
 import { keys, type WardWanted } from "./keys";
 
@@ -24,8 +25,8 @@ export function useMay(right: Shape["RightsEnum"]): boolean {
 }
 
 /** Somebody else is here now, or nobody: what was shown to the one before is forgotten. */
-export function another(client: QueryClient, session: Shape["Session"]) {
-  client.setQueryData(keys.session, session);
+export async function another(client: QueryClient, session: Shape["Session"]) {
+  await keep(client, keys.session, session);
   client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
 }
 
@@ -33,7 +34,7 @@ export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: Shape["CredentialsRequest"]) => taken(api.POST("/api/session/", { body })),
-    onSuccess: (session) => client.setQueryData(keys.session, session),
+    onSuccess: (session) => keep(client, keys.session, session),
   });
 }
 
@@ -41,9 +42,7 @@ export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => taken(api.DELETE("/api/session/")),
-    onSuccess: (session) => {
-      another(client, session);
-    },
+    onSuccess: (session) => another(client, session),
   });
 }
 
@@ -71,8 +70,8 @@ export function useOpenVisit() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: Shape["NewVisitRequest"]) => taken(api.POST("/api/visits/", { body })),
-    onSuccess: (sheet) => {
-      client.setQueryData(keys.visit(sheet.id), sheet);
+    onSuccess: async (sheet) => {
+      await keep(client, keys.visit(sheet.id), sheet);
       void client.invalidateQueries({ queryKey: keys.bike(sheet.bike.id) });
     },
   });

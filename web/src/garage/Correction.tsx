@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
@@ -18,8 +19,8 @@ function useCorrect(bike: string, reading: string, done: () => void) {
           body,
         }),
       ),
-    onSuccess: (answer) => {
-      client.setQueryData(keys.readings(bike), answer);
+    onSuccess: async (answer) => {
+      await keep(client, keys.readings(bike), answer);
       void client.invalidateQueries({ queryKey: keys.bike(bike) });
       void client.invalidateQueries({ queryKey: keys.wards });
       done();

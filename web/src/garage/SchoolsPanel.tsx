@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Choice } from "../ui/Choice";
@@ -19,8 +20,8 @@ function useChoose(bike: string) {
   return useMutation({
     mutationFn: (body: Shape["SchoolChoiceRequest"]) =>
       taken(api.PUT("/api/schools/", { body: { ...body, bike } })),
-    onSuccess: (page) => {
-      client.setQueryData(keys.schools(bike), page);
+    onSuccess: async (page) => {
+      await keep(client, keys.schools(bike), page);
       void client.invalidateQueries({ queryKey: keys.bikes });
       void client.invalidateQueries({ queryKey: keys.wards });
     },

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 
@@ -41,8 +42,8 @@ export function useSheetChange(id: number) {
     scope: { id: `sheet-${id}` },
     mutationFn: (ask) => ask(),
     onMutate: () => client.cancelQueries({ queryKey: keys.sheet(id) }),
-    onSuccess: (page) => {
-      client.setQueryData(keys.sheet(page.id), page);
+    onSuccess: async (page) => {
+      await keep(client, keys.sheet(page.id), page);
       void client.invalidateQueries({ queryKey: keys.models });
     },
     onError: () => void client.invalidateQueries({ queryKey: keys.sheet(id) }),

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 
@@ -62,8 +63,8 @@ export function useBooked(visit_id: string) {
 /** The calendar after a change; plans that took from the same shelf are asked for again. */
 function useAfterChange() {
   const client = useQueryClient();
-  return (calendar: Shape["Calendar"]) => {
-    client.setQueryData(keys.calendar, calendar);
+  return async (calendar: Shape["Calendar"]) => {
+    await keep(client, keys.calendar, calendar);
     void client.invalidateQueries({ queryKey: keys.plans });
     void client.invalidateQueries({ queryKey: keys.wards });
   };

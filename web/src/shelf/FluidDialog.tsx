@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
 import { Checkbox, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
@@ -43,8 +44,8 @@ function useFluid(done: () => void) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: Form) => taken(api.PUT("/api/shelf/fluids/", { body })),
-    onSuccess: (shelf) => {
-      client.setQueryData(keys.shelf, shelf);
+    onSuccess: async (shelf) => {
+      await keep(client, keys.shelf, shelf);
       void client.invalidateQueries({ queryKey: keys.matchesAll });
       done();
     },

@@ -2,6 +2,7 @@ import { clsx } from "clsx";
 import { Button, Input } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
@@ -21,8 +22,8 @@ function WrenchDialog({ start, units, close }: DialogProps) {
   const client = useQueryClient();
   const save = useMutation({
     mutationFn: (body: Form) => taken(api.PUT("/api/wrenches/", { body })),
-    onSuccess: (all) => {
-      client.setQueryData(keys.wrenches, all);
+    onSuccess: async (all) => {
+      await keep(client, keys.wrenches, all);
       close();
     },
     onError: () => void client.invalidateQueries({ queryKey: keys.wrenches }),

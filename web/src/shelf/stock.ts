@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 
@@ -10,8 +11,8 @@ export function useStockChange() {
   const client = useQueryClient();
   return useMutation<Shape["Stock"], Error, () => Promise<Shape["Stock"]>>({
     mutationFn: (ask) => ask(),
-    onSuccess: (stock) => {
-      client.setQueryData(keys.stock, stock);
+    onSuccess: async (stock) => {
+      await keep(client, keys.stock, stock);
       void client.invalidateQueries({ queryKey: keys.ledgers });
       void client.invalidateQueries({ queryKey: keys.plans });
     },

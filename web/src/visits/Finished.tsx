@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
+import { keep } from "../api/keep";
 import { api, taken } from "../api/client";
 import { keys, useMay } from "../api/hooks";
 import { PlugTip } from "../glass/PlugTip";
@@ -89,8 +90,8 @@ function useSign(visit: string, settled: () => void) {
         }),
       ),
     onSettled: settled,
-    onSuccess: (answer) => {
-      client.setQueryData(keys.visit(visit), answer);
+    onSuccess: async (answer) => {
+      await keep(client, keys.visit(visit), answer);
       // ward, bike, plans, calendar and shelf all tell of it
       void client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== keys.session[0] });
     },

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../api/keep";
 import { api, taken } from "../api/client";
 import { keys } from "../api/hooks";
 import { Dialog } from "../ui/Dialog";
@@ -20,9 +21,9 @@ export function Leave({ sheet }: { sheet: Sheet }) {
           body: { reason },
         }),
       ),
-    onSuccess: (answer) => {
+    onSuccess: async (answer) => {
       setAsking(false);
-      client.setQueryData(keys.visit(sheet.id), answer);
+      await keep(client, keys.visit(sheet.id), answer);
       void client.invalidateQueries({ queryKey: keys.wards });
     },
   });

@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { Dialog } from "../ui/Dialog";
@@ -16,8 +17,8 @@ function useVisitChange<Body>(visit: string, write: (body: Body) => Promise<Shee
   const client = useQueryClient();
   return useMutation({
     mutationFn: write,
-    onSuccess: (answer) => {
-      client.setQueryData(keys.visit(visit), answer);
+    onSuccess: async (answer) => {
+      await keep(client, keys.visit(visit), answer);
       void client.invalidateQueries({ queryKey: keys.wards });
     },
   });

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { dayWords } from "../ui/days";
@@ -39,9 +40,9 @@ export function WriteTip({ visit, step }: { visit: string; step: Step }) {
           body: { id: asking, step: step.id, text, tools },
         }),
       ),
-    onSuccess: (sheet) => {
+    onSuccess: async (sheet) => {
       setAsking("");
-      client.setQueryData(keys.visit(visit), sheet);
+      await keep(client, keys.visit(visit), sheet);
       void client.invalidateQueries({ queryKey: keys.plans });
     },
   });

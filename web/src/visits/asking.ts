@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { api, taken } from "../api/client";
+import { keep } from "../api/keep";
 import { keys } from "../api/hooks";
 import type { Sheet } from "./outbox";
 
@@ -7,9 +8,9 @@ import type { Sheet } from "./outbox";
 const marks = new Map<string, string>();
 
 /** Shows a sheet that came with an answer, and what it is told apart by. */
-export function keepSheet(client: QueryClient, sheet: Sheet, mark: string): void {
+export function keepSheet(client: QueryClient, sheet: Sheet, mark: string): Promise<void> {
   marks.set(sheet.id, mark);
-  client.setQueryData(keys.visit(sheet.id), sheet);
+  return keep(client, keys.visit(sheet.id), sheet);
 }
 
 /** Asks for a visit's run sheet. One that is as it was is not sent again; only its clock goes on. */

@@ -48,14 +48,12 @@ export function useSending(person: string): void {
   useEffect(() => {
     window.addEventListener("storage", outbox.changed);
     const deaf = outbox.hear(async ({ visit }, outcome) => {
-      const queryKey = keys.visit(visit);
       if (outcome.kind === "taken") {
-        await client.cancelQueries({ queryKey });
-        keepSheet(client, outcome.sheet, outcome.mark);
+        await keepSheet(client, outcome.sheet, outcome.mark);
       } else if (outcome.kind === "signed out") {
         void client.invalidateQueries({ queryKey: keys.session });
       } else if (outcome.kind === "refused") {
-        void client.invalidateQueries({ queryKey });
+        void client.invalidateQueries({ queryKey: keys.visit(visit) });
       }
     });
     return () => {

@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
 import { Form, Input, InputNumber } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keep } from "../api/keep";
 import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
@@ -26,8 +27,8 @@ function useSettings() {
   const save = useMutation({
     mutationFn: (body: Shape["WorkshopSettingsRequest"]) =>
       taken(api.PUT("/api/workshop/settings/", { body })),
-    onSuccess: (saved) => {
-      client.setQueryData(keys.settings, saved);
+    onSuccess: async (saved) => {
+      await keep(client, keys.settings, saved);
       void client.invalidateQueries({ queryKey: keys.shelf });
       void client.invalidateQueries({ queryKey: keys.plans });
       void client.invalidateQueries({ queryKey: keys.calendar });

@@ -1,6 +1,7 @@
 import { Input } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../../api/keep";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Ask, Field } from "../../ui/Ask";
@@ -19,8 +20,8 @@ function useOwn<Body>(write: (body: Body) => Promise<Own>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: write,
-    onSuccess: (own) => {
-      client.setQueryData(keys.own, own);
+    onSuccess: async (own) => {
+      await keep(client, keys.own, own);
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.own[0] });
     },
   });

@@ -27,8 +27,8 @@ function Choosing({ token, page }: { token: string; page: Shape["WelcomePage"] }
   const choose = useMutation({
     mutationFn: (body: Shape["ChosenRequest"]) =>
       taken(api.POST("/api/welcome/{token}/", { params: { path: { token } }, body })),
-    onSuccess: (session) => {
-      another(client, session);
+    onSuccess: async (session) => {
+      await another(client, session);
       void go("/");
     },
   });

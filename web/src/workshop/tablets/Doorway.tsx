@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keep } from "../../api/keep";
 import { api, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Refused } from "../../ui/Refused";
@@ -18,7 +19,7 @@ function Pad({ face, back }: { face: Face; back: () => void }) {
   const [pin, setPin] = useState("");
   const tap = useMutation({
     mutationFn: () => taken(api.POST("/api/doorway/", { body: { username: face.username, pin } })),
-    onSuccess: (session) => client.setQueryData(keys.session, session),
+    onSuccess: (session) => keep(client, keys.session, session),
     onError: () => setPin(""),
   });
   const more = (figure: string) => {

@@ -22,9 +22,9 @@ function PairDialog({ close }: { close: () => void }) {
   const [id] = useState(() => crypto.randomUUID());
   const pair = useMutation({
     mutationFn: (body: Shape["NewTabletRequest"]) => taken(api.POST("/api/tablets/", { body })),
-    onSuccess: (session) => {
+    onSuccess: async (session) => {
       void go("/");
-      another(client, session);
+      await another(client, session);
     },
   });
   return (
