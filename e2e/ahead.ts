@@ -27,7 +27,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     check: [["confirm", { items }]],
     timer: waited,
     drain: waited,
-    gate: [["answer", { value: "open" }]],
+    gate: [["answer", { value: one.options[0]?.code }]],
     amount: [["amount", { amount: drained, sure: drained }]],
     finding: [["finding", { parts: [], oil: ["dark"] }]],
     choice: [["answer", { value: one.options[0]?.code }]],

@@ -1,4 +1,4 @@
-import { lookBack, press, signIn, step, tickAll } from "./bench";
+import { cameIn, lookBack, press, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("wrong input gets a sentence at its field and loses nothing", async ({ page }) => {
@@ -24,6 +24,11 @@ test("wrong input gets a sentence at its field and loses nothing", async ({ page
   await expect(page.getByRole("checkbox").first()).toHaveAttribute("aria-checked", "true");
   await tickAll(page);
 
+  // below its low mark nobody starts it
+  await step(page, "The level as it came");
+  await press(page, "Below low");
+  await expect(page.getByText("Do not start it like this")).toBeVisible();
+  await cameIn(page);
   // skipping wants a reason
   await step(page, "Warm it up");
   await press(page, "Skip this step");

@@ -129,6 +129,18 @@ export async function lookBack(page: Page, title: string | RegExp): Promise<void
   await steps.getByRole("button", { name: title }).first().click();
 }
 
+/** Says how the level stood before the engine was started. */
+export async function cameIn(page: Page): Promise<void> {
+  await step(page, "The level as it came");
+  await press(page, "Upper half");
+}
+
+/** Starts the engine on its new oil: the lamp goes out. */
+export async function lampOut(page: Page): Promise<void> {
+  await step(page, "Start it, watch the oil light");
+  await press(page, "Out within five seconds");
+}
+
 /** Runs the engine, lets it settle, and stands before the gauge. */
 export async function runAndSettle(page: Page): Promise<void> {
   await step(page, "Run the engine");

@@ -1,4 +1,4 @@
-import { choose, chosen, comesIn, day, press, signIn, step, tab, tickAll } from "./bench";
+import { cameIn, choose, chosen, comesIn, day, press, signIn, step, tab, tickAll } from "./bench";
 import { expect, test } from "./server";
 
 test("a bike comes in, its odometer is asked about, and its card is changed", async ({ page }) => {
@@ -103,6 +103,7 @@ test("what the sheet lacks is asked on the run sheet, and its place is shown on 
   await press(page, "Write it down");
   await step(page, "Cold checks");
   await tickAll(page);
+  await cameIn(page);
   await step(page, "Warm it up");
   await press(page, "Start");
   await press(page, "Done early");

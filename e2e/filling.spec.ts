@@ -1,4 +1,5 @@
 import {
+  lampOut,
   choose,
   comesIn,
   finalDrive,
@@ -42,6 +43,11 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await press(page, "It is in");
   // old oil was left in, so the glass is full before it should be
   await press(page, "Filler shut, run it");
+  // no pressure, as far as the lamp tells: nothing runs until it was started again
+  await step(page, "Start it, watch the oil light");
+  await press(page, "Stayed on");
+  await expect(page.getByText("Engine off. No pressure").first()).toBeVisible();
+  await lampOut(page);
   await runAndSettle(page);
   await levelRead(page, 0.8);
   await expect(page.getByText("Stop. Gauge and book disagree.")).toBeVisible();
@@ -100,6 +106,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
   await ahead(page, "Fill");
   await page.getByLabel("Measured amount").fill("800 ml");
   await press(page, "It is in, filler closed");
+  await lampOut(page);
   await runAndSettle(page);
   await stands(page, "upright");
   await press(page, "Nothing to see");

@@ -1,4 +1,6 @@
 import {
+  cameIn,
+  lampOut,
   atTheDoor,
   levelRead,
   press,
@@ -35,6 +37,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   // 3 the visit
   await startVisit(page, "Grey Heron", "61 300");
   await tickAll(page);
+  await cameIn(page);
 
   // a timer runs; the server dies, a tick is typed, the page is reloaded
   await step(page, "Warm it up");
@@ -110,6 +113,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "It is in, filler closed");
 
   // the level is dragged in the glass; on the side stand it is kept and not used
+  await lampOut(page);
   await runAndSettle(page);
   await levelRead(page, 0.45, "side stand");
   await expect(page.getByText("Stand it right and read again")).toBeVisible();
@@ -193,6 +197,7 @@ test("two tablets on one visit see each other's entries", async ({ page, browser
   await other.goto(page.url());
   await step(other, "Cold checks");
   await tickAll(page);
+  await cameIn(page);
   await step(other, "Warm it up");
   await press(other, "Start");
   await expect(page.getByRole("button", { name: "Done early" })).toBeVisible();

@@ -52,6 +52,8 @@ test("an engine by keyboard alone, level included", async ({ page }) => {
   await page.keyboard.press("Enter");
   await step(page, "Cold checks");
   await tick(page);
+  await step(page, "The level as it came");
+  await press(page, "Upper half");
   await step(page, "Warm it up");
   await press(page, "Start");
   await press(page, "Done early");
@@ -74,6 +76,8 @@ test("an engine by keyboard alone, level included", async ({ page }) => {
   await type(page, "Reading", "24 N·m");
   await step(page, "Fill");
   await press(page, "It is in, filler closed");
+  await step(page, "Start it, watch the oil light");
+  await press(page, "Out within five seconds");
   await step(page, "Run the engine");
   await press(page, "Start");
   await press(page, "Done");

@@ -1,4 +1,4 @@
-import { comesIn, press, signIn, step, tickAll } from "./bench";
+import { cameIn, comesIn, press, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 import type { Browser, Page } from "@playwright/test";
 
@@ -26,8 +26,9 @@ async function colleague(browser: Browser, page: Page): Promise<Page> {
   return other;
 }
 
-/** From the warm-up to an open filler. */
+/** From the level as it came to an open filler. */
 async function opened(page: Page): Promise<void> {
+  await cameIn(page);
   await press(page, "Start");
   await press(page, "Done early");
   await step(page, "Support the bike");
@@ -155,7 +156,7 @@ test("it waits for a part, and goes on the next day; what was forgotten is remem
   await press(page, "5 min ago");
   await expect(page.getByText(/It is written down as of .*, remembered/)).toBeVisible();
   await tickAll(page);
-  await step(page, "Warm it up");
+  await step(page, "The level as it came");
   const steps = page.getByRole("navigation", { name: "Steps" });
   await steps.getByRole("button", { name: /^. Done \d/ }).click();
   await steps.getByRole("button", { name: "Cold checks" }).click();
@@ -215,6 +216,6 @@ test("what the server can never take is set aside, shown, kept over a reload, an
   await expect(aside).toContainText("Not written down: “Cold checks”. This visit is closed.");
   await press(page, "See to it");
   await tickAll(page); // put right: the next one goes through, and the one set aside is gone
-  await step(page, "Warm it up");
+  await step(page, "The level as it came");
   await expect(aside).toHaveCount(0);
 });

@@ -1,4 +1,5 @@
 import {
+  lampOut,
   lookBack,
   day,
   dragLevel,
@@ -146,6 +147,7 @@ test("pictures", async ({ page }) => {
   // the button is scrolled to: not right after a tap
   await page.waitForTimeout(800);
   await press(page, "It is in, filler closed");
+  await lampOut(page);
   await runAndSettle(page);
   await dragLevel(page, 0.3);
   await stands(page, "upright");

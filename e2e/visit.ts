@@ -160,6 +160,8 @@ const timer: Act = async (page, hand) => {
 /** What is usually done at each kind of step. */
 const USUAL: [RegExp, Act][] = [
   [/^(Warm it up|Run the engine|Drain the|.*hang it to drip)/, timer],
+  [/^The level as it came/, pressing("Upper half")],
+  [/^Start it, watch the oil light/, pressing("Out within five seconds")],
   [/^Prove the filler/, pressing("It opens")],
   [/^Measure what|: fill a little over/, measured],
   [/^Read the plug/, pressing("Usual paste")],

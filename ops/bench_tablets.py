@@ -95,7 +95,7 @@ def usual(sheet: dict[str, Any]) -> tuple[str, str, dict[str, Any]]:
         "check": ("confirm", {"items": [item["code"] for item in step["items"]]}),
         "timer": ("stop" if step["status"] == "running" else "start", {}),
         "drain": ("stop" if step["status"] == "running" else "start", {}),
-        "gate": ("answer", {"value": "open"}),
+        "gate": ("answer", {"value": step["options"][0]["code"] if step["options"] else ""}),
         "amount": ("amount", {"amount": task["capacity"]}),
         "finding": ("finding", {"parts": [], "oil": ["dark"]}),
         "choice": ("answer", {"value": "new"}),

@@ -82,9 +82,6 @@ def lost_per_1000(put_in: Decimal, drained: Decimal, km: Decimal) -> Decimal | N
     return (put_in - drained) / km * 1000 if km >= 200 else None
 
 
-STOOD = tuple(Stood)  # how a level can have stood as the bike came
-
-
 def _why(short: bool, stood: str, looks: Sequence[OilLook]) -> str:
     if not short and OilLook.MILKY in looks:
         return said.MILKY

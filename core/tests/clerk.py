@@ -221,14 +221,29 @@ class Clerk:
     def wait(self, minutes: int, step: str = "") -> None:
         """Start the timer in focus, let it run, stop it."""
         target = step or self.sheet.focus or ""
+        if target == "lamp" or (target.startswith("run.") and self.lamp_is_asked):
+            self.record("answer", {"value": "went out"}, "lamp")
+            target = step or self.sheet.focus or ""
         self.record("start", step=target)
         self.now += timedelta(minutes=minutes)
         self.record("stop", step=target)
 
-    def until_open(self) -> None:
-        """Cold checks, warm, supported, filler proven."""
+    @property
+    def lamp_is_asked(self) -> bool:
+        """Whether the oil lamp is watched next."""
+        lamp = self.sheet.step("lamp")
+        return lamp is not None and lamp.status == Status.READY
+
+    def until_warm(self) -> None:
+        """Cold checks, the level as it came, warmed up."""
         self.tick()
+        if self.sheet.focus == "engine/came":
+            self.record("answer", {"value": "upper half"})
         self.wait(10)
+
+    def until_open(self) -> None:
+        """Warm, supported, filler proven."""
+        self.until_warm()
         self.tick()
         self.record("answer", {"value": "open"})
 
@@ -290,7 +305,7 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
     usually: dict[Ask, tuple[str, dict[str, Any]]] = {
         Ask.TIMER: ("start", {}),
         Ask.DRAIN: ("start", {}),
-        Ask.GATE: ("answer", {"value": "open"}),
+        Ask.GATE: ("answer", {"value": step.options[0].code if step.options else ""}),
         Ask.CHOICE: ("answer", {"value": step.options[0].code if step.options else ""}),
         Ask.AMOUNT: ("amount", {"amount": "800", "sure": "800 ml"}),
         Ask.FINDING: ("finding", {"parts": [PASTE], "oil": []}),

@@ -92,11 +92,23 @@ def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return any(entry["kind"] == "cause" for entry in visit.written)
 
 
+# steps that were not asked then, and what a step that waits for one of them says
+_STEPS_NEW = ("engine/came", "lamp")
+_WAITS_NEW = ("“The level as it came” is not done", "“Start it, watch the oil light” is not done")
+
+
+def _waits_for_the_new(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not re.fullmatch(r"/steps/\d+/unmet", at):
+        return False
+    more = {one for one in now or () if one not in (then or ())}
+    return bool(more) and more <= set(_WAITS_NEW)
+
+
 def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not re.fullmatch(r"/steps/\d+/unmet", at):
         return False
     # a start that is blocked by a need is not held back by a stop besides
-    more = [one for one in now or () if one not in (then or ())]
+    more = [one for one in now or () if one not in (*(then or ()), *_WAITS_NEW)]
     return bool(more) and all(one.endswith("is not closed below") for one in more)
 
 
@@ -180,7 +192,23 @@ def _stays_at_the_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at == "/focus" and re.fullmatch(r"run\.\d+", str(now)) is not None
 
 
+def _asks_first(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at == "/focus" and now in _STEPS_NEW
+
+
+def _ready_once_asked(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return bool(re.fullmatch(r"/steps/\d+/status", at)) and (then, now) == ("ready", "blocked")
+
+
+def _rides(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/instruction") and "at idle" in str(then) and "A ride" in str(now)
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("the level as it came and the oil lamp are asked before an engine runs", _asks_first),
+    Change("what waits for them is blocked until they are", _ready_once_asked),
+    Change("and says so", _waits_for_the_new),
+    Change("with a gearbox or a final drive along, the warm-up is a ride", _rides),
     Change("nobody leaves an engine that runs on new oil", _stays_at_the_run),
     Change("a level that wants no run settles anew where the engine ran", _settles_after_a_run),
     Change("under half of what was in came out: whether that is all is asked", _asks_if_empty),
@@ -257,11 +285,15 @@ _NEW = (
 )
 
 
+def _is_new(one: Any) -> bool:
+    return isinstance(one, dict) and one.get("id") in _STEPS_NEW
+
+
 def in_words_of_then(answer: Any) -> Any:
-    """An answer as that release put it: what is an option by now was its words alone, and persons were
-    their names."""
+    """An answer as that release put it: what is an option by now was its words alone, persons were
+    their names, and what is asked by now was not."""
     if isinstance(answer, list):
-        return [in_words_of_then(one) for one in answer]
+        return [in_words_of_then(one) for one in answer if not _is_new(one)]
     if not isinstance(answer, dict):
         return answer
     if set(answer) == {"code", "words"}:

@@ -28,10 +28,10 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.bench import Basis
 from oilward_core.codes.fill import Cause, LeftFor
-from oilward_core.codes.options import Draw, Emptied, Lost, Tick
+from oilward_core.codes.options import Draw, Emptied, Lamp, Lost, Stood, Tick
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Ask, Option, TaskPlan, ran_out_id
-from oilward_core.spec import Marks, Variant
+from oilward_core.spec import Marks, ReservoirKind, Variant
 
 from .clerk import (
     BENCH,
@@ -55,8 +55,8 @@ def fresh(task: TaskPlan, bench: Bench = BENCH) -> Clerk:
 
 
 ORDER = (
-    "cold warm support filler drain measure inspect washer refit torque filter "
-    "fill.1 fill.2 close run.1 run.2 settle.1 settle.2 level.1 level.2 leaks finish"
+    "cold came warm support filler drain measure inspect washer refit torque filter "
+    "fill.1 fill.2 close lamp run.1 run.2 settle.1 settle.2 level.1 level.2 leaks finish"
 )
 
 
@@ -119,8 +119,7 @@ class GateTests(TestCase):
 
     def test_seized_filler_stops_before_draining(self) -> None:
         clerk = Clerk()
-        clerk.tick()
-        clerk.wait(10)
+        clerk.until_warm()
         clerk.tick()
         clerk.record("answer", {"value": "seized"})
         self.assertIn("Do not drain", clerk.sheet.stopped)
@@ -205,11 +204,104 @@ class GateTests(TestCase):
         with self.assertRaises(CoreError) as caught:
             clerk.record("skip", {"reason": " "})
         self.assertEqual(caught.exception.code, "sheet.reason")
-        clerk.record("skip", {"reason": "Came in warm"})
-        clerk.record("skip", {"reason": "Came in warm"})
+        for _ in range(3):
+            clerk.record("skip", {"reason": "Came in warm"})
         with self.assertRaises(CoreError) as caught:
             clerk.record("skip", {"reason": "No straps"})
         self.assertEqual(caught.exception.code, "sheet.no_skip")
+
+
+class CameTests(TestCase):
+    """How the level stands before the engine is started at all."""
+
+    def answered(self, value: str) -> Clerk:
+        clerk = Clerk()
+        clerk.tick()
+        clerk.record("answer", {"value": value}, "engine/came")
+        return clerk
+
+    def test_below_its_low_mark_nobody_warms_it_up(self) -> None:
+        clerk = self.answered(Stood.LOW)
+        self.assertEqual(clerk.state("warm").status, Status.BLOCKED)
+        self.assertIn("top it up", clerk.state("engine/came").remark)
+        clerk.record("answer", {"value": Stood.TOPPED_UP}, "engine/came")
+        clerk.record("amount", {"amount": "300 ml"}, "engine/topped")
+        self.assertEqual(clerk.state("warm").status, Status.READY)
+
+    def test_what_was_topped_up_comes_out_as_well(self) -> None:
+        task = replace(TASK, last_put_in=Decimal(2400))
+        clerk = Clerk(task)
+        clerk.tick()
+        clerk.record("answer", {"value": Stood.TOPPED_UP}, "engine/came")
+        clerk.record("amount", {"amount": "300 ml"}, "engine/topped")
+        clerk.wait(10)
+        clerk.tick()
+        clerk.record("answer", {"value": "open"})
+        clerk.wait(10)
+        clerk.record("amount", {"amount": "2700 ml"})
+        self.assertIn("As expected: 2700 ml went in", clerk.state("engine/measure").remark)
+        self.assertEqual(clerk.stands.added, 0)
+
+    def test_it_is_asked_once_as_it_came_or_as_it_is_opened(self) -> None:
+        self.assertEqual(Clerk().state("engine/filler").step.stood, ())
+        tank = replace(ENGINE, kind=ReservoirKind.ENGINE_DRY)
+        clerk = Clerk(replace(TASK, reservoir=tank))
+        self.assertIsNone(clerk.sheet.step("engine/came"))
+        self.assertTrue(clerk.state("engine/filler").step.stood)
+
+    def test_marks_for_a_hot_engine_are_said_to_be(self) -> None:
+        level = replace(ENGINE.level, engine="hot")
+        clerk = Clerk(replace(TASK, reservoir=replace(ENGINE, level=level)))
+        # 2.7 l from 20 to 90 °C by the volume correction of lubricating oils
+        self.assertIn("about 150 ml lower", clerk.state("engine/came").step.instruction)
+        self.assertNotIn("warm oil", Clerk().state("engine/came").step.instruction)
+
+    def test_a_visit_past_it_is_not_asked(self) -> None:
+        clerk = Clerk()
+        clerk.tick()
+        started = replace(clerk.record("start", step="warm", despite=True), against=())
+        then = fold(clerk.plan, [*clerk.entries[:-1], started], clerk.bench)
+        self.assertIsNone(then.step("engine/came"))
+        self.assertIsNotNone(clerk.sheet.step("engine/came"))
+
+
+class LampTests(TestCase):
+    """The oil lamp, at the first start on new oil."""
+
+    def filled(self) -> Clerk:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.pour("2370 ml")
+        return clerk
+
+    def test_nothing_runs_before_it_has_gone_out(self) -> None:
+        clerk = self.filled()
+        self.assertEqual(clerk.sheet.focus, "lamp")
+        for value in (Lamp.STAYED_ON, Lamp.NOT_LIT):
+            clerk.record("answer", {"value": value}, "lamp")
+            self.assertEqual(clerk.state("run.1").status, Status.BLOCKED)
+            self.assertIn("Engine off", clerk.sheet.stops[0].text)
+            self.assertEqual(clerk.state("lamp").status, Status.READY)
+        clerk.record("answer", {"value": Lamp.WENT_OUT}, "lamp")
+        self.assertEqual((clerk.sheet.stops, clerk.sheet.focus), ((), "run.1"))
+
+    def test_no_lead_talks_pressure_into_it(self) -> None:
+        clerk = self.filled()
+        entry = clerk.record("answer", {"value": Lamp.STAYED_ON}, "lamp")
+        clerk.record("answered", {"entry": entry.id, "reason": "It always does that"}, despite=True)
+        self.assertTrue(clerk.sheet.stops)
+        self.assertEqual(clerk.state("run.1").status, Status.BLOCKED)
+
+    def test_one_that_shows_no_pressure_is_no_gate(self) -> None:
+        for value in (Lamp.LEVEL_ONLY, Lamp.NO_LAMP):
+            clerk = self.filled()
+            clerk.record("answer", {"value": value}, "lamp")
+            self.assertEqual(clerk.sheet.focus, "run.1")
+
+    def test_it_is_not_started_with_its_plug_out(self) -> None:
+        clerk = self.filled()
+        clerk.record("opens again", {}, "engine/torque")
+        self.assertEqual(clerk.state("lamp").status, Status.BLOCKED)
 
 
 class ClosedEarlyTests(TestCase):
@@ -317,7 +409,7 @@ class WrongOilTests(TestCase):
         entry = self.wrong(clerk)
         clerk.record("answered", {"entry": entry, "reason": "asked the importer"})
         self.assertEqual((clerk.sheet.stops, clerk.stands.fluid), ((), "Thin 5W-40"))
-        self.assertEqual(clerk.sheet.focus, "run.1")
+        self.assertEqual(clerk.sheet.focus, "lamp")
 
     def test_an_exact_quantity_of_it_is_not_in_either(self) -> None:
         clerk = Clerk(DRIVE)
@@ -360,7 +452,7 @@ class UnreadableTests(TestCase):
         self.unreadable(clerk)
         self.assertFalse(clerk.state("run.1").status == Status.READY)
         clerk.pour(f"{clerk.stands.advice.ml} ml")
-        self.assertEqual((clerk.stands.added, clerk.sheet.focus), (TASK.capacity, "run.1"))
+        self.assertEqual((clerk.stands.added, clerk.sheet.focus), (TASK.capacity, "lamp"))
 
     def test_a_reading_that_was_called_wrong_does_not_count_beside_it(self) -> None:
         clerk = Clerk()
@@ -413,6 +505,7 @@ class ReadTooLateTests(TestCase):
         clerk.plan = replace(clerk.plan, order=("engine/prove filler", "run", "front wheel out"))
         clerk.until_fill()
         clerk.pour("2370 ml")
+        clerk.record("answer", {"value": Lamp.WENT_OUT})
         clerk.record("start")
         self.assertEqual(clerk.sheet.focus, "run.1")
         clerk.now += timedelta(minutes=1)
@@ -502,6 +595,7 @@ class FillingTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         clerk.pour("2370 ml")
+        clerk.record("answer", {"value": Lamp.WENT_OUT})
         clerk.record("start")
         with self.assertRaises(CoreError) as caught:
             clerk.record("stop")
@@ -853,10 +947,10 @@ class RanOutTests(TestCase):
         clerk = Clerk()
         clerk.until_fill()
         clerk.record("pour", {"amount": "2370 ml", "closed": True})
-        self.assertEqual(clerk.sheet.focus, "run.1")
+        self.assertEqual(clerk.sheet.focus, "lamp")
         clerk.record("opens again", {}, "engine/filter")
         self.assertIn(
-            "“What ran out?” is not done", [one.words for one in clerk.state("run.1").unmet]
+            "“What ran out?” is not done", [one.words for one in clerk.state("lamp").unmet]
         )
         clerk.record("ran out", {"how": Lost.NOTHING})
         self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("engine/filter", 2520))
@@ -888,7 +982,7 @@ class TimerTests(TestCase):
     def test_end_is_start_plus_minutes_of_the_benchs_clock(self) -> None:
         clerk = Clerk()
         clerk.tick()
-        start = clerk.record("start")
+        start = clerk.record("start", step="warm", despite=True)
         for seconds in (60.0, 2.0):
             bench = Bench((WRENCH,), seconds_per_minute=seconds)
             state = fold(clerk.plan, clerk.entries, bench).step("warm")
@@ -1009,8 +1103,7 @@ class BadInputTests(TestCase):
         with self.assertRaises(CoreError) as caught:
             clerk.record("pour", {"amount": "1 l"})
         self.assertEqual(caught.exception.code, "sheet.wrong_kind")
-        clerk.tick()
-        clerk.wait(10)
+        clerk.until_warm()
         clerk.tick()
         self.refuse(clerk, "answer", {"value": "maybe"}, "sheet.choose", "value")
 

@@ -128,11 +128,12 @@ class MeasureTests(TestCase):
     def test_how_it_stood_as_it_came_explains_a_shortage(self) -> None:
         clerk = Clerk()
         clerk.tick()
+        clerk.record("answer", {"value": Stood.BELOW_HALF})
         clerk.wait(10)
         clerk.tick()
-        clerk.record("answer", {"value": "open", "stood": Stood.LOW})
+        clerk.record("answer", {"value": "open"})
         clerk.wait(10)
         clerk.record("amount", {"amount": "2.2 l"})
         state = clerk.sheet.step("engine/measure")
         assert state
-        self.assertIn("stood low as it came", state.remark)
+        self.assertIn("had gone down as it came", state.remark)

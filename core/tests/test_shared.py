@@ -36,8 +36,7 @@ class SharedTests(TestCase):
 
     def test_what_was_only_remembered_takes_its_need_away(self) -> None:
         clerk = Clerk()
-        clerk.tick()
-        clerk.wait(10)
+        clerk.until_warm()
         clerk.tick()
         begun = clerk.now
         clerk.record("start", step="engine/drain", despite=True)

@@ -57,7 +57,7 @@ class UsedTests(TestCase):
 
     def test_a_seal_renewed_twice_is_two_and_one_turned_over_none(self) -> None:
         clerk = whole_visit()
-        old = clerk.last("answer")
+        old = next(one for one in clerk.entries if one.step == "engine/washer")
         clerk.entries.append(replace(old, id="again", at=clerk.now))
         self.assertEqual(dict(self.of(clerk).parts)["crush washer 12 mm"], 2)
         turned = replace(old, id="turned", data=replace(old.data, value="turned"))

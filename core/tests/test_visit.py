@@ -162,17 +162,18 @@ class TogetherTests(TestCase):
         clerk.until_fill()
         clerk.record("pour", {"amount": "2370 ml"})
         filler = Option("fillers shut:engine", "the engine's filler is open")
-        self.assertEqual(clerk.state("run.1").unmet, (filler,))
+        self.assertEqual(clerk.state("lamp").unmet, (filler,))
         # it may be looked at first, or the filler shut on it
         self.assertEqual(clerk.sheet.focus, "engine/fill.1")
         clerk.tick("engine/close")
-        self.assertEqual(clerk.sheet.focus, "run.1")
+        self.assertEqual(clerk.sheet.focus, "lamp")
 
     def test_a_dipstick_read_idling_is_its_filler(self) -> None:
         level = replace(TASK.reservoir.level, engine="idling", gauge="dipstick")  # type: ignore[type-var]
         clerk = Clerk(replace(TASK, reservoir=replace(TASK.reservoir, level=level)))
         clerk.until_fill()
         clerk.record("pour", {"amount": "2470 ml", "sure": "2470 ml"})
+        clerk.record("answer", {"value": "went out"}, "lamp")
         self.assertEqual(clerk.state("run.1").status, Status.READY)
         clerk.record("start", step="run.1")
         clerk.now = clerk.state("run.1").ends_at or clerk.now
@@ -197,6 +198,7 @@ class TogetherTests(TestCase):
         clerk = Clerk(*THREE)
         self.assertEqual((next_words(clerk.sheet), clerk.sheet.soonest), ("Cold checks", None))
         clerk.tick()
+        clerk.record("answer", {"value": "upper half"})
         clerk.record("start")
         self.assertEqual(clerk.sheet.soonest, clerk.state("warm").ends_at)
         clerk.now = clerk.sheet.soonest or clerk.now

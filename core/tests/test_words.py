@@ -63,7 +63,7 @@ class EntryWordsTests(TestCase):
                 "confirm": "done",
                 "start": "done",
                 "stop": "done",
-                "answer": "new",
+                "answer": "out within five seconds",
                 "amount": "2500 ml",
                 "finding": "paste of steel, 20%; oil dark",
                 "torque": "22.0 N·m",
@@ -106,8 +106,7 @@ class StandingTests(TestCase):
     def test_through_the_work(self) -> None:
         clerk = Clerk()
         self.assertEqual(self.open_parts(clerk), {})
-        clerk.tick()
-        clerk.wait(10)
+        clerk.until_warm()
         clerk.tick()
         clerk.record("answer", {"value": "open"})
         clerk.record("start")
@@ -134,8 +133,7 @@ class StandingTests(TestCase):
 
     def test_a_seized_filler_is_said(self) -> None:
         clerk = Clerk()
-        clerk.tick()
-        clerk.wait(10)
+        clerk.until_warm()
         clerk.tick()
         clerk.record("answer", {"value": "seized"})
         self.assertEqual(self.open_parts(clerk), {"Filler": "seized"})

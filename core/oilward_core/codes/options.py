@@ -10,6 +10,16 @@ class Opens(StrEnum):
     SEIZED = "seized"
 
 
+class Lamp(StrEnum):
+    """What the oil lamp did as the engine was started."""
+
+    WENT_OUT = "went out"
+    NOT_LIT = "not lit"
+    STAYED_ON = "stayed on"
+    LEVEL_ONLY = "level only"
+    NO_LAMP = "no lamp"
+
+
 class Emptied(StrEnum):
     """Whether a case that gave little is empty."""
 
@@ -95,9 +105,15 @@ class Tick(StrEnum):
 
 
 class Stood(StrEnum):
-    """How a level stood as the bike came."""
+    """How a level stood as the bike came; ``TOPPED_UP``: below low, until somebody topped it up."""
 
     LOW = "below low"
     BELOW_HALF = "lower half"
     ABOVE_HALF = "upper half"
     HIGH = "above high"
+    TOPPED_UP = "topped up"
+
+
+# how it is looked at as it is opened, and before the engine is started at all: the usual one first
+AS_OPENED = (Stood.LOW, Stood.BELOW_HALF, Stood.ABOVE_HALF, Stood.HIGH)
+BEFORE_WARM = (Stood.ABOVE_HALF, Stood.BELOW_HALF, Stood.HIGH, Stood.TOPPED_UP, Stood.LOW)

@@ -8,6 +8,8 @@ class Name(StrEnum):
 
     LOOK_UP = "look up"
     COLD = "cold"
+    CAME = "came"
+    TOPPED = "topped"
     VALVES = "valves"
     TYRES = "tyres"
     WARM = "warm"
@@ -26,6 +28,7 @@ class Name(StrEnum):
     CIRCUIT = "circuit filter"
     FILL = "fill"
     CLOSE = "close"
+    LAMP = "lamp"
     RUN = "run"
     SETTLE = "settle"
     LEVEL = "level"

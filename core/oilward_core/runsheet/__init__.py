@@ -17,7 +17,7 @@ from .jobs import (
     cautions,
     job_id,
 )
-from .needs import MAKERS, Need
+from .needs import MAKERS, Need, done
 from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
 from .work import Makers, Opened, Round, Rounds, RunSheet
 
@@ -51,6 +51,7 @@ __all__ = [
     "WaitsFor",
     "build",
     "cautions",
+    "done",
     "job_id",
     "jobs_for",
     "look_up_id",

@@ -158,6 +158,8 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
     {
         Name.LOOK_UP: None,
         Name.COLD: JobKind.COLD_CHECKS,
+        Name.CAME: JobKind.COLD_CHECKS,
+        Name.TOPPED: JobKind.COLD_CHECKS,
         Name.VALVES: JobKind.COLD,
         Name.TYRES: JobKind.COLD,
         Name.WARM: JobKind.WARM_UP,
@@ -176,6 +178,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.CIRCUIT: JobKind.CIRCUIT_FILTER,
         Name.FILL: JobKind.FILL,
         Name.CLOSE: JobKind.FILL,
+        Name.LAMP: JobKind.RUN,
         Name.RUN: JobKind.RUN,
         Name.SETTLE: None,
         Name.LEVEL: JobKind.LEVEL,

@@ -38,13 +38,17 @@ class Opened:
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
     what let oil out of a full one, each time. ``little``: of which
-    little came out when they were drained; ``early``: of which the plug went back before all was out."""
+    little came out when they were drained; ``early``: of which the plug went back before all was out;
+    ``topped``: which were topped up before the engine was started; ``unasked``: questions the visit is
+    past, and no release asked then."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
     opened: Mapping[str, tuple[Opened, ...]] = field(default_factory=dict)
     little: frozenset[str] = frozenset()
     early: frozenset[str] = frozenset()
+    topped: frozenset[str] = frozenset()
+    unasked: frozenset[StepId] = frozenset()
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

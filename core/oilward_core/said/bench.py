@@ -5,6 +5,7 @@ from decimal import Decimal
 from typing import Any
 
 from ..codes.bench import Sight, Stands
+from ..codes.options import Lamp, Stood
 from ..codes.poses import Pose
 from ..codes.roles import Role
 from ..codes.steps import WaitsFor
@@ -138,8 +139,20 @@ def _called(code: str, *tables: Mapping[Any, str]) -> str:
 
 def chosen(value: str, stood: str) -> str:
     """``open; level as it came: lower half``."""
-    said = _called(value, steps.OPENS, steps.SEALS, steps.LOOKS)
+    said = _called(value, steps.OPENS, steps.SEALS, steps.LOOKS, steps.LAMPS, drained.STOOD)
     return f"{said}; level as it came: {_called(stood, drained.STOOD)}" if stood else said
+
+
+_KEEPS_SHUT: dict[str, str] = {
+    Stood.LOW: "Do not start it like this: top it up between the marks, then say so here.",
+    Lamp.NOT_LIT: "Engine off. A light that does not come on would not warn: bulb, fuse or switch first.",
+    Lamp.STAYED_ON: "Engine off. No pressure, as far as anybody can tell: oil, filter, switch.",
+}
+
+
+def keeps_shut(value: str) -> str:
+    """What is to be done before the same is asked again."""
+    return _KEEPS_SHUT.get(value, "")
 
 
 def stands_though(result: str, expected: str) -> str:

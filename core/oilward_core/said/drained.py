@@ -10,6 +10,7 @@ STOOD: dict[Stood, str] = whole_table(
         Stood.BELOW_HALF: "lower half",
         Stood.ABOVE_HALF: "upper half",
         Stood.HIGH: "above high",
+        Stood.TOPPED_UP: "was below low, topped up first",
     },
 )
 _LESS: dict[Stood, str] = whole_table(
@@ -19,6 +20,7 @@ _LESS: dict[Stood, str] = whole_table(
         Stood.BELOW_HALF: "It had gone down as it came: burnt or leaked.",
         Stood.ABOVE_HALF: "Yet the level was right as it came: not all out yet?",
         Stood.HIGH: "Yet it stood high as it came: not all out yet?",
+        Stood.TOPPED_UP: "It stood low as it came: burnt or leaked.",
     },
 )
 _MORE: dict[Stood, str] = {

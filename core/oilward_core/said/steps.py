@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..codes.options import Draw, Emptied, Look, Lost, Opens, Seal, Tick
+from ..codes.options import Draw, Emptied, Lamp, Look, Lost, Opens, Seal, Tick
 from ..codes.poses import Pose
 from ..codes.roles import Role
 from ..codes.steps import JobKind, Name
@@ -29,6 +29,14 @@ STEPS: dict[Name, Words] = whole_table(
             "The spec sheet does not say.{example} Name the document and the page.",
         ),
         Name.COLD: Words("Cold checks", "Look the bike over before the engine is warm."),
+        Name.CAME: Words(
+            "The level as it came",
+            "Before it is started: bike {stands}, at the {gauge}.{cold} Below low it is topped up first.",
+        ),
+        Name.TOPPED: Words(
+            "How much was topped up?",
+            "Into the {label}, before it was started. It counts as what was in.",
+        ),
         Name.VALVES: Words(
             "Valve clearances, engine cold six hours",
             "As found, then as left. Where nothing was changed, as found is enough.",
@@ -92,6 +100,11 @@ STEPS: dict[Name, Words] = whole_table(
         Name.CLOSE: Words(
             "Close the filler",
             "Before anything runs. A cap by hand; a plug by hand until the level is right.",
+        ),
+        Name.LAMP: Words(
+            "Start it, watch the oil light",
+            "Neutral. Lit with the ignition, out within five seconds of the start: if not, stop the "
+            "engine. Then leave it running.",
         ),
         Name.RUN: Words(
             "Run the engine",
@@ -186,6 +199,16 @@ def cold_job(name: Name) -> str:
 
 
 OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
+LAMPS: dict[Lamp, str] = whole_table(
+    Lamp,
+    {
+        Lamp.WENT_OUT: "out within five seconds",
+        Lamp.NOT_LIT: "was not lit with the ignition",
+        Lamp.STAYED_ON: "stayed on",
+        Lamp.LEVEL_ONLY: "shows the level only",
+        Lamp.NO_LAMP: "has none",
+    },
+)
 EMPTIED: dict[Emptied, str] = whole_table(
     Emptied,
     {
@@ -366,6 +389,11 @@ def edge(name: str, stands: str) -> str:
         f"Bike {stands}. Pan under it, open the {name}. What is too much runs out: wait until it only "
         "drips, and measure what came. Dry: more goes in."
     )
+
+
+def cold_at_warm_marks(amount: str) -> str:
+    """By how much oil that is still cold stands lower at marks for a warm engine."""
+    return f" These marks are for warm oil: cold it stands about {amount} lower."
 
 
 def latest(minutes: str) -> str:

@@ -159,7 +159,8 @@ class SecondLookTests(PlugTestCase):
         chip = {"form": "flakes", "matter": "steel", "share_percent": "0", "count": "3"}
         chip |= {"place": "pan"}
         self.mira.open()
-        for step in ("cold", "warm", "support", "engine/filler"):
+        self.mira.look_over()
+        for step in ("warm", "support", "engine/filler"):
             self.assertEqual(self.mira.sheet["focus"], step)
             if step == "warm":
                 self.mira.wait(10)

@@ -44,7 +44,7 @@ class WardTests(WorkshopTestCase):
         postie = Bike.objects.get(name="Postie")
         mira = Technician(self.api, postie.pk)
         mira.open("950", variant="drain only")
-        mira.tick()
+        mira.look_over()
         mira.entry("start")
         first = self.ward()["bikes"][0]
         self.assertEqual((first["name"], first["visit"]["step"]), ("Postie", "Warm it up"))

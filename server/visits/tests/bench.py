@@ -82,12 +82,20 @@ class Technician:
         return ticks(self.step(step_id or self.sheet["focus"]))
 
     def wait(self, minutes: int) -> None:
+        if self.sheet["focus"] == "lamp":
+            self.entry("answer", {"value": "went out"})
         self.entry("start")
         self.now += timedelta(minutes=minutes)
         self.entry("stop")
 
-    def until_drained(self) -> None:
+    def look_over(self) -> None:
+        """Cold checks, and the level as it came."""
         self.tick()
+        if self.sheet["focus"].endswith("/came"):
+            self.entry("answer", {"value": "upper half"})
+
+    def until_drained(self) -> None:
+        self.look_over()
         self.wait(10)
         self.tick()
         self.entry("answer", {"value": "open"})

@@ -34,7 +34,7 @@ class FaultTests(VisitTestCase):
         mira = self.mira
         mira.open()
         yield "cold"
-        mira.tick()
+        mira.look_over()
         mira.wait(10)
         mira.tick()
         yield "before the filler"

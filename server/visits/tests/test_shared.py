@@ -40,7 +40,7 @@ class SharedTests(VisitTestCase):
     def test_work_remembered_takes_away_the_need_it_was_missing_for(self) -> None:
         mira = self.mira
         mira.open()
-        mira.tick()
+        mira.look_over()
         mira.wait(10)
         mira.tick()
         before = mira.now - timedelta(seconds=2)

@@ -45,6 +45,7 @@ class TypedTests(VisitTestCase):
         self.assertNotEqual(self.mira.sheet["focus"], "cold")
         kept = EntryRow.objects.get(visit_id=self.mira.visit, kind="confirm")
         self.assertNotIn(words[0], str(kept.data))
+        self.mira.entry("answer", {"value": "upper half"})
         self.mira.wait(10)
         words = [item["words"] for item in self.mira.step(self.mira.sheet["focus"])["items"]]
         self.mira.entry("confirm", {"items": words}, description=LAST)

@@ -458,7 +458,7 @@ class GuardTests(VisitTestCase):
                 mira = Technician(self.api, self.heron.pk)
                 mira.open("61 300")
                 mira.now += timedelta(minutes=10)
-                mira.tick()
+                mira.look_over()
                 happened = mira.now - timedelta(minutes=3)
                 sent = {"at": f"{(happened + ahead).isoformat()}"}
                 sent["sent_at"] = (mira.now + ahead).isoformat()
@@ -469,7 +469,7 @@ class GuardTests(VisitTestCase):
     def test_a_time_ahead_is_now_and_an_old_one_is_kept(self) -> None:
         self.mira.open()
         self.mira.now += timedelta(minutes=10)
-        self.mira.tick()
+        self.mira.look_over()
         now = self.mira.now
         ahead = (now + timedelta(hours=1)).isoformat()
         self.assertEqual(self.mira.entry("start", at=ahead).status_code, 200)
@@ -479,7 +479,7 @@ class GuardTests(VisitTestCase):
         opened = self.mira.now
         self.mira.open()
         self.mira.now += timedelta(minutes=1)
-        self.mira.tick()
+        self.mira.look_over()
         self.mira.entry("start", at=(opened - timedelta(days=3)).isoformat())
         self.assertEqual(self.mira.step("warm")["started_at"], opened.isoformat())
 
@@ -532,7 +532,7 @@ class PracticeClockTests(VisitTestCase):
     def test_minutes_follow_the_practice_clock(self) -> None:
         with self.settings(SECONDS_PER_MINUTE=2):
             self.mira.open()
-            self.mira.tick()
+            self.mira.look_over()
             self.mira.entry("start")
             step = self.mira.step("warm")
             self.assertEqual(self.mira.sheet["seconds_per_minute"], 2)

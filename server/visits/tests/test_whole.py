@@ -63,12 +63,13 @@ class WholeTestCase(VisitTestCase):
             mira.now += timedelta(minutes=20)
             data = {"position": "0.75", "attitude": task["gauge"]["marks"][0]["attitude"]}
             return mira.entry("level", data, step=step["id"])
+        first = {"value": step["options"][0]["code"] if step["options"] else ""}
         said: dict[str, tuple[str, dict[str, Any]]] = {
             "check": ("confirm", {"items": ticks(step)}),
             "timer": ("start", {}),
             "drain": ("start", {}),
-            "gate": ("answer", {"value": "open"}),
-            "choice": ("answer", {"value": step["options"][0]["code"] if step["options"] else ""}),
+            "gate": ("answer", first),
+            "choice": ("answer", first),
             "amount": ("amount", {"amount": task.get("expected_out") or "600 ml"}),
             "finding": ("finding", {"parts": [PART], "oil": []}),
             "filter": ("filter", {"amount": "5 oz", "items": ticks(step)}),
@@ -216,7 +217,7 @@ class ChangeTests(WholeTestCase):
         self.assertEqual(len(self.mira.sheet["tasks"]), 1)
         self.assertEqual(self.take_out("engine").json()["code"], "visit.last_task")
         self.tasks({"reservoir": "primary", "variant": "drain only"})
-        self.mira.tick()
+        self.mira.look_over()
         self.mira.wait(10)
         self.mira.tick()
         self.mira.entry("answer", {"value": "open"}, step="primary/filler")

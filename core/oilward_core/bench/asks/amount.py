@@ -130,8 +130,9 @@ def _read(hearing: Hearing, typed: AmountTyped) -> Amount:
 
 def _take(taking: Taking, entry: Entry, data: Amount) -> None:
     taking.complete(entry)
-    filling = StepId.of(entry.step).name == Name.LEG_FILL
-    taking.flow(entry, Way.IN if filling else Way.OUT, data.ml)
+    name = StepId.of(entry.step).name
+    if name != Name.TOPPED:  # that went into the old oil, and out with it
+        taking.flow(entry, Way.IN if name == Name.LEG_FILL else Way.OUT, data.ml)
 
 
 def _say(data: Amount, speaker: Speaker) -> str:
@@ -162,6 +163,13 @@ def _expects(
     )
 
 
+def _stood(came: Entry | None, filler: Entry | None) -> str:
+    """How its level stood: before it was started, else as it was opened."""
+    if came and isinstance(came.data, Chosen):
+        return came.data.value
+    return filler.data.stood if filler and isinstance(filler.data, Chosen) else ""
+
+
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     """Against what went in, with how the level stood as it came and what the oil looks like, as far
     as they are known."""
@@ -169,8 +177,8 @@ def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) ->
     if step.name != Name.MEASURE or task is None or not isinstance(entry.data, Amount):
         return ""
     key, last = task.reservoir.key, known.facts.last
-    filler, plug = last.get(str(StepId(key, Name.FILLER))), last.get(str(StepId(key, Name.INSPECT)))
-    stood = filler.data.stood if filler and isinstance(filler.data, Chosen) else ""
+    plug = last.get(str(StepId(key, Name.INSPECT)))
+    stood = _stood(last.get(str(StepId(key, Name.CAME))), last.get(str(StepId(key, Name.FILLER))))
     looks: tuple[OilLook, ...] = plug.data.oil if plug and isinstance(plug.data, Graded) else ()
     return drained_words(task.put_in, entry.data.ml, task.km_since_wiped, task.outs, stood, looks)
 

@@ -1,16 +1,29 @@
-"""Something that has to go before anything else may: a filler that opens."""
+"""Something that has to go before anything else may: a filler that opens, oil to start on, pressure."""
 
 from ...codes.entries import Ask
-from ...codes.options import Opens
+from ...codes.options import Lamp, Opens, Stood
+from ...codes.steps import Name
+from ...debris import Verdict
 from ...runsheet import Step
+from ...said import bench as said
 from ..entries import Entry
 from ..fold.known import Known
 from .choice import ANSWER, Chosen
 from .room import Room
 
+# answers that keep it shut, until there is another
+KEEPS_SHUT: frozenset[str] = frozenset((Opens.SEIZED, Stood.LOW, Lamp.NOT_LIT, Lamp.STAYED_ON))
+
 
 def _opens(step: Step, entry: Entry, known: Known) -> bool:
-    return not (isinstance(entry.data, Chosen) and entry.data.value == Opens.SEIZED)
+    return not (isinstance(entry.data, Chosen) and entry.data.value in KEEPS_SHUT)
 
 
-ROOM = Room(ask=Ask.GATE, acts=(ANSWER,), completes=_opens)
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    """What is to be done first; what the lamp says stops the visit, and is said there."""
+    data = entry.data
+    here = isinstance(data, Chosen) and step.name != Name.LAMP
+    return said.keeps_shut(data.value) if here else ""
+
+
+ROOM = Room(ask=Ask.GATE, acts=(ANSWER,), completes=_opens, remarks=_remarks)

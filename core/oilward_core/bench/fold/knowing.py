@@ -1,11 +1,25 @@
 """Facts and plan to everything the steps are worked out from."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
+from ...codes.options import Stood
 from ...codes.steps import Name
-from ...runsheet import Job, Opened, Rounds, Step, StepId, TaskPlan, build, look_up_id
+from ...runsheet import (
+    Job,
+    Opened,
+    Rounds,
+    Step,
+    StepId,
+    TaskPlan,
+    build,
+    done,
+    look_up_id,
+    of_bike,
+)
 from ...spec import Cell, Path
+from ..asks.amount import Amount
+from ..asks.choice import Chosen
 from ..asks.look_up import LookedUp
 from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
@@ -44,10 +58,35 @@ def _asked_anew(task: TaskPlan, facts: Facts) -> TaskPlan:
     return replace(task, asks=(*task.asks, path))
 
 
+def _was_topped_up(key: str, facts: Facts) -> bool:
+    entry = facts.last.get(str(StepId(key, Name.CAME)))
+    return bool(entry and isinstance(entry.data, Chosen) and entry.data.value == Stood.TOPPED_UP)
+
+
+def _topped_up(task: TaskPlan, facts: Facts) -> TaskPlan:
+    """The plan, with what went in as the bike came: it was in when the case was drained."""
+    entry = facts.last.get(str(StepId(task.reservoir.key, Name.TOPPED)))
+    if entry is None or not isinstance(entry.data, Amount):
+        return task
+    return replace(task, topped_up=task.topped_up + entry.data.ml)
+
+
+def _unasked(facts: Facts, reservoirs: Iterable[str]) -> Iterator[StepId]:
+    """Questions of today that the visit was past before anybody asked them: what follows them has begun,
+    and not against them."""
+    came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in reservoirs]
+    for asked, then in (*came, (of_bike(Name.LAMP), of_bike(Name.RUN, 1))):
+        begun = str(then) in facts.timers or str(then) in facts.last
+        against = any(done(asked).code in entry.against for entry in facts.against)
+        if begun and not against and str(asked) not in facts.by_step:
+            yield asked
+
+
 def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     """Everything a visit's steps are worked out from. Raises CoreError ``fill.no_capacity``."""
     asked = [_asked_anew(task, facts) for task in plan.tasks]
-    tasks = {t.reservoir.key: t.told(_looked_up(t, facts)) for t in asked}
+    told = [task.told(_looked_up(task, facts)) for task in asked]
+    tasks = {task.reservoir.key: _topped_up(task, facts) for task in told}
     fillings = fillings_of(tasks, facts, bench)
     rounds = Rounds(
         {key: one.rounds for key, one in fillings.items()},
@@ -60,6 +99,8 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         early=frozenset(
             key for key in fillings if out_before_it_was_shut(tasks[key], facts) is not None
         ),
+        topped=frozenset(key for key in fillings if _was_topped_up(key, facts)),
+        unasked=frozenset(_unasked(facts, tasks)),
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
     torque = {

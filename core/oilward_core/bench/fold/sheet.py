@@ -30,7 +30,7 @@ from .known import Bench, Known, VisitPlan
 from .needs import run_since
 from .state import Sheet, StepState, TaskState, Waits
 from .status import state_of
-from .stops import handed_back, held_back, holds, overfilled, seized, went_against, wrong_oil
+from .stops import handed_back, held_back, holds, lamp, overfilled, seized, went_against, wrong_oil
 
 
 def _fluid(key: str, facts: Facts) -> str:
@@ -109,6 +109,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         *holds(known, findings),
         *overfilled(known),
         *wrong_oil(known),
+        *lamp(known),
     )
     back = handed_back(known)
     states = tuple(held_back(state_of(step, known, findings), stops, back) for step in order)

@@ -11,11 +11,13 @@ from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Verdict
 from ...quantity import show
-from ...runsheet import Need, Option, StepId, TaskPlan
+from ...runsheet import Need, Option, StepId, TaskPlan, of_bike
 from ...said import bench as said
 from ...said import debris as said_debris
+from ..asks.choice import Chosen
 from ..asks.common import Answered
 from ..asks.fill import PouredIn
+from ..asks.gate import KEEPS_SHUT
 from ..entries import Entry, ordered
 from .draining import takes_at_most
 from .filling import is_wrong_oil
@@ -27,6 +29,7 @@ from .state import StepState, Stop
 
 # what a run or the end of a visit went against besides needs: it stands as long as that does
 _STOP, _HANDED_BACK = "stop:", "handed back"
+_RUNS_OR_SIGNS = (Name.LAMP, Name.RUN, Name.FINISH)
 _OPEN_STOP = (_STOP, _HANDED_BACK)
 
 
@@ -98,6 +101,14 @@ def wrong_oil(known: Known) -> Iterator[Stop]:
             yield Stop(entry=last.id, step=last.step, text=text, hold=True)
 
 
+def lamp(known: Known) -> Iterator[Stop]:
+    """No lamp, or one that stays on: nothing runs until it was started again and has gone out."""
+    entry = known.facts.last.get(str(of_bike(Name.LAMP)))
+    if entry is not None and isinstance(entry.data, Chosen) and entry.data.value in KEEPS_SHUT:
+        text = said.keeps_shut(entry.data.value)
+        yield Stop(entry=entry.id, step=entry.step, text=text, lasts=True)
+
+
 def handed_back(known: Known) -> str:
     """Why it goes back: what a lead said of a finding that stands. One corrected since says it anew."""
     for key in known.tasks:
@@ -118,7 +129,8 @@ def seized(task: TaskPlan, known: Known) -> str:
 def held_back(state: StepState, stops: Sequence[Stop], back: str) -> StepState:
     """While something that should not have happened is open, or a finding says hold, no engine is run
     and nothing signed."""
-    if not (stops or back) or state.step.name not in (Name.RUN, Name.FINISH):
+    stops = [stop for stop in stops if stop.step != str(state.step.id)]
+    if not (stops or back) or state.step.name not in _RUNS_OR_SIGNS:
         return state
     if state.status != Status.READY:
         return state

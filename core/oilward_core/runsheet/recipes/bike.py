@@ -6,17 +6,22 @@ from math import ceil
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import Tick
+from ...codes.fill import Start
+from ...codes.options import BEFORE_WARM, Lamp, Tick
 from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
+from ...fill import start_of, will_rise
+from ...quantity import show
+from ...said import drained as said_drained
 from ...said import steps as words
-from ...spec import IDLING, FillRule
+from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import StepId, of_bike
 from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob
 from ..needs import Need, done
-from ..steps import Measured, Option, Place, PlannedTask, Step, ticks
+from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
 from ..work import Work
 
+COLD, _TENS = Decimal(20), Decimal("1E1")  # °C; ml
 COVER = "cover"  # of which no sheet says more than its screws
 
 
@@ -38,7 +43,10 @@ def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
         items=ticks(Tick.NO_LEAK, Tick.LAID_OUT, Tick.PAN_CLEAN),
         skippable=True,
     )
-    before = [work.step(first), *(_cold(work, one) for one in cold)]
+    before = [work.step(first)]
+    for task in drained(work):
+        before += _came(work, task, job)
+    before += [_cold(work, one) for one in cold]
     warmed = tuple(done(step) for step in before)
     before = [_warm(work, warmed)] if drained(work) else [first.id]
     job = work.job(JobKind.SUPPORT, attitude=UPRIGHT)
@@ -52,6 +60,60 @@ def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
             instruction=said.text,
             items=ticks(Tick.UPRIGHT, Tick.STRAPPED),
             needs=tuple(done(step) for step in before),
+        )
+    )
+
+
+def _came(work: Work, task: PlannedTask, job: str) -> list[StepId]:
+    """How an engine's level stands before it is started at all: below its low mark nobody starts it. Not
+    where oil has run back out of a tank, nor where it is read idling."""
+    spec, level = task.spec, task.spec.level
+    asked = StepId(spec.key, Name.CAME)
+    if not spec.facts.runs_engine or level is None or level.edge or level.engine == IDLING:
+        return []
+    if start_of(spec) == Start.TANK or asked in work.rounds.unasked:
+        return []
+    said = words.step(
+        Name.CAME,
+        stands=words.stands(level.attitude),
+        gauge=words.gauge(level.gauge, level.dipstick),
+        cold=_lower_while_cold(task, level),
+    )
+    found = [
+        work.step(
+            Step(
+                id=asked,
+                job=job,
+                ask=Ask.GATE,
+                title=said.title,
+                instruction=said.text,
+                options=chosen(said_drained.STOOD, BEFORE_WARM),
+                skippable=True,
+            )
+        )
+    ]
+    if spec.key in work.rounds.topped:
+        found.append(_topped(work, task, job))
+    return found
+
+
+def _lower_while_cold(task: PlannedTask, level: LevelCheck) -> str:
+    book = task.spec.capacities.get(task.variant)
+    rise = will_rise(book, COLD, level.engine).quantize(_TENS) if book else Decimal(0)
+    return words.cold_at_warm_marks(show(rise, "ml")) if rise else ""
+
+
+def _topped(work: Work, task: PlannedTask, job: str) -> StepId:
+    said = words.step(Name.TOPPED, label=task.spec.label)
+    return work.step(
+        Step(
+            id=StepId(task.spec.key, Name.TOPPED),
+            job=job,
+            ask=Ask.AMOUNT,
+            title=said.title,
+            instruction=said.text,
+            skippable=True,
+            needs=(done(StepId(task.spec.key, Name.CAME)),),
         )
     )
 
@@ -74,10 +136,11 @@ def _cold(work: Work, one: ColdJob) -> StepId:
 
 def _warmed_by(work: Work) -> str:
     """Idling warms an engine, hardly a gearbox, and never a final drive [trade]."""
-    tasks = drained(work)
-    if any(task.spec.facts.runs_engine for task in tasks):
-        return words.IDLE
-    return words.ride([task.spec.label for task in tasks])
+    tasks = [task.spec for task in drained(work)]
+    idles = any(spec.facts.runs_engine for spec in tasks)
+    warmed = [spec for spec in tasks if idles and (spec.facts.runs_engine or spec.facts.clutch)]
+    cold = [spec.label for spec in tasks if spec not in warmed]
+    return words.ride(cold) if cold else words.IDLE
 
 
 def _warm(work: Work, needs: tuple[Need, ...]) -> StepId:
@@ -120,6 +183,8 @@ def runs(work: Work) -> None:
     # a plug that came out again after the fill is back, too
     shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
     counted = tuple(done(step) for step in work.named(Name.RAN_OUT))
+    needs = (*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT))
+    lamp = _lamp(work, job, needs)
     for number in range(1, work.rounds.runs + 1):
         work.step(
             Step(
@@ -130,9 +195,28 @@ def runs(work: Work) -> None:
                 instruction=said.text,
                 minutes=minutes,
                 full=True,
-                needs=(*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT)),
+                needs=(*needs, *lamp),
             )
         )
+
+
+def _lamp(work: Work, job: str, needs: tuple[Need, ...]) -> tuple[Need, ...]:
+    """Whether there is pressure, at the first start on the new oil."""
+    if of_bike(Name.LAMP) in work.rounds.unasked:
+        return ()
+    said = words.step(Name.LAMP)
+    lamp = work.step(
+        Step(
+            id=of_bike(Name.LAMP),
+            job=job,
+            ask=Ask.GATE,
+            title=said.title,
+            instruction=said.text,
+            options=chosen(words.LAMPS, Lamp),
+            needs=needs,
+        )
+    )
+    return (done(lamp),)
 
 
 def _places(work: Work, task: PlannedTask) -> list[Place]:

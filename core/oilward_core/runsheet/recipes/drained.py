@@ -5,10 +5,9 @@ from decimal import Decimal
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import RINGS, WASHERS, Emptied, Lost, Opens, Tick
+from ...codes.options import AS_OPENED, RINGS, WASHERS, Emptied, Lost, Opens, Tick
 from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
-from ...drained import STOOD
 from ...quantity import show
 from ...said import drained as said_drained
 from ...said import steps as words
@@ -70,13 +69,18 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             place=where(filler),
             spot=filler.spot if filler else None,
             options=chosen(words.OPENS, Opens),
-            stood=chosen(said_drained.STOOD, STOOD) if spec.level else (),
+            stood=chosen(said_drained.STOOD, AS_OPENED) if _is_looked_at(work, spec) else (),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
     job = work.job(JobKind.DRAIN, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT)
     sampled = (done(_sample(work, task, job)),) if task.sample else ()
     _read(work, task, done(_drain(work, task, job, sampled)))
+
+
+def _is_looked_at(work: Work, spec: ReservoirSpec) -> bool:
+    """Whether its level is looked at as it is opened: it has one, and nobody asked before."""
+    return spec.level is not None and StepId(spec.key, Name.CAME) not in work.named(Name.CAME)
 
 
 def _drain(work: Work, task: PlannedTask, job: str, sampled: tuple[Need, ...]) -> StepId:

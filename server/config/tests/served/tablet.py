@@ -148,7 +148,10 @@ class Visit:
             said: dict[str, tuple[str, dict[str, Any]]] = {
                 "check": ("confirm", items),
                 "look up": ("confirm", items),
-                "gate": ("answer", {"value": "open"}),
+                "gate": (
+                    "answer",
+                    {"value": step["options"][0]["code"] if step["options"] else ""},
+                ),
                 "amount": ("amount", {"amount": task["capacity"]}),
                 "finding": ("finding", {"parts": [], "oil": ["dark"]}),
                 "choice": ("answer", {"value": "new"}),

@@ -15,7 +15,10 @@ function says({ code, words }: Option): string {
   return SAYS[code] ?? `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
-/** A few big answers; the first is the usual one. Where a level can be looked at before it is drained, how
+/** How a level is found is no matter of habit: nothing is put into the hand. */
+const FOUND = /\/came$/;
+
+/** A few big answers; the first is the usual one, where there is one. Where a level can be looked at before it is drained, how
  * it stood goes with the answer. */
 export function ChoiceStep({ sheet, step, busy, send }: StepProps) {
   const [stood, setStood] = useDraft(`${sheet.id}.${step.id}.stood`, "");
@@ -33,7 +36,7 @@ export function ChoiceStep({ sheet, step, busy, send }: StepProps) {
         {step.options.map((option, index) => (
           <Button
             key={option.code}
-            type={index === 0 ? "primary" : "default"}
+            type={index === 0 && !FOUND.test(step.id) ? "primary" : "default"}
             className={controlsCss.bigAction}
             disabled={busy}
             onClick={() => send("answer", { value: option.code, ...(stood && { stood }) })}
