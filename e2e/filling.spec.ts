@@ -9,6 +9,7 @@ import {
   press,
   pulled,
   runAndSettle,
+  wait,
   signIn,
   stands,
   startVisit,
@@ -93,6 +94,9 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await press(page, "nothing, only tightened");
   await step(page, "Torque the plug");
   await pulled(page);
+  // and it is run again before anybody says that it is dry
+  await step(page, "Run the engine");
+  await wait(page);
   await step(page, "Look for leaks");
   await press(page, "Dry everywhere");
   await step(page, "Finish");

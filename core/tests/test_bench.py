@@ -256,6 +256,15 @@ class CameTests(TestCase):
         self.assertIn("about 150 ml lower", clerk.state("engine/came").step.instruction)
         self.assertNotIn("warm oil", Clerk().state("engine/came").step.instruction)
 
+    def test_what_was_left_last_time_is_looked_at(self) -> None:
+        task = replace(TASK, left=LeftFor.OWNER)
+        came = Clerk(task).state("engine/came").step.instruction
+        self.assertIn("Last time it was left where it stood: the owner tops up.", came)
+        tank = replace(ENGINE, kind=ReservoirKind.ENGINE_DRY)
+        filler = Clerk(replace(task, reservoir=tank)).state("engine/filler").step.instruction
+        self.assertIn("the owner tops up", filler)
+        self.assertNotIn("left", Clerk().state("engine/filler").step.instruction.split("drain.")[1])
+
     def test_a_visit_past_it_is_not_asked(self) -> None:
         clerk = Clerk()
         clerk.tick()
@@ -854,7 +863,7 @@ class RanOutTests(TestCase):
         clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
         self.assertEqual(clerk.stands.added, 1920)
         self.assertEqual(clerk.sheet.focus, "engine/fill.2")
-        self.assertIsNone(clerk.sheet.step("run.2"))
+        self.assertEqual(clerk.state("run.2").status, Status.BLOCKED)
         clerk.round("600 ml", "0.75")
         self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
         self.assertIn("ran out", why_not_learned("engine", in_order(clerk.entries)))
@@ -875,8 +884,23 @@ class RanOutTests(TestCase):
         clerk.record("ran out", {"how": Lost.TIGHTENED})
         self.assertEqual(clerk.sheet.focus, "engine/torque")
         clerk.record("torque", {"reading": "22", "unit": "N·m", "wrench": "m"})
-        self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("leaks", 2520))
+        # it is run again before anybody looks whether it is dry by now; its level is right as it was
+        self.assertEqual((clerk.sheet.focus, clerk.stands.added), ("run.2", 2520))
         self.assertTrue(clerk.stands.filled)
+        clerk.wait(2)
+        self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
+
+    def test_a_cover_that_was_tightened_is_run_again(self) -> None:
+        clerk = self.levelled()
+        clerk.record("leaks", {"result": "engine/cover"})
+        self.assertEqual(clerk.state("leaks").status, Status.BLOCKED)
+        for _ in range(2):
+            self.assertIn("run", str(clerk.sheet.focus))
+            clerk.wait(2)
+            clerk.record("leaks", {"result": "engine/cover"})
+        clerk.wait(2)
+        clerk.record("leaks", {"result": "dry"})
+        self.assertEqual(clerk.sheet.focus, "finish")
 
     def test_a_new_filter_after_the_run_takes_oil_of_its_own(self) -> None:
         clerk = self.levelled()

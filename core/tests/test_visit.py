@@ -309,6 +309,7 @@ class CorrectionTests(TestCase):
             self.assertTrue(clerk.state(f"engine/{name}").reopened, name)
         clerk.record("ran out", {"how": Lost.TIGHTENED})
         clerk.record("torque", {"reading": "25", "wrench": "m"}, "engine/torque")
+        clerk.wait(2)
         clerk.record("leaks", {"result": "dry"})
         self.assertEqual(clerk.sheet.focus, "finish")
 

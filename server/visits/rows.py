@@ -23,6 +23,7 @@ from oilward_core.bench import (
     carried_over,
     entry_from,
 )
+from oilward_core.codes.fill import LeftFor
 from oilward_core.debris import running_in
 from oilward_core.drained import Out
 from oilward_core.fill import Before, Fell, Filled, OfModel, of_model_from
@@ -81,6 +82,12 @@ def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
     )
 
 
+def left_last(earlier: Sequence[Service]) -> LeftFor | None:
+    """Why its level was left where it stood at the last of these services, if it was."""
+    code = getattr(earlier[-1], "left", "") if earlier else ""
+    return LeftFor(code) if code else None
+
+
 def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     """A task with what was known of its reservoir then. ``history``: its services, oldest first;
     its own and later ones are left out, so that an old sheet reads as it did."""
@@ -106,6 +113,7 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         sample=getattr(task, "sample", False),
         fell=fells(earlier, Variant(task.variant)),
         model=of_model_from(getattr(task, "of_model", {})),
+        left=left_last(earlier),
     ).asking()
 
 

@@ -19,7 +19,7 @@ from .asks.level import CauseNamed, LevelRead
 from .asks.look_up import LookedUp
 from .asks.measure import Taken
 from .asks.torque import Pulled
-from .closing import Closing, TaskClosing, keep, kept, why_not_learned
+from .closing import Closing, TaskClosing, keep, kept, left_for, why_not_learned
 from .correct import reopens
 from .entries import Data, Entry, Speaker, in_order
 from .fold.facts import Facts, Flow, Hands, Stance, Timer, Way
@@ -121,6 +121,7 @@ __all__ = [
     "keep",
     "kept",
     "kind_of",
+    "left_for",
     "may_regrade",
     "next_words",
     "observed",

@@ -9,7 +9,7 @@ from typing import Any, TypeVar
 from cattrs import BaseValidationError
 from cattrs.preconf.json import make_converter
 
-from ..codes.fill import Acts
+from ..codes.fill import Acts, LeftFor
 from ..codes.options import Lost
 from ..errors import CoreError
 from ..fill import ACTS
@@ -117,6 +117,17 @@ _Kept = TypeVar("_Kept")
 def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
     """A part of a closing, of a ``kind`` of value, as `keep` writes it."""
     return _converter.structure(document, kind)
+
+
+@guarded
+def left_for(key: str, entries: list[Entry]) -> LeftFor | None:
+    """Why its level was left where it stands, if it was. ``entries``: those that count (`in_order`)."""
+    left = [
+        entry.data.reason
+        for entry in entries
+        if isinstance(entry.data, LeftHere) and StepId.of(entry.step).reservoir == key
+    ]
+    return left[-1] if left else None
 
 
 @guarded

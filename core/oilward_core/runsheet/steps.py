@@ -7,6 +7,7 @@ from enum import StrEnum
 from typing import TypeVar
 
 from ..codes.entries import Ask
+from ..codes.fill import LeftFor
 from ..codes.options import Tick
 from ..codes.steps import Name
 from ..drained import Out
@@ -118,7 +119,8 @@ class Step:
 class PlannedTask:
     """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
     first, ``asks`` the values that have to be looked up, ``schools`` the choices that count; ``sample``:
-    the last finding asks for one of the oil; ``density15`` of what is drained."""
+    the last finding asks for one of the oil; ``density15`` of what is drained; ``left``: why its level
+    was left where it stood last time."""
 
     spec: ReservoirSpec
     variant: Variant
@@ -127,6 +129,7 @@ class PlannedTask:
     schools: Schools = field(default_factory=Schools)
     sample: bool = False
     density15: Decimal | None = None
+    left: LeftFor | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -136,7 +139,7 @@ class TaskPlan(Sound):
     (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``);
     ``topped_up`` since the last service, ml, ``outs`` what came out of it before, ``density15`` of what
     is in it, and whether the last finding asks for a ``sample``; how far its level ``fell`` at the first
-    starts before, and what its ``model``'s other bikes did.
+    starts before, and what its ``model``'s other bikes did; why its level was ``left`` last time.
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
@@ -156,6 +159,7 @@ class TaskPlan(Sound):
     sample: bool = False
     fell: tuple[Fell, ...] = ()
     model: OfModel = field(default_factory=OfModel)
+    left: LeftFor | None = None
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""
@@ -188,6 +192,7 @@ class TaskPlan(Sound):
             schools=self.schools,
             sample=self.sample,
             density15=self.density15,
+            left=self.left,
         )
 
     @property

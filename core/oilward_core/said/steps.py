@@ -31,7 +31,8 @@ STEPS: dict[Name, Words] = whole_table(
         Name.COLD: Words("Cold checks", "Look the bike over before the engine is warm."),
         Name.CAME: Words(
             "The level as it came",
-            "Before it is started: bike {stands}, at the {gauge}.{cold} Below low it is topped up first.",
+            "Before it is started: bike {stands}, at the {gauge}.{cold} Below low it is topped up "
+            "first.{left}",
         ),
         Name.TOPPED: Words(
             "How much was topped up?",
@@ -52,7 +53,7 @@ STEPS: dict[Name, Words] = whole_table(
         Name.FILLER: Words(
             "Prove the filler opens",
             "Clean round it, crack it open, leave it loosely in place. If it will not open, do not "
-            "drain.",
+            "drain.{left}",
         ),
         Name.SAMPLE: Words(
             "Have a sample bottle ready for the {label}",
@@ -389,6 +390,11 @@ def edge(name: str, stands: str) -> str:
         f"Bike {stands}. Pan under it, open the {name}. What is too much runs out: wait until it only "
         "drips, and measure what came. Dry: more goes in."
     )
+
+
+def left_last(why: str) -> str:
+    """That its level was left where it stood last time."""
+    return f" Last time it was left where it stood: {why}."
 
 
 def cold_at_warm_marks(amount: str) -> str:

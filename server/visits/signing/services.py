@@ -24,10 +24,12 @@ from oilward_core.bench import (
     gradings,
     in_order,
     keep,
+    left_for,
     observed,
     result,
     why_not_learned,
 )
+from oilward_core.codes.fill import LeftFor
 from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId, TaskPlan
@@ -137,7 +139,13 @@ def _keep_lifted(finding: Finding, lifted: Entry, by: Person) -> None:
 
 
 def _keep_service(
-    visit: Visit, one: TaskClosing, stands: Closing, *, actor: Person, now: datetime
+    visit: Visit,
+    one: TaskClosing,
+    stands: Closing,
+    left: LeftFor | None,
+    *,
+    actor: Person,
+    now: datetime,
 ) -> None:
     plan, task = one.plan, stands.sheet.task(one.plan.reservoir.key)
     if task is None:
@@ -156,6 +164,7 @@ def _keep_service(
         drained_ml=task.drained,
         took_ml=Decimal(round(task.added)) if drained else None,
         not_learned=one.not_learned[:300],
+        left=left or "",
         fell_ml=task.fell.ml if task.fell else None,
         fell_sd_ml=task.fell.sd if task.fell else None,
         fluid=one.fluid if poured else "",
@@ -249,7 +258,8 @@ def sign(
     why = {task.reservoir: why_not_learned(task.reservoir, happened) for task in tasks}
     stands = to_core.closing(visit, tasks, plan, sheet, why)
     for one in stands.tasks:
-        _keep_service(visit, one, stands, actor=actor, now=now)
+        left = left_for(one.plan.reservoir.key, happened)
+        _keep_service(visit, one, stands, left, actor=actor, now=now)
     _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     take_off(visit, taken, actor=actor, today=day_of(now))

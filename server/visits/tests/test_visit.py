@@ -200,6 +200,20 @@ class JourneyTests(VisitTestCase):
             row.not_learned, "The gauge cannot be read, by the book: the glass is blind"
         )
 
+    def test_a_level_that_is_left_is_asked_for_at_the_next_look(self) -> None:
+        self.mira.open()
+        self.mira.until_fill()
+        self.mira.round("0.45")
+        left = self.mira.entry("left", {"reason": "owner"})
+        self.assertEqual(left.status_code, 200, left.content)
+        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.tick()
+        self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        again = Technician(self.api, self.heron.pk)
+        again.open("61 900")
+        again.tick()
+        self.assertIn("the owner tops up", again.step("engine/came")["instruction"])
+
     def test_a_take_against_the_book_is_kept_and_not_learned(self) -> None:
         self.mira.open()
         self.mira.until_fill()

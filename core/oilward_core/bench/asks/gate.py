@@ -22,8 +22,9 @@ def _opens(step: Step, entry: Entry, known: Known) -> bool:
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     """What is to be done first; what the lamp says stops the visit, and is said there."""
     data = entry.data
-    here = isinstance(data, Chosen) and step.name != Name.LAMP
-    return said.keeps_shut(data.value) if here else ""
+    if step.name == Name.LAMP or not isinstance(data, Chosen):
+        return ""
+    return said.keeps_shut(data.value)
 
 
 ROOM = Room(ask=Ask.GATE, acts=(ANSWER,), completes=_opens, remarks=_remarks)

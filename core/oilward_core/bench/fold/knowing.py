@@ -20,6 +20,7 @@ from ...runsheet import (
 from ...spec import Cell, Path
 from ..asks.amount import Amount
 from ..asks.choice import Chosen
+from ..asks.leaks import Looked
 from ..asks.look_up import LookedUp
 from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
@@ -124,9 +125,13 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
 
 
 def _runs(facts: Facts, tasks: Mapping[str, TaskPlan], fillings: Mapping[str, Filling]) -> int:
-    """Runs that happened, and one more where a level still has to be read after one."""
+    """Runs that happened, and one more where a level still has to be read after one, or a leak that was
+    seen to has to be looked at again."""
     numbers = [StepId.of(key).round for key in facts.timers if StepId.of(key).name == Name.RUN]
     happened = max([0, *numbers])
+    leak = facts.last.get(str(of_bike(Name.LEAKS)))
+    if leak is not None and isinstance(leak.data, Looked) and not leak.data.dry:
+        return happened + (not any(run.started > leak.at for run in facts.runs))
     for key, filling in fillings.items():
         level = tasks[key].reservoir.level
         if level is None or not level.run_minutes or filling.right:

@@ -13,6 +13,7 @@ from ...codes.steps import JobKind, Name
 from ...fill import start_of, will_rise
 from ...quantity import show
 from ...said import drained as said_drained
+from ...said import fill as said_fill
 from ...said import steps as words
 from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import StepId, of_bike
@@ -78,6 +79,7 @@ def _came(work: Work, task: PlannedTask, job: str) -> list[StepId]:
         stands=words.stands(level.attitude),
         gauge=words.gauge(level.gauge, level.dipstick),
         cold=_lower_while_cold(task, level),
+        left=words.left_last(said_fill.LEFT[task.left]) if task.left else "",
     )
     found = [
         work.step(
@@ -256,7 +258,7 @@ def finish(work: Work) -> None:
 
 def _leaks(work: Work, tasks: Sequence[PlannedTask]) -> None:
     job = work.job(JobKind.LEAKS, attitude=UPRIGHT)
-    ran = [done(step) for step in work.named(Name.RUN)[:1]]
+    ran = [done(step) for step in work.named(Name.RUN)[-1:]]
     said = words.step(Name.LEAKS)
     work.step(
         Step(

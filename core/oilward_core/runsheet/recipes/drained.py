@@ -10,6 +10,7 @@ from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
 from ...quantity import show
 from ...said import drained as said_drained
+from ...said import fill as said_fill
 from ...said import steps as words
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
@@ -58,7 +59,9 @@ def _open_up(work: Work, task: PlannedTask) -> None:
     spec = task.spec
     key, filler = spec.key, spec.fastener(Role.FILL_PLUG)
     job = work.job(JobKind.PROVE_FILLER, spec, attitude=UPRIGHT)
-    said = words.step(Name.FILLER)
+    looked = _is_looked_at(work, spec)
+    left = words.left_last(said_fill.LEFT[task.left]) if looked and task.left else ""
+    said = words.step(Name.FILLER, left=left)
     work.step(
         Step(
             id=StepId(key, Name.FILLER),
@@ -69,7 +72,7 @@ def _open_up(work: Work, task: PlannedTask) -> None:
             place=where(filler),
             spot=filler.spot if filler else None,
             options=chosen(words.OPENS, Opens),
-            stood=chosen(said_drained.STOOD, AS_OPENED) if _is_looked_at(work, spec) else (),
+            stood=chosen(said_drained.STOOD, AS_OPENED) if looked else (),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
