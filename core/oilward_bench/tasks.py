@@ -141,7 +141,7 @@ def gauge(spec: ReservoirSpec, speaks: Speaker, seen: Decimal | None = None) -> 
     return GaugeShape(
         name=level.gauge,
         marks=[] if level.edge else marks,
-        how=say_steps.stands(level.attitude),
+        how=say_steps.reading(level.gauge, level.dipstick, level.attitude, drawn=level.drawn),
         warm=level.engine in MARKS_AT and not level.edge,
         edge=level.edge,
     )

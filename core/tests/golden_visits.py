@@ -204,7 +204,14 @@ def _rides(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at.endswith("/instruction") and "at idle" in str(then) and "A ride" in str(now)
 
 
+def _draws_the_stick(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return (
+        at.endswith("/instruction") and "with the dipstick" in str(then) and "draw it" in str(now)
+    )
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("a dipstick is wiped, seated and drawn", _draws_the_stick),
     Change("the level as it came and the oil lamp are asked before an engine runs", _asks_first),
     Change("what waits for them is blocked until they are", _ready_once_asked),
     Change("and says so", _waits_for_the_new),

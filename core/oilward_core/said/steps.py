@@ -31,7 +31,7 @@ STEPS: dict[Name, Words] = whole_table(
         Name.COLD: Words("Cold checks", "Look the bike over before the engine is warm."),
         Name.CAME: Words(
             "The level as it came",
-            "Before it is started: bike {stands}, at the {gauge}.{cold} Below low it is topped up "
+            "Before it is started: bike {stands}, {look}.{cold} Below low it is topped up "
             "first.{left}",
         ),
         Name.TOPPED: Words(
@@ -113,9 +113,7 @@ STEPS: dict[Name, Words] = whole_table(
             "engine.{then}",
         ),
         Name.SETTLE: Words("Let it settle", "Engine off, bike {stands}. The oil has to run down."),
-        Name.LEVEL: Words(
-            "Read the level", "{engine} {stands}, eye level with the {gauge}.{latest}"
-        ),
+        Name.LEVEL: Words("Read the level", "{engine} {stands}, {look}.{latest}"),
         Name.WHEEL_OUT: Words(
             "Lift the front, wheel and brake off",
             "Front lifted and held, calliper hung up by a strap, never by its hose.",
@@ -407,9 +405,17 @@ def latest(minutes: str) -> str:
     return f" No later than {minutes} min after the engine stopped: then the oil stands otherwise."
 
 
-def gauge(name: str, held: str) -> str:
-    """What is read, and how a dipstick is held."""
-    return f"{name}, {held}" if held else name
+def look_at(gauge: str, held: str, *, drawn: bool) -> str:
+    """How a gauge is read: a glass at eye level; one that is ``drawn`` is wiped and seated as its sheet
+    says before."""
+    if not drawn:
+        return f"eye level with the {gauge}"
+    return f"wipe the {gauge}, seat it {held or NOT_SAID}, draw it: the lowest wet edge counts"
+
+
+def reading(gauge: str, held: str, stands_so: str, *, drawn: bool) -> str:
+    """How the bike stands while a gauge is looked at, and how that is read."""
+    return f"{stands(stands_so)}, {look_at(gauge, held, drawn=drawn)}"
 
 
 HOLDS_UPRIGHT = "holds it upright while you read"

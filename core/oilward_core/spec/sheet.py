@@ -40,6 +40,7 @@ class Marks(Sound):
 
 
 EDGES = ("level plug", "overflow")
+DIPSTICK = "dipstick"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -61,6 +62,11 @@ class LevelCheck(Sound):
     second: Marks | None = None
     assumed: bool = False
     latest: Decimal | None = None
+
+    @property
+    def drawn(self) -> bool:
+        """Whether it is a dipstick: wiped, seated and drawn to be read."""
+        return self.gauge == DIPSTICK
 
     @property
     def edge(self) -> bool:

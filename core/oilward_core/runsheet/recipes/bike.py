@@ -77,7 +77,7 @@ def _came(work: Work, task: PlannedTask, job: str) -> list[StepId]:
     said = words.step(
         Name.CAME,
         stands=words.stands(level.attitude),
-        gauge=words.gauge(level.gauge, level.dipstick),
+        look=words.look_at(level.gauge, level.dipstick, drawn=level.drawn),
         cold=_lower_while_cold(task, level),
         left=words.left_last(said_fill.LEFT[task.left]) if task.left else "",
     )

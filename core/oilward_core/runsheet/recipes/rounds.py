@@ -123,7 +123,7 @@ def _level(
         Name.LEVEL,
         engine=words.engine(level.engine == IDLING),
         stands=words.stands(level.attitude),
-        gauge=words.gauge(level.gauge, level.dipstick),
+        look=words.look_at(level.gauge, level.dipstick, drawn=level.drawn),
         latest=words.latest(f"{level.latest:f}") if level.latest else "",
     )
     if level.edge:

@@ -216,9 +216,7 @@ function Edge({ sheet, step, now, problem, busy, send, early }: GlassProps) {
 export function LookAtGauge({ back, ...props }: StepProps & { back: () => void }) {
   return (
     <>
-      <p className={asksCss.lookHow}>
-        The bike {props.task?.gauge?.how}, eye level with the {props.task?.gauge?.name}.
-      </p>
+      <p className={asksCss.lookHow}>The bike {props.task?.gauge?.how}.</p>
       <Glass {...props} early={false} done={back} />
       <Button type="text" className={asksCss.skip} onClick={back}>
         Back to the filling
