@@ -164,6 +164,9 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await press(page, "Plate & Chain");
   await press(page, "Put a sealed 1 qt bottle there");
   await expect(page.getByText("of 946 ml, sealed")).toHaveCount(2);
+  const batch = page.getByLabel("Batch of the 946 ml bottle").first();
+  await batch.fill("L 2207");
+  await batch.press("Enter");
   await page.getByRole("button", { name: "Use some" }).first().click();
   await page.getByLabel("Used from the 946 ml bottle").fill("2 l");
   await page.keyboard.press("Enter");
@@ -175,6 +178,7 @@ test("from the ward to a printed kit and an ordered run sheet: three drains, col
   await expect(
     page.getByRole("row", { name: /used −46 ml Plate & Chain, 946 ml Mira/ }),
   ).toBeVisible();
+  await expect(page.getByRole("row", { name: /946 ml, batch L 2207/ })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByLabel("Seal", { exact: true }).fill("O-ring 12 mm");
   await page.getByLabel("How many").fill("5");

@@ -286,6 +286,7 @@ class TaskShape:
     kind: str
     variant: str
     fluid: str
+    batch: str
     fluids: list[FluidChoice]
     capacity: str
     drained: str

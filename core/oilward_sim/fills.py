@@ -13,6 +13,7 @@ from oilward_core.fill import (
     Advice,
     CauseFound,
     Drop,
+    EdgeRead,
     FillCase,
     FillEvent,
     Gauge,
@@ -61,6 +62,26 @@ OTHERS: dict[str, World] = {
 
 
 @dataclass(frozen=True, kw_only=True)
+class Kind:
+    """A kind of reservoir: what its first start does, and whether oil runs over an edge instead of
+    standing in a gauge."""
+
+    start: Start = Start.SUMP
+    edge: bool = False
+
+
+SUMP = Kind()
+KINDS: dict[str, Kind] = {
+    "dry sump": Kind(start=Start.TANK),
+    "a case that is read without a run": Kind(start=Start.NONE),
+    "level plug": Kind(start=Start.NONE, edge=True),
+    "level plug, after a run": Kind(edge=True),
+}
+# an edge has no marks: low is a twentieth of the book below it [our definition]
+EDGE_MARKS = 0.05 / TARGET
+
+
+@dataclass(frozen=True, kw_only=True)
 class Outcome:
     """How a fill ended: true level in glasses, runs made, whether the coach stopped for a lead, and
     whether it stood above the high mark on the way."""
@@ -95,14 +116,26 @@ class _Bench:
         falls = 0.0 if self.ran or self.case.start != Start.SUMP else self.drop
         return TARGET + (self.really - self.takes + falls) / self.marks
 
-    def look(self, tilt: float) -> LevelReading:
-        """What somebody reads off the glass."""
+    def look(self, tilt: float) -> LevelReading | EdgeRead:
+        """What somebody reads off the glass, or sees at the edge."""
+        if self.case.edge:
+            return self.opened(tilt)
         seen = self.level() + self.rng.gauss(0, self.noise) + tilt
         if self.world.grain:
             seen = round(seen / self.world.grain) * self.world.grain
         sight = "below" if seen < 0 else "above" if seen > 1.2 else "seen"
         position = Decimal(str(round(min(max(seen, 0), 1.2), 2)))
         return LevelReading(sight, position, True)  # type: ignore[arg-type]
+
+    def opened(self, tilt: float) -> EdgeRead:
+        """Its plug is out: what stands above the edge runs off, is caught and measured, nearly always."""
+        falls = 0.0 if self.ran or self.case.start != Start.SUMP else self.drop
+        over = self.really + falls - self.takes + tilt * self.marks
+        if over <= 0:
+            return EdgeRead(runs=False, ml=None, valid=True)
+        self.really -= over * self.rng.uniform(0.97, 1)  # the last drops stay
+        caught = Decimal(max(round(over + self.rng.gauss(0, 3)), 0))
+        return EdgeRead(runs=True, ml=caught if self.rng.random() < 0.9 else None, valid=True)
 
     def pour(self, ml: Decimal, pours: bool) -> None:
         """Poured or drawn, a little beside, sometimes past the funnel."""
@@ -115,12 +148,19 @@ class _Bench:
 
 
 def draw(
-    rng: random.Random, world: World, *, learned: bool = False, drop_known: bool = False
+    rng: random.Random,
+    world: World,
+    kind: Kind = SUMP,
+    *,
+    learned: bool = False,
+    drop_known: bool = False,
 ) -> _Bench:
-    """A wet sump with a glass, drawn from a world: by the book, or with what it ``learned`` before."""
+    """A reservoir drawn from a world: by the book, or with what it ``learned`` before."""
     small = rng.random() < world.small_marks
     capacity = 4000 if small else rng.choice(CAPACITIES)
     marks = 100 if small else capacity * rng.uniform(*world.marks)
+    if kind.edge:
+        marks = capacity * EDGE_MARKS
     takes = capacity * rng.gauss(world.book, world.spread) * (1 - rng.uniform(*world.residue))
     fell = capacity * rng.gauss(*world.drop)
     took: tuple[Decimal, ...] = ()
@@ -131,10 +171,11 @@ def draw(
     told = marks * (1 + rng.choice((-1, 1)) * world.marks_off)
     case = FillCase(
         capacity=Decimal(capacity),
-        gauge=Gauge(Decimal(round(told)), Decimal(str(TARGET))),
+        gauge=None if kind.edge else Gauge(Decimal(round(told)), Decimal(str(TARGET))),
         took=took,
-        start=Start.SUMP,
-        drop=own if learned or drop_known else usual,
+        start=kind.start,
+        drop=(own if learned or drop_known else usual) if kind.start == Start.SUMP else None,
+        edge=kind.edge,
     )
     noise = rng.uniform(*world.eyes)
     return _Bench(
@@ -167,9 +208,8 @@ def simulate(bench: _Bench, hand: Hand = coach) -> Outcome:
             tilt = 0.0
             events.append(cause)
         elif advice.action in ("look", "read"):
-            if advice.action == "read" and (
-                not events or isinstance(events[-1], Poured | LevelReading)
-            ):
+            runs = bench.case.start != Start.NONE and advice.action == "read"
+            if runs and not (events and isinstance(events[-1], Ran | CauseFound)):
                 bench.ran, bench.runs = True, bench.runs + 1
                 events.append(Ran())
             events.append(bench.look(tilt))

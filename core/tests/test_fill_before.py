@@ -163,3 +163,20 @@ class DropTests(TestCase):
         known = replace(case(), drop=drop_of(NEW_FILTER, BOOK, [seen, seen]))
         self.assertIn("seen 2 times before", coach(known, []).reasons[1].text)
         self.assertNotIn("seen", "".join(why.text for why in coach(case(), []).reasons))
+
+
+class ShortOfItTests(TestCase):
+    """A bike that is new here may stand tilted, and nobody sees it before its first start."""
+
+    def poured(self, drop_sd: int, before: bool = True) -> Decimal:
+        known = replace(case(), drop=Drop(Decimal(135), Decimal(drop_sd)))
+        ran = () if before else (Ran(),)
+        return coach(known, (Poured(Decimal(2200)), *ran, read("0.3"))).ml
+
+    def test_it_is_filled_a_little_less_until_it_has_run(self) -> None:
+        self.assertLess(self.poured(40), self.poured(20) + 1)
+        # 0.04 of the 500 ml between its marks
+        self.assertAlmostEqual(float(self.poured(20) - self.poured(28)), 20, delta=10)
+
+    def test_after_the_run_to_its_target(self) -> None:
+        self.assertEqual(self.poured(40, before=False), self.poured(20, before=False))

@@ -9,6 +9,7 @@ from unittest import TestCase
 from oilward_core.fill import FillCase, FillEvent, Gauge, LevelReading, Poured, coach
 from oilward_sim.fills import (
     DRAWN_FROM,
+    KINDS,
     OTHERS,
     TARGET,
     Outcome,
@@ -52,6 +53,19 @@ class SimulationTests(TestCase):
     def test_with_the_drop_known_and_with_all_learned_it_runs_less(self) -> None:
         self.assertLessEqual(runs(self.outcomes(drop=True)), 1.25)
         self.assertLessEqual(runs(self.outcomes(learned=True)), 1.12)
+
+    def test_the_other_kinds(self) -> None:
+        """A tank tells nothing before its first run; a level plug one side, and the rest runs out."""
+        most_runs = {"dry sump": 2.1, "level plug, after a run": 1.8}
+        for name, kind in KINDS.items():
+            with self.subTest(name):
+                rng = random.Random(20261130)
+                found = [simulate(draw(rng, DRAWN_FROM, kind)) for _ in range(FILLS)]
+                self.assertLess(above(found), 0.01)
+                self.assertLess(
+                    sum(one.level < 0 and not one.stopped for one in found) / FILLS, 0.002
+                )
+                self.assertLessEqual(runs(found), most_runs.get(name, 0))
 
     def test_worlds_it_was_not_drawn_for(self) -> None:
         for world in OTHERS:

@@ -34,6 +34,10 @@ class BottleTests(TestCase):
             self.assertEqual(bottle_used(quart, Decimal(ml), TODAY)[-1].change, -quart.left)
         self.assertEqual(bottle_used(quart, Decimal(945), TODAY)[-1].change, -945)
 
+    def test_what_is_read_back_off_its_own_line_opens_nothing(self) -> None:
+        quart = Bottle(id="a", size=Decimal("946.353"), left=Decimal("946.353"))
+        self.assertEqual(bottle_counted(quart, Decimal(946), None, TODAY), ())
+
     def test_one_that_is_not_full_was_opened(self) -> None:
         lines = bottle_came(LITRE, Decimal(400), None, TODAY)
         self.assertEqual([line.kind for line in lines], ["came in", "opened", "counted"])

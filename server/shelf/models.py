@@ -68,7 +68,8 @@ class WrenchRow(models.Model):
 
 class StockLine(Fact):
     """Something that happened to a bottle, or to seals and filters of one name: the shelf is the sum of
-    its lines. ``act`` is the client's id of what was done; one act may write several lines."""
+    its lines. ``act`` is the client's id of what was done; one act may write several lines. ``batch``:
+    what is printed on the bottle, on the line that says so."""
 
     class Kind(models.TextChoices):
         CAME = LineKind.CAME
@@ -83,6 +84,7 @@ class StockLine(Fact):
     bottle = models.UUIDField(null=True, db_index=True)
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
     size_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    batch = models.CharField(max_length=40, blank=True)
     part = models.CharField(max_length=200, blank=True, db_index=True)
     change = models.DecimalField(max_digits=12, decimal_places=3)
     on = models.DateField()

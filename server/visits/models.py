@@ -165,7 +165,8 @@ class Service(Fact):
     ``not_learned``: why the coach does not learn from what it took, if so; ``fell_ml``: how far the
     level fell at the first start, and how surely that was seen (``fell_sd_ml``); ``by_word``: somebody
     says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
-    what was found where nothing was poured; ``left``: why its level was left where it stood."""
+    what was found where nothing was poured; ``left``: why its level was left where it stood;
+    ``batch`` what is printed on the bottles its oil came out of."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -181,6 +182,7 @@ class Service(Fact):
     fell_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     fell_sd_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     fluid = models.CharField(max_length=80, blank=True)
+    batch = models.CharField(max_length=200, blank=True)
     done_by = models.CharField(max_length=80)
     by_word = models.BooleanField(default=False)
     proof = models.CharField(max_length=200, blank=True)

@@ -1,7 +1,7 @@
 """From a visit's rows to the core."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from decimal import Decimal
 from itertools import pairwise
@@ -187,15 +187,18 @@ def closing(
     plan: VisitPlan,
     sheet: Sheet,
     not_learned: Mapping[str, str] | None = None,
+    batches: Mapping[str, Sequence[str]] | None = None,
 ) -> Closing:
-    """A visit as it stands now, with all it stands on."""
+    """A visit as it stands now, with all it stands on. ``not_learned`` by reservoir; ``batches`` by
+    fluid, of the bottles that were taken."""
     rows = {task.reservoir: task for task in tasks}
-    why = not_learned or {}
+    why, printed = not_learned or {}, batches or {}
+    found = [
+        _task_closing(rows[one.reservoir.key], one, sheet, why.get(one.reservoir.key, ""))
+        for one in plan.tasks
+    ]
     return Closing(
-        tuple(
-            _task_closing(rows[one.reservoir.key], one, sheet, why.get(one.reservoir.key, ""))
-            for one in plan.tasks
-        ),
+        tuple(replace(one, batch=", ".join(printed.get(one.fluid, ()))) for one in found),
         sheet,
         visit.odometer.km,
     )

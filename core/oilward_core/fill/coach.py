@@ -20,6 +20,9 @@ from .learned import IN_TOLERANCE, STEP, State, known, known_marks, may_stay
 
 Action = Literal["pour", "remove", "look", "read", "done", "stop"]
 
+# of what is between the marks: how far short of the target a bike that is new here is filled before its
+# first start, in case it stands tilted and nobody sees it [our definition]
+SHORT_OF_IT = 0.04
 SAFE = 2.33  # one-sided 99 % quantile: at most 1 % of pours pass the high mark
 WORTH_POURING = 0.05  # of what is between the marks: less than that waits for the next reading
 IN_SIGHT = 0.9  # of the glass, where a look before the first start still finds it [our definition]
@@ -97,6 +100,11 @@ def _was_seen(state: State) -> bool:
     return state.last is not None and state.last.sight != "below"
 
 
+def _is_new_here(case: FillCase) -> bool:
+    """Whether nobody knows yet what it takes, nor how far its level falls at the first start."""
+    return not case.took and (case.drop is None or case.drop.sd >= case.capacity / 100)
+
+
 def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
     """How much more can go in: to the target, or to where it passes the high mark once in a hundred."""
     between, target = float(gauge.surely), float(gauge.target)
@@ -106,6 +114,8 @@ def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
         text = said.what_came_out(float(case.capacity))
         return _floor(gap), Reason("what came out", text, Source.HISTORY)
     safe = gap + (1 - target) * between - SAFE * floored(case, state.belief).sd
+    if state.before_start and state.last is not None and _is_new_here(case):
+        gap -= SHORT_OF_IT * between
     amount, initial = min(gap, safe), ""
     if state.last is None and case.initial is not None and state.added < case.initial:
         amount = min(amount, float(case.initial) - state.added)

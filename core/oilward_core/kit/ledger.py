@@ -73,8 +73,10 @@ def bottle_came(
 def bottle_counted(
     bottle: Bottle, left: Decimal, opened_on: date | None, today: date
 ) -> tuple[Line, ...]:
-    """The lines that bring a bottle to what is found in it, ml; none where that stands already.
-    Raises as `bottle_came` does."""
+    """The lines that bring a bottle to what is found in it, ml; none where that stands already, to the
+    millilitre. Raises as `bottle_came` does."""
+    if abs(left - bottle.left) < LEAST:
+        left = bottle.left
     return _written(bottle.size, bottle.left, bottle.opened_on, left, opened_on, today)
 
 

@@ -31,6 +31,11 @@ def nothing_fits(amount: str) -> str:
     return f"nothing here fits: buy {amount}"
 
 
+def of_batch(what: str, batch: str) -> str:
+    """A bottle, or a fluid, and what is printed on it."""
+    return f"{what}, batch {batch}" if batch else what
+
+
 def to_buy(amount: str, asked: str) -> str:
     """What is to be bought, by what the reservoir asks for."""
     return f"{amount} of {asked or NOT_SAID}"

@@ -6,6 +6,7 @@ from decimal import Decimal
 
 from oilward_core.kit import Bottle, Line, LineKind
 from oilward_core.quantity import show
+from oilward_core.said import kit as said
 
 from shelf.models import StockLine
 
@@ -14,12 +15,14 @@ from .shapes import BottleLine, LedgerLine
 
 @dataclass(frozen=True, kw_only=True)
 class Standing:
-    """A bottle that stands there, of a fluid; ``version`` counts its lines, ``by`` wrote the last."""
+    """A bottle that stands there, of a fluid and a ``batch``, where that is known; ``version`` counts its
+    lines, ``by`` wrote the last."""
 
     bottle: Bottle
     fluid: int
     version: int
     by: str
+    batch: str
 
 
 def line(row: StockLine) -> Line:
@@ -36,6 +39,7 @@ def bottle_line(standing: Standing, unit: str) -> BottleLine:
         left=show(one.left, unit),
         share=float(one.left / one.size),
         opened_on=one.opened_on.isoformat() if one.opened_on else "",
+        batch=standing.batch,
     )
 
 
@@ -49,6 +53,8 @@ def _change(row: StockLine, unit: str) -> str:
 
 def ledger_line(row: StockLine, unit: str) -> LedgerLine:
     what = f"{row.fluid.name}, {show(row.size_ml or Decimal(0), 'ml')}" if row.fluid else row.part
+    if row.batch:
+        what = said.of_batch(what, row.batch)
     return LedgerLine(
         id=row.pk,
         kind=row.kind,
@@ -63,9 +69,10 @@ def day(text: str) -> date | None:
     return date.fromisoformat(text) if text else None
 
 
-def of_bottle(bottle: str, fluid: int, size: Decimal) -> dict[str, object]:
+def of_bottle(bottle: str, fluid: int, size: Decimal, batch: str = "") -> dict[str, object]:
     """The columns that say which bottle a line is about."""
     return {
+        "batch": batch,
         "bottle": bottle,
         "fluid_id": fluid,
         "size_ml": size,

@@ -29,8 +29,15 @@ def _summed(rows: Iterable[StockLine]) -> list[Standing]:
         assert last.size_ml is not None and last.fluid_id is not None
         bottle = bottle_of(str(key), last.size_ml, map(mapping.line, of_one))
         if bottle is not None:
+            batch = next((row.batch for row in reversed(of_one) if row.batch), "")
             found.append(
-                Standing(bottle=bottle, fluid=last.fluid_id, version=len(of_one), by=last.by.name)
+                Standing(
+                    bottle=bottle,
+                    fluid=last.fluid_id,
+                    version=len(of_one),
+                    by=last.by.name,
+                    batch=batch,
+                )
             )
     return found
 
@@ -48,6 +55,18 @@ def bottles() -> list[Standing]:
     found.sort(
         key=lambda one: (one.bottle.opened_on is None, str(one.bottle.opened_on), one.bottle.id)
     )
+    return found
+
+
+def batches(bottle_ids: Iterable[UUID]) -> dict[str, list[str]]:
+    """What is printed on these bottles, by the name of their fluid, each batch once."""
+    rows = StockLine.objects.filter(bottle__in=list(bottle_ids)).exclude(batch="")
+    last = {row.bottle: row for row in rows.select_related("fluid").order_by("id")}
+    found: dict[str, list[str]] = {}
+    for row in last.values():
+        of_fluid = found.setdefault(row.fluid.name if row.fluid else "", [])
+        if row.batch not in of_fluid:
+            of_fluid.append(row.batch)
     return found
 
 

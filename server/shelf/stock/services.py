@@ -81,20 +81,25 @@ def save_bottle(form: BottleForm, *, actor: Person, today: date) -> None:
     size = _volume(form.size, "size")
     if not 0 < size < _MOST_ML:
         raise CoreError("shelf.bottle", field="size")
-    left = _volume(form.left, "left") if form.left.strip() else size
+    batch = form.batch.strip()
     opened, stands = _day(form.opened_on), selectors.standing(bottle_id)
+    there = stands.bottle.left if stands else size
+    left = _volume(form.left, "left") if form.left.strip() else there
     if stands is None:
         if form.version or StockLine.objects.filter(bottle=bottle_id).exists():
             raise Conflict("shelf.gone")
         if not Fluid.objects.filter(pk=form.fluid).exists():
             raise Http404
         lines = bottle_came(size, left, opened, today)
-        _write(form, lines, mapping.of_bottle(form.id, form.fluid, size), actor)
+        _write(form, lines, mapping.of_bottle(form.id, form.fluid, size, batch), actor)
         return
     lines = bottle_counted(stands.bottle, left, opened, today)
+    if batch and batch != stands.batch and not lines:
+        lines = (Line(LineKind.COUNTED, Decimal(0), today),)
     if lines:
         unchanged(stands, form.version, by=stands.by)
-    _write(form, lines, mapping.of_bottle(form.id, stands.fluid, stands.bottle.size), actor)
+    about = mapping.of_bottle(form.id, stands.fluid, stands.bottle.size, batch)
+    _write(form, lines, about, actor)
 
 
 @transaction.atomic

@@ -9,7 +9,8 @@ from workshop.shapes import upto
 @dataclass(frozen=True, kw_only=True)
 class BottleForm:
     """A bottle as it is found. ``id`` is the client's, ``version`` what it was seen at (0: a new one);
-    an empty ``opened_on`` is a sealed one; ``left`` empty: full."""
+    an empty ``opened_on`` is a sealed one; ``left`` empty: full, or as it stands; ``batch``
+    empty: as it is known."""
 
     act: str
     id: str
@@ -18,6 +19,7 @@ class BottleForm:
     size: str = upto(100, blank=True)
     left: str = upto(100, blank=True, default="")
     opened_on: str = upto(40, blank=True, default="")
+    batch: str = upto(40, blank=True, default="")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,6 +43,7 @@ class BottleLine:
     left: str
     share: float
     opened_on: str
+    batch: str
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -10,6 +10,11 @@ class Migration(migrations.Migration):
     operations = [
         migrations.AddField(
             model_name='service',
+            name='batch',
+            field=models.CharField(blank=True, max_length=200),
+        ),
+        migrations.AddField(
+            model_name='service',
             name='left',
             field=models.CharField(blank=True, max_length=20),
         ),

@@ -7,6 +7,7 @@ from uuid import UUID, uuid5
 
 from config.problems import Conflict
 from django.db import transaction
+from django.http import Http404
 from findings.models import Finding
 from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
@@ -34,7 +35,8 @@ from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.spec import Cell, Path
-from workshop.access import stands_alone
+from shelf.stock.selectors import batches
+from workshop.access import as_id, stands_alone
 from workshop.announce import announce
 from workshop.days import day_of
 from workshop.models import Person
@@ -168,6 +170,7 @@ def _keep_service(
         fell_ml=task.fell.ml if task.fell else None,
         fell_sd_ml=task.fell.sd if task.fell else None,
         fluid=one.fluid if poured else "",
+        batch=one.batch[:200],
         found=_found(one, stands.sheet),
         done_by=actor.name,
     )
@@ -229,6 +232,14 @@ def _check_finished(sheet: Sheet) -> None:
     raise Conflict("visit.not_ready", step=left.step.title if left else "")
 
 
+def _printed(taken: Sequence[TakenOff]) -> dict[str, list[str]]:
+    """The batches of the bottles that are taken, by fluid. What is no id is refused as it is taken."""
+    try:
+        return batches([as_id(one.bottle) for one in taken if one.bottle])
+    except Http404:
+        return {}
+
+
 @transaction.atomic
 def sign(
     visit_id: UUID,
@@ -256,7 +267,7 @@ def sign(
         countersign(f"visit/{visit.pk}", lead=beside, actor=actor)
     happened = in_order(entries_of(visit, plan))
     why = {task.reservoir: why_not_learned(task.reservoir, happened) for task in tasks}
-    stands = to_core.closing(visit, tasks, plan, sheet, why)
+    stands = to_core.closing(visit, tasks, plan, sheet, why, _printed(taken))
     for one in stands.tasks:
         left = left_for(one.plan.reservoir.key, happened)
         _keep_service(visit, one, stands, left, actor=actor, now=now)

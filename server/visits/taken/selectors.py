@@ -36,7 +36,9 @@ def to_take(visit: Visit, person: Person, today: date) -> Taken:
     found, unit, there = used_in(visit), speaker(person).volume, drawer()
     names = dict(Fluid.objects.values_list("pk", "name"))
     by_name: dict[str, list[Standing]] = {}
-    for one in bottles():
+    stands = bottles()
+    printed = {one.bottle.id: one.batch for one in stands}
+    for one in stands:
         by_name.setdefault(names[one.fluid], []).append(one)
     lines: list[TakenLine] = []
     short: list[str] = []
@@ -47,7 +49,9 @@ def to_take(visit: Visit, person: Person, today: date) -> Taken:
             lines.append(
                 TakenLine(
                     what=use.bottle.id,
-                    words=f"{said.bottle(opened, size)}, {name}",
+                    words=said.of_batch(
+                        f"{said.bottle(opened, size)}, {name}", printed[use.bottle.id]
+                    ),
                     amount=show(use.ml, "ml"),
                     keeps=show(use.keeps, unit),
                 )

@@ -9,6 +9,7 @@ from shelf.stock.services import put_away, save_seals
 from shelf.stock.shapes import Arrival, Bottles, SealForm
 from workshop.models import Person
 
+from visits.models import Service
 from visits.tests.test_visit import VisitTestCase
 
 
@@ -68,6 +69,24 @@ class TakenTests(VisitTestCase):
             for one in said["parts"]:
                 self.assertEqual(drawer()[one["what"]], held[one["what"]] - 1)
         self.assertEqual(self.taken(), {"bottles": [], "parts": [], "short": []})
+
+    def test_the_record_says_the_batch_of_what_was_poured(self) -> None:
+        self.came(1000, 4)
+        fluid = Fluid.objects.get(name=self.oil).pk
+        stands = self.api.get("/api/shelf/stock/").json()["bottles"]
+        for number, one in enumerate(one for one in stands if one["fluid"] == fluid):
+            named = {**one, "act": str(uuid4()), "batch": f"L{number % 2}"}
+            form = {key: value for key, value in named.items() if key != "share"}
+            put = self.api.put("/api/shelf/bottles/", form, format="json")
+            self.assertEqual(put.status_code, 200, put.content)
+        said = self.taken()
+        self.assertIn(f"{self.oil}, batch L", said["bottles"][0]["words"])
+        self.assertEqual(self.sign(self.off(said)).status_code, 200, self.mira.last.content)
+        self.assertIn(self.mira.task["batch"], ("L0", "L1", "L0, L1", "L1, L0"))
+        again = self.api.get(f"/api/visits/{self.mira.visit}/").json()
+        self.assertEqual(again["tasks"][0]["batch"], self.mira.task["batch"])
+        kept = Service.objects.get(visit_id=self.mira.visit)
+        self.assertEqual(kept.batch, self.mira.task["batch"])
 
     def test_what_stays_there_stays_and_what_was_put_right_counts(self) -> None:
         self.came(1000, 5)

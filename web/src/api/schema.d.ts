@@ -1702,6 +1702,7 @@ export interface components {
             size: string;
             left?: string;
             opened_on?: string;
+            batch?: string;
         };
         BottleLine: {
             id: string;
@@ -1712,6 +1713,7 @@ export interface components {
             /** Format: double */
             share: number;
             opened_on: string;
+            batch: string;
         };
         BottleUseRequest: {
             act: string;
@@ -3175,6 +3177,7 @@ export interface components {
             kind: string;
             variant: string;
             fluid: string;
+            batch: string;
             fluids: components["schemas"]["FluidChoice"][];
             capacity: string;
             drained: string;

@@ -24,30 +24,39 @@ function useBottle(bottle: Line) {
   const change = useStockChange();
   const [left, setLeft] = useState<string | null>(null);
   const [used, setUsed] = useState<string | null>(null);
+  const [batch, setBatch] = useState<string | null>(null);
   const { id, fluid, version, size, opened_on } = bottle;
   const done = {
     onSuccess: () => {
       setLeft(null);
       setUsed(null);
+      setBatch(null);
     },
   };
   const write = () => {
     if (change.isPending) return;
     if (used?.trim()) change.mutate(take({ id, used }), done);
-    else if (left !== null && left !== bottle.left) {
-      change.mutate(put({ id, fluid, version, size, opened_on, left }), done);
+    else if (isChanged(bottle, left, batch)) {
+      // what nobody touched stays as it is: what is shown of it is rounded
+      const found = { left: left ?? "", batch: batch?.trim() ?? "" };
+      change.mutate(put({ id, fluid, version, size, opened_on, ...found }), done);
     }
   };
   const gone = () => change.mutate(take({ id, used: "", gone: true }));
-  return { change, left, setLeft, used, setUsed, write, gone };
+  return { change, left, setLeft, used, setUsed, batch, setBatch, write, gone };
+}
+
+function isChanged(bottle: Line, left: string | null, batch: string | null): boolean {
+  const named = Boolean(batch?.trim()) && batch?.trim() !== bottle.batch;
+  return named || (left !== null && left !== bottle.left);
 }
 
 type Typing = ReturnType<typeof useBottle>;
 
 /** The one button that belongs to what is being done: use some, write it down, or leave it. */
 function Act({ typing, bottle }: { typing: Typing; bottle: Line }) {
-  const { left, used, setUsed, write } = typing;
-  if (used?.trim() || (left !== null && left !== bottle.left)) {
+  const { left, used, batch, setUsed, write } = typing;
+  if (used?.trim() || isChanged(bottle, left, batch)) {
     return (
       <Button type="primary" onClick={write}>
         Write it down
@@ -64,7 +73,7 @@ function Act({ typing, bottle }: { typing: Typing; bottle: Line }) {
 /** A bottle drawn as full as it is, with what is left in it to correct. */
 function Bottle({ bottle }: { bottle: Line }) {
   const typing = useBottle(bottle);
-  const { change, left, setLeft, used, setUsed, write, gone } = typing;
+  const { change, left, setLeft, used, setUsed, batch, setBatch, write, gone } = typing;
   const { size, opened_on } = bottle;
   return (
     <li className={shelfCss.stockBottle}>
@@ -91,6 +100,16 @@ function Bottle({ bottle }: { bottle: Line }) {
         {used === null ? `of ${size}` : `out of ${bottle.left}`}
         {opened_on ? `, opened ${dayWords(opened_on)}` : ", sealed"}
       </span>
+      <Input
+        className={shelfCss.stockBatch}
+        aria-label={`Batch of the ${size} bottle`}
+        placeholder="batch"
+        maxLength={40}
+        value={batch ?? bottle.batch}
+        onChange={(event) => setBatch(event.target.value)}
+        onPressEnter={write}
+        onBlur={write}
+      />
       <span className={shelfCss.stockActs}>
         <Act typing={typing} bottle={bottle} />
         <Button type="text" onClick={gone}>

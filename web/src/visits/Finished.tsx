@@ -20,7 +20,10 @@ function One({ task }: { task: Task }) {
     <dl className={asksCss.summary} aria-label={task.label}>
       <div>
         <dt>{task.label}</dt>
-        <dd>{task.fluid || task.standing.map((part) => part.word).join(", ")}</dd>
+        <dd>
+          {task.fluid || task.standing.map((part) => part.word).join(", ")}
+          {task.batch && `, batch ${task.batch}`}
+        </dd>
       </div>
       {task.capacity && task.added && (
         <div>

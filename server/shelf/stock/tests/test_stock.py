@@ -47,6 +47,23 @@ class StockTests(PlanCase):
         self.assertEqual(self.line(pk), {})
         self.assertEqual(self.put(id=pk, version=5).status_code, 409)
 
+    def test_its_batch_is_kept_and_what_was_printed_last_counts(self) -> None:
+        pk, stands = str(uuid4()), {"left": ""}
+        self.put(id=pk, batch=" L22 ")
+        self.assertEqual(self.line(pk)["batch"], "L22")
+        for batch, version in (("", 1), ("L23", 1)):
+            self.assertEqual(
+                self.put(id=pk, version=version, batch=batch, **stands).status_code, 200
+            )
+        line = self.line(pk)
+        self.assertEqual((line["batch"], line["left"], line["version"]), ("L23", "1000 ml", 2))
+        self.assertEqual(self.put(id=pk, version=1, batch="L24", **stands).status_code, 409)
+        self.assertEqual(line["opened_on"], "")
+        self.take(pk, used="0.4 l")
+        self.put(id=pk, version=4, batch="L24", opened_on=f"{self.today}", **stands)
+        line = self.line(pk)
+        self.assertEqual((line["batch"], line["left"]), ("L24", "600 ml"))
+
     def test_every_line_stays_with_its_person_and_the_shelf_is_their_sum(self) -> None:
         pk = str(uuid4())
         self.put(id=pk, left="0.6 l")
