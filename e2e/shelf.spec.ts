@@ -16,3 +16,27 @@ test("the shelf compares fluids and says where a label and its measurements disa
   await press(page, "Draw Cogwork 90");
   await expect(chart.locator("polyline")).toHaveCount(3);
 });
+
+test("used oil: what is in the container, who took it, and the slip", async ({ page }) => {
+  await signIn(page);
+  await page.getByRole("link", { name: "Shelf" }).click();
+  const used = page.getByRole("region", { name: "Used oil" });
+  await expect(used).toContainText("of 60.00 l");
+  const amount = used.getByLabel("How much used oil");
+  await amount.fill("a lot");
+  await press(page, "Poured in");
+  await expect(used.getByRole("alert")).toBeVisible();
+  await expect(amount).toHaveValue("a lot");
+  await amount.fill("24 l");
+  await press(page, "Poured in");
+  await expect(used).toContainText("Nearly full: have it collected.");
+  await amount.fill("54 l");
+  await used.getByLabel("Who took it").fill("recycling boat, slip 2240");
+  await press(page, "Collected");
+  await expect(used).toContainText("recycling boat, slip 2240");
+  await expect(used).not.toContainText("Nearly full");
+  const slip = used.getByRole("link", { name: "Print the slip" }).first();
+  const paper = await page.request.get((await slip.getAttribute("href")) ?? "");
+  expect(paper.headers()["content-type"]).toBe("application/pdf");
+  expect((await paper.body()).toString("latin1")).toContain("Used oil");
+});

@@ -126,6 +126,8 @@ _SENTENCES = {
     "workshop.zone": "Choose a time zone from the list, like Europe/Lisbon.",
     "shelf.gone": "Somebody has thrown that bottle away meanwhile. Put a new one there instead.",
     "shelf.not_there": "There is not that much there. Count it first, then write down what was used.",
+    "shelf.waste": "Type how much, as the container or the meter shows it, like 38 l.",
+    "shelf.waste_empty": "Nothing is in the container by this ledger. Write down what was poured in first.",
     "shelf.counted": "Somebody counted {count} × {name} meanwhile. Count again.",
     "shelf.count": "Type how many there are, as a whole number.",
     "workshop.edited": "Somebody changed these meanwhile. Look at them again.",

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
-from oilward_core.kit import LineKind
+from oilward_core.kit import LineKind, WasteKind
 from workshop.models import Fact
 
 
@@ -101,4 +101,30 @@ class StockLine(Fact):
                 | (models.Q(bottle=None, fluid=None, size_ml=None) & ~models.Q(part="")),
                 name="a_bottle_or_a_part",
             )
+        ]
+
+
+class WasteRow(Fact):
+    """Something that happened to the container of used oil; in the order of ``number``. ``note``: where
+    it came from, or who took it, under which slip."""
+
+    class Kind(models.TextChoices):
+        CONTAINER = WasteKind.CONTAINER
+        DRAINED = WasteKind.DRAINED
+        ADDED = WasteKind.ADDED
+        COLLECTED = WasteKind.COLLECTED
+
+    number = models.BigAutoField(primary_key=True)
+    id = models.UUIDField(unique=True)
+    sent = models.CharField(max_length=64, blank=True)
+    kind = models.CharField(max_length=12, choices=Kind.choices)
+    ml = models.DecimalField(max_digits=12, decimal_places=3)
+    note = models.CharField(max_length=200, blank=True)
+    on = models.DateField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.CheckConstraint(condition=models.Q(ml__gt=0), name="waste_is_an_amount")
         ]

@@ -27,6 +27,7 @@ from .ledger import (
 )
 from .stock import Price, Served, Sold, Stock, Wanted, kept, price, serve, serve_in_turn, worth
 from .things import Things, short, things
+from .waste import WasteKind, WasteLevel, WasteLine, since_collected, waste_level, waste_line
 
 __all__ = [
     "Bottle",
@@ -42,6 +43,9 @@ __all__ = [
     "Things",
     "Use",
     "Wanted",
+    "WasteKind",
+    "WasteLevel",
+    "WasteLine",
     "bottle_came",
     "bottle_counted",
     "bottle_of",
@@ -60,7 +64,10 @@ __all__ = [
     "serve",
     "serve_in_turn",
     "short",
+    "since_collected",
     "things",
     "together",
+    "waste_level",
+    "waste_line",
     "worth",
 ]

@@ -161,7 +161,12 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/shelf/fluids/", "put", "", form["form"]
         act = {"act": str(uuid4())}
         bottle = {**act, "id": str(uuid4()), "fluid": fluid.pk, "version": 0, "size": "1 l"}
-        yield "/api/shelf/bottles/", "put", "", {**bottle, "left": "0.5 l", "opened_on": ""}
+        yield (
+            "/api/shelf/bottles/",
+            "put",
+            "",
+            {**bottle, "left": "0.5 l", "opened_on": "", "batch": "L1"},
+        )
         there = self.lead.get("/api/shelf/stock/").json()["bottles"][0]["id"]
         use = {**act, "id": there, "used": "10 ml", "gone": False}
         yield "/api/shelf/bottles/", "post", "", use
@@ -169,6 +174,8 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/shelf/seals/", "put", "", ring
         come = {**act, "what": fluid.name, "bottles": [{"ml": 1000, "count": 1}]}
         yield "/api/shelf/arrivals/", "post", "", {**come, "count": 1}
+        waste = {"id": str(uuid4()), "kind": "added", "amount": "3 l", "note": "a drum"}
+        yield "/api/shelf/waste/", "post", "", waste
         prices = self.lead.get("/api/workshop/settings/").json()
         yield "/api/workshop/settings/", "put", "", prices
         taken = {"id": str(uuid4()), "bike": str(self.heron.pk), "reservoir": "engine", "fluid": ""}

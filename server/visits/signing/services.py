@@ -48,7 +48,7 @@ from visits.models import ClosingRow, EntryRow, Service, TopUp, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 from visits.shapes import TakenOff
-from visits.taken.services import take_off
+from visits.taken.services import keep_waste, take_off
 
 # where a value stands that nobody looked up
 TWO_READINGS = "two readings at the bench"
@@ -274,6 +274,7 @@ def sign(
     _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     take_off(visit, taken, actor=actor, today=day_of(now))
+    keep_waste(visit, stands, actor=actor, today=day_of(now))
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
     return visit

@@ -2,17 +2,35 @@
 
 from collections.abc import Sequence
 from datetime import date
+from decimal import Decimal
 from uuid import uuid5
 
 from config.problems import Conflict
 from django.http import Http404
+from oilward_core.bench import Closing
 from oilward_core.kit import LineKind
+from oilward_core.said import waste as said
 from shelf.stock.services import save_seals, take_from_bottle
 from shelf.stock.shapes import BottleUse, SealForm
+from shelf.waste.services import drained
 from workshop.models import Person
 
 from visits.models import Visit
 from visits.shapes import TakenOff
+
+
+def keep_waste(visit: Visit, stands: Closing, *, actor: Person, today: date) -> None:
+    """What came out runs into the container of used oil: as it was measured, else by the book."""
+    total, whose = Decimal(0), []
+    for one in stands.tasks:
+        spec, task = one.plan.reservoir, stands.sheet.task(one.plan.reservoir.key)
+        if task is None or not spec.facts.drained:
+            continue
+        measured = task.drained
+        total += measured if measured is not None else one.plan.capacity or Decimal(0)
+        whose.append(spec.label if measured is not None else said.unmeasured(spec.label))
+    note = said.from_visit(visit.bike.name, ", ".join(whose))
+    drained(uuid5(visit.pk, "waste"), total, note, actor=actor, today=today)
 
 
 def take_off(visit: Visit, taken: Sequence[TakenOff], *, actor: Person, today: date) -> None:

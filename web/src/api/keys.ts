@@ -49,6 +49,7 @@ export const keys = {
   shelf: ["shelf"] as const,
   wrenches: ["wrenches"] as const,
   stock: ["stock"] as const,
+  waste: ["waste"] as const,
   ledgers: ["stock", "ledger"] as const,
   ledger: (fluid: number | undefined) => ["stock", "ledger", fluid ?? "all"] as const,
   blend: (asked: object) => ["blend", asked] as const,

@@ -11,6 +11,7 @@ import { Drawer } from "./Drawer";
 import { EMPTY, FluidDialog } from "./FluidDialog";
 import { Standing } from "./Standing";
 import { DASHES, ViscosityChart } from "./ViscosityChart";
+import { Waste } from "./Waste";
 import { Wrenches } from "./Wrenches";
 import listsCss from "../ui/lists.module.css";
 import pageCss from "../ui/page.module.css";
@@ -141,6 +142,30 @@ function Chart({ lines, shelf }: { lines: Card[]; shelf: Shape["Shelf"] }) {
   );
 }
 
+/** What stands and lies there, what hangs on the wall, what goes out again. */
+function There({
+  fluids,
+  mayWork,
+  open,
+}: {
+  fluids: Card[];
+  mayWork: boolean;
+  open: Shown["open"];
+}) {
+  return (
+    <>
+      <div className={shelfCss.shelfAside}>
+        <Standing fluids={fluids} open={open} />
+        <Waste mayWork={mayWork} />
+      </div>
+      <div className={shelfCss.shelfAside}>
+        <Drawer mayWork={mayWork} />
+        <Wrenches mayWork={mayWork} />
+      </div>
+    </>
+  );
+}
+
 /** What stands there, what is in the drawer; then the fluids and how they compare in thickness. */
 export function Shelf({ mayWork }: { mayWork: boolean }) {
   const shelf = useShelf();
@@ -172,11 +197,7 @@ export function Shelf({ mayWork }: { mayWork: boolean }) {
         )}
       </div>
       <div className={shelfCss.shelf}>
-        <Standing fluids={fluids} open={open} />
-        <div className={shelfCss.shelfAside}>
-          <Drawer mayWork={mayWork} />
-          <Wrenches mayWork={mayWork} />
-        </div>
+        <There fluids={fluids} mayWork={mayWork} open={open} />
         <section className={shelfCss.shelfPaper} aria-label="Fluids">
           <h2>Fluids</h2>
           <Table<Card>

@@ -31,6 +31,8 @@ from shelf.services import save_fluid
 from shelf.shapes import FluidForm
 from shelf.stock.services import save_bottle, save_seals
 from shelf.stock.shapes import BottleForm, SealForm
+from shelf.waste.services import write as write_waste
+from shelf.waste.shapes import WasteForm
 from visits.models import Service
 from workshop import days
 from workshop.models import Person, Workshop
@@ -82,6 +84,15 @@ class Loader:
             save_seals(
                 SealForm(act=act, name=name, count=f"{count}"), actor=self.mira, today=self.today
             )
+
+        for number, (ago, kind, amount, note) in enumerate(USED_OIL):
+            line = WasteForm(
+                id=str(uuid5(NAMESPACE_URL, f"demo/waste/{number}")),
+                kind=kind,
+                amount=amount,
+                note=note,
+            )
+            write_waste(line, actor=self.mira, today=self._ago(ago))
 
     def _ago(self, days: int) -> date:
         return self.today - timedelta(days=days)
@@ -215,6 +226,15 @@ class Loader:
         shown = machine.km * UNITS[machine.unit].factor
         km = Decimal(round(float(shown), 3)).quantize(Decimal("0.001")) + bike.offset_km
         self.odometer(bike, 3, km, machine.hours)
+
+
+# the container of used oil: days ago, what happened, how much, from where or by whom
+USED_OIL = (
+    (120, "container", "60 l", "blue drum, back door"),
+    (64, "added", "48 l", "from the old can"),
+    (60, "collected", "47.5 l", "island recycling boat, slip 2231"),
+    (12, "added", "31 l", "services of November"),
+)
 
 
 class Command(BaseCommand):

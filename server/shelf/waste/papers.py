@@ -1,0 +1,35 @@
+"""The slip that goes with used oil."""
+
+from collections.abc import Sequence
+from decimal import Decimal
+
+from oilward_core.calendar import date_words
+from oilward_core.kit import WasteKind
+from oilward_core.quantity import show
+from oilward_core.said import waste as said
+from workshop.paper import block, number, print_pages, words
+
+from shelf.models import WasteRow
+
+
+def slip(collected: WasteRow, inside: Sequence[WasteRow], unit: str) -> bytes:
+    """A PDF of one page or more: ``inside`` is what had run in since the last one, oldest first."""
+    ran_in = [row for row in inside if row.kind != WasteKind.CONTAINER]
+    rows = [
+        [words(date_words(row.on)), words(row.note or said.KINDS[WasteKind(row.kind)]),
+         number(show(row.ml, unit)), words(row.by.name)]
+        for row in ran_in
+    ]  # fmt: skip
+    total = sum((row.ml for row in ran_in), Decimal(0))
+    about = [
+        [words("Taken by"), words(collected.note or " ")],
+        [words("On"), words(date_words(collected.on))],
+        [words("How much"), number(f"{show(collected.ml, unit)}, {said.MEASURED_BY}")],
+        [words("By this ledger"), number(show(total, unit))],
+        [words("Handed over by"), words(collected.by.name)],
+        [words("Signature"), words(" ")],
+    ]
+    flow = [words(said.APART), block("Collected", about, [50, 128])]
+    if rows:
+        flow.append(block("What was in it", rows, [30, 88, 30, 30]))
+    return print_pages("Used oil", date_words(collected.on), flow)
