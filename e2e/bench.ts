@@ -155,6 +155,8 @@ export async function runAndSettle(page: Page): Promise<void> {
 /** Drags the oil in the drawn glass to a share of the way from low to high mark. */
 export async function dragLevel(page: Page, share: number): Promise<void> {
   const glass = page.getByRole("slider", { name: "Oil level" });
+  // what has just come under a finger takes no drag
+  await expect(glass).not.toHaveAttribute("data-resting");
   const box = await glass.boundingBox();
   if (!box) throw new Error("no glass to drag in");
   const at = (position: number) => box.y + ((290 - position * 200) / 380) * box.height;

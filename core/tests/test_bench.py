@@ -241,6 +241,9 @@ class CameTests(TestCase):
         clerk.record("amount", {"amount": "2700 ml"})
         self.assertIn("As expected: 2700 ml went in", clerk.state("engine/measure").remark)
         self.assertEqual(clerk.stands.added, 0)
+        came = next(one for one in clerk.entries if one.step == "engine/came")
+        clerk.correct(came, {"value": Stood.ABOVE_HALF})
+        self.assertIn("the 2400 ml put in", clerk.state("engine/measure").remark)
 
     def test_it_is_asked_once_as_it_came_or_as_it_is_opened(self) -> None:
         self.assertEqual(Clerk().state("engine/filler").step.stood, ())

@@ -7,7 +7,10 @@ from pathlib import Path as File
 from unittest import TestCase
 
 from oilward_core.bench import Closing, TaskClosing, in_order, keep, kept, standing, why_not_learned
+from oilward_core.bench.asks.ran_out import RanOut
 from oilward_core.bench.entries import Speaker
+from oilward_core.bench.stored import data_document
+from oilward_core.codes.options import Lost
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import Cell, Path
@@ -15,6 +18,14 @@ from oilward_core.spec import Cell, Path
 from .clerk import TASK, whole_visit
 
 OLD = File(__file__).parent / "golden" / "closing_1.json"
+
+
+class NoNumberTests(TestCase):
+    def test_an_amount_that_is_no_number_is_not_kept(self) -> None:
+        ran_out = RanOut(how=Lost.SOME, ml=Decimal("sNaN"))
+        with self.assertRaises(CoreError) as caught:
+            data_document(ran_out)
+        self.assertEqual(caught.exception.code, "number.no_answer")
 
 
 class KeptTests(TestCase):

@@ -87,8 +87,10 @@ class Closing(Sound):
     km: Decimal
 
 
+@guarded
 def keep(closing: Closing) -> dict[str, Any]:
-    """A closing as a JSON document; `kept` is its way back."""
+    """A closing as a JSON document; `kept` is its way back. Raises CoreError ``number.no_answer`` for an
+    amount that is no number."""
     return {"format": FORMAT, **_converter.unstructure(closing)}
 
 

@@ -10,6 +10,7 @@ from cattrs.preconf.json import make_converter
 
 from ..codes.entries import EntryKind
 from ..errors import CoreError
+from ..guard import guarded
 from .asks import ACTS
 from .entries import Data, Entry
 
@@ -22,8 +23,10 @@ _converter.register_structure_hook(Decimal, lambda text, _: Decimal(text))
 _AGAINST, _REMEMBERED = "against", "remembered"
 
 
+@guarded
 def data_document(data: Data) -> dict[str, Any]:
-    """What an entry says, as it is kept."""
+    """What an entry says, as it is kept. Raises CoreError ``number.no_answer`` for an amount that is no
+    number."""
     return dict(_converter.unstructure(data))
 
 

@@ -101,7 +101,6 @@ function Bottle({ bottle }: { bottle: Line }) {
         {opened_on ? `, opened ${dayWords(opened_on)}` : ", sealed"}
       </span>
       <Input
-        className={shelfCss.stockBatch}
         aria-label={`Batch of the ${size} bottle`}
         placeholder="batch"
         maxLength={40}

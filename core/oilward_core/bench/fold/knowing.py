@@ -66,8 +66,9 @@ def _was_topped_up(key: str, facts: Facts) -> bool:
 
 def _topped_up(task: TaskPlan, facts: Facts) -> TaskPlan:
     """The plan, with what went in as the bike came: it was in when the case was drained."""
-    entry = facts.last.get(str(StepId(task.reservoir.key, Name.TOPPED)))
-    if entry is None or not isinstance(entry.data, Amount):
+    key = task.reservoir.key
+    entry = facts.last.get(str(StepId(key, Name.TOPPED)))
+    if entry is None or not isinstance(entry.data, Amount) or not _was_topped_up(key, facts):
         return task
     return replace(task, topped_up=task.topped_up + entry.data.ml)
 
