@@ -1,7 +1,7 @@
 """What visits take from shelf and drawer: one visit's kit, and what all of them have to buy."""
 
 from collections import Counter
-from collections.abc import Hashable, Mapping, Sequence
+from collections.abc import Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
@@ -22,7 +22,9 @@ from oilward_core.kit import (
     things,
     together,
 )
+from oilward_core.quantity import show
 from oilward_core.runsheet import PlannedTask, StepId
+from oilward_core.said.kit import NOT_SAID
 from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec
 from shelf.devices import SimulatedCounter
@@ -178,6 +180,17 @@ def kit(
     )
 
 
+def from_elsewhere(wants: Wanted) -> list[str]:
+    """What no fluid here fits, as a planned visit says that it lacks it."""
+    return [f"{show(one.ml, 'ml')} {one.fluid or NOT_SAID}" for one in wants.nothing_fits]
+
+
+def _named(one: Wanted) -> Iterator[str]:
+    yield from one.parts
+    yield from (demand.fluid for demand in one.demands)
+    yield from (demand.fluid or NOT_SAID for demand in one.nothing_fits)
+
+
 def shopping(
     visits: Sequence[PlannedVisit], wants: Sequence[Wanted], stands: Shelf, today: date
 ) -> list[Shopping]:
@@ -186,7 +199,7 @@ def shopping(
     parts: Counter[str] = Counter()
     for visit, one in zip(visits, wants, strict=True):
         parts.update(one.parts)
-        for name in (*one.parts, *(demand.fluid for demand in one.demands)):
+        for name in _named(one):
             bikes.setdefault(name, {})[visit.bike.name] = None
     summed = Wanted(together(demand for one in wants for demand in one.demands), parts)
     served = serve(stands.stock, summed, stands.sold, today)
@@ -195,6 +208,8 @@ def shopping(
         for demand, found in served.picks
         if found.buy
     ]
+    elsewhere = together(demand for one in wants for demand in one.nothing_fits)
+    lacking += [(one.fluid or NOT_SAID, show(one.ml, "ml"), [], 0) for one in elsewhere]
     lacking += [(name, f"{n}", [], n) for name, n in served.missing_parts.items()]
     return [
         Shopping(
@@ -203,7 +218,7 @@ def shopping(
             bottles=sizes,
             count=count,
             for_bikes=", ".join(sorted(bikes[name])),
-            available=COUNTER.available(name),
+            available=COUNTER.available(name) if sizes or count else "",
         )
         for name, amount, sizes, count in lacking
     ]

@@ -193,8 +193,8 @@ def calendar(today: date) -> Calendar:
     wants = kits.wanted_by(visits, _grounds_of(visits, today), stands)
     served = kits.in_turn(stands, wants, today)
     lines = [
-        by_week.planned_line(visit, kits.missing(one), today)
-        for visit, one in zip(visits, served, strict=True)
+        by_week.planned_line(visit, [*kits.missing(one), *kits.from_elsewhere(wanted)], today)
+        for visit, one, wanted in zip(visits, served, wants, strict=True)
     ]
     feed = f"/api/calendar/{workshop.calendar_token}.ics" if workshop else ""
     to_buy = kits.shopping(visits, wants, stands, today)

@@ -230,7 +230,7 @@ class Week:
 @dataclass(frozen=True, kw_only=True)
 class Shopping:
     """What all planned visits together are short of, and when the (simulated) counter has it:
-    ``bottles`` of a fluid, or ``count`` of a part."""
+    ``bottles`` of a fluid, or ``count`` of a part; neither of what no fluid here fits."""
 
     what: str
     amount: str

@@ -169,7 +169,9 @@ function toBuy(mayWork: boolean): TableColumnsType<Shape["Shopping"]> {
         {
           title: <span className={textCss.hidden}>Has it come?</span>,
           className: planCss.shoppingCame,
-          render: (_, line) => <CameIn line={line} />,
+          // what no label here fits comes onto the shelf as a fluid of its own
+          render: (_, line) =>
+            line.count > 0 || line.bottles.length > 0 ? <CameIn line={line} /> : null,
         },
       ]
     : [];

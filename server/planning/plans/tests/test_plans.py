@@ -264,6 +264,15 @@ class CalendarTests(PlanCase):
         self.assertIn("2 × 946 ml Plate & Chain", two["visits"][0]["missing"])
         self.assertFalse(one["visits"][0]["late"])
 
+    def test_what_nothing_here_fits_is_to_buy_as_well(self) -> None:
+        Fluid.objects.filter(family="gear").update(grade="85W-140", service="GL-5", kv100=26)
+        found = self.post(self.new(asked=self.chosen(*self.THREE))).json()
+        line = next(one for one in found["shopping"] if one["what"] == "75W-90, GL-4")
+        self.assertEqual((line["bottles"], line["count"], line["available"]), ([], 0, ""))
+        self.assertEqual(line["for_bikes"], "Grey Heron")
+        missing = found["weeks"][0]["visits"][0]["missing"]
+        self.assertIn(f"{line['amount']} 75W-90, GL-4", missing)
+
     def test_what_an_earlier_visit_needs_is_kept_for_it(self) -> None:
         asked = self.chosen(("primary", "drain only"))
         alone = self.plan(**asked).json()["kit"]["fluids"][0]
