@@ -265,7 +265,7 @@ class StandingShape:
     at: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FluidChoice:
     """A fluid, with what stands of it on the shelf in words, how well it fits and ``why`` not better."""
 

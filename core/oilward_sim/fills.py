@@ -95,7 +95,7 @@ class Outcome:
 Hand = Callable[[FillCase, Sequence[FillEvent]], Advice]
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Bench:
     """One reservoir being filled: what is really so, and what was written down."""
 

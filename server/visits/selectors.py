@@ -1,5 +1,5 @@
-from collections.abc import Collection, Iterable, Mapping, Sequence
-from datetime import datetime, timedelta
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import datetime
 from decimal import Decimal
 from functools import lru_cache
 from typing import Any, cast
@@ -19,7 +19,6 @@ from oilward_bench.shapes import FitWord, FluidChoice, MapPlug
 from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
 from oilward_core.fill import Filled, OfModel, of_model
 from oilward_core.fluid import Fit
-from oilward_core.order import Stamp, hands_on, learned_minutes, waited
 from oilward_core.renewals import variants
 from oilward_core.runsheet import TaskPlan
 from oilward_core.schools import Schools
@@ -35,7 +34,7 @@ from shelf.selectors import judged
 from shelf.stock.selectors import stock_words
 from workshop.access import stands_alone
 from workshop.kept import IN_SHORT
-from workshop.mapping import seconds_per_minute, speaker
+from workshop.mapping import speaker
 from workshop.models import Person
 
 from . import rows as to_core
@@ -263,25 +262,6 @@ def in_shop(bike_ids: Iterable[UUID]) -> set[UUID]:
 
 
 LEARNED_FROM = 60  # visits
-
-
-def learned(people: Collection[int] = ()) -> dict[str, tuple[int, int]]:
-    """Minutes of work and of waiting by kind, as the latest signed visits took them, with how many
-    say so; with ``people``, as it took these where nobody else was at it."""
-    latest = Visit.objects.filter(state=Visit.State.SIGNED).order_by("-closed_at")
-    # what was written down from memory says little of how long it took
-    latest = latest.exclude(entries__data__remembered=True)
-    if people:
-        others = EntryRow.objects.filter(visit=OuterRef("pk")).exclude(by__in=people)
-        latest = latest.filter(~Exists(others))
-    ids = list(latest.values_list("pk", flat=True)[:LEARNED_FROM])
-    stamps: dict[UUID, list[Stamp]] = {}
-    for row in EntryRow.objects.filter(visit_id__in=ids).order_by("at", "id"):
-        stamps.setdefault(row.visit_id, []).append(to_core.stamp(row))
-    minute = timedelta(seconds=seconds_per_minute())
-    return learned_minutes(
-        {**hands_on(visit, minute), **waited(visit, minute)} for visit in stamps.values()
-    )
 
 
 def in_short(visit_id: UUID) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -51,6 +51,7 @@ from workshop.models import Person
 from workshop.repeated import digest, written
 
 from . import rows as to_core
+from .happened import when
 from .marks import counted
 from .models import EntryRow, Task, Visit
 from .selectors import entries_of, plan_of, tasks_of, visits
@@ -113,27 +114,6 @@ def _repeated(visit: Visit, new: NewEntry, entry_id: UUID) -> bool:
     if row is not None and (row.visit_id, row.step, row.kind) != (visit.pk, new.step, new.kind):
         raise Conflict("visit.id_taken")
     return row is not None
-
-
-def _clock(text: str) -> datetime | None:
-    try:
-        at = datetime.fromisoformat(text)
-    except ValueError:
-        return None
-    return at if at.tzinfo else None
-
-
-def _when(new: NewEntry, visit: Visit, now: datetime) -> datetime:
-    """When it happened, placed by how far the tablet's clock is off; never after now, never before
-    the visit was opened. A tablet that does not say when is taken to write at once."""
-    at, sent = _clock(new.at), _clock(new.sent_at)
-    if at is None:
-        return now
-    off = now - sent if sent else timedelta(0)
-    try:
-        return max(min(at + off, now), visit.opened_at)
-    except OverflowError:
-        return now
 
 
 def _superseded(
@@ -259,7 +239,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if _repeated(visit, new, entry_id):
         return visit
     still_open(visit)
-    speaks, kind, at = speaker(actor), kind_of(new.kind), _when(new, visit, now)
+    speaks, kind, at = speaker(actor), kind_of(new.kind), when(new, visit, now)
     tasks = tasks_of(visit)
     plan = plan_of(visit, tasks)
     entries, bench = entries_of(visit, plan), to_core.bench()

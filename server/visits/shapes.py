@@ -90,7 +90,7 @@ class TakenOff:
     part: str = upto(200, blank=True, default="")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Signature:
     """A lead's name and password, where one signs beside whoever is signed in; how the bike felt on the
     ride out; what is taken off the shelf (``taken``)."""

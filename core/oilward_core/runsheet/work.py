@@ -34,7 +34,7 @@ class Opened:
     out: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
     what let oil out of a full one, each time. ``little``: of which

@@ -12,8 +12,8 @@ from oilward_core.order import Wish, solve_as_wished
 from oilward_core.renewals import goes_on_new, variants
 from oilward_core.runsheet import COLD_JOBS, Job, PlannedTask, cautions, jobs_for
 from oilward_core.spec import Variant
+from visits.minutes import learned
 from visits.models import Service
-from visits.selectors import learned
 from workshop.access import as_id
 from workshop.days import week_begins
 from workshop.models import Person, Workshop

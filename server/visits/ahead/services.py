@@ -13,8 +13,9 @@ from workshop.kept import FINISH
 from workshop.mapping import seconds_per_minute
 
 from visits import rows as to_core
+from visits.minutes import learned
 from visits.models import AheadRow, EntryRow, Visit
-from visits.selectors import entries_of, learned, plan_of, standing, tasks_of, visits
+from visits.selectors import entries_of, plan_of, standing, tasks_of, visits
 
 from .selectors import STALE
 from .shapes import NextJob

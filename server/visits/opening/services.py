@@ -27,15 +27,9 @@ from workshop.models import Person
 from workshop.touched import touch
 from workshop.traces import trace
 
+from visits.minutes import learned
 from visits.models import EntryRow, Task, Visit
-from visits.selectors import (
-    density_of_last,
-    filled_of,
-    known_of_model,
-    learned,
-    topped_up,
-    visits,
-)
+from visits.selectors import density_of_last, filled_of, known_of_model, topped_up, visits
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 

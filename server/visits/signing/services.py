@@ -7,7 +7,6 @@ from uuid import UUID, uuid5
 
 from config.problems import Conflict
 from django.db import transaction
-from django.http import Http404
 from findings.models import Finding
 from findings.services import keep_answer, keep_finding
 from garage.locks import lock_bike
@@ -35,8 +34,7 @@ from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.spec import Cell, Path
-from shelf.stock.selectors import batches
-from workshop.access import as_id, stands_alone
+from workshop.access import stands_alone
 from workshop.announce import announce
 from workshop.days import day_of
 from workshop.models import Person
@@ -48,7 +46,7 @@ from visits.models import ClosingRow, EntryRow, Service, TopUp, Visit
 from visits.selectors import entries_of, standing
 from visits.services import locked, stands_of
 from visits.shapes import TakenOff
-from visits.taken.services import keep_waste, take_off
+from visits.taken.services import keep_waste, printed, take_off
 
 # where a value stands that nobody looked up
 TWO_READINGS = "two readings at the bench"
@@ -232,14 +230,6 @@ def _check_finished(sheet: Sheet) -> None:
     raise Conflict("visit.not_ready", step=left.step.title if left else "")
 
 
-def _printed(taken: Sequence[TakenOff]) -> dict[str, list[str]]:
-    """The batches of the bottles that are taken, by fluid. What is no id is refused as it is taken."""
-    try:
-        return batches([as_id(one.bottle) for one in taken if one.bottle])
-    except Http404:
-        return {}
-
-
 @transaction.atomic
 def sign(
     visit_id: UUID,
@@ -267,7 +257,7 @@ def sign(
         countersign(f"visit/{visit.pk}", lead=beside, actor=actor)
     happened = in_order(entries_of(visit, plan))
     why = {task.reservoir: why_not_learned(task.reservoir, happened) for task in tasks}
-    stands = to_core.closing(visit, tasks, plan, sheet, why, _printed(taken))
+    stands = to_core.closing(visit, tasks, plan, sheet, why, printed(taken))
     for one in stands.tasks:
         left = left_for(one.plan.reservoir.key, happened)
         _keep_service(visit, one, stands, left, actor=actor, now=now)

@@ -10,13 +10,23 @@ from django.http import Http404
 from oilward_core.bench import Closing
 from oilward_core.kit import LineKind
 from oilward_core.said import waste as said
+from shelf.stock.selectors import batches
 from shelf.stock.services import save_seals, take_from_bottle
 from shelf.stock.shapes import BottleUse, SealForm
 from shelf.waste.services import drained
+from workshop.access import as_id
 from workshop.models import Person
 
 from visits.models import Visit
 from visits.shapes import TakenOff
+
+
+def printed(taken: Sequence[TakenOff]) -> dict[str, list[str]]:
+    """The batches of the bottles that are taken, by fluid. What is no id is refused as it is taken."""
+    try:
+        return batches([as_id(one.bottle) for one in taken if one.bottle])
+    except Http404:
+        return {}
 
 
 def keep_waste(visit: Visit, stands: Closing, *, actor: Person, today: date) -> None:

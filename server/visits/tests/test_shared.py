@@ -8,8 +8,8 @@ from demo.as_in_use import tampered
 from workshop.models import Person
 
 from visits.ahead.services import look_ahead
+from visits.minutes import learned
 from visits.models import EntryRow
-from visits.selectors import learned
 from visits.tests.bench import Technician
 from visits.tests.test_visit import VisitTestCase
 

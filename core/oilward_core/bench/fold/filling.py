@@ -1,12 +1,11 @@
 """Filling a reservoir, from what flowed and was read: rounds that happened, and the one in hand."""
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from dataclasses import replace
 from decimal import Decimal
 
 from ...codes.bench import Sight
-from ...codes.fill import Acts, Start
+from ...codes.fill import Acts
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...errors import CoreError
@@ -29,24 +28,18 @@ from ...fill import (
     fell,
     marks_seen,
     part_of,
-    start_of,
-    will_rise,
 )
-from ...fill import Sight as FillSight
 from ...runsheet import Round, StepId, TaskPlan, ran_out_id
-from ...said import bench as said
-from ...spec import IDLING, LevelCheck, Variant, needed
+from ...spec import Variant, needed
 from ..asks.fill import PouredIn
 from ..asks.filter import FilterOn
 from ..asks.level import CauseNamed, LeftHere, LevelRead
 from ..asks.ran_out import RanOut
 from ..entries import Entry
 from .draining import out_before_it_was_shut
-from .facts import Facts, Timer, Way, shut
+from .facts import Facts, Way, shut
 from .known import Bench, Filling
-
-TO_LOOK = Decimal(3)  # minutes from settled to read, at the least [def]
-RUNS_DOWN = Decimal(1)  # minutes until what was poured stands in the glass, before any run [def]
+from .level_reads import gone_stale, reading_of, rise_of, rises, why_unused
 
 
 def fill_case(task: TaskPlan, facts: Facts) -> FillCase:
@@ -82,115 +75,6 @@ def _gauged(task: TaskPlan, facts: Facts) -> FillCase:
     return case_of(task.reservoir, task.variant, task.capacity, task.before)
 
 
-@dataclass(frozen=True)
-class _Since:
-    """A reading among what happened before it: the last pour, the last run, when it began to settle."""
-
-    poured: datetime | None
-    run: Timer | None
-    settled_from: datetime | None
-
-
-def _since(entry: Entry, key: str, facts: Facts) -> _Since:
-    pours = [f.at for f in facts.poured(key) if f.at <= entry.at]
-    poured = pours[-1] if pours else None
-    runs = [r for r in facts.runs if r.started <= entry.at and (not poured or r.started >= poured)]
-    run = runs[-1] if runs else None
-    settle = facts.timers.get(str(StepId(key, Name.SETTLE, "", StepId.of(entry.step).round)))
-    begun = run.stopped if run else poured
-    if settle and begun and settle.started >= begun:
-        begun = settle.started
-    return _Since(poured, run, begun)
-
-
-def _why_unused_before(
-    level: LevelCheck, start: Start, since: _Since, at: datetime, bench: Bench
-) -> str:
-    """Why a look before the first start is not used."""
-    if start == Start.TANK:
-        return said.TANK_BEFORE
-    down = bench.length(min(RUNS_DOWN, level.settle_minutes))
-    return said.RUNNING_DOWN if since.poured is None or at - since.poured < down else ""
-
-
-def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, bench: Bench) -> str:
-    """Why a level reading is kept but not used; empty if it is valid."""
-    level = task.reservoir.level
-    if level is None:
-        return ""
-    second = level.second.attitude if level.second else level.attitude
-    if read.attitude not in (level.attitude, second):
-        return said.wrong_attitude(read.attitude, level.gauge, level.attitude)
-    key, start = task.reservoir.key, start_of(task.reservoir)
-    since, ran = _since(entry, key, facts), facts.ran_on(key)
-    if start != Start.NONE and (not ran or ran[0].started > entry.at):
-        return _why_unused_before(level, start, since, entry.at, bench)
-    if level.run_minutes:
-        lasted = since.run.lasted(entry.at) if since.run else timedelta(0)
-        if lasted < bench.length(level.run_minutes):
-            return said.TOO_SHORT
-    if level.engine == IDLING:
-        stopped = since.run.stopped if since.run else None
-        return said.ENGINE_OFF if stopped and stopped < entry.at else ""
-    settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
-    if settled < bench.length(level.settle_minutes):
-        return said.too_soon(f"{level.settle_minutes:f}")
-    return said.too_late(f"{level.latest:f}") if _late(level, since, entry.at, bench) else ""
-
-
-def _rises(task: TaskPlan, facts: Facts) -> dict[str, Decimal]:
-    """What was read cold, by its entry's id, with by how many ml it will have swollen."""
-    read = facts.events.get(task.reservoir.key, ())
-    return {one.id: rise for one in read if (rise := _rise(one, task, facts))}
-
-
-def _late(level: LevelCheck, since: _Since, at: datetime, bench: Bench) -> bool:
-    """Whether the oil has drained back by then, or gone cold; never before it could settle."""
-    stopped = since.run.stopped if since.run else None
-    if level.latest is None or stopped is None:
-        return False
-    return at - stopped > bench.length(max(level.latest, level.settle_minutes + TO_LOOK))
-
-
-def _gone_stale(task: TaskPlan, facts: Facts, bench: Bench) -> datetime | None:
-    """When it was read too late last: no run before that counts for a level any more."""
-    key, level = task.reservoir.key, task.reservoir.level
-    read = [one for one in facts.events.get(key, ()) if isinstance(one.data, LevelRead)]
-    late = [
-        one.at for one in read if level and _late(level, _since(one, key, facts), one.at, bench)
-    ]
-    return max(late, default=None)
-
-
-def _rise(entry: Entry, task: TaskPlan, facts: Facts) -> Decimal:
-    """By how many ml what was read cold will have swollen. Not before the first start: how far it falls
-    there was learned on oil as warm."""
-    read, level, key = entry.data, task.reservoir.level, task.reservoir.key
-    if not isinstance(read, LevelRead) or read.celsius is None or level is None:
-        return Decimal(0)
-    ran = facts.ran_on(key)
-    if start_of(task.reservoir) != Start.NONE and (not ran or ran[0].started > entry.at):
-        return Decimal(0)
-    flows = [flow for flow in facts.flows if flow.reservoir == key and flow.at <= entry.at]
-    return will_rise(sum((flow.into for flow in flows), Decimal(0)), read.celsius, level.engine)
-
-
-def _reading(read: LevelRead, level: LevelCheck | None, valid: bool, rise: Decimal) -> LevelReading:
-    """A reading on the first pair of marks, as it will stand warm; one on the second is carried over by
-    its ml."""
-    position = read.position
-    if level and rise:
-        between = level.between_marks
-        if level.second and read.attitude == level.second.attitude:
-            between = level.second.between
-        position += round(rise / between, 3)
-    if level and level.second and read.attitude == level.second.attitude:
-        below = (level.second.target - position) * level.second.between
-        position = level.target - below / level.between_marks
-    sights: dict[Sight, FillSight] = {Sight.BELOW: "below", Sight.ABOVE: "above"}
-    return LevelReading(sights.get(read.sight, "seen"), position, valid)
-
-
 def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEvent], dict[str, str]]:
     """What the coach hears of, oldest first."""
     events: list[FillEvent] = []
@@ -209,8 +93,8 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
                 runs = entry.data.sight == Sight.RUNS_OUT
                 events.append(EdgeRead(runs, entry.data.ml, not why))
                 continue
-            rise = _rise(entry, task, facts)
-            events.append(_reading(entry.data, task.reservoir.level, not why, rise))
+            rise = rise_of(entry, task, facts)
+            events.append(reading_of(entry.data, task.reservoir.level, not why, rise))
         else:
             events.append(_event(entry, key, facts, ran=any(isinstance(e, Ran) for e in events)))
             if is_wrong_oil(entry, facts):
@@ -313,8 +197,8 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         counted=_counted(task.reservoir.key, facts),
         enough=advice.enough and bool(facts.poured(task.reservoir.key)),
         unused=unused,
-        rises=_rises(task, facts),
-        stale=_gone_stale(task, facts, bench),
+        rises=rises(task, facts),
+        stale=gone_stale(task, facts, bench),
         fell=fell(case, events),
         marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,
     )

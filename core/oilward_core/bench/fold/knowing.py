@@ -91,9 +91,9 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     tasks = {task.reservoir.key: _topped_up(task, facts) for task in told}
     fillings = fillings_of(tasks, facts, bench)
     rounds = Rounds(
-        {key: one.rounds for key, one in fillings.items()},
-        _runs(facts, tasks, fillings),
-        {
+        fills={key: one.rounds for key, one in fillings.items()},
+        runs=_runs(facts, tasks, fillings),
+        opened={
             key: tuple(Opened(one.part, one.entry, one.out) for one in found)
             for key, found in facts.opened_again.items()
         },

@@ -22,11 +22,12 @@ from ..entries import Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners
-from .filling import TO_LOOK, is_wrong_oil
+from .filling import is_wrong_oil
 from .gather import gathered
 from .judged import finding_of
 from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
+from .level_reads import TO_LOOK
 from .needs import run_since
 from .state import Sheet, StepState, TaskState, Waits
 from .status import state_of

@@ -31,7 +31,10 @@ class Against:
         fills, runs = _rounds(entries)
         rounds = {key: (Round(),) * number for key, number in fills.items()}
         sheet = build(
-            [task.task for task in plan.tasks], plan.cold, plan.learned, Rounds(rounds, runs)
+            [task.task for task in plan.tasks],
+            plan.cold,
+            plan.learned,
+            Rounds(fills=rounds, runs=runs),
         )
         self.labels = {task.reservoir.key: task.reservoir.label for task in plan.tasks}
         self.drained = [task.reservoir.key for task in plan.tasks if task.reservoir.facts.drained]
