@@ -228,6 +228,19 @@ class CameTests(TestCase):
         clerk.record("amount", {"amount": "300 ml"}, "engine/topped")
         self.assertEqual(clerk.state("warm").status, Status.READY)
 
+    def test_once_it_is_low_it_is_not_skipped_but_it_may_be_drained_cold(self) -> None:
+        clerk = self.answered(Stood.LOW)
+        with self.assertRaises(CoreError) as caught:
+            clerk.record("skip", {"reason": "Not looked at"}, "engine/came")
+        self.assertEqual(caught.exception.code, "sheet.no_skip")
+        clerk.record("skip", {"reason": "Drained cold"}, "warm", despite=True)
+        clerk.tick("support")
+
+    def test_it_is_said_as_it_was_chosen(self) -> None:
+        clerk = self.answered(Stood.TOPPED_UP)
+        said = result(clerk.last("answer"), Speaker())
+        self.assertEqual(said, "was below low, topped up first")
+
     def test_what_was_topped_up_comes_out_as_well(self) -> None:
         task = replace(TASK, last_put_in=Decimal(2400))
         clerk = Clerk(task)
@@ -303,6 +316,16 @@ class LampTests(TestCase):
         clerk.record("answered", {"entry": entry.id, "reason": "It always does that"}, despite=True)
         self.assertTrue(clerk.sheet.stops)
         self.assertEqual(clerk.state("run.1").status, Status.BLOCKED)
+
+    def test_what_a_run_went_against_still_holds_it(self) -> None:
+        clerk = self.filled()
+        clerk.record("answer", {"value": Lamp.STAYED_ON}, "lamp")
+        against = clerk.record("start", step="run.1", despite=True)
+        self.assertEqual(len(clerk.sheet.stops), 2)
+        # the light's own stop does not keep it from being asked again; what the run went against does
+        self.assertEqual(clerk.state("lamp").status, Status.BLOCKED)
+        clerk.record("answered", {"entry": against.id, "reason": "Shut off at once"}, despite=True)
+        self.assertEqual(clerk.state("lamp").status, Status.READY)
 
     def test_one_that_shows_no_pressure_is_no_gate(self) -> None:
         for value in (Lamp.LEVEL_ONLY, Lamp.NO_LAMP):

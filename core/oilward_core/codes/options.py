@@ -111,7 +111,7 @@ class Stood(StrEnum):
     BELOW_HALF = "lower half"
     ABOVE_HALF = "upper half"
     HIGH = "above high"
-    TOPPED_UP = "topped up"
+    TOPPED_UP = "topped up first"
 
 
 # how it is looked at as it is opened, and before the engine is started at all: the usual one first

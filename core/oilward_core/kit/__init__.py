@@ -27,7 +27,7 @@ from .ledger import (
 )
 from .stock import Price, Served, Sold, Stock, Wanted, kept, price, serve, serve_in_turn, worth
 from .things import Things, short, things
-from .waste import WasteKind, WasteLevel, WasteLine, since_collected, waste_level, waste_line
+from .waste import WasteKind, WasteLevel, WasteLine, waste_level, waste_line
 
 __all__ = [
     "Bottle",
@@ -64,7 +64,6 @@ __all__ = [
     "serve",
     "serve_in_turn",
     "short",
-    "since_collected",
     "things",
     "together",
     "waste_level",

@@ -47,22 +47,17 @@ class WasteLevel(Sound):
         return self.share is not None and self.share >= NEARLY_FULL
 
 
-def since_collected(lines: Sequence[WasteLine]) -> int:
-    """Where, in ``lines`` oldest first, what still lies there begins: behind the last collection."""
-    collected = [n for n, line in enumerate(lines) if line.kind == WasteKind.COLLECTED]
-    return collected[-1] + 1 if collected else 0
-
-
 @guarded
 def waste_level(lines: Sequence[WasteLine]) -> WasteLevel:
     """What lies in the container after ``lines``, oldest first. Whoever collects takes all of it,
     whatever their meter says."""
-    holds = [line.ml for line in lines if line.kind == WasteKind.CONTAINER]
-    rest = lines[since_collected(lines) :]
-    inside = (WasteKind.DRAINED, WasteKind.ADDED)
-    ml = sum((line.ml for line in rest if line.kind in inside), Decimal(0))
-    share = ml / holds[-1] if holds else None
-    return WasteLevel(ml=ml, holds=holds[-1] if holds else None, share=share)
+    ml, holds = Decimal(0), None
+    for line in lines:
+        if line.kind == WasteKind.CONTAINER:
+            holds = line.ml
+        else:
+            ml = Decimal(0) if line.kind == WasteKind.COLLECTED else ml + line.ml
+    return WasteLevel(ml=ml, holds=holds, share=ml / holds if holds else None)
 
 
 @guarded

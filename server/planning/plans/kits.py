@@ -24,7 +24,7 @@ from oilward_core.kit import (
 )
 from oilward_core.quantity import show
 from oilward_core.runsheet import PlannedTask, StepId
-from oilward_core.said.kit import NOT_SAID
+from oilward_core.said import kit as said
 from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec
 from shelf.devices import SimulatedCounter
@@ -182,13 +182,13 @@ def kit(
 
 def from_elsewhere(wants: Wanted) -> list[str]:
     """What no fluid here fits, as a planned visit says that it lacks it."""
-    return [f"{show(one.ml, 'ml')} {one.fluid or NOT_SAID}" for one in wants.nothing_fits]
+    return [said.to_buy(show(one.ml, "ml"), one.fluid) for one in wants.nothing_fits]
 
 
 def _named(one: Wanted) -> Iterator[str]:
     yield from one.parts
     yield from (demand.fluid for demand in one.demands)
-    yield from (demand.fluid or NOT_SAID for demand in one.nothing_fits)
+    yield from (demand.fluid or said.NOT_SAID for demand in one.nothing_fits)
 
 
 def shopping(
@@ -209,7 +209,7 @@ def shopping(
         if found.buy
     ]
     elsewhere = together(demand for one in wants for demand in one.nothing_fits)
-    lacking += [(one.fluid or NOT_SAID, show(one.ml, "ml"), [], 0) for one in elsewhere]
+    lacking += [(one.fluid or said.NOT_SAID, show(one.ml, "ml"), [], 0) for one in elsewhere]
     lacking += [(name, f"{n}", [], n) for name, n in served.missing_parts.items()]
     return [
         Shopping(

@@ -1,6 +1,6 @@
 """Between rows, the core's lines and the API."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 
 from oilward_core.kit import WasteKind, WasteLevel, WasteLine
 from oilward_core.quantity import show
@@ -27,7 +27,7 @@ def shown(row: Row, unit: str) -> WasteRow:
     )
 
 
-def waste(level: WasteLevel, rows: Sequence[Row], unit: str) -> Waste:
+def waste(level: WasteLevel, rows: Iterable[Row], unit: str) -> Waste:
     """The latest of ``rows``, newest first."""
     holds = show(level.holds, unit) if level.holds is not None else ""
     return Waste(

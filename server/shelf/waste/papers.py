@@ -1,6 +1,6 @@
 """The slip that goes with used oil."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from decimal import Decimal
 
 from oilward_core.calendar import date_words
@@ -12,7 +12,7 @@ from workshop.paper import block, number, print_pages, words
 from shelf.models import WasteRow
 
 
-def slip(collected: WasteRow, inside: Sequence[WasteRow], unit: str) -> bytes:
+def slip(collected: WasteRow, inside: Iterable[WasteRow], unit: str) -> bytes:
     """A PDF of one page or more: ``inside`` is what had run in since the last one, oldest first."""
     ran_in = [row for row in inside if row.kind != WasteKind.CONTAINER]
     rows = [

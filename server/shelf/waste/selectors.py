@@ -1,7 +1,8 @@
 from uuid import UUID
 
+from django.db.models import Max, Q, QuerySet
 from django.http import Http404
-from oilward_core.kit import WasteLevel, since_collected, waste_level
+from oilward_core.kit import WasteKind, WasteLevel, waste_level
 from workshop.mapping import speaker
 from workshop.models import Person
 
@@ -14,13 +15,23 @@ from .shapes import Waste
 LATEST = 100
 
 
-def _rows() -> list[WasteRow]:
+def _rows() -> QuerySet[WasteRow]:
     """Oldest first."""
-    return list(WasteRow.objects.select_related("by").order_by("number"))
+    return WasteRow.objects.select_related("by").order_by("number")
+
+
+def _emptied_before(number: int | None = None) -> int:
+    """The line of the last collection, before a line where one is named; 0 where there was none."""
+    collected = WasteRow.objects.filter(kind=WasteKind.COLLECTED)
+    if number is not None:
+        collected = collected.filter(number__lt=number)
+    return collected.aggregate(last=Max("number"))["last"] or 0
 
 
 def level() -> WasteLevel:
-    return waste_level([mapping.line(row) for row in _rows()])
+    """What lies in the container: however long the ledger, only what came since it was collected."""
+    since = Q(number__gt=_emptied_before()) | Q(kind=WasteKind.CONTAINER)
+    return waste_level([mapping.line(row) for row in _rows().filter(since)])
 
 
 def _unit(person: Person) -> str:
@@ -31,17 +42,14 @@ def _unit(person: Person) -> str:
 
 def waste(person: Person) -> Waste:
     """What lies in the container, and what happened to it."""
-    rows = _rows()
-    found = waste_level([mapping.line(row) for row in rows])
-    return mapping.waste(found, rows[::-1][:LATEST], _unit(person))
+    return mapping.waste(level(), _rows().reverse()[:LATEST], _unit(person))
 
 
 def slip_pdf(row_id: UUID, person: Person) -> bytes:
     """The slip of a collection: what was in it, and where that came from."""
-    rows = _rows()
-    number = next((n for n, row in enumerate(rows) if row.id == row_id), None)
-    if number is None or not mapping.shown(rows[number], "ml").slip:
+    collected = _rows().filter(id=row_id, kind=WasteKind.COLLECTED).first()
+    if collected is None:
         raise Http404
-    before = rows[:number]
-    begun = since_collected([mapping.line(row) for row in before])
-    return slip(rows[number], before[begun:], _unit(person))
+    begun = _emptied_before(collected.number)
+    inside = _rows().filter(number__gt=begun, number__lt=collected.number)
+    return slip(collected, inside, _unit(person))

@@ -29,6 +29,7 @@ function useWrite() {
 function ByHand() {
   const write = useWrite();
   const [typed, setTyped] = useState(EMPTY);
+  // until it is written it keeps its id: what was lost on the way is not written twice
   const [id, setId] = useState(() => crypto.randomUUID());
   const say = (kind: Written["kind"]) =>
     write.mutate(
@@ -40,11 +41,7 @@ function ByHand() {
         },
       },
     );
-  // what was refused may be put right under another id; what was lost on the way goes again under its own
-  const type = (more: Partial<typeof EMPTY>) => {
-    setTyped({ ...typed, ...more });
-    if (write.isError) setId(crypto.randomUUID());
-  };
+  const type = (more: Partial<typeof EMPTY>) => setTyped({ ...typed, ...more });
   return (
     <div className={shelfCss.wasteForm}>
       <Input

@@ -12,11 +12,16 @@ from .choice import ANSWER, Chosen
 from .room import Room
 
 # answers that keep it shut, until there is another
-KEEPS_SHUT: frozenset[str] = frozenset((Opens.SEIZED, Stood.LOW, Lamp.NOT_LIT, Lamp.STAYED_ON))
+_KEEPS_SHUT: frozenset[str] = frozenset((Opens.SEIZED, Stood.LOW, Lamp.NOT_LIT, Lamp.STAYED_ON))
+
+
+def keeps_shut(entry: Entry | None) -> bool:
+    """Whether what was answered keeps the gate shut."""
+    return bool(entry and isinstance(entry.data, Chosen) and entry.data.value in _KEEPS_SHUT)
 
 
 def _opens(step: Step, entry: Entry, known: Known) -> bool:
-    return not (isinstance(entry.data, Chosen) and entry.data.value in KEEPS_SHUT)
+    return not keeps_shut(entry)
 
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:

@@ -12,6 +12,7 @@ from ...debris import Verdict
 from ...runsheet import Option, Step, StepId
 from ..asks import ASKS
 from ..asks.common import Skipped
+from ..asks.gate import keeps_shut
 from ..entries import Entry
 from .facts import Facts, shut
 from .known import Known
@@ -87,7 +88,7 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
     if started and step.minutes is not None:
         ends = started + known.bench.length(step.minutes)
     return StepState(
-        step=_skippable(step) if key in facts.undone else step,
+        step=_offered(step, entry, undone=key in facts.undone),
         status=status,
         entry=entry,
         started_at=started or None,
@@ -115,9 +116,12 @@ def _caution(step: Step, known: Known) -> str:
     return " ".join((*of_job, step.caution)).strip()
 
 
-def _skippable(step: Step) -> Step:
-    """What was only tightened again needs no new seal; a reason says so."""
-    again = step.name in (Name.WASHER, Name.REFIT)
+def _offered(step: Step, entry: Entry | None, *, undone: bool) -> Step:
+    """What was only tightened again needs no new seal; a reason says so. Once somebody has said what
+    keeps a gate shut, no reason opens it."""
+    if step.ask == Ask.GATE and keeps_shut(entry):
+        return replace(step, skippable=False)
+    again = undone and step.name in (Name.WASHER, Name.REFIT)
     return replace(step, skippable=True) if again else step
 
 

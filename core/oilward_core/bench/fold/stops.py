@@ -17,7 +17,7 @@ from ...said import debris as said_debris
 from ..asks.choice import Chosen
 from ..asks.common import Answered
 from ..asks.fill import PouredIn
-from ..asks.gate import KEEPS_SHUT
+from ..asks.gate import keeps_shut
 from ..entries import Entry, ordered
 from .draining import takes_at_most
 from .filling import is_wrong_oil
@@ -104,7 +104,7 @@ def wrong_oil(known: Known) -> Iterator[Stop]:
 def lamp(known: Known) -> Iterator[Stop]:
     """No lamp, or one that stays on: nothing runs until it was started again and has gone out."""
     entry = known.facts.last.get(str(of_bike(Name.LAMP)))
-    if entry is not None and isinstance(entry.data, Chosen) and entry.data.value in KEEPS_SHUT:
+    if entry is not None and isinstance(entry.data, Chosen) and keeps_shut(entry):
         text = said.keeps_shut(entry.data.value)
         yield Stop(entry=entry.id, step=entry.step, text=text, lasts=True)
 
@@ -129,7 +129,8 @@ def seized(task: TaskPlan, known: Known) -> str:
 def held_back(state: StepState, stops: Sequence[Stop], back: str) -> StepState:
     """While something that should not have happened is open, or a finding says hold, no engine is run
     and nothing signed."""
-    stops = [stop for stop in stops if stop.step != str(state.step.id)]
+    if state.step.name == Name.LAMP:  # what it said itself is asked again
+        stops = [stop for stop in stops if stop.step != str(state.step.id)]
     if not (stops or back) or state.step.name not in _RUNS_OR_SIGNS:
         return state
     if state.status != Status.READY:

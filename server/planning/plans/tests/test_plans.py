@@ -271,7 +271,7 @@ class CalendarTests(PlanCase):
         self.assertEqual((line["bottles"], line["count"], line["available"]), ([], 0, ""))
         self.assertEqual(line["for_bikes"], "Grey Heron")
         missing = found["weeks"][0]["visits"][0]["missing"]
-        self.assertIn(f"{line['amount']} 75W-90, GL-4", missing)
+        self.assertIn(f"{line['amount']} of 75W-90, GL-4", missing)
 
     def test_what_an_earlier_visit_needs_is_kept_for_it(self) -> None:
         asked = self.chosen(("primary", "drain only"))
