@@ -30,6 +30,13 @@ test("used oil: what is in the container, who took it, and the slip", async ({ p
   await amount.fill("24 l");
   await press(page, "Poured in");
   await expect(used).toContainText("Nearly full: have it collected.");
+  // a slip of the hand is put right by what is found in it
+  await amount.fill("540 l");
+  await press(page, "Poured in");
+  await expect(used).toContainText("595.00 l of 60.00 l");
+  await amount.fill("55 l");
+  await press(page, "Found in it");
+  await expect(used).toContainText("55.00 l of 60.00 l");
   await amount.fill("54 l");
   await used.getByLabel("Who took it").fill("recycling boat, slip 2240");
   await press(page, "Collected");

@@ -26,6 +26,10 @@ class LevelTests(TestCase):
         self.assertEqual(waste_level(lines[:4]).ml, 0)
         self.assertEqual(waste_level(lines).ml, 3 * LITRE)
 
+    def test_what_is_found_in_it_puts_a_slip_of_the_hand_right(self) -> None:
+        typed = line(WasteKind.ADDED, 240)
+        self.assertEqual(waste_level([typed, line(WasteKind.COUNTED, 24)]).ml, 24 * LITRE)
+
     def test_nobody_has_named_a_container(self) -> None:
         found = waste_level([line(WasteKind.DRAINED, 3)])
         self.assertEqual((found.share, found.nearly_full), (None, False))

@@ -113,6 +113,7 @@ class WasteRow(Fact):
         DRAINED = WasteKind.DRAINED
         ADDED = WasteKind.ADDED
         COLLECTED = WasteKind.COLLECTED
+        COUNTED = WasteKind.COUNTED
 
     number = models.BigAutoField(primary_key=True)
     id = models.UUIDField(unique=True)

@@ -22,12 +22,14 @@ class WasteKind(StrEnum):
     DRAINED = "drained"
     ADDED = "added"
     COLLECTED = "collected"
+    COUNTED = "counted"
 
 
 @dataclass(frozen=True, kw_only=True)
 class WasteLine(Sound):
     """So many ``ml`` that ran in (``drained`` at a visit, ``added`` by hand), were ``collected``, or that
-    a ``container`` holds which was put there."""
+    a ``container`` holds which was put there; ``counted``: so many were found in it, whatever the
+    lines before say."""
 
     kind: WasteKind
     ml: Decimal
@@ -55,6 +57,8 @@ def waste_level(lines: Sequence[WasteLine]) -> WasteLevel:
     for line in lines:
         if line.kind == WasteKind.CONTAINER:
             holds = line.ml
+        elif line.kind == WasteKind.COUNTED:
+            ml = line.ml
         else:
             ml = Decimal(0) if line.kind == WasteKind.COLLECTED else ml + line.ml
     return WasteLevel(ml=ml, holds=holds, share=ml / holds if holds else None)

@@ -10,6 +10,7 @@ KINDS: dict[WasteKind, str] = whole_table(
         WasteKind.DRAINED: "drained",
         WasteKind.ADDED: "poured in",
         WasteKind.COLLECTED: "collected",
+        WasteKind.COUNTED: "found in it",
     },
 )
 NEARLY_FULL = "Nearly full: have it collected."

@@ -19,7 +19,7 @@ class Migration(migrations.Migration):
                 ('number', models.BigAutoField(primary_key=True, serialize=False)),
                 ('id', models.UUIDField(unique=True)),
                 ('sent', models.CharField(blank=True, max_length=64)),
-                ('kind', models.CharField(choices=[('container', 'Container'), ('drained', 'Drained'), ('added', 'Added'), ('collected', 'Collected')], max_length=12)),
+                ('kind', models.CharField(choices=[('container', 'Container'), ('drained', 'Drained'), ('added', 'Added'), ('collected', 'Collected'), ('counted', 'Counted')], max_length=12)),
                 ('ml', models.DecimalField(decimal_places=3, max_digits=12)),
                 ('note', models.CharField(blank=True, max_length=200)),
                 ('on', models.DateField()),

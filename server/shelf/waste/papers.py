@@ -1,15 +1,16 @@
 """The slip that goes with used oil."""
 
 from collections.abc import Iterable
-from decimal import Decimal
 
 from oilward_core.calendar import date_words
-from oilward_core.kit import WasteKind
+from oilward_core.kit import WasteKind, waste_level
 from oilward_core.quantity import show
 from oilward_core.said import waste as said
 from workshop.paper import block, number, print_pages, words
 
 from shelf.models import WasteRow
+
+from .mapping import line
 
 
 def slip(collected: WasteRow, inside: Iterable[WasteRow], unit: str) -> bytes:
@@ -20,7 +21,7 @@ def slip(collected: WasteRow, inside: Iterable[WasteRow], unit: str) -> bytes:
          number(show(row.ml, unit)), words(row.by.name)]
         for row in ran_in
     ]  # fmt: skip
-    total = sum((row.ml for row in ran_in), Decimal(0))
+    total = waste_level([line(row) for row in ran_in]).ml
     about = [
         [words("Taken by"), words(collected.note or " ")],
         [words("On"), words(date_words(collected.on))],

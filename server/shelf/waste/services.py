@@ -18,7 +18,7 @@ from shelf.models import WasteRow
 from . import selectors
 from .shapes import WasteForm
 
-BY_HAND = (WasteKind.CONTAINER, WasteKind.ADDED, WasteKind.COLLECTED)
+BY_HAND = (WasteKind.CONTAINER, WasteKind.ADDED, WasteKind.COLLECTED, WasteKind.COUNTED)
 
 
 def _queue() -> None:

@@ -8,8 +8,8 @@ from workshop.shapes import upto
 @dataclass(frozen=True, kw_only=True)
 class WasteForm:
     """``container``: one of this size was put there; ``added``: so much was poured in by hand;
-    ``collected``: a recycler took it, so much by their meter, under the number of their slip. ``id`` is
-    the client's: sent twice it is done once."""
+    ``collected``: a recycler took it, so much by their meter, under the number of their slip;
+    ``counted``: so much was found in it. ``id`` is the client's: sent twice it is done once."""
 
     id: str
     kind: str = upto(12)

@@ -67,6 +67,9 @@ function ByHand() {
       <Button disabled={write.isPending} onClick={() => say("container")}>
         Container put there
       </Button>
+      <Button disabled={write.isPending} onClick={() => say("counted")}>
+        Found in it
+      </Button>
       <Refused said={write.error?.message} />
     </div>
   );
