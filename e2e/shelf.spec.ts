@@ -27,6 +27,10 @@ test("used oil: what is in the container, who took it, and the slip", async ({ p
   await press(page, "Poured in");
   await expect(used.getByRole("alert")).toBeVisible();
   await expect(amount).toHaveValue("a lot");
+  // other visits pour into the same container: what stands in it is said first
+  await amount.fill("31 l");
+  await press(page, "Found in it");
+  await expect(used).toContainText("31.00 l of 60.00 l");
   await amount.fill("24 l");
   await press(page, "Poured in");
   await expect(used).toContainText("Nearly full: have it collected.");
