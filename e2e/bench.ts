@@ -29,6 +29,23 @@ export async function signOut(page: Page): Promise<void> {
   await expect(page.getByRole("button", { name: "Sign in", exact: true })).toBeVisible();
 }
 
+/** Answers to this are worked out at once and held back; what is returned lets them go. */
+export async function slowly(page: Page, what: string): Promise<() => Promise<void>> {
+  let letGo = () => {};
+  const free = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route(what, async (route) => {
+    const response = await route.fetch();
+    await free;
+    await route.fulfill({ response });
+  });
+  return async () => {
+    const answered = page.waitForResponse(what);
+    letGo();
+    await answered;
+    await page.unroute(what);
+  };
+}
+
 /** A tablet that is worked with fingers alone. */
 export async function tablet(browser: Browser, baseURL: string | undefined): Promise<Page> {
   const viewport = { width: 1280, height: 800 };

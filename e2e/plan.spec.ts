@@ -1,5 +1,5 @@
 import { ahead, ALL_DONE } from "./ahead";
-import { choose, comesIn, day, press, signIn, signOut, step, tab, tablet } from "./bench";
+import { choose, comesIn, day, press, signIn, signOut, slowly, step, tab, tablet } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -23,23 +23,6 @@ async function include(page: Page, name: string | RegExp): Promise<void> {
 
 function dayFromNow(days: number): string {
   return new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
-}
-
-/** Answers to this are worked out at once and held back; what is returned lets them go. */
-async function slowly(page: Page, what: string): Promise<() => Promise<void>> {
-  let letGo = () => {};
-  const free = new Promise<void>((resolve) => (letGo = resolve));
-  await page.route(what, async (route) => {
-    const response = await route.fetch();
-    await free;
-    await route.fulfill({ response });
-  });
-  return async () => {
-    const answered = page.waitForResponse(what);
-    letGo();
-    await answered;
-    await page.unroute(what);
-  };
 }
 
 type Act = (locator: Locator) => Promise<void>;

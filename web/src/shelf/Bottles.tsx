@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Shape } from "../api/client";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
+import { typedOn } from "../ui/typedOn";
 import { Ledger } from "./Ledger";
 import { put, take, useStock, useStockChange } from "./stock";
 import shelfCss from "./shelf.module.css";
@@ -28,9 +29,9 @@ function useBottle(bottle: Line) {
   const { id, fluid, version, size, opened_on } = bottle;
   const done = {
     onSuccess: () => {
-      setLeft(null);
-      setUsed(null);
-      setBatch(null);
+      setLeft(typedOn(left, null));
+      setUsed(typedOn(used, null));
+      setBatch(typedOn(batch, null));
     },
   };
   const write = () => {

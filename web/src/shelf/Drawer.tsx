@@ -2,6 +2,7 @@ import { clsx } from "clsx";
 import { AutoComplete, Button, Input } from "antd";
 import { useState } from "react";
 import { Refused } from "../ui/Refused";
+import { typedOn } from "../ui/typedOn";
 import { Ledger } from "./Ledger";
 import { count, useStock, useStockChange } from "./stock";
 import shelfCss from "./shelf.module.css";
@@ -17,7 +18,9 @@ function Counting() {
   const seals = stock.data?.seals ?? [];
   const write = (kind: "counted" | "used") => {
     const seen = seals.find((seal) => seal.name === typed.name.trim())?.count ?? null;
-    change.mutate(count({ ...typed, kind, seen }), { onSuccess: () => setTyped(EMPTY) });
+    change.mutate(count({ ...typed, kind, seen }), {
+      onSuccess: () => setTyped(typedOn(typed, EMPTY)),
+    });
   };
   return (
     <form

@@ -7,6 +7,7 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { dayWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
+import { typedOn } from "../ui/typedOn";
 import { BottleGlass } from "./Bottles";
 import shelfCss from "./shelf.module.css";
 import textCss from "../ui/text.module.css";
@@ -36,7 +37,7 @@ function ByHand() {
       { id, kind, ...typed },
       {
         onSuccess: () => {
-          setTyped(EMPTY);
+          setTyped(typedOn(typed, EMPTY));
           setId(crypto.randomUUID());
         },
       },
