@@ -1,21 +1,22 @@
 import {
-  lampOut,
   choose,
   comesIn,
+  dryTwice,
   finalDrive,
+  lampOut,
   levelRead,
   lookBack,
   plugBack,
   press,
   pulled,
   runAndSettle,
-  wait,
   signIn,
   stands,
   startVisit,
   step,
   tab,
   tickAll,
+  wait,
 } from "./bench";
 import { ahead } from "./ahead";
 import { expect, test } from "./server";
@@ -97,8 +98,7 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   // and it is run again before anybody says that it is dry
   await step(page, "Run the engine");
   await wait(page);
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
+  await dryTwice(page);
   await step(page, "Finish");
 });
 
@@ -127,8 +127,7 @@ test("nothing in the glass, then overfull, on a dipstick; an apprentice signs wi
   await tickAll(page);
   await runAndSettle(page);
   await levelRead(page, 0.75);
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
+  await dryTwice(page);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");
@@ -189,8 +188,7 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await step(page, "Top up");
   await choose(page, "Oil that goes in", /on the shelf/);
   await press(page, "It is in, filler closed");
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
+  await dryTwice(page);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");
@@ -251,8 +249,7 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await press(page, "It is in, filler closed");
   await step(page, "Read the level");
   await press(page, "Oil ran out");
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
+  await dryTwice(page);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");

@@ -1,7 +1,8 @@
 import {
-  cameIn,
-  lampOut,
   atTheDoor,
+  cameIn,
+  dryTwice,
+  lampOut,
   levelRead,
   press,
   runAndSettle,
@@ -126,8 +127,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "It is in, filler closed");
   await runAndSettle(page);
   await levelRead(page, 0.75);
-  await step(page, "Look for leaks");
-  await press(page, "Dry everywhere");
+  await dryTwice(page);
   await step(page, "Finish");
   await tickAll(page);
 

@@ -234,6 +234,12 @@ class Clerk:
         lamp = self.sheet.step("lamp")
         return lamp is not None and lamp.status == Status.READY
 
+    def dry(self) -> None:
+        """Looked for leaks, and once more when it has stood."""
+        self.record("leaks", {"result": "dry"}, "leaks")
+        self.now += timedelta(minutes=5)
+        self.record("leaks", {"result": "dry"}, "leaks again")
+
     def until_warm(self) -> None:
         """Cold checks, the level as it came, warmed up."""
         self.tick()
@@ -295,6 +301,7 @@ def usual(clerk: Clerk, state: StepState) -> None:
     elif step.ask == Ask.CHECK:
         clerk.tick(name)
     else:
+        clerk.now = max(clerk.now, state.not_before or clerk.now)
         kind, raw = _said(step)
         clerk.record(kind, raw, name)
 
@@ -352,7 +359,7 @@ def whole_visit() -> Clerk:
     clerk.until_fill()
     clerk.round("2370 ml", "0.45")
     clerk.round("100 ml", "0.7")
-    clerk.record("leaks", {"result": "dry"})
+    clerk.dry()
     clerk.tick()
     return clerk
 

@@ -93,8 +93,16 @@ def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
 
 
 # steps that were not asked then, and what a step that waits for one of them says
-_STEPS_NEW = ("engine/came", "lamp")
-_WAITS_NEW = ("“The level as it came” is not done", "“Start it, watch the oil light” is not done")
+_STEPS_NEW = ("engine/came", "lamp", "stands", "leaks again")
+_WAITS_NEW = tuple(
+    f"“{title}” is not done"
+    for title in (
+        "The level as it came",
+        "Start it, watch the oil light",
+        "Let it stand",
+        "Look for leaks again",
+    )
+)
 
 
 def _waits_for_the_new(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -210,7 +218,28 @@ def _draws_the_stick(visit: Golden, at: str, then: Any, now: Any) -> bool:
     )
 
 
+def _strapped_to_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/instruction") and str(then).startswith("Wipe everything first")
+
+
+@cache
+def _opened_since_looked_at(name: str, after: int) -> bool:
+    visit = next(one for one in GOLDEN if one.name == name)
+    dry = [one["at"] for one in visit.written[:after] if one["kind"] == "leaks"]
+    out = [one["at"] for one in visit.written[:after] if one["kind"] == "draw"]
+    return bool(dry and out) and max(out) > max(dry)
+
+
+def _looked_at_again(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    found = re.fullmatch(r"/steps/\d+/(entry|reopened|status)", at)
+    if not (found or at in ("/focus", "/ready_to_sign")):
+        return False
+    return any(_opened_since_looked_at(visit.name, one.after) for one in visit.answers)
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
+    Change("what was out after a look for leaks is looked at again", _looked_at_again),
     Change("a dipstick is wiped, seated and drawn", _draws_the_stick),
     Change("the level as it came and the oil lamp are asked before an engine runs", _asks_first),
     Change("what waits for them is blocked until they are", _ready_once_asked),

@@ -310,7 +310,7 @@ class CorrectionTests(TestCase):
         clerk.record("ran out", {"how": Lost.TIGHTENED})
         clerk.record("torque", {"reading": "25", "wrench": "m"}, "engine/torque")
         clerk.wait(2)
-        clerk.record("leaks", {"result": "dry"})
+        clerk.dry()
         self.assertEqual(clerk.sheet.focus, "finish")
 
     def test_excess_drained_at_the_plug_reopens_it_and_drawn_from_the_top_does_not(self) -> None:

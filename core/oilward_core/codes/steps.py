@@ -41,6 +41,8 @@ class Name(StrEnum):
     WHEEL_IN = "wheel in"
     LOOK = "look"
     LEAKS = "leaks"
+    STANDS = "stands"
+    LEAKS_AGAIN = "leaks again"
     FINISH = "finish"
 
 
@@ -63,6 +65,7 @@ class JobKind(StrEnum):
     SETTLE = "settle"
     LEVEL = "level"
     LEAKS = "leaks"
+    LEAKS_AGAIN = "leaks again"
     FINISH = "finish"
     WHEEL_OUT = "front wheel out"
     LEG_OUT = "leg out"

@@ -16,6 +16,7 @@ from ..spec import Recipe, ReservoirSpec
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
 UPRIGHT, LIFTED = Pose.UPRIGHT.value, Pose.LIFTED.value
 IDLE_MINUTES, COOL_MINUTES = 10, 5  # ten minutes at idle, five to cool
+STANDS_MINUTES = 5  # until what creeps out shows (common practice, no source)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -51,7 +52,8 @@ JOBS: dict[JobKind, JobFacts] = whole_table(
         JobKind.RUN: _job(2),
         JobKind.SETTLE: _job(0),
         JobKind.LEVEL: _job(3),
-        JobKind.LEAKS: _job(4),
+        JobKind.LEAKS: _job(4, wait=STANDS_MINUTES),
+        JobKind.LEAKS_AGAIN: _job(2),
         JobKind.FINISH: _job(5),
         JobKind.WHEEL_OUT: _job(10),
         JobKind.LEG_OUT: _job(4, begins=True),
@@ -191,6 +193,8 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.WHEEL_IN: JobKind.WHEEL_IN,
         Name.LOOK: JobKind.LOOK,
         Name.LEAKS: JobKind.LEAKS,
+        Name.STANDS: None,
+        Name.LEAKS_AGAIN: JobKind.LEAKS_AGAIN,
         Name.FINISH: JobKind.FINISH,
     },
 )

@@ -15,6 +15,7 @@ from ..quantity import show
 from . import drained, steps
 
 DONE, SKIPPED, DRY = "done", "skipped", "dry"
+LOOKED_TOO_SOON = "Looked at too soon: once more when it has stood."
 
 STANDS: dict[Stands, str] = whole_table(
     Stands,

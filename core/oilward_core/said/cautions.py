@@ -28,6 +28,7 @@ AT: dict[JobKind, tuple[str, ...]] = {
     JobKind.REFIT: (SOLVENT,),
     JobKind.RUN: (WHEEL,),
     JobKind.LEAKS: (ESCAPED,),
+    JobKind.LEAKS_AGAIN: (ESCAPED,),
     JobKind.FINISH: (WASTE,),
     JobKind.WHEEL_OUT: (AXLE,),
     JobKind.LEG_DRAIN: (SPRING,),

@@ -141,7 +141,15 @@ STEPS: dict[Name, Words] = whole_table(
         ),
         Name.LOOK: Words("Look at the {label}", "{how}"),
         Name.LEAKS: Words(
-            "Look for leaks", "Wipe everything first, run it briefly, look again at each place."
+            "Look for leaks",
+            "Wipe everything first, run it briefly, look again at each place. Strapped down before "
+            "anybody goes under it.",
+        ),
+        Name.STANDS: Words("Let it stand", "Engine off. What creeps out shows by and by."),
+        Name.LEAKS_AGAIN: Words(
+            "Look for leaks again",
+            "After it stood, after the ride, or the next day: each place once more, and the ground "
+            "under it.",
         ),
         Name.FINISH: Words("Finish", "{reset}"),
     },
@@ -169,6 +177,7 @@ JOBS: dict[JobKind, str] = whole_table(
         JobKind.SETTLE: "{label} settles",
         JobKind.LEVEL: "Read the {label} level",
         JobKind.LEAKS: "Look for leaks",
+        JobKind.LEAKS_AGAIN: "Look for leaks again",
         JobKind.FINISH: "Finish, waste oil, sign",
         JobKind.WHEEL_OUT: "Lift the front, wheel and brake off",
         JobKind.LEG_OUT: "{label}: take it out",

@@ -50,7 +50,7 @@ class PlugTestCase(VisitTestCase):
         who.entry("filter", {"amount": "5 oz", "items": who.ticks()})
         who.round("0.4")
         who.round("0.72")
-        who.entry("leaks", {"result": "dry"})
+        who.dry()
         who.tick()
         self.assertEqual(who.sign().status_code, 200, who.last.content)
 

@@ -88,6 +88,12 @@ class Technician:
         self.now += timedelta(minutes=minutes)
         self.entry("stop")
 
+    def dry(self) -> Any:
+        """Looked for leaks, and once more when it has stood."""
+        self.entry("leaks", {"result": "dry"}, step="leaks")
+        self.now += timedelta(minutes=5)
+        return self.entry("leaks", {"result": "dry"}, step="leaks again")
+
     def look_over(self) -> None:
         """Cold checks, and the level as it came."""
         self.tick()
@@ -133,7 +139,7 @@ class Technician:
         self.until_fill(**more)
         self.round("0.4")
         self.round("0.72")
-        self.entry("leaks", {"result": "dry"})
+        self.dry()
         self.tick()
 
     def sign(self) -> Any:

@@ -84,7 +84,7 @@ class ClosingTests(VisitTestCase):
         self.mira.wait(2)
         self.mira.now += timedelta(minutes=3)
         self.mira.entry("level", full)
-        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.dry()
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200)
         took = Service.objects.get(visit_id=self.mira.visit).took_ml

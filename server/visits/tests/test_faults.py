@@ -63,7 +63,7 @@ class FaultTests(VisitTestCase):
         mira.now += timedelta(minutes=3)
         mira.entry("level", {"position": "0.72", "attitude": "upright"})
         yield "level right"
-        mira.entry("leaks", {"result": "dry"})
+        mira.dry()
         yield "dry"
         mira.tick()
         yield "finished"

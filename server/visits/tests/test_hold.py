@@ -44,7 +44,7 @@ class HoldTests(VisitTestCase):
         self.mira.sheet, self.mira.now = self.oda.sheet, self.oda.now
         for position in ("0.4", "0.72"):
             self.mira.round(position)
-        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.dry()
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
         finding = Finding.objects.get(bike=self.heron, level="hold")

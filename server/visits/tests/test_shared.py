@@ -124,7 +124,7 @@ class SharedTests(VisitTestCase):
         mira.until_fill()
         mira.round("0.4")
         mira.round("0.72")
-        mira.entry("leaks", {"result": "dry"})
+        mira.dry()
         mira.tick()
         self.assertEqual(mira.sheet["wants"], "shifts badly cold")
         url = f"/api/visits/{mira.visit}/"

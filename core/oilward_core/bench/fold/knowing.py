@@ -22,6 +22,7 @@ from ..asks.amount import Amount
 from ..asks.choice import Chosen
 from ..asks.leaks import Looked
 from ..asks.look_up import LookedUp
+from ..entries import Entry
 from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
 from .filling import fillings_of
@@ -77,7 +78,12 @@ def _unasked(facts: Facts, reservoirs: Iterable[str]) -> Iterator[StepId]:
     """Questions of today that the visit was past before anybody asked them: what follows them has begun,
     and not against them."""
     came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in reservoirs]
-    for asked, then in (*came, (of_bike(Name.LAMP), of_bike(Name.RUN, 1))):
+    ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
+    for asked, then in (
+        *came,
+        (of_bike(Name.LAMP), ran),
+        (of_bike(Name.LEAKS_AGAIN), finished),
+    ):
         begun = str(then) in facts.timers or str(then) in facts.last
         against = any(done(asked).code in entry.against for entry in facts.against)
         if begun and not against and str(asked) not in facts.by_step:
@@ -125,13 +131,22 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     return known
 
 
+def _leak(facts: Facts) -> Entry | None:
+    """The leak that was seen last, at either look, where nobody has looked again since."""
+    looks = (facts.last.get(str(of_bike(name))) for name in (Name.LEAKS, Name.LEAKS_AGAIN))
+    leaks = [
+        look for look in looks if look and isinstance(look.data, Looked) and not look.data.dry
+    ]
+    return max(leaks, key=lambda look: (look.at, look.id), default=None)
+
+
 def _runs(facts: Facts, tasks: Mapping[str, TaskPlan], fillings: Mapping[str, Filling]) -> int:
     """Runs that happened, and one more where a level still has to be read after one, or a leak that was
     seen to has to be looked at again."""
     numbers = [StepId.of(key).round for key in facts.timers if StepId.of(key).name == Name.RUN]
     happened = max([0, *numbers])
-    leak = facts.last.get(str(of_bike(Name.LEAKS)))
-    if leak is not None and isinstance(leak.data, Looked) and not leak.data.dry:
+    leak = _leak(facts)
+    if leak is not None:
         return happened + (not any(run.started > leak.at for run in facts.runs))
     for key, filling in fillings.items():
         level = tasks[key].reservoir.level

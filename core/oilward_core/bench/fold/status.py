@@ -9,10 +9,11 @@ from ...codes.entries import Ask, EntryKind
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Verdict
-from ...runsheet import Option, Step, StepId
+from ...runsheet import Option, Step, StepId, of_bike
 from ..asks import ASKS
 from ..asks.common import Skipped
 from ..asks.gate import keeps_shut
+from ..asks.leaks import stands_since, stood_until
 from ..entries import Entry
 from .facts import Facts, shut
 from .known import Known
@@ -26,6 +27,8 @@ def is_complete(step: Step, known: Known) -> bool:
     if step.name == Name.CLOSE:
         fact = known.facts.fastener(step.id.reservoir, Role.FILL_PLUG)
         return bool(known.facts.poured(step.id.reservoir)) and shut(fact)
+    if step.name == Name.STANDS:
+        return stands_since(known) is not None
     if step.ask == Ask.WAIT:
         # by the book, nothing more is read after it
         return settling(step, known) is not None or known.fillings[step.id.reservoir].right
@@ -68,11 +71,19 @@ def _status(step: Step, known: Known, entry: Entry | None) -> Status | None:
 
 
 def _wait_status(step: Step, known: Known) -> Status:
-    """Settling runs by itself from the engine's stop until its level has been read."""
+    """Settling runs by itself from the engine's stop until its level has been read; so does standing,
+    from the first look for leaks until the second."""
     if not known.complete[step.id]:
         return Status.BLOCKED
-    level = StepId(step.id.reservoir, Name.LEVEL, "", step.id.round)
-    return Status.DONE if known.complete.get(level) else Status.RUNNING
+    follows = StepId(step.id.reservoir, Name.LEVEL, "", step.id.round)
+    if step.name == Name.STANDS:
+        follows = of_bike(Name.LEAKS_AGAIN)
+    return Status.DONE if known.complete.get(follows) else Status.RUNNING
+
+
+def _begun(step: Step, known: Known) -> datetime | None:
+    """When a wait that nobody starts began."""
+    return stands_since(known) if step.name == Name.STANDS else settling(step, known)
 
 
 def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -> StepState:
@@ -83,7 +94,7 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
     missing = unmet(step, known) if status in (None, Status.BLOCKED) else ()
     if status is None:
         status = Status.BLOCKED if missing else Status.READY
-    started = settling(step, known) if step.ask == Ask.WAIT else timer and timer.started
+    started = _begun(step, known) if step.ask == Ask.WAIT else timer and timer.started
     ends = None
     if started and step.minutes is not None:
         ends = started + known.bench.length(step.minutes)
@@ -126,7 +137,9 @@ def _offered(step: Step, entry: Entry | None, *, undone: bool) -> Step:
 
 
 def _not_before(step: Step, known: Known) -> datetime | None:
-    """When what a level waits for is over."""
+    """When what a level waits for is over, or a second look for leaks."""
+    if step.name == Name.LEAKS_AGAIN:
+        return stood_until(known)
     if step.ask != Ask.LEVEL:
         return None
     settle = known.steps.get(StepId(step.id.reservoir, Name.SETTLE, "", step.id.round))

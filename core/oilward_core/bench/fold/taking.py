@@ -7,7 +7,7 @@ from ...codes.bench import Stands
 from ...codes.poses import Pose
 from ...codes.roles import Role
 from ...codes.steps import Name
-from ...runsheet import StepId, ran_out_id
+from ...runsheet import StepId, of_bike, ran_out_id
 from ..entries import Entry
 from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Way
 
@@ -60,6 +60,7 @@ class Taking:
         whose = reservoir or StepId.of(entry.step).reservoir
         stood = self.facts.fastener(whose, part)
         self.fastener(entry, part, stands, whose)
+        self._not_looked_at(entry)
         shut_by: dict[str, Entry] = {}
         for name in _SHUT_BY.get(part, ()):
             key = str(StepId(whose, name))
@@ -69,6 +70,14 @@ class Taking:
                 shut_by[key] = was
         out = stands == Stands.OUT
         return OpenedAgain(part=part, entry=entry.id, shut_by=shut_by, out=out, stood=stood)
+
+    def _not_looked_at(self, entry: Entry) -> None:
+        """Whether it was dry before says nothing any more."""
+        for name in (Name.LEAKS, Name.LEAKS_AGAIN):
+            key = str(of_bike(name))
+            if self.facts.last.get(key) not in (None, entry):
+                del self.facts.last[key]
+                self.facts.undone.add(key)
 
     def let_oil_out(
         self, entry: Entry, part: str, reservoir: str, stands: Stands = Stands.LEAKING

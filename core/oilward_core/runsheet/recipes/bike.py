@@ -17,7 +17,7 @@ from ...said import fill as said_fill
 from ...said import steps as words
 from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import StepId, of_bike
-from ..jobs import IDLE_MINUTES, UPRIGHT, ColdJob
+from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, ColdJob
 from ..needs import Need, done
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
 from ..work import Work
@@ -260,20 +260,52 @@ def _leaks(work: Work, tasks: Sequence[PlannedTask]) -> None:
     job = work.job(JobKind.LEAKS, attitude=UPRIGHT)
     ran = [done(step) for step in work.named(Name.RUN)[-1:]]
     said = words.step(Name.LEAKS)
-    work.step(
+    places = tuple(place for task in tasks for place in _places(work, task))
+    looked = work.step(
         Step(
             id=of_bike(Name.LEAKS),
             job=job,
             ask=Ask.LEAKS,
             title=said.title,
             instruction=said.text,
-            places=tuple(place for task in tasks for place in _places(work, task)),
+            places=places,
             needs=(
                 *ran,
                 *(Need(Fact.SHUT, task.spec.key) for task in tasks),
                 *(Need(Fact.RIGHT, task.spec.key) for task in tasks),
                 Need(Fact.FILLERS_SHUT),
             ),
+        )
+    )
+    if of_bike(Name.LEAKS_AGAIN) not in work.rounds.unasked:
+        _leaks_again(work, places, job, done(looked))
+
+
+def _leaks_again(work: Work, places: tuple[Place, ...], job: str, looked: Need) -> None:
+    """Once it has stood, has been ridden, or the next day: what creeps shows only then [trade]."""
+    said = words.step(Name.STANDS)
+    stood = work.step(
+        Step(
+            id=of_bike(Name.STANDS),
+            job=job,
+            ask=Ask.WAIT,
+            title=said.title,
+            instruction=said.text,
+            minutes=Decimal(STANDS_MINUTES),
+            needs=(looked,),
+        )
+    )
+    said = words.step(Name.LEAKS_AGAIN)
+    work.step(
+        Step(
+            id=of_bike(Name.LEAKS_AGAIN),
+            job=work.job(JobKind.LEAKS_AGAIN, attitude=UPRIGHT),
+            ask=Ask.LEAKS,
+            title=said.title,
+            instruction=said.text,
+            places=places,
+            skippable=True,
+            needs=(looked, done(stood)),
         )
     )
 

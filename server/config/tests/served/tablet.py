@@ -130,6 +130,9 @@ class Visit:
     def do(self) -> None:
         step, task = self.step, self.sheet["tasks"][0]
         kind, items = step["kind"], {"items": [item["code"] for item in step["items"]]}
+        if step["not_before"]:
+            early = datetime.fromisoformat(step["not_before"]) - datetime.now(UTC)
+            time.sleep(max(early.total_seconds(), 0) + 0.1)
         if kind in ("timer", "drain", "wait"):
             self.wait()
         elif kind == "torque":

@@ -141,7 +141,7 @@ class OrderTests(PlanCase):
                 if mira.task["coach"]["action"] == "done":
                     break
                 mira.round(position)
-            mira.entry("leaks", {"result": "dry"})
+            mira.dry()
             mira.tick()
             self.assertEqual(mira.sign().status_code, 200)
         order = self.plan(**self.chosen(("gearbox", "drain only"))).json()["order"]
@@ -414,7 +414,7 @@ class TickOffTests(PlanCase):
         else:
             mira.round("0.4")
             mira.round("0.72")
-        mira.entry("leaks", {"result": "dry"})
+        mira.dry()
         mira.tick()
         self.assertEqual(mira.sign().status_code, 200, mira.sheet["focus"])
         return str(mira.visit)

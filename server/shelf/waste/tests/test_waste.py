@@ -47,7 +47,7 @@ class WasteTests(VisitTestCase):
         self.mira.entry("filter", {"amount": "5 oz", "items": self.mira.ticks()})
         self.mira.round("0.4")
         self.mira.round("0.72")
-        self.mira.entry("leaks", {"result": "dry"})
+        self.mira.dry()
         self.mira.tick()
         self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
         row = WasteRow.objects.get(kind="drained")

@@ -3,7 +3,7 @@ import { fieldSentence } from "../../api/client";
 import { LevelGlass } from "../../glass/LevelGlass";
 import { Chips } from "../../ui/Chips";
 import { Why } from "../../ui/Why";
-import { Countdown } from "../Countdown";
+import { isEarly, Stands } from "../Stands";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import { useTick } from "../useClock";
@@ -80,15 +80,6 @@ function standsNow({ sheet, step }: Pick<StepProps, "sheet" | "step">): string {
   return step.options.some(({ code }) => code === pose) ? pose : "";
 }
 
-function Settles({ step, early, now }: Pick<GlassProps, "step" | "early" | "now">) {
-  if (!early || !step.not_before) return null;
-  return (
-    <p className={asksCss.settles} role="timer">
-      It settles: <Countdown endsAt={step.not_before} now={now} />
-    </p>
-  );
-}
-
 interface GlassProps extends StepProps {
   early: boolean;
   /** Once it was read. */
@@ -145,7 +136,7 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
           />
         )}
         <Refused said={refused} />
-        <Settles step={step} early={early} now={now} />
+        <Stands words="It settles" step={step} now={now} />
         <Seen blocked={busy || early} placed={at !== null} read={read} />
       </div>
     </div>
@@ -190,7 +181,7 @@ function Edge({ sheet, step, now, problem, busy, send, early }: GlassProps) {
         />
       </label>
       <Refused said={refused} />
-      <Settles step={step} early={early} now={now} />
+      <Stands words="It settles" step={step} now={now} />
       <div className={controlsCss.choices}>
         <Button
           type="primary"
@@ -228,7 +219,7 @@ export function LookAtGauge({ back, ...props }: StepProps & { back: () => void }
 export function LevelStep(props: StepProps) {
   useTick(500);
   const { step, task, now, busy, send } = props;
-  const early = step.not_before !== null && Date.parse(step.not_before) > now();
+  const early = isEarly(step, now);
   return (
     <>
       <Contradiction task={task} busy={busy} send={send} />
