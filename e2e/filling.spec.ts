@@ -163,6 +163,13 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await tab(page, "final drive");
   await press(page, "Service the final drive");
   await page.getByLabel("Odometer now").fill("20 010");
+  // out of a bottle the owner brought: what stands on it has to tell what it is
+  await choose(page, "Which oil, final drive", /^Another oil/);
+  await page.getByLabel("What it is called").fill("Owner's tin");
+  await page.getByLabel("Grade and class on its bottle").fill("the green one");
+  await press(page, "Start the run sheet");
+  await expect(page.getByText(/What stands on the bottle/)).toBeVisible();
+  await page.getByLabel("Grade and class on its bottle").fill("80W-90 GL-5");
   await press(page, "Start the run sheet");
   await ahead(page, "Measure what came out");
   await page.getByLabel("Amount, as the jug shows it").fill("60 ml");
@@ -176,6 +183,7 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await press(page, "Write it down");
   await step(page, "Fill");
   await expect(page.locator(".asks_coach-words")).toContainText("Pour 60 ml");
+  await expect(page.getByLabel("What it is called")).toHaveValue("Owner's tin");
   await choose(page, "Oil that goes in", /refused/);
   await press(page, "It is in, filler closed");
   await step(page, "Drain it again");

@@ -163,6 +163,7 @@ def task_shape(
         kind=spec.kind.value,
         variant=one.plan.variant.value if spec.facts.drained else "",
         fluid=one.fluid,
+        oil_label=one.label,
         batch=one.batch,
         fluids=fluids,
         capacity=_volume(one.plan.capacity, speaks),

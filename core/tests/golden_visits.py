@@ -25,7 +25,7 @@ from oilward_core.bench import (
 )
 from oilward_core.bench.closing import read_kept
 from oilward_core.runsheet import TaskPlan
-from oilward_core.said.steps import POSES
+from oilward_core.said.steps import ON_A_LIFT, POSES
 from oilward_core.spec import FillRule
 
 Stored = Mapping[str, Any]
@@ -121,8 +121,13 @@ def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
 
 
 def _looks_before_the_start(visit: Golden, at: str, then: Any, now: Any) -> bool:
-    poses = set(POSES.values())
+    poses = {*POSES.values(), ON_A_LIFT}
     return bool(re.fullmatch(r"/steps/\d+/options", at)) and not then and poses >= set(now)
+
+
+def _on_a_lift(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    asks = re.fullmatch(r"/steps/\d+/options", at) is not None
+    return asks and bool(then) and now == [*then, ON_A_LIFT]
 
 
 def _spread(belief: str) -> tuple[str, Decimal] | None:
@@ -249,6 +254,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a level that wants no run settles anew where the engine ran", _settles_after_a_run),
     Change("under half of what was in came out: whether that is all is asked", _asks_if_empty),
     Change("a gauge may be looked at before the first start", _looks_before_the_start),
+    Change("a lift is an attitude", _on_a_lift),
     Change(
         "nobody is surer than 1 % of the book, or an eighth of the glass, of what was read once",
         _never_too_sure,

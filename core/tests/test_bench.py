@@ -44,6 +44,7 @@ from .clerk import (
     WRENCH,
     Clerk,
     fastener,
+    finished,
     usual,
     whole_visit,
 )
@@ -333,6 +334,24 @@ class LampTests(TestCase):
             clerk = self.filled()
             clerk.record("answer", {"value": value}, "lamp")
             self.assertEqual(clerk.sheet.focus, "run.1")
+
+    def test_emptied_and_filled_anew_it_is_watched_again(self) -> None:
+        clerk = self.filled()
+        clerk.wait(2)
+        self.assertEqual(clerk.state("lamp").status, Status.DONE)
+        clerk.record("opens again", {}, "engine/torque")
+        asked = clerk.sheet.focus
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "200 ml"}, asked)
+        self.assertEqual(clerk.state("lamp").status, Status.DONE)
+        clerk.correct(clerk.last("ran out"), {"how": Lost.ALL})
+        self.assertEqual(clerk.state("lamp").status, Status.BLOCKED)
+
+    def test_another_case_s_oil_is_not_its_matter(self) -> None:
+        clerk = Clerk(TASK, GEARBOX)
+        finished(clerk, random.Random(4))
+        out = clerk.record("opens again", {}, "gearbox/torque")
+        clerk.record("ran out", {"how": Lost.ALL}, str(ran_out_id("gearbox", out.id)))
+        self.assertEqual(clerk.state("lamp").status, Status.DONE)
 
     def test_it_is_not_started_with_its_plug_out(self) -> None:
         clerk = self.filled()
@@ -789,7 +808,9 @@ class FillingTests(TestCase):
         assert advice is not None
         self.assertEqual((advice.action, advice.again), ("pour", False))
         clerk.pour("2520 ml", closed=True)
-        # nothing more to pour before it has run and been read
+        # nothing more to pour before it has run and been read; it is a first start once more
+        self.assertEqual(clerk.sheet.focus, "lamp")
+        clerk.record("answer", {"value": Lamp.WENT_OUT})
         self.assertEqual(clerk.sheet.focus, "run.2")
         clerk.wait(2)
         clerk.now += timedelta(minutes=3)

@@ -1,12 +1,18 @@
 """The container of used oil is the sum of its lines."""
 
 from decimal import Decimal
+from random import Random
 from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
+from oilward_core.bench import TaskClosing, let_out
+from oilward_core.codes.fill import Cause
+from oilward_core.codes.options import Draw, Lost
 from oilward_core.errors import CoreError
 from oilward_core.kit import WasteKind, WasteLevel, WasteLine, waste_level, waste_line
+
+from .clerk import LEGS, TASK, Clerk, finished, whole_visit
 
 LITRE = Decimal(1000)
 
@@ -51,3 +57,46 @@ class LevelTests(TestCase):
         found = waste_level(lines)
         self.assertGreaterEqual(found.ml, 0)
         self.assertEqual(waste_level([*lines, line(WasteKind.COLLECTED, 1)]).ml, 0)
+
+
+def out_of(clerk: Clerk) -> dict[str, tuple[int, bool]]:
+    """What a visit let out, by reservoir: ml, and whether it was measured."""
+    closing = [TaskClosing(plan=plan, fluid="", bottle_ml=LITRE) for plan in clerk.plan.tasks]
+    found = let_out(closing, clerk.entries)
+    return {one.label: (round(one.ml), one.measured) for one in found}
+
+
+class LetOutTests(TestCase):
+    def test_what_was_measured_of_what_was_drained(self) -> None:
+        self.assertEqual(out_of(whole_visit()), {"engine": (2500, True)})
+
+    def test_before_the_plug_is_out_nothing_is(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        self.assertEqual(out_of(clerk), {})
+
+    def test_what_nobody_measured_by_the_book(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        clerk.wait(10)
+        self.assertEqual(out_of(clerk), {"engine": (2700, False)})
+
+    def test_oil_drained_again_comes_with_the_old_oil_that_was_left(self) -> None:
+        clerk = Clerk()
+        clerk.until_fill()
+        clerk.round("2110 ml", "0.8")
+        clerk.record("cause", {"cause": Cause.OLD_OIL})
+        clerk.record("draw", {"amount": "2600 ml", "where": Draw.PLUG, "sure": "2600 ml"})
+        self.assertEqual(out_of(clerk), {"engine": (5100, True)})
+
+    def test_what_ran_out_when_its_plug_was_out_again(self) -> None:
+        clerk = whole_visit()
+        clerk.record("opens again", {}, "engine/torque")
+        clerk.record("ran out", {"how": Lost.SOME, "amount": "300 ml"})
+        self.assertEqual(out_of(clerk), {"engine": (2800, True)})
+
+    def test_both_legs_by_the_book(self) -> None:
+        clerk = Clerk(TASK, *LEGS)
+        self.assertTrue(finished(clerk, Random(2)))
+        found = out_of(clerk)
+        self.assertEqual({found["fork left"], found["fork right"]}, {(800, False)})

@@ -81,7 +81,8 @@ class Task(models.Model):
     taken out again before anything of it was opened. ``of_model``: what the model's other bikes took, and
     how far their level fell; ``fine_last_time``: the last finding there showed
     much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before; ``sample``: the
-    last finding asks for one; ``topped_up`` since the last service; ``density15`` of what is in it."""
+    last finding asks for one; ``topped_up`` since the last service; ``density15`` of what is in it;
+    ``other_fluid``: an oil that is none of the shelf's, ``other_label`` what stands on its bottle."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
     reservoir = models.CharField(max_length=40)
@@ -89,6 +90,8 @@ class Task(models.Model):
     schools = models.JSONField(default=list)
     variant = models.CharField(max_length=12, choices=[(v.value, v.value) for v in Variant])
     fluid = models.ForeignKey(Fluid, models.PROTECT, related_name="+", null=True)
+    other_fluid = models.CharField(max_length=80, blank=True)
+    other_label = models.CharField(max_length=40, blank=True)
     fine_last_time = models.BooleanField(default=False)
     sample = models.BooleanField(default=False)
     topped_up = models.DecimalField(max_digits=12, decimal_places=3, default=0)
@@ -102,6 +105,11 @@ class Task(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["visit", "reservoir"], name="one_task_a_reservoir")
         ]
+
+    @property
+    def chosen(self) -> str:
+        """The oil that was chosen before anything was poured, by its name."""
+        return self.other_fluid or (self.fluid.name if self.fluid else "")
 
 
 class EntryRow(Fact):
@@ -163,7 +171,8 @@ class ClosingRow(Fact):
 class Service(Fact):
     """What a reservoir got, one row a service: from a signed visit, or from elsewhere.
     ``not_learned``: why the coach does not learn from what it took, if so; ``fell_ml``: how far the
-    level fell at the first start, and how surely that was seen (``fell_sd_ml``); ``by_word``: somebody
+    level fell at the first start, and how surely that was seen (``fell_sd_ml``); ``tilt``: how much
+    higher it read on a lift, as a share of what is between its marks; ``by_word``: somebody
     says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
     what was found where nothing was poured; ``left``: why its level was left where it stood;
     ``batch`` what is printed on the bottles its oil came out of."""
@@ -181,6 +190,7 @@ class Service(Fact):
     left = models.CharField(max_length=20, blank=True)
     fell_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     fell_sd_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    tilt = models.DecimalField(max_digits=6, decimal_places=3, null=True)
     fluid = models.CharField(max_length=80, blank=True)
     batch = models.CharField(max_length=200, blank=True)
     done_by = models.CharField(max_length=80)

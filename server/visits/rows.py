@@ -57,6 +57,13 @@ def fells(services: Iterable[Service], variant: Variant) -> tuple[Fell, ...]:
     return tuple(fell for fell in found if fell is not None)
 
 
+def tilts(services: Iterable[Service]) -> tuple[Decimal, ...]:
+    """How much higher its gauge read on a lift, where gauge and book agreed."""
+    # rows of the last release, on their way here, say nothing of it
+    found = (getattr(s, "tilt", None) for s in services if not s.not_learned)
+    return tuple(one for one in found if one is not None)
+
+
 def _fell(row: Service) -> Fell | None:
     if row.fell_ml is None or row.fell_sd_ml is None:
         return None
@@ -112,6 +119,7 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         density15=getattr(task, "density15", None),
         sample=getattr(task, "sample", False),
         fell=fells(earlier, Variant(task.variant)),
+        tilts=tilts(earlier),
         model=of_model_from(getattr(task, "of_model", {})),
         left=left_last(earlier),
     ).asking()
@@ -206,10 +214,13 @@ def closing(
 
 def _task_closing(task: Task, plan: TaskPlan, sheet: Sheet, why: str) -> TaskClosing:
     fluid, stands = task.fluid, sheet.task(task.reservoir)
-    chosen = fluid.name if fluid else plan.reservoir.fluid
+    # rows of the last release, on their way here, have no other oil than the shelf's
+    other = getattr(task, "other_fluid", "")
+    chosen = other or (fluid.name if fluid else plan.reservoir.fluid)
     confirmed = (stands.fluid if stands else "") or chosen
     bottle = fluid.bottle_ml if fluid and confirmed == fluid.name else None
-    return TaskClosing(plan=plan, fluid=confirmed, bottle_ml=bottle, not_learned=why)
+    label = task.other_label if other and confirmed == other else ""
+    return TaskClosing(plan=plan, fluid=confirmed, bottle_ml=bottle, not_learned=why, label=label)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -155,6 +155,7 @@ def offers(bike_id: UUID, person: Person) -> list[Offer]:
             key=reservoir.key,
             label=reservoir.label,
             variants=_variants(reservoir, schools, services.get((bike.pk, reservoir.key), [])),
+            pours=reservoir.facts.poured,
             fluids=_fitting(reservoir, schools, unit, shelf),
         )
         for reservoir in (spec.reservoirs if spec else ())

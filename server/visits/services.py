@@ -172,7 +172,7 @@ def _read(
     new: NewEntry,
     speaks: Speaker,
     old: Entry | None,
-    chosen: str,
+    chosen: tuple[str, str],
 ) -> Data:
     """What was typed, as it is kept; an amount held against its vessel and what is expected, an oil
     against what may go in there: the one named, or else the ``chosen`` one."""
@@ -190,13 +190,14 @@ def _read(
     return _judged(data, task, chosen) if isinstance(data, PouredIn) and task else data
 
 
-def _judged(data: PouredIn, task: TaskPlan, chosen: str) -> PouredIn:
-    """A pour with what is to be said of its oil, or of the ``chosen`` one where none is named: whether it
-    may go in there. Raises CoreError ``visit.no_fluid``."""
+def _judged(data: PouredIn, task: TaskPlan, chosen: tuple[str, str]) -> PouredIn:
+    """A pour with what is to be said of its oil, or of the ``chosen`` one (and its label) where none is
+    named: whether it may go in there. Raises CoreError ``visit.no_fluid``."""
     if data.fluid and not data.label and not Fluid.objects.filter(name=data.fluid).exists():
         raise CoreError("visit.no_fluid", field="fluid")
-    spec, name = task.reservoir, data.fluid or chosen
-    refused = is_refused(name, spec.requirement, spec.kind, task.schools, data.label)
+    spec = task.reservoir
+    name, label = (data.fluid, data.label) if data.fluid else chosen
+    refused = is_refused(name, spec.requirement, spec.kind, task.schools, label)
     return replace(data, refused=refused)
 
 
@@ -249,7 +250,7 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     if old is not None:
         _same_kind(old, new, kind, step)
     row = next((one for one in tasks if one.reservoir == step.id.reservoir), None)
-    chosen = row.fluid.name if row and row.fluid else ""
+    chosen = (row.chosen, row.other_label) if row else ("", "")
     data = _read(plan, sheet, step, kind, new, speaks, old, chosen)
     against = _against(unmet, new)
     _checked(data, sheet, plan, new, old, actor)

@@ -14,22 +14,24 @@ VISIT_STATES, ACTIONS = get_args(VisitState), get_args(Action)
 @dataclass(frozen=True, kw_only=True)
 class Offer:
     """A reservoir a visit can consist of: which capacities it has, the proposed one first, and which
-    fluids fit, the best first."""
+    fluids fit, the best first; ``pours``: a fluid goes into it."""
 
     key: str
     label: str
     variants: list[str]
+    pours: bool
     fluids: list[FluidChoice]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewTask:
     """A reservoir to service: a key of the spec sheet, which capacity, which fluid (empty: the best
-    that fits)."""
+    that fits); of an oil that is not on the shelf its ``label`` as well, grade and class."""
 
     reservoir: str = upto(40)
     variant: str = upto(12, blank=True, default="")
     fluid: str = upto(80, blank=True, default="")
+    label: str = upto(40, blank=True, default="")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,6 +60,7 @@ class AddedTask:
     reservoir: str = upto(40)
     variant: str = upto(12, blank=True, default="")
     fluid: str = upto(80, blank=True, default="")
+    label: str = upto(40, blank=True, default="")
     entry: str = upto(40, blank=True, default="")
 
 

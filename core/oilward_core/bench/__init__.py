@@ -37,6 +37,7 @@ from .fold.state import (
     Waits,
 )
 from .handing import OpenPoint, check_hands, open_points
+from .let_out import LetOut, let_out
 from .read import as_before, expected_at, kind_of, read_entry
 from .regrade import check_regrade, gradings, may_regrade
 from .stored import DESCRIPTION, data_document, entry_document, entry_from
@@ -71,6 +72,7 @@ __all__ = [
     "Graded",
     "Hands",
     "Hearing",
+    "LetOut",
     "LevelRead",
     "Looked",
     "LookedUp",
@@ -122,6 +124,7 @@ __all__ = [
     "kept",
     "kind_of",
     "left_for",
+    "let_out",
     "may_regrade",
     "next_words",
     "observed",

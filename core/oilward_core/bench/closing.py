@@ -67,15 +67,16 @@ _converter.register_structure_hook(Entry, _entry)
 
 @dataclass(frozen=True, kw_only=True)
 class TaskClosing(Sound):
-    """One reservoir of a closed visit: the plan it stood on, the fluid that went in, its bottle in
-    ml, and what is printed on those it came out of (``batch``). ``not_learned`` says why what it took is
-    not to be learned from, if so."""
+    """One reservoir of a closed visit: the plan it stood on, the fluid that went in, its ``label`` where
+    it is none of the shelf's, its bottle in ml, and what is printed on those it came out of
+    (``batch``). ``not_learned`` says why what it took is not to be learned from, if so."""
 
     plan: TaskPlan
     fluid: str
     bottle_ml: Decimal | None
     not_learned: str = ""
     batch: str = ""
+    label: str = ""
 
 
 @dataclass(frozen=True)

@@ -26,6 +26,7 @@ from .case import (
 from .coach import CAUSES, Action, Advice, coach
 from .learned import ACTS, fell, known_marks, marks_seen
 from .old import stays, wants_a_flush
+from .tilt import Tilt, tilt_of
 from .warm import MARKS_AT, will_rise
 from .words import say, say_belief, taps
 
@@ -54,6 +55,7 @@ __all__ = [
     "Ran",
     "Share",
     "Sight",
+    "Tilt",
     "WrongOil",
     "case_of",
     "coach",
@@ -72,6 +74,7 @@ __all__ = [
     "start_of",
     "stays",
     "taps",
+    "tilt_of",
     "truncate_above",
     "truncate_below",
     "wants_a_flush",

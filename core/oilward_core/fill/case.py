@@ -120,11 +120,13 @@ class Poured(Sound):
 @dataclass(frozen=True)
 class LevelReading(Sound):
     """A reading of the gauge. ``position`` counts only when ``sight`` is *seen*; a reading that is
-    not ``valid`` (wrong attitude, too soon) is kept and not used."""
+    not ``valid`` (wrong attitude, too soon) is kept and not used. ``unsure``: how much less sure it is
+    than by eye, as a share of what is between the marks."""
 
     sight: Sight
     position: Decimal
     valid: bool
+    unsure: Decimal = Decimal(0)
 
 
 @dataclass(frozen=True)

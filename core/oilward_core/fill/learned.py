@@ -6,7 +6,7 @@ Amounts are ml; a reading r is 0 at the low mark and 1 at the high.
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
-from math import sqrt
+from math import hypot, sqrt
 
 from ..codes.fill import Acts, Cause, Contradiction, Start
 from ..guard import Sound, guarded, whole_table
@@ -83,16 +83,24 @@ class State(Sound):
         return self.joint.x
 
 
-def measured(gauge: Gauge, added: float, position: float) -> tuple[float, float]:
+def measured(
+    gauge: Gauge, added: float, position: float, unsure: Decimal = Decimal(0)
+) -> tuple[float, float]:
     """A reading as a measurement of what brings the level to the target, ml: ``z = A + (t − r)·V`` and
-    its spread: 6 % of the marks by eye, 10 % of the way from the target, 40 % where marks are assumed."""
+    its spread: 6 % of the marks by eye, 10 % of the way from the target, 40 % where marks are assumed;
+    and how ``unsure`` it is besides, of the marks."""
     between, gap = float(gauge.between_marks), float(gauge.target) - position
     apart = 0.4 if gauge.assumed else 0.1
-    return added + gap * between, sqrt((0.06 * between) ** 2 + (apart * abs(gap) * between) ** 2)
+    return added + gap * between, hypot(0.06, apart * gap, float(unsure)) * between
 
 
 APART = 0.2  # of the glass: so far apart two readings tell how much is between the marks [our definition]
 LIKELY = (0.2, 5.0)  # of what was assumed: beyond, one of them was misread
+
+
+def _is_sure(reading: LevelReading) -> bool:
+    """Whether it tells how far marks are apart: read as it should be, not on a lift."""
+    return reading.valid and not reading.unsure
 
 
 @guarded
@@ -103,7 +111,7 @@ def marks_seen(gauge: Gauge, events: Sequence[FillEvent]) -> Decimal | None:
     for event in events:
         if isinstance(event, Poured):
             since += float(event.ml)
-        elif isinstance(event, LevelReading) and event.valid and event.sight == "seen":
+        elif isinstance(event, LevelReading) and event.sight == "seen" and _is_sure(event):
             moved = 0.0 if from_there is None else float(event.position) - from_there
             if abs(moved) >= APART and since:
                 between = since / moved
@@ -148,7 +156,7 @@ def _contradiction(
     if state.trust_book and low and state.added > LOW_LATE * float(case.capacity):
         return Contradiction.LOW_LATE
     belief = state.joint.before if state.before_start else state.joint.x
-    found, spread = measured(gauge, state.added, position)
+    found, spread = measured(gauge, state.added, position, reading.unsure)
     off = found - belief.mean
     beyond = {"below": off > 0, "above": off < 0, "seen": True}[reading.sight]
     # against what could be expected of this reading: its own scatter and the belief's together
@@ -166,7 +174,7 @@ def _update(
     if reading.sight == "above":
         return lambda was: truncate_above(was, added + (target - 1) * between), said.ABOVE
     position = float(reading.position)
-    found, spread = measured(gauge, added, position)
+    found, spread = measured(gauge, added, position, reading.unsure)
     text = said.reading(position, added, between, found, spread)
     return lambda was: combine(was, found, spread), text
 
@@ -377,7 +385,7 @@ def fell(case: FillCase, events: Sequence[FillEvent]) -> Fell | None:
         elif isinstance(event, LevelReading):
             if not (event.valid and event.sight == "seen"):
                 continue
-            seen = measured(case.gauge, added, float(event.position))
+            seen = measured(case.gauge, added, float(event.position), event.unsure)
             if ran:
                 return _fell(looks, seen, prefilled)
             looks.append(seen)

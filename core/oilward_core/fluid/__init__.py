@@ -23,7 +23,19 @@ from .labels import (
     read_gear_services,
     read_grades,
 )
-from .match import BLENDED, FAMILIES, Fit, Match, Offer, check_family, hot_band, labelled, match
+from .match import (
+    BLENDED,
+    FAMILIES,
+    MOST_LABEL,
+    Fit,
+    Match,
+    Offer,
+    check_family,
+    hot_band,
+    labelled,
+    match,
+    named,
+)
 from .viscosity import (
     TwoPoint,
     blend_by_mass,
@@ -40,6 +52,7 @@ __all__ = [
     "ENGINE_HOT",
     "FAMILIES",
     "GEAR_HOT",
+    "MOST_LABEL",
     "Climate",
     "Fit",
     "Grade",
@@ -65,6 +78,7 @@ __all__ = [
     "iso_vg_limits",
     "labelled",
     "match",
+    "named",
     "read_density",
     "read_dot",
     "read_friction",

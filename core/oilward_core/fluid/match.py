@@ -79,6 +79,26 @@ def labelled(name: str, label: str) -> Offer:
     )
 
 
+MOST_NAME, MOST_LABEL = (
+    80,
+    40,
+)  # characters of what an oil is called, and of its label [our definition]
+
+
+@guarded
+def named(name: str, label: str) -> str:
+    """What an oil is called: one that is not on the shelf by its name and its label, ``Brine 90, 75W-90
+    GL-5``, which has to tell what it is. Raises CoreError ``fluid.no_label``, ``fluid.no_name``."""
+    name, label = name.strip()[:MOST_NAME], label.strip()[:MOST_LABEL]
+    if not label:
+        return name
+    name = name.removesuffix(f", {label}")
+    labelled(name, label)
+    if not name:
+        raise CoreError("fluid.no_name", field="fluid")
+    return f"{name[: MOST_NAME - len(label) - 2]}, {label}"
+
+
 @dataclass(frozen=True)
 class Match:
     """The verdict with every reason, gravest first."""

@@ -139,7 +139,8 @@ class TaskPlan(Sound):
     (``fine_last_time``), and whether a flaking dipstick has excused what was (``dipstick_excused``);
     ``topped_up`` since the last service, ml, ``outs`` what came out of it before, ``density15`` of what
     is in it, and whether the last finding asks for a ``sample``; how far its level ``fell`` at the first
-    starts before, and what its ``model``'s other bikes did; why its level was ``left`` last time.
+    starts before, and what its ``model``'s other bikes did; why its level was ``left`` last time; by how
+    much a lift ``tilts`` its gauge, as seen before, newest last.
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
@@ -160,6 +161,7 @@ class TaskPlan(Sound):
     fell: tuple[Fell, ...] = ()
     model: OfModel = field(default_factory=OfModel)
     left: LeftFor | None = None
+    tilts: tuple[Decimal, ...] = ()
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""

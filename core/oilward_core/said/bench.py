@@ -233,6 +233,23 @@ def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
     )
 
 
+def on_a_lift(wanted: str) -> str:
+    """Read on a lift, of which nobody knows yet how far it is out."""
+    return (
+        f"A lift that tilts the bike reads wrong. Kept, not used. Read it {steps.pose(wanted)} too, with "
+        "nothing poured between: how far the lift is out is learned."
+    )
+
+
+def tilted(share: Decimal, seen: int, stands: Decimal) -> str:
+    """Read on a lift of which it is known how far it is out."""
+    way = "high" if share >= 0 else "low"
+    return (
+        f"On the lift this bike reads {abs(share) * 100:.0f}% of the glass too {way}, as seen {seen} "
+        f"times: counted as {stands * 100:.0f}%."
+    )
+
+
 def too_soon(minutes: str) -> str:
     """Read before it had settled."""
     return f"Read before it had settled for {minutes} min. Kept, not used. Read again."

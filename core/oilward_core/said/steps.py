@@ -207,6 +207,7 @@ def cold_job(name: Name) -> str:
 
 
 OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
+ON_A_LIFT = "on a lift"  # which tilts it, as likely as not
 LAMPS: dict[Lamp, str] = whole_table(
     Lamp,
     {

@@ -15,6 +15,7 @@ from garage.odometer.services import record_odometer
 from garage.selectors import schools_of, specs_of
 from oilward_core.bench import EntryKind, Started, data_document
 from oilward_core.errors import CoreError
+from oilward_core.fluid import named
 from oilward_core.order import solve
 from oilward_core.runsheet import COLD_JOBS, Name, PlannedTask, StepId, jobs_for
 from oilward_core.schools import Schools
@@ -33,7 +34,7 @@ from visits.selectors import density_of_last, filled_of, known_of_model, topped_
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 
-Chosen = list[tuple[ReservoirSpec, Variant, str]]
+Chosen = list[tuple[ReservoirSpec, Variant, NewTask]]
 
 
 def _variant(reservoir: ReservoirSpec, said: str) -> Variant:
@@ -59,7 +60,7 @@ def _chosen(spec: BikeSpec, tasks: list[NewTask]) -> Chosen:
     if not wanted:
         raise CoreError("planning.nothing", field="tasks")
     return [
-        (reservoir, _variant(reservoir, wanted[reservoir.key].variant), wanted[reservoir.key].fluid)
+        (reservoir, _variant(reservoir, wanted[reservoir.key].variant), wanted[reservoir.key])
         for reservoir in spec.reservoirs
         if reservoir.key in wanted
     ]
@@ -83,18 +84,21 @@ def _cold(new: NewVisit) -> list[str]:
 
 
 def _add(
-    visit: Visit, reservoir: ReservoirSpec, variant: Variant, fluid: str, spec: BikeSpec
+    visit: Visit, reservoir: ReservoirSpec, variant: Variant, new: NewTask, spec: BikeSpec
 ) -> Task:
     """A reservoir of the visit, with its values and schools as they are now; also one that had been
     taken out again."""
     schools = schools_of([visit.bike_id])[visit.bike_id]
+    other = named(new.fluid, new.label) if new.label.strip() else ""
     filled = filled_of([visit.bike.model_id])
     task, _ = Task.objects.update_or_create(
         visit=visit,
         reservoir=reservoir.key,
         defaults={
             "variant": variant,
-            "fluid": _fluid(reservoir, fluid, schools),
+            "fluid": None if other else _fluid(reservoir, new.fluid, schools),
+            "other_fluid": other,
+            "other_label": new.label.strip() if other else "",
             "spec": pack(spec.cells_of(reservoir.key)),
             "schools": [vars(choice) for choice in schools.choices],
             "fine_last_time": fine_last_time(visit.bike_id, reservoir),
@@ -194,8 +198,8 @@ def _open(
         wants=new.wants.strip(),
         ride_in=new.ride_in.strip(),
     )
-    for reservoir, variant, fluid in chosen:
-        _add(visit, reservoir, variant, fluid, spec)
+    for reservoir, variant, task in chosen:
+        _add(visit, reservoir, variant, task, spec)
     note_standing(visit)  # a sheet that cannot be made refuses the visit
     touch(bike.pk)
     return visit
@@ -209,11 +213,12 @@ def add_task(visit_id: UUID, new: AddedTask, *, actor: Person, now: datetime) ->
     visit = locked(visit_id)
     still_open(visit)
     spec = _spec_of(visit.bike)
-    ((reservoir, variant, fluid),) = _chosen(spec, [NewTask(new.reservoir, new.variant, new.fluid)])
+    wanted = NewTask(reservoir=new.reservoir, variant=new.variant, fluid=new.fluid, label=new.label)
+    ((reservoir, variant, task),) = _chosen(spec, [wanted])
     row = Task.objects.filter(visit=visit, reservoir=reservoir.key).first()
     if row is None or row.taken_out:
         trace("reservoir added to a visit", f"{visit.pk}/{reservoir.key}", actor=actor)
-        _add(visit, reservoir, variant, fluid, spec)
+        _add(visit, reservoir, variant, task, spec)
     if new.entry:
         _note_opened(visit, reservoir.key, as_id(new.entry), actor, now)
     return note_standing(visit)

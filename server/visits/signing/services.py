@@ -167,6 +167,7 @@ def _keep_service(
         left=left or "",
         fell_ml=task.fell.ml if task.fell else None,
         fell_sd_ml=task.fell.sd if task.fell else None,
+        tilt=task.tilt,
         fluid=one.fluid if poured else "",
         batch=one.batch[:200],
         found=_found(one, stands.sheet),
@@ -264,7 +265,7 @@ def sign(
     _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     take_off(visit, taken, actor=actor, today=day_of(now))
-    keep_waste(visit, stands, actor=actor, today=day_of(now))
+    keep_waste(visit, stands, happened, actor=actor, today=day_of(now))
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)
     return visit
@@ -273,7 +274,7 @@ def sign(
 @transaction.atomic
 def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit:
     """Close a visit in which nothing was drained, with a reason; or one that a finding holds, whose bike
-    a lead hands back, not to be ridden: what its plugs showed is kept."""
+    a lead hands back, not to be ridden: what its plugs showed is kept, and its oil is used oil."""
     visit = locked(visit_id)
     if visit.state == Visit.State.LEFT:
         return visit
@@ -287,6 +288,9 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
         raise Conflict("visit.oil_is_out")
     if back:
         _keep_findings(visit, stands, now=now)
+        _, plan, _ = stands_of(visit)
+        happened = in_order(entries_of(visit, plan))
+        keep_waste(visit, stands, happened, actor=actor, today=day_of(now))
     why = reason.strip()
     _close(visit, stands, Visit.State.LEFT, actor=actor, now=now, reason=why)
     return visit

@@ -25,7 +25,7 @@ def used_in(visit: Visit) -> Used:
     stands = standing(visit)
     plan = visit_plan(visit, [one.plan for one in stands.tasks])
     model = visit.bike.model
-    chosen = {task.reservoir: task.fluid.name for task in tasks_of(visit) if task.fluid}
+    chosen = {task.reservoir: task.chosen for task in tasks_of(visit) if task.chosen}
     return used(stands.tasks, entries_of(visit, plan), f"{model.make} {model.name}", chosen)
 
 

@@ -7,7 +7,7 @@ from uuid import uuid5
 
 from config.problems import Conflict
 from django.http import Http404
-from oilward_core.bench import Closing
+from oilward_core.bench import Closing, Entry, let_out
 from oilward_core.kit import LineKind
 from oilward_core.said import waste as said
 from shelf.stock.selectors import batches
@@ -29,17 +29,14 @@ def printed(taken: Sequence[TakenOff]) -> dict[str, list[str]]:
         return {}
 
 
-def keep_waste(visit: Visit, stands: Closing, *, actor: Person, today: date) -> None:
-    """What came out runs into the container of used oil: as it was measured, else by the book."""
-    total, whose = Decimal(0), []
-    for one in stands.tasks:
-        spec, task = one.plan.reservoir, stands.sheet.task(one.plan.reservoir.key)
-        if task is None or not spec.facts.drained:
-            continue
-        measured = task.drained
-        total += measured if measured is not None else one.plan.capacity or Decimal(0)
-        whose.append(spec.label if measured is not None else said.unmeasured(spec.label))
+def keep_waste(
+    visit: Visit, stands: Closing, happened: Sequence[Entry], *, actor: Person, today: date
+) -> None:
+    """What it let out runs into the container of used oil."""
+    out = let_out(stands.tasks, happened)
+    whose = [one.label if one.measured else said.unmeasured(one.label) for one in out]
     note = said.from_visit(visit.bike.name, ", ".join(whose))
+    total = sum((one.ml for one in out), Decimal(0))
     drained(uuid5(visit.pk, "waste"), total, note, actor=actor, today=today)
 
 

@@ -85,6 +85,34 @@ class JourneyTests(VisitTestCase):
         why = {why["rule"]: why["text"] for why in again.task["coach"]["reasons"]}
         self.assertIn("seen once before", why["first start"])
 
+    def test_how_far_a_lift_tilts_its_gauge_is_learned(self) -> None:
+        for visit, odometer in enumerate(("61 300", "61 400", "61 500")):
+            if visit:
+                self.mira = Technician(self.api, self.heron.pk)
+            self.mira.open(odometer)
+            if visit == 2:
+                break
+            self.mira.until_fill()
+            self.mira.pour()
+            self.mira.wait(2)
+            self.mira.now += timedelta(minutes=3)
+            for position, attitude in (("0.84", "lifted"), ("0.72", "upright")):
+                self.mira.entry(
+                    "level", {"sight": "seen", "position": position, "attitude": attitude}
+                )
+            self.mira.dry()
+            self.mira.tick()
+            self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
+        kept = Service.objects.filter(bike=self.heron, tilt__isnull=False)
+        self.assertEqual([row.tilt for row in kept], [Decimal("0.12")] * 2)
+        self.mira.until_fill()
+        self.mira.pour()
+        self.mira.wait(2)
+        self.mira.now += timedelta(minutes=3)
+        self.mira.entry("level", {"sight": "seen", "position": "0.84", "attitude": "lifted"})
+        self.assertIn("counted as 72%", self.mira.step("engine/level.1")["remark"])
+        self.assertEqual(self.mira.sheet["focus"], "leaks")
+
     def test_a_bike_that_is_new_here_begins_with_what_its_model_took(self) -> None:
         others = [
             Bike.objects.create(

@@ -1564,6 +1564,7 @@ export interface components {
             reservoir: string;
             variant?: string;
             fluid?: string;
+            label?: string;
             entry?: string;
         };
         Amount: {
@@ -2418,6 +2419,7 @@ export interface components {
             reservoir: string;
             variant?: string;
             fluid?: string;
+            label?: string;
         };
         NewTipRequest: {
             id: string;
@@ -2456,6 +2458,7 @@ export interface components {
             key: string;
             label: string;
             variants: string[];
+            pours: boolean;
             fluids: components["schemas"]["FluidChoice"][];
         };
         Offered: {
@@ -3209,6 +3212,7 @@ export interface components {
             kind: string;
             variant: string;
             fluid: string;
+            oil_label: string;
             batch: string;
             fluids: components["schemas"]["FluidChoice"][];
             capacity: string;

@@ -2,13 +2,15 @@ import { clsx } from "clsx";
 import { Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Shape } from "../api/client";
+import { fieldSentence, problemOf, type Shape } from "../api/client";
 import { useOpenVisit } from "../api/hooks";
 import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
+import { Refused } from "../ui/Refused";
 import { Waiting } from "../ui/States";
-import { bestOil, oilOptions } from "./oils";
+import { OilChoice } from "./OilChoice";
+import { bestOil } from "./oils";
 import { useOffers, type Offer } from "./offers";
 import { Ticks } from "../ui/Ticks";
 import startCss from "./start.module.css";
@@ -36,7 +38,11 @@ function Row({
   task: Chosen;
   change: (task: Chosen) => void;
 }) {
-  const oil = task.fluid || bestOil(offer.fluids);
+  const { fluid, label } = task;
+  const oil = {
+    fluid: label == null ? fluid || bestOil(offer.fluids) : (fluid ?? ""),
+    label: label ?? null,
+  };
   return (
     <div className={startCss.startRow}>
       <b>{offer.label}</b>
@@ -48,14 +54,17 @@ function Row({
           onChange={(variant) => change({ ...task, variant })}
         />
       )}
-      {offer.fluids.length > 0 && (
-        <Choice
-          aria-label={`Which oil, ${offer.label}`}
-          placeholder="Nothing on the shelf fits"
-          value={oil}
-          options={oilOptions(offer.fluids)}
-          onChange={(fluid) => change({ ...task, fluid })}
-        />
+      {offer.pours && (
+        <div className={startCss.startOil}>
+          <OilChoice
+            called={`Which oil, ${offer.label}`}
+            fluids={offer.fluids}
+            oil={oil}
+            change={(chosen) =>
+              change({ ...task, fluid: chosen.fluid, label: chosen.label ?? undefined })
+            }
+          />
+        </div>
       )}
     </div>
   );
@@ -133,6 +142,7 @@ export function StartVisit({ bike, title, chosen, cold = [], order = [], close }
   const offers = useOffers(bike.id);
   const [id] = useState(() => crypto.randomUUID());
   const [tasks, setTasks] = useState(chosen);
+  const problem = problemOf(open.error);
   const rows = tasks.flatMap((task) => {
     const offer = offers.data?.find((one) => one.key === task.reservoir);
     return offer ? [{ offer, task }] : [];
@@ -175,6 +185,7 @@ export function StartVisit({ bike, title, chosen, cold = [], order = [], close }
             {rows.map(({ offer, task }) => (
               <Row key={offer.key} offer={offer} task={task} change={set} />
             ))}
+            <Refused said={["fluid", "label"].map((at) => fieldSentence(problem, at)).join("")} />
             <Others offers={offers.data} tasks={tasks} change={setTasks} />
           </div>
         ) : (

@@ -10,9 +10,8 @@ from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Cause
 from ...codes.options import Draw
 from ...codes.roles import Role
-from ...errors import CoreError
 from ...expected import Expected
-from ...fluid import labelled
+from ...fluid import MOST_LABEL, named
 from ...quantity import show
 from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
@@ -28,8 +27,6 @@ from ..typed import Typed
 from .amount import JUG
 from .level import CAUSE, LEFT, LEVEL, CauseNamed, remarks
 from .room import Room
-
-MOST_NAME, MOST_LABEL = 80, 40
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -91,24 +88,11 @@ def _poured(hearing: Hearing, typed: PourTyped) -> PouredIn:
         ml=much.ml,
         said=much.said,
         unit=much.unit,
-        fluid=_called(typed),
+        fluid=named(typed.fluid, typed.label),
         closed=typed.closed,
         asked=much.asked,
         label=typed.label.strip()[:MOST_LABEL],
     )
-
-
-def _called(typed: PourTyped) -> str:
-    """What the oil is called: another one than the shelf's by its name and its label, which has to tell
-    what it is."""
-    name, label = typed.fluid.strip()[:MOST_NAME], typed.label.strip()[:MOST_LABEL]
-    if not label:
-        return name
-    name = name.removesuffix(f", {label}")
-    labelled(name, label)
-    if not name:
-        raise CoreError("fluid.no_name", field="fluid")
-    return f"{name[: MOST_NAME - len(label) - 2]}, {label}"
 
 
 def _drawn(hearing: Hearing, typed: DrawTyped) -> DrawnOff:
@@ -144,6 +128,8 @@ def _draw(taking: Taking, entry: Entry, data: DrawnOff) -> None:
     taking.events(entry).append(entry)
     # drained again, the oil that was left comes with what was poured
     taking.flow(entry, Way.DRAWN, min(data.ml, new) if again else data.ml)
+    if again or data.ml >= new:
+        taking.emptied(entry)
     if data.where == Draw.PLUG:
         taking.reopen(entry, Role.DRAIN_PLUG, Stands.OUT)
     elif data.where:

@@ -21,7 +21,17 @@ def keeps_shut(entry: Entry | None) -> bool:
 
 
 def _opens(step: Step, entry: Entry, known: Known) -> bool:
+    """Pressure was seen on the oil that is in: not on what was drained again since."""
+    if step.name == Name.LAMP and _filled_anew(entry, known):
+        return False
     return not keeps_shut(entry)
+
+
+def _filled_anew(entry: Entry, known: Known) -> bool:
+    return any(
+        task.reservoir.facts.runs_engine and known.facts.emptied.get(key, entry.at) > entry.at
+        for key, task in known.tasks.items()
+    )
 
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:

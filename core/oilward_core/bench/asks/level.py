@@ -218,7 +218,8 @@ def remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> 
     if filling is None:
         return ""
     rise = filling.rises.get(entry.id)
-    return filling.unused.get(entry.id, "") or (said.will_rise(show(rise, "ml")) if rise else "")
+    risen = said.will_rise(show(rise, "ml")) if rise else ""
+    return filling.unused.get(entry.id, "") or filling.tilted.get(entry.id, "") or risen
 
 
 ROOM = Room(ask=Ask.LEVEL, acts=(LEVEL, CAUSE, LEFT), completes=_completes, remarks=remarks)

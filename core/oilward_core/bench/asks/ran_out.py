@@ -75,6 +75,8 @@ def _take(taking: Taking, entry: Entry, data: RanOut) -> None:
         inside = max(facts.into(key), Decimal(0))
         taking.events(entry).append(entry)
         taking.flow(entry, Way.LOST, min(data.ml, inside) if data.how == Lost.SOME else inside)
+        if facts.into(key) <= 0:
+            taking.emptied(entry)
 
 
 def _say(data: RanOut, speaker: Speaker) -> str:

@@ -121,7 +121,8 @@ class Facts:
     in hand, ``waits`` what the visit waits for, ``newest`` what happened last, ``stance`` how the bike
     stands, ``hands`` a second pair of them; ``opened_again`` by reservoir what let oil out of it while
     it was full, ``prefill_gone`` what a filter that was changed again had been pre-filled with, ml;
-    ``looked_up_anew`` the reservoirs of which the sheet's capacity is in doubt.
+    ``looked_up_anew`` the reservoirs of which the sheet's capacity is in doubt; ``emptied``: when all
+    that had been poured was out again, last.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -142,6 +143,7 @@ class Facts:
     prefill_gone: dict[str, Decimal] = field(default_factory=dict)
     opened_again: dict[str, list[OpenedAgain]] = field(default_factory=dict)
     looked_up_anew: set[str] = field(default_factory=set)
+    emptied: dict[str, datetime] = field(default_factory=dict)
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
 
     def fastener(self, reservoir: str, part: str) -> FastenerFact | None:

@@ -39,7 +39,7 @@ from ..entries import Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts, Way, shut
 from .known import Bench, Filling
-from .level_reads import gone_stale, reading_of, rise_of, rises, why_unused
+from .level_reads import gone_stale, reading_of, rise_of, rises, tilt_seen, tilted, why_unused
 
 
 def fill_case(task: TaskPlan, facts: Facts) -> FillCase:
@@ -94,7 +94,7 @@ def _happened(task: TaskPlan, facts: Facts, bench: Bench) -> tuple[list[FillEven
                 events.append(EdgeRead(runs, entry.data.ml, not why))
                 continue
             rise = rise_of(entry, task, facts)
-            events.append(reading_of(entry.data, task.reservoir.level, not why, rise))
+            events.append(reading_of(entry.data, task, not why, rise))
         else:
             events.append(_event(entry, key, facts, ran=any(isinstance(e, Ran) for e in events)))
             if is_wrong_oil(entry, facts):
@@ -200,6 +200,8 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         rises=rises(task, facts),
         stale=gone_stale(task, facts, bench),
         fell=fell(case, events),
+        tilt=tilt_seen(task, facts, bench),
+        tilted=tilted(task, facts),
         marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,
     )
 

@@ -134,9 +134,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
 def _leak(facts: Facts) -> Entry | None:
     """The leak that was seen last, at either look, where nobody has looked again since."""
     looks = (facts.last.get(str(of_bike(name))) for name in (Name.LEAKS, Name.LEAKS_AGAIN))
-    leaks = [
-        look for look in looks if look and isinstance(look.data, Looked) and not look.data.dry
-    ]
+    leaks = [look for look in looks if look and isinstance(look.data, Looked) and not look.data.dry]
     return max(leaks, key=lambda look: (look.at, look.id), default=None)
 
 

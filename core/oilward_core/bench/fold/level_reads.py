@@ -1,14 +1,17 @@
 """What a level reading is worth: why it is kept and not used, when it came too late, and how it will
 stand once it is warm."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
+from itertools import pairwise
 
 from ...codes.bench import Sight
 from ...codes.fill import Start
+from ...codes.poses import Pose
 from ...codes.steps import Name
-from ...fill import LevelReading, start_of, will_rise
+from ...fill import LevelReading, start_of, tilt_of, will_rise
 from ...fill import Sight as FillSight
 from ...runsheet import StepId, TaskPlan
 from ...said import bench as said
@@ -58,9 +61,28 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     level = task.reservoir.level
     if level is None:
         return ""
-    second = level.second.attitude if level.second else level.attitude
-    if read.attitude not in (level.attitude, second):
+    if is_on_lift(read, level):
+        if read.sight != Sight.SEEN or tilt_of(task.tilts) is None:
+            return said.on_a_lift(level.attitude)
+    elif read.attitude not in _asked(level):
         return said.wrong_attitude(read.attitude, level.gauge, level.attitude)
+    return _why_untimely(entry, level, task, facts, bench)
+
+
+def _asked(level: LevelCheck) -> tuple[str, ...]:
+    """How the bike may stand: each of its pairs of marks has its own attitude."""
+    return (level.attitude, level.second.attitude if level.second else level.attitude)
+
+
+def is_on_lift(read: LevelRead, level: LevelCheck) -> bool:
+    """Whether a glass or a dipstick was read on a lift, which is not how its sheet asks for it."""
+    return read.attitude == Pose.LIFTED and not level.edge and Pose.LIFTED not in _asked(level)
+
+
+def _why_untimely(
+    entry: Entry, level: LevelCheck, task: TaskPlan, facts: Facts, bench: Bench
+) -> str:
+    """Why it was read too early, or too late."""
     key, start = task.reservoir.key, start_of(task.reservoir)
     since, ran = _since(entry, key, facts), facts.ran_on(key)
     if start != Start.NONE and (not ran or ran[0].started > entry.at):
@@ -76,6 +98,53 @@ def why_unused(entry: Entry, read: LevelRead, task: TaskPlan, facts: Facts, benc
     if settled < bench.length(level.settle_minutes):
         return said.too_soon(f"{level.settle_minutes:f}")
     return said.too_late(f"{level.latest:f}") if _late(level, since, entry.at, bench) else ""
+
+
+def tilt_seen(task: TaskPlan, facts: Facts, bench: Bench) -> Decimal | None:
+    """How much higher it read on a lift than as its sheet asks, as a share of what is between the marks:
+    by the last two readings of the same oil, one of each, with nothing poured and no run between."""
+    level, found = task.reservoir.level, None
+    if level is None:
+        return None
+    for one, other in pairwise(facts.events.get(task.reservoir.key, ())):
+        lifted, asked = _on_lift_and_as_asked((one, other), level)
+        if lifted is None or asked is None:
+            continue
+        ran = any(one.at < run.started <= other.at for run in facts.runs)
+        timely = not any(_why_untimely(e, level, task, facts, bench) for e in (one, other))
+        if timely and not ran:
+            found = lifted - asked
+    return found
+
+
+def _on_lift_and_as_asked(
+    pair: Sequence[Entry], level: LevelCheck
+) -> tuple[Decimal | None, Decimal | None]:
+    """What each of two readings showed, where one was read on a lift and one as its sheet asks."""
+    lifted = asked = None
+    for one in pair:
+        read = one.data
+        if not isinstance(read, LevelRead) or read.sight != Sight.SEEN:
+            continue
+        if is_on_lift(read, level):
+            lifted = read.position
+        elif read.attitude == level.attitude:
+            asked = read.position
+    return lifted, asked
+
+
+def tilted(task: TaskPlan, facts: Facts) -> dict[str, str]:
+    """By how much what was read on a lift is out, in words, by its entry's id."""
+    level, tilt = task.reservoir.level, tilt_of(task.tilts)
+    if level is None or tilt is None:
+        return {}
+    return {
+        one.id: said.tilted(tilt.share, tilt.seen, one.data.position - tilt.share)
+        for one in facts.events.get(task.reservoir.key, ())
+        if isinstance(one.data, LevelRead)
+        and one.data.sight == Sight.SEEN
+        and is_on_lift(one.data, level)
+    }
 
 
 def rises(task: TaskPlan, facts: Facts) -> dict[str, Decimal]:
@@ -115,12 +184,13 @@ def rise_of(entry: Entry, task: TaskPlan, facts: Facts) -> Decimal:
     return will_rise(sum((flow.into for flow in flows), Decimal(0)), read.celsius, level.engine)
 
 
-def reading_of(
-    read: LevelRead, level: LevelCheck | None, valid: bool, rise: Decimal
-) -> LevelReading:
-    """A reading on the first pair of marks, as it will stand warm; one on the second is carried over by
-    its ml."""
-    position = read.position
+def reading_of(read: LevelRead, task: TaskPlan, valid: bool, rise: Decimal) -> LevelReading:
+    """A reading on the first pair of marks, as it will stand warm and off its lift; one on the second is
+    carried over by its ml."""
+    position, unsure, level = read.position, Decimal(0), task.reservoir.level
+    tilt = tilt_of(task.tilts)
+    if level and tilt and is_on_lift(read, level):
+        position, unsure = position - tilt.share, tilt.sd
     if level and rise:
         between = level.between_marks
         if level.second and read.attitude == level.second.attitude:
@@ -130,4 +200,4 @@ def reading_of(
         below = (level.second.target - position) * level.second.between
         position = level.target - below / level.between_marks
     sights: dict[Sight, FillSight] = {Sight.BELOW: "below", Sight.ABOVE: "above"}
-    return LevelReading(sights.get(read.sight, "seen"), position, valid)
+    return LevelReading(sights.get(read.sight, "seen"), position, valid, unsure)

@@ -88,6 +88,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
         fasteners=fasteners(key, known),
         fluid=_fluid(key, facts),
         fell=filling.fell,
+        tilt=filling.tilt,
         marks=filling.marks,
         closed_early=out_before_it_was_shut(task, facts) is not None,
     )

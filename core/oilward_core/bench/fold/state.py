@@ -77,8 +77,9 @@ class StepState:
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
     nothing may go on with it (``stopped``). ``found`` what a look showed, in words; ``fell``: how far its
-    level fell at the first start; ``closed_early``: its plug went back before all was out, its oil is
-    not changed; ``marks``: ml between its marks, which the sheet does not say, as readings told."""
+    level fell at the first start, ``tilt`` how much higher it read on a lift; ``closed_early``: its plug
+    went back before all was out, its oil is not changed; ``marks``: ml between its marks, which the sheet
+    does not say, as readings told."""
 
     key: str
     advice: Advice | None = None
@@ -95,6 +96,7 @@ class TaskState(Sound):
     found: str = ""
     fluid: str = ""
     fell: Fell | None = None
+    tilt: Decimal | None = None
     closed_early: bool = False
     marks: Decimal | None = None
 

@@ -124,6 +124,10 @@ class Taking:
             )
         )
 
+    def emptied(self, entry: Entry) -> None:
+        """All that was poured is out again: the next start is a first one."""
+        self.facts.emptied[StepId.of(entry.step).reservoir] = entry.at
+
     def forget_prefill(self, entry: Entry) -> None:
         """A filter changed again takes the oil in it along."""
         whose, facts = StepId.of(entry.step).reservoir, self.facts

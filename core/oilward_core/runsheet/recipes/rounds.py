@@ -6,7 +6,7 @@ from ...codes.entries import Ask
 from ...codes.facts import Fact
 from ...codes.fill import Start
 from ...codes.options import Draw, Tick
-from ...codes.poses import ATTITUDES, Pose
+from ...codes.poses import Pose
 from ...codes.steps import JobKind, Name
 from ...fill import start_of
 from ...said import steps as words
@@ -27,10 +27,13 @@ def _filling(number: int, one: Round) -> words.Words:
     return said if number == 1 else words.Words(words.TOP_UP, said.text)
 
 
-def _poses(level: LevelCheck) -> tuple[str, ...]:
-    """How the bike may stand when its level is read."""
-    other = level.attitude in ATTITUDES and level.attitude not in _STANDS
-    return (*_STANDS, level.attitude) if other else _STANDS
+def _poses(level: LevelCheck) -> tuple[Option, ...]:
+    """How the bike may stand when its level is read; on a lift, where its sheet asks for that, or where
+    it is known by how much that is out."""
+    options = [Option(pose, words.pose(pose)) for pose in _STANDS]
+    if level.attitude == Pose.LIFTED or not level.edge:
+        options.append(Option(Pose.LIFTED, words.ON_A_LIFT))
+    return tuple(options)
 
 
 def _options(task: PlannedTask, one: Round) -> tuple[Option, ...]:
@@ -42,7 +45,7 @@ def _options(task: PlannedTask, one: Round) -> tuple[Option, ...]:
         return ()
     if start_of(task.spec) == Start.TANK:
         return ()
-    return tuple(Option(pose, words.pose(pose)) for pose in _poses(level))
+    return _poses(level)
 
 
 def fill(work: Work, task: PlannedTask, before: tuple[Need, ...]) -> None:
@@ -134,7 +137,7 @@ def _level(
         ask=Ask.LEVEL,
         title=said.title,
         instruction=said.text,
-        options=tuple(Option(pose, words.pose(pose)) for pose in _poses(level)),
+        options=_poses(level),
         hands=words.HOLDS_UPRIGHT if level.attitude == UPRIGHT else "",
         unchecked=unchecked(task.spec, "/level.between"),
         edge=level.edge,

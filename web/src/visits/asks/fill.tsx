@@ -8,7 +8,8 @@ import { dropDrafts, useDraft } from "../draft";
 import { isClosed, type Step, type StepProps, type Task } from "../sheet";
 import { AmountField } from "./AmountField";
 import { Contradiction, LookAtGauge } from "./level";
-import { chosenOil, WhichOil, type Oil } from "./WhichOil";
+import type { Oil } from "../OilChoice";
+import { chosenOil, WhichOil } from "./WhichOil";
 import asksCss from "./asks.module.css";
 import controlsCss from "../../ui/controls.module.css";
 
