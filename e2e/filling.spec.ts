@@ -73,6 +73,8 @@ test("gauge and book disagree: the coach stops until a cause is found", async ({
   await pulled(page);
   await step(page, "Top up");
   await press(page, "It is in, filler closed");
+  // all of it is new: pressure is seen once more
+  await lampOut(page);
   await runAndSettle(page);
   await levelRead(page, 0.75);
   await step(page, "Look for leaks");
@@ -168,7 +170,7 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await page.getByLabel("What it is called").fill("Owner's tin");
   await page.getByLabel("Grade and class on its bottle").fill("the green one");
   await press(page, "Start the run sheet");
-  await expect(page.getByText(/What stands on the bottle/)).toBeVisible();
+  await expect(page.getByText(/What stands on its bottle/)).toBeVisible();
   await page.getByLabel("Grade and class on its bottle").fill("80W-90 GL-5");
   await press(page, "Start the run sheet");
   await ahead(page, "Measure what came out");

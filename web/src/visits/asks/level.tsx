@@ -121,6 +121,7 @@ function Glass({ sheet, step, task, now, problem, busy, send, early, done }: Gla
         <span id="attitude-label">The bike stands</span>
         <Segmented
           aria-labelledby="attitude-label"
+          className={asksCss.attitude}
           block
           size="large"
           value={attitude}
