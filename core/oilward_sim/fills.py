@@ -14,6 +14,7 @@ from oilward_core.fill import (
     CauseFound,
     Drop,
     EdgeRead,
+    Fell,
     FillCase,
     FillEvent,
     Gauge,
@@ -21,7 +22,10 @@ from oilward_core.fill import (
     Poured,
     Ran,
     coach,
+    drop_of,
+    fell,
 )
+from oilward_core.spec import Variant
 
 TARGET = 0.75
 MOST_STEPS = 40
@@ -33,7 +37,9 @@ class World:
     """What is drawn from: the error of the book (``book``: all of it off by so much; ``spread``), old oil
     that stays, ml between the marks as a share of the capacity, how often they are 100 ml on 4 l
     instead (``small_marks``) and how far off the sheet is there, the noise of the eye or what it rounds
-    to, how often a bike stands wrong unnoticed, how often oil is spilled unnoticed, and the drop."""
+    to, how often a bike stands wrong unnoticed, how often oil is spilled unnoticed, how often an amount
+    is ``mistyped`` and how seldom that is ``unseen`` when the sum stands there, how often a level is read
+    ``too_soon``, and the drop."""
 
     book: float = 1.0
     spread: float = 0.02
@@ -46,6 +52,9 @@ class World:
     tilted: float = 0.01
     tilt: tuple[float, float] = (-0.5, 0.5)
     spilled: float = 0.02
+    mistyped: float = 0.01
+    unseen: float = 0.3
+    too_soon: float = 0.02
     drop: tuple[float, float] = (0.05, 0.015)
 
 
@@ -64,10 +73,11 @@ OTHERS: dict[str, World] = {
 @dataclass(frozen=True, kw_only=True)
 class Kind:
     """A kind of reservoir: what its first start does, and whether oil runs over an edge instead of
-    standing in a gauge."""
+    standing in a gauge; or it takes an ``exact`` quantity, and has neither."""
 
     start: Start = Start.SUMP
     edge: bool = False
+    exact: bool = False
 
 
 SUMP = Kind()
@@ -76,20 +86,26 @@ KINDS: dict[str, Kind] = {
     "a case that is read without a run": Kind(start=Start.NONE),
     "level plug": Kind(start=Start.NONE, edge=True),
     "level plug, after a run": Kind(edge=True),
+    "exact quantity": Kind(start=Start.NONE, exact=True),
 }
 # an edge has no marks: low is a twentieth of the book below it [our definition]
 EDGE_MARKS = 0.05 / TARGET
+# nor has an exact quantity: high is a twentieth of the book above it [our definition]
+EXACT_MARKS = 0.05 / (1 - TARGET)
 
 
 @dataclass(frozen=True, kw_only=True)
 class Outcome:
-    """How a fill ended: true level in glasses, runs made, whether the coach stopped for a lead, and
-    whether it stood above the high mark on the way."""
+    """How a fill ended: true level in glasses, runs made, whether the coach stopped for a lead, whether
+    it stood above the high mark on the way, and what is learned of it: what it ``takes``, and how far the
+    level ``fell`` at the first start."""
 
     level: float
     runs: int
     stopped: bool = False
     passed_high: bool = False
+    takes: Decimal = Decimal(0)
+    fell: Fell | None = None
 
 
 Hand = Callable[[FillCase, Sequence[FillEvent]], Advice]
@@ -111,6 +127,13 @@ class _Bench:
     runs: int = 0
     passed: bool = False
 
+    def another(self) -> "_Bench":
+        """Another filling of it: not quite as much old oil stays, nor is its filter quite the same."""
+        rng = self.rng
+        return replace(
+            self, takes=self.takes * rng.gauss(1, 0.008), drop=self.drop * rng.gauss(1, 0.05)
+        )
+
     def level(self) -> float:
         """Where it stands now, in glasses; once it runs, the drop is gone."""
         falls = 0.0 if self.ran or self.case.start != Start.SUMP else self.drop
@@ -126,6 +149,13 @@ class _Bench:
         sight = "below" if seen < 0 else "above" if seen > 1.2 else "seen"
         position = Decimal(str(round(min(max(seen, 0), 1.2), 2)))
         return LevelReading(sight, position, True)  # type: ignore[arg-type]
+
+    def too_soon(self) -> LevelReading | None:
+        """Read while it still runs down: the bench keeps that, and does not use it."""
+        if self.case.edge or self.rng.random() >= self.world.too_soon:
+            return None
+        seen = min(max(self.level() - self.rng.uniform(0, 0.15), 0), 1.2)
+        return LevelReading("seen", Decimal(str(round(seen, 2))), False)
 
     def opened(self, tilt: float) -> EdgeRead:
         """Its plug is out: what stands above the edge runs off, is caught and measured, nearly always."""
@@ -159,72 +189,140 @@ def draw(
     small = rng.random() < world.small_marks
     capacity = 4000 if small else rng.choice(CAPACITIES)
     marks = 100 if small else capacity * rng.uniform(*world.marks)
+    takes = capacity * rng.gauss(world.book, world.spread) * (1 - rng.uniform(*world.residue))
     if kind.edge:
         marks = capacity * EDGE_MARKS
-    takes = capacity * rng.gauss(world.book, world.spread) * (1 - rng.uniform(*world.residue))
-    fell = capacity * rng.gauss(*world.drop)
-    took: tuple[Decimal, ...] = ()
-    if learned:
-        took = tuple(Decimal(round(takes * rng.gauss(1, 0.008))) for _ in range(3))
-    usual = Drop(capacity * Decimal("0.05"), capacity * Decimal("0.015"))
-    own = Drop(Decimal(round(fell * rng.gauss(1, 0.05))), capacity * Decimal("0.004"))
+    elif kind.exact:
+        marks, takes = capacity * EXACT_MARKS, float(capacity)
+    falls = capacity * rng.gauss(*world.drop)
+    own = Drop(Decimal(round(falls * rng.gauss(1, 0.05))), capacity * Decimal("0.004"))
+    usual = drop_of(Variant.WITH_FILTER, Decimal(capacity), ())
     told = marks * (1 + rng.choice((-1, 1)) * world.marks_off)
+    gauged = not (kind.edge or kind.exact)
     case = FillCase(
         capacity=Decimal(capacity),
-        gauge=None if kind.edge else Gauge(Decimal(round(told)), Decimal(str(TARGET))),
-        took=took,
+        gauge=Gauge(Decimal(round(told)), Decimal(str(TARGET))) if gauged else None,
         start=kind.start,
-        drop=(own if learned or drop_known else usual) if kind.start == Start.SUMP else None,
+        drop=(own if drop_known else usual) if kind.start == Start.SUMP else None,
         edge=kind.edge,
     )
     noise = rng.uniform(*world.eyes)
-    return _Bench(
-        rng=rng, world=world, case=case, takes=takes, marks=marks, drop=max(fell, 0.0), noise=noise
+    bench = _Bench(
+        rng=rng, world=world, case=case, takes=takes, marks=marks, drop=max(falls, 0.0), noise=noise
     )
+    return _lived(bench) if learned else bench
 
 
-def _named(bench: _Bench, stops: int, tilt: float) -> CauseFound | None:
-    """What the hand finds when the coach stops: how it stood, else a slip of the eye; a second time a
-    lead is called."""
-    if stops > 1:
-        return None
-    return CauseFound(Cause.ATTITUDE if tilt else Cause.MISREAD)
+LIVED = 5  # fillings before, of which the coach has learned
+
+
+def _lived(bench: _Bench) -> _Bench:
+    """The same reservoir after it was filled before, each time a little otherwise, with what was learned
+    of that: its takes, and how far its level fell."""
+    before = [simulate(bench.another()) for _ in range(LIVED)]
+    learned = [one for one in before if not one.stopped]
+    case = replace(bench.case, took=tuple(one.takes for one in learned))
+    if case.drop is not None:
+        fells = [one.fell for one in learned if one.fell]
+        case = replace(case, drop=drop_of(Variant.WITH_FILTER, case.capacity, fells))
+    return replace(bench, case=case)
+
+
+def _mistyped(rng: random.Random, ml: Decimal) -> Decimal:
+    """What a slip of the finger writes: a hundred more or less, or two digits the wrong way round."""
+    digits = f"{ml:.0f}"
+    if len(digits) > 2 and rng.random() < 0.5:
+        return Decimal(digits[1] + digits[0] + digits[2:])
+    return max(ml + rng.choice((-100, 100)), Decimal(10))
+
+
+@dataclass(kw_only=True)
+class _Hand:
+    """Whoever writes down what happens: what they wrote, and which amounts were typed wrong, by where
+    they stand, with what they should say."""
+
+    bench: _Bench
+    tilt: float
+    events: list[FillEvent]
+    wrong: dict[int, Decimal]
+    stops: int = 0
+
+    def pours(self, advice: Advice) -> None:
+        """Poured or drawn as told; sometimes typed wrong, which is nearly always seen: the sum stands
+        there, and far more than is safe is asked about."""
+        pours, rng, world = advice.action == "pour", self.bench.rng, self.bench.world
+        self.bench.pour(advice.ml, pours)
+        typed = advice.ml
+        if rng.random() < world.mistyped:
+            slip = _mistyped(rng, advice.ml)
+            if slip < self.most(advice) and rng.random() < world.unseen:
+                typed, self.wrong[len(self.events)] = slip, advice.ml
+        self.events.append(Poured(typed if pours else -typed))
+
+    def most(self, advice: Advice) -> Decimal:
+        """What may be typed without a question."""
+        gauge = self.bench.case.gauge
+        return advice.ml + (gauge.between_marks / 10 if gauge else self.bench.case.capacity / 20)
+
+    def finds(self) -> bool:
+        """What the hand finds when the coach stops: how it stood, an amount that was typed wrong, else a
+        slip of the eye; a second time a lead is called."""
+        self.stops += 1
+        if self.wrong:
+            self.corrects()
+        elif self.stops > 1:
+            return False
+        else:
+            self.events.append(CauseFound(Cause.ATTITUDE if self.tilt else Cause.MISREAD))
+            self.tilt = 0.0
+        return True
+
+    def corrects(self) -> None:
+        """Every amount as it was: an entry is corrected where it stands."""
+        for place, ml in self.wrong.items():
+            was = self.events[place]
+            assert isinstance(was, Poured)
+            self.events[place] = Poured(ml if was.ml > 0 else -ml)
+        self.wrong.clear()
+        self.stops -= 1
+
+    def reads(self, action: Action) -> None:
+        """Run first, where its level is read after that."""
+        bench, events = self.bench, self.events
+        runs = bench.case.start != Start.NONE and action == "read"
+        if runs and not (events and isinstance(events[-1], Ran | CauseFound)):
+            bench.ran, bench.runs = True, bench.runs + 1
+            events.append(Ran())
+        early = bench.too_soon()
+        if early:
+            events.append(early)
+        events.append(bench.look(self.tilt))
 
 
 def simulate(bench: _Bench, hand: Hand = coach) -> Outcome:
     """One fill by the hand that is told by the coach (or by another rule), to its end."""
-    events: list[FillEvent] = []
-    rng, world, stops = bench.rng, bench.world, 0
+    rng, world = bench.rng, bench.world
     tilt = rng.uniform(*world.tilt) if rng.random() < world.tilted else 0.0
+    writes = _Hand(bench=bench, tilt=tilt, events=[], wrong={})
     for _ in range(MOST_STEPS):
-        advice = hand(bench.case, events)
+        advice = hand(bench.case, writes.events)
         if advice.action == "done":
             break
         if advice.action == "stop":
-            stops += 1
-            cause = _named(bench, stops, tilt)
-            if cause is None:
+            if not writes.finds():
                 break
-            tilt = 0.0
-            events.append(cause)
         elif advice.action in ("look", "read"):
-            runs = bench.case.start != Start.NONE and advice.action == "read"
-            if runs and not (events and isinstance(events[-1], Ran | CauseFound)):
-                bench.ran, bench.runs = True, bench.runs + 1
-                events.append(Ran())
-            events.append(bench.look(tilt))
+            writes.reads(advice.action)
         else:
-            bench.pour(advice.ml, advice.action == "pour")
-            signed = advice.ml if advice.action == "pour" else -advice.ml
-            events.append(Poured(signed))
-    else:
-        stops = MOST_STEPS
+            writes.pours(advice)
     bench.ran = True
     return Outcome(
         level=bench.level(),
         runs=bench.runs,
         stopped=advice.action != "done",
         passed_high=bench.passed,
+        takes=Decimal(round(advice.belief.mean)),
+        fell=fell(bench.case, writes.events),
     )
 
 

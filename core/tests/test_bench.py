@@ -670,6 +670,19 @@ class FillingTests(TestCase):
         self.assertEqual((sheet.focus, clerk.stands.filled), ("engine/level.1", False))
         self.assertIn("disagreed", why_not_learned("engine", in_order(clerk.entries)))
 
+    def test_what_it_takes_is_told_from_where_it_stood(self) -> None:
+        """Right is within an eighth of the glass: what went in is so much more or less."""
+        takes = {}
+        for position in ("0.65", "0.85"):
+            clerk = Clerk()
+            clerk.until_fill()
+            clerk.round("2450 ml", position)
+            self.assertTrue(clerk.stands.filled)
+            takes[position] = clerk.stands.takes
+        self.assertGreater(takes["0.65"], 2600)
+        self.assertLess(takes["0.85"], 2600)
+        self.assertIsNone(Clerk().stands.takes)
+
     def test_a_level_inside_the_marks_is_left_for_a_reason(self) -> None:
         clerk = Clerk()
         clerk.until_fill()

@@ -169,7 +169,8 @@ class ClosingRow(Fact):
 
 
 class Service(Fact):
-    """What a reservoir got, one row a service: from a signed visit, or from elsewhere.
+    """What a reservoir got, one row a service: from a signed visit, or from elsewhere. ``took_ml``: what
+    went in; ``takes_ml``: what brings it to the target, by all that was poured and read.
     ``not_learned``: why the coach does not learn from what it took, if so; ``fell_ml``: how far the
     level fell at the first start, and how surely that was seen (``fell_sd_ml``); ``tilt``: how much
     higher it read on a lift, as a share of what is between its marks; ``by_word``: somebody
@@ -186,6 +187,7 @@ class Service(Fact):
     reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")
     drained_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     took_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
+    takes_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)
     not_learned = models.CharField(max_length=300, blank=True)
     left = models.CharField(max_length=20, blank=True)
     fell_ml = models.DecimalField(max_digits=12, decimal_places=3, null=True)

@@ -43,12 +43,15 @@ def bench() -> Bench:
 
 
 def valid_takes(services: Iterable[Service], variant: Variant) -> tuple[Decimal, ...]:
-    """What this job really took, where gauge and book agreed; the coach learns from these."""
-    return tuple(
-        s.took_ml
-        for s in services
-        if s.variant == variant and not s.not_learned and s.took_ml is not None
-    )
+    """What brings it to the target, where gauge and book agreed; the coach learns from these."""
+    found = (_takes(s) for s in services if s.variant == variant and not s.not_learned)
+    return tuple(ml for ml in found if ml is not None)
+
+
+def _takes(row: Service) -> Decimal | None:
+    """Of services of before, and those from elsewhere, only what went in is known."""
+    takes: Decimal | None = getattr(row, "takes_ml", None)
+    return row.took_ml if takes is None else takes
 
 
 def fells(services: Iterable[Service], variant: Variant) -> tuple[Fell, ...]:
@@ -72,7 +75,7 @@ def _fell(row: Service) -> Fell | None:
 
 def filled(row: Service) -> Filled:
     """A service that is learned from, as a filling of its model."""
-    return Filled(bike=str(row.bike_id), took=row.took_ml or Decimal(0), fell=_fell(row))
+    return Filled(bike=str(row.bike_id), took=_takes(row) or Decimal(0), fell=_fell(row))
 
 
 def before(services: Sequence[Service], variant: Variant, model: OfModel) -> Before:

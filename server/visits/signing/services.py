@@ -163,6 +163,7 @@ def _keep_service(
         reading=visit.odometer,
         drained_ml=task.drained,
         took_ml=Decimal(round(task.added)) if drained else None,
+        takes_ml=task.takes,
         not_learned=one.not_learned[:300],
         left=left or "",
         fell_ml=task.fell.ml if task.fell else None,

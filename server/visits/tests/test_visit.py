@@ -52,12 +52,15 @@ class JourneyTests(VisitTestCase):
     def test_what_it_took_is_learned(self) -> None:
         self.mira.whole()
         self.mira.sign()
-        took = Service.objects.get(visit_id=self.mira.visit).took_ml
-        self.assertEqual(took, Decimal(self.mira.task["added"].split()[0]))
+        service = Service.objects.get(visit_id=self.mira.visit)
+        self.assertEqual(service.took_ml, Decimal(self.mira.task["added"].split()[0]))
+        # it stood a little below the arrow: what brings it there is a little more
+        self.assertGreater(service.takes_ml, service.took_ml)
+        self.assertLess(service.takes_ml, service.took_ml + 60)
         again = Technician(self.api, self.heron.pk)
         again.open("61 400")
-        reasons = [why["rule"] for why in again.task["coach"]["reasons"]]
-        self.assertIn("learned capacity", reasons)
+        reasons = {why["rule"]: why["text"] for why in again.task["coach"]["reasons"]}
+        self.assertIn(f"{service.takes_ml:.0f}", reasons["learned capacity"])
 
     def test_how_far_the_level_fell_at_the_first_start_is_learned(self) -> None:
         self.mira.open()

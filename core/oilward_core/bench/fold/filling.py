@@ -200,10 +200,18 @@ def filling_of(task: TaskPlan, facts: Facts, bench: Bench) -> Filling:
         rises=rises(task, facts),
         stale=gone_stale(task, facts, bench),
         fell=fell(case, events),
+        takes=_takes(case, advice),
         tilt=tilt_seen(task, facts, bench),
         tilted=tilted(task, facts),
         marks=marks_seen(case.gauge, events) if case.gauge and case.gauge.assumed else None,
     )
+
+
+def _takes(case: FillCase, advice: Advice) -> Decimal | None:
+    """What brings it to the target, once its level is right: what went in is up to an eighth of the glass
+    more or less, and where it was left on purpose, more."""
+    gauged = case.gauge is not None or case.edge
+    return Decimal(round(advice.belief.mean)) if gauged and advice.action == "done" else None
 
 
 def fillings_of(tasks: Mapping[str, TaskPlan], facts: Facts, bench: Bench) -> dict[str, Filling]:

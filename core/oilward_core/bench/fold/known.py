@@ -44,9 +44,9 @@ class Filling:
     since that nobody has said the amount of; ``enough``: an engine may run on it;
     ``unused`` says by entry id why a reading is kept and not used; ``stale``: when it was read too late
     after a run; ``fell``: how far the level fell at the first start, ``marks`` how much is between marks
-    that were assumed, where readings told; ``tilt``: how much higher it read on a lift, and by entry id
-    what is said of one read there (``tilted``); ``rises``: by entry id, by how many ml what was read cold
-    will have swollen."""
+    that were assumed, where readings told; ``takes``: what brings it to the target; ``tilt``: how much
+    higher it read on a lift, and by entry id what is said of one read there (``tilted``); ``rises``: by
+    entry id, by how many ml what was read cold will have swollen."""
 
     rounds: tuple[Round, ...]
     advice: Advice | None
@@ -57,6 +57,7 @@ class Filling:
     stale: datetime | None = None
     fell: Fell | None = None
     tilt: Decimal | None = None
+    takes: Decimal | None = None
     tilted: dict[str, str] = field(default_factory=dict)
     marks: Decimal | None = None
     rises: dict[str, Decimal] = field(default_factory=dict)

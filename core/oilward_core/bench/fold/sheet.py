@@ -89,6 +89,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
         fluid=_fluid(key, facts),
         fell=filling.fell,
         tilt=filling.tilt,
+        takes=filling.takes,
         marks=filling.marks,
         closed_early=out_before_it_was_shut(task, facts) is not None,
     )

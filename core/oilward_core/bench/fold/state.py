@@ -77,7 +77,8 @@ class StepState:
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
     nothing may go on with it (``stopped``). ``found`` what a look showed, in words; ``fell``: how far its
-    level fell at the first start, ``tilt`` how much higher it read on a lift; ``closed_early``: its plug
+    level fell at the first start, ``tilt`` how much higher it read on a lift, ``takes`` what brings
+    it to the target, ml, by all that was poured and read; ``closed_early``: its plug
     went back before all was out, its oil is not changed; ``marks``: ml between its marks, which the sheet
     does not say, as readings told."""
 
@@ -97,6 +98,7 @@ class TaskState(Sound):
     fluid: str = ""
     fell: Fell | None = None
     tilt: Decimal | None = None
+    takes: Decimal | None = None
     closed_early: bool = False
     marks: Decimal | None = None
 
