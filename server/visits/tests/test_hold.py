@@ -4,6 +4,7 @@ from typing import Any
 from uuid import uuid4
 
 from findings.models import Answer, Finding
+from shelf.models import WasteRow
 
 from visits.models import Visit
 from visits.tests.bench import Technician
@@ -59,6 +60,9 @@ class HoldTests(VisitTestCase):
         self.assertEqual(self.mira.leave("Owner fetches it by van").status_code, 200)
         self.assertEqual(Visit.objects.get(pk=self.mira.visit).state, "left")
         self.assertTrue(self.ward()["hold"])
+        # its oil is out all the same
+        out = WasteRow.objects.get(kind="drained")
+        self.assertEqual(out.note, "Grey Heron: engine")
         finding = Finding.objects.get(bike=self.heron, level="hold")
         url = f"/api/findings/{finding.pk}/answers/"
         body = {"id": str(uuid4()), "outcome": "lifted", "words": "Rebuilt elsewhere, run in"}

@@ -5,16 +5,17 @@ import { Refused } from "../../ui/Refused";
 import type { StepProps } from "../sheet";
 import asksCss from "./asks.module.css";
 
-type Props = Pick<StepProps, "problem" | "busy" | "send">;
+type Props = Pick<StepProps, "problem" | "busy" | "send"> & { edge: boolean };
 
-/** A glass that is blind, a dipstick that is lost: a lead says so, and it is filled by the book. */
-export function Unreadable({ problem, busy, send }: Props) {
+/** A glass that is blind, a dipstick that is lost, a level plug nobody opens: a lead says so, and it is
+ * filled by the book. */
+export function Unreadable({ problem, busy, send, edge }: Props) {
   const [asking, setAsking] = useState(false);
   const [why, setWhy] = useState("");
   if (!asking) {
     return (
       <Button type="text" className={asksCss.skip} onClick={() => setAsking(true)}>
-        The gauge cannot be read
+        {edge ? "Measured by the book instead" : "The gauge cannot be read"}
       </Button>
     );
   }
@@ -30,7 +31,7 @@ export function Unreadable({ problem, busy, send }: Props) {
       <Input
         autoFocus
         aria-label="Why the gauge cannot be read"
-        placeholder="The glass is blind"
+        placeholder={edge ? "Its level plug is rounded off" : "The glass is blind"}
         maxLength={200}
         value={why}
         onChange={({ target }) => setWhy(target.value)}

@@ -225,7 +225,12 @@ export function LevelStep(props: StepProps) {
     <>
       <Contradiction task={task} busy={busy} send={send} />
       {task?.gauge?.edge ? <Edge {...props} early={early} /> : <Glass {...props} early={early} />}
-      <Unreadable problem={props.problem} busy={busy} send={send} />
+      <Unreadable
+        problem={props.problem}
+        busy={busy}
+        send={send}
+        edge={task?.gauge?.edge ?? false}
+      />
     </>
   );
 }
