@@ -31,7 +31,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     amount: [["amount", { amount: drained, sure: drained }]],
     finding: [["finding", { parts: [], oil: ["dark"] }]],
     choice: [["answer", { value: one.options[0]?.code }]],
-    torque: [["torque", { reading: task?.torque?.aim }]],
+    torque: [["torque", { reading: one.card?.aim }]],
     filter: [["filter", { amount: "0", items }]],
     fill: [["pour", { amount: task?.coach?.amount, closed: true }]],
     level: [["level", task?.gauge?.edge ? { sight: "runs out", attitude } : glass]],

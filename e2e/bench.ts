@@ -217,8 +217,9 @@ export async function startVisit(
 }
 
 /** Pulls the simulated wrench, and again where its scatter leaves the plug too loose. */
-export async function pulled(page: Page): Promise<void> {
-  const torque = page.getByRole("heading", { level: 1, name: "Torque the plug" });
+export async function pulled(page: Page, title = "Torque the plug"): Promise<void> {
+  await step(page, title);
+  const torque = page.getByRole("heading", { level: 1, name: title });
   for (let pull = 0; pull < 5 && (await torque.isVisible()); pull++) {
     const take = page.getByRole("button", { name: "Take from wrench (simulated)" });
     if (!(await take.isVisible())) await page.getByText("Digital wrench (simulated)").click();
@@ -274,8 +275,9 @@ export async function finalDrive(page: Page): Promise<void> {
   await step(page, "Signed and closed");
 }
 
-/** Dry, and still dry when it has stood. */
-export async function dryTwice(page: Page): Promise<void> {
+/** Dry, and still dry when it has stood; `filler`: that one is torqued before. */
+export async function dryTwice(page: Page, filler = false): Promise<void> {
+  if (filler) await pulled(page, "Torque the filler");
   for (const look of ["Look for leaks", "Look for leaks again"]) {
     await step(page, look);
     await press(page, "Dry everywhere");

@@ -166,7 +166,7 @@ const USUAL: [RegExp, Act][] = [
   [/^Measure what|: fill a little over/, measured],
   [/^Read the plug/, pressing("Usual paste")],
   [/^Seal on the plug/, pressing("New seal on")],
-  [/^Torque the plug/, torqued],
+  [/^Torque the/, torqued],
   [
     /^Change the filter/,
     async (page, hand) => {

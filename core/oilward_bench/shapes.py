@@ -113,7 +113,8 @@ class StepShape:
     ``tip`` what helped the last one at ``tip_at``; ``hands`` what a second person does, if one is
     needed; ``tilts``: the bike may be tilted here; ``stood``: how its level can have stood as it
     came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
-    instead; ``entries`` all that was poured, drawn and read at a filling."""
+    instead; ``entries`` all that was poured, drawn and read at a filling; ``card``: how
+    its fastener is tightened by wrench."""
 
     id: str
     reservoir: str
@@ -154,6 +155,7 @@ class StepShape:
     drained: bool
     regrade: bool
     entries: list[EntryShape]
+    card: "TorqueShape | None"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -320,6 +322,17 @@ class StopShape:
 
 
 @dataclass(frozen=True, kw_only=True)
+class AnsweredShape:
+    """A stop that stands no longer: what it was, what was said of it, by whom and when."""
+
+    step: str
+    text: str
+    reason: str
+    by: str
+    at: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class WaitsShape:
     """What a visit waits for, in words, since when, and who said so."""
 
@@ -397,6 +410,7 @@ class RunSheet:
     steps: list[StepShape]
     focus: str | None
     stops: list[StopShape]
+    answered: list[AnsweredShape]
     ready_to_sign: bool
     may_leave: bool
     words: FindingWords

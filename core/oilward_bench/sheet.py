@@ -11,6 +11,7 @@ from oilward_core.bench import (
     Sheet,
     Speaker,
     Stance,
+    TorqueCard,
     Waits,
     next_words,
     open_points,
@@ -20,11 +21,12 @@ from oilward_core.bench import (
 )
 from oilward_core.codes.debris import Warmth
 from oilward_core.debris import SMELLS, Form, Matter, OilLook, Place
-from oilward_core.runsheet import Pose, TaskPlan
+from oilward_core.runsheet import Pose, StepId, TaskPlan
 from oilward_core.said import bench as said
 from oilward_core.said import steps as words
 
 from .shapes import (
+    AnsweredShape,
     BikeName,
     FindingWords,
     FluidChoice,
@@ -84,6 +86,11 @@ class About:
     mentor: str | None = None
 
 
+def _card(sheet: Sheet, step: StepId) -> TorqueCard | None:
+    task = sheet.task(step.reservoir)
+    return task.cards.get(str(step)) if task else None
+
+
 def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
     """A visit as it stands, in the words of whoever looks. Pure: the same visit, the same answer."""
     sheet, plans = stands.sheet, [one.plan for one in stands.tasks]
@@ -102,7 +109,8 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
             for one in stands.tasks
         ],
         steps=[
-            step_shape(state, labels, about.tips, speaks, about.mentor) for state in sheet.steps
+            step_shape(state, labels, about.tips, speaks, about.mentor, _card(sheet, state.step.id))
+            for state in sheet.steps
         ],
         focus=sheet.focus,
         stops=[
@@ -110,6 +118,12 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
                 entry=stop.entry, step=stop.step, text=stop.text, hold=stop.hold, lasts=stop.lasts
             )
             for stop in sheet.stops
+        ],
+        answered=[
+            AnsweredShape(
+                step=one.step, text=one.text, reason=one.reason, by=one.by, at=one.at.isoformat()
+            )
+            for one in sheet.answered
         ],
         ready_to_sign=sheet.ready_to_sign,
         may_leave=not sheet.opened_drain or bool(sheet.handed_back),

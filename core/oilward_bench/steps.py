@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable, Mapping
 
-from oilward_core.bench import Entry, Speaker, StepState, may_regrade, result
+from oilward_core.bench import Entry, Speaker, StepState, TorqueCard, may_regrade, result
 from oilward_core.runsheet import Name, Option, StepId
 from oilward_core.said import steps as said
 from oilward_core.spec import Spot
 
+from .cards import torque_shape
 from .shapes import EntryShape, MeasuredShape, OptionShape, SpotShape, StepShape, TipShape
 
 
@@ -39,8 +40,10 @@ def step_shape(
     tips: Mapping[str, TipShape],
     speaks: Speaker,
     mentor: str | None,
+    card: TorqueCard | None,
 ) -> StepShape:
-    """A step with where it stands; ``mentor`` is whoever may read a plug anew."""
+    """A step with where it stands; ``mentor`` is whoever may read a plug anew, ``card`` the wrench
+    card of its fastener."""
     step = state.step
     return StepShape(
         id=str(step.id),
@@ -83,6 +86,7 @@ def step_shape(
         drained=step.name == Name.MEASURE,
         regrade=mentor is not None and may_regrade(state, mentor),
         entries=[entry_shape(one, speaks) for one in state.entries],
+        card=torque_shape(card, step.fastener, speaks),
     )
 
 

@@ -10,20 +10,19 @@ from oilward_core.bench import (
     Speaker,
     TaskClosing,
     TaskState,
-    TorqueCard,
     observed,
     standing,
 )
 from oilward_core.debris import Otherwise, Part, Verdict, would_change
 from oilward_core.drained import expected_out
 from oilward_core.fill import MARKS_AT, say, say_belief, stays, taps, wants_a_flush
-from oilward_core.quantity import convert, show, show_range
+from oilward_core.quantity import show
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.said import fill as said
 from oilward_core.said import steps as say_steps
 from oilward_core.spec import ReservoirSpec, Role, Variant
-from oilward_core.torque import WrenchSetting
 
+from .cards import torque_shape
 from .plugs import on_plug
 from .reasons import whys
 from .shapes import (
@@ -34,9 +33,7 @@ from .shapes import (
     OptionShape,
     StandingShape,
     TaskShape,
-    TorqueShape,
     VerdictShape,
-    WrenchShape,
 )
 
 
@@ -58,42 +55,6 @@ def _coach(one: TaskClosing, stands: TaskState, speaks: Speaker) -> CoachShape |
         leaves=[OptionShape(code, words) for code, words in said.LEFT.items()]
         if advice.may_stay and advice.action != "done"
         else [],
-    )
-
-
-def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
-    wrench = chosen.wrench
-    unit = wrench.unit
-    low, high = card.low * chosen.factor, card.high * chosen.factor
-    return WrenchShape(
-        id=wrench.id,
-        name=wrench.name,
-        unit=unit,
-        setting=f"{chosen.scale.normalize():f} {unit}",
-        converted="" if unit == manual and chosen.factor == 1 else show_range(low, high, unit),
-        scale_low=float(wrench.low),
-        scale_high=float(wrench.high),
-        band_low=float(convert(low, unit)),
-        band_high=float(convert(high, unit)),
-        mark=float(chosen.scale),
-        simulated=wrench.simulated,
-        reasons=whys(chosen.reasons),
-    )
-
-
-def _torque(card: TorqueCard | None, spec: ReservoirSpec, speaks: Speaker) -> TorqueShape | None:
-    plug = spec.fastener(Role.DRAIN_PLUG)
-    if card is None or plug is None or plug.torque is None:
-        return None
-    judged = card.verdict
-    return TorqueShape(
-        manual=plug.torque.text,
-        aim=show(card.aim.value, speaks.torque),
-        reading="" if card.reading is None else show(card.reading, speaks.torque),
-        verdict=judged.verdict if judged else "",
-        action=judged.action if judged else "",
-        wrenches=[_wrench(chosen, card, plug.torque.unit) for chosen in card.wrenches],
-        reasons=whys(card.aim.reasons),
     )
 
 
@@ -173,7 +134,7 @@ def task_shape(
         prefill=_volume(spec.prefill or None, speaks),
         stopped=stands.stopped,
         coach=_coach(one, stands, speaks),
-        torque=_torque(stands.torque, spec, speaks),
+        torque=torque_shape(stands.torque, spec.fastener(Role.DRAIN_PLUG), speaks),
         gauge=gauge(spec, speaks, stands.marks),
         verdict=_verdict(one.plan, stands, sheet),
         standing=[

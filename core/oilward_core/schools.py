@@ -115,7 +115,8 @@ def torque_aim(spec: TorqueSpec, sealant: str, kind: ReservoirKind, schools: Sch
     acts. ``sealant`` is the sheet's word for the plug's thread, empty where it has none. Raises
     CoreError ``torque.no_wrench`` for hand-tight and turn specs."""
     chosen = schools.of(kind, TORQUE)
-    sealed = bool(sealant_of(sealant, kind, schools))
+    # what the manual puts on the thread is in its range already
+    sealed = not sealant and bool(sealant_of("", kind, schools))
     aim = setting(
         spec, "lower third" if chosen.choice == Practice.LOWER_THIRD else "middle", sealed
     )

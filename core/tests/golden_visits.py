@@ -93,7 +93,14 @@ def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
 
 
 # steps that were not asked then, and what a step that waits for one of them says
-_STEPS_NEW = ("engine/came", "lamp", "stands", "leaks again")
+_STEPS_NEW = (
+    "engine/came",
+    "lamp",
+    "stands",
+    "leaks again",
+    "/torque filler",
+    "/torque filter",
+)
 _WAITS_NEW = tuple(
     f"“{title}” is not done"
     for title in (
@@ -101,6 +108,9 @@ _WAITS_NEW = tuple(
         "Start it, watch the oil light",
         "Let it stand",
         "Look for leaks again",
+        "Torque the filler",
+        "Torque the filter",
+        "Torque the filter cover",
     )
 )
 
@@ -206,7 +216,7 @@ def _stays_at_the_run(visit: Golden, at: str, then: Any, now: Any) -> bool:
 
 
 def _asks_first(visit: Golden, at: str, then: Any, now: Any) -> bool:
-    return at == "/focus" and now in _STEPS_NEW
+    return at == "/focus" and str(now).endswith(_STEPS_NEW)
 
 
 def _ready_once_asked(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -242,7 +252,38 @@ def _looked_at_again(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return any(_opened_since_looked_at(visit.name, one.after) for one in visit.answers)
 
 
+def _no_tick_for_a_filler(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not re.fullmatch(r"/steps/\d+/items", at) or not then:
+        return False
+    return bool(now == [one for one in then if "fill plug torqued to" not in str(one).lower()])
+
+
+def _filter_by_wrench(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at.endswith("/instruction"):
+        return "By hand only" in str(then) and "the wrench comes next" in str(now)
+    if at == "/open_points":
+        more = [one["text"] for one in now or () if one not in (then or ())]
+        return bool(more) and all("not torqued" in text for text in more)
+    return re.fullmatch(r"/tasks/\d+/standing/\d+/(open|word)", at) is not None and (
+        now is True or str(now).endswith("not torqued")
+    )
+
+
+def _manuals_own_paste(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not at.endswith("/torque/reasons"):
+        return False
+    return bool(now == [one for one in then if one["rule"] != "lower third suggested"])
+
+
+def _circuit_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return (then, now) in (("opened", "done"), (True, None), (True, False)) and "standing" in at
+
+
 CHANGED: tuple[Change, ...] = (
+    Change("a filler is torqued by a card, before the look for leaks", _no_tick_for_a_filler),
+    Change("a filter with a torque is not turned on by hand", _filter_by_wrench),
+    Change("a circuit whose cover is on is closed", _circuit_closed),
+    Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),
     Change("a dipstick is wiped, seated and drawn", _draws_the_stick),
@@ -322,13 +363,15 @@ _NEW = (
     "leaves",
     "lasts",
     "opens_again",
+    "card",
+    "answered",
     "old_oil",
     "flush",
 )
 
 
 def _is_new(one: Any) -> bool:
-    return isinstance(one, dict) and one.get("id") in _STEPS_NEW
+    return isinstance(one, dict) and str(one.get("id", "")).endswith(_STEPS_NEW)
 
 
 def in_words_of_then(answer: Any) -> Any:

@@ -175,12 +175,6 @@ class GateTests(TestCase):
                 self.assertEqual(state.step.ask, Ask.CHECK)
                 self.assertEqual(state.step.items, (Option(Tick.TIGHTENED, f"Tightened: {text}"),))
 
-    def test_a_fill_plug_with_a_torque_is_not_forgotten_at_the_end(self) -> None:
-        plugs = (ENGINE.fasteners[0], fastener("fill plug", "19 N·m"), ENGINE.fasteners[2])
-        engine = replace(ENGINE, fasteners=plugs)
-        state = fresh(replace(TASK, reservoir=engine)).state("finish")
-        self.assertEqual(state.step.items[0].words, "Fill plug torqued to 19 N·m")
-
     def test_torque_card_names_wrench_and_mark(self) -> None:
         card = Clerk().stands.torque
         assert card is not None
@@ -950,18 +944,6 @@ class RanOutTests(TestCase):
         self.assertTrue(clerk.stands.filled)
         clerk.wait(2)
         self.assertEqual((clerk.sheet.focus, clerk.stands.filled), ("leaks", True))
-
-    def test_a_cover_that_was_tightened_is_run_again(self) -> None:
-        clerk = self.levelled()
-        clerk.record("leaks", {"result": "engine/cover"})
-        self.assertEqual(clerk.state("leaks").status, Status.BLOCKED)
-        for _ in range(2):
-            self.assertIn("run", str(clerk.sheet.focus))
-            clerk.wait(2)
-            clerk.record("leaks", {"result": "engine/cover"})
-        clerk.wait(2)
-        clerk.dry()
-        self.assertEqual(clerk.sheet.focus, "finish")
 
     def test_a_new_filter_after_the_run_takes_oil_of_its_own(self) -> None:
         clerk = self.levelled()

@@ -4,7 +4,8 @@ from datetime import timedelta
 from unittest import TestCase
 
 from oilward_core.bench import Status
-from oilward_core.runsheet import ran_out_id
+from oilward_core.codes.options import Lost
+from oilward_core.runsheet import cover_id, ran_out_id
 
 from .clerk import Clerk
 
@@ -69,7 +70,9 @@ class SecondLookTests(TestCase):
         looked = clerk.last("leaks")
         clerk.now += timedelta(minutes=5)
         clerk.record("leaks", {"result": "dry"})
-        clerk.correct(looked, {"result": "engine/cover"})
+        leak = clerk.correct(looked, {"result": "engine/cover"})
+        clerk.record("ran out", {"how": Lost.TIGHTENED}, str(ran_out_id("engine", leak.id)))
+        clerk.tick(str(cover_id("engine", leak.id)))
         self.assertEqual(clerk.sheet.focus, "run.3")
         clerk.wait(2)
         clerk.dry()

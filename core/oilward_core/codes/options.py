@@ -10,6 +10,13 @@ class Opens(StrEnum):
     SEIZED = "seized"
 
 
+class Thread(StrEnum):
+    """What a thread looks like that was pulled too far."""
+
+    GOOD = "good"
+    HURT = "hurt"
+
+
 class Lamp(StrEnum):
     """What the oil lamp did as the engine was started."""
 
@@ -90,6 +97,7 @@ class Tick(StrEnum):
     SPRING = "spring"
     WAY_ROUND = "way round"
     COVER = "cover"
+    JOINT = "joint"
     FILLER = "filler"
     FILLER_TORQUED = "filler torqued"
     WASTE = "waste"

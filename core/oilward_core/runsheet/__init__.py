@@ -5,7 +5,7 @@ from ..codes.facts import Fact
 from ..codes.poses import Pose
 from ..codes.steps import JobKind, Name, WaitsFor
 from .build import build, jobs_for
-from .ids import StepId, of_bike, ran_out_id
+from .ids import COVER, StepId, cover_id, of_bike, ran_out_id
 from .jobs import (
     CHANGE_MINUTES,
     COLD_JOBS,
@@ -24,6 +24,7 @@ from .work import Makers, Opened, Round, Rounds, RunSheet
 __all__ = [
     "CHANGE_MINUTES",
     "COLD_JOBS",
+    "COVER",
     "JOBS",
     "JOB_OF",
     "MAKERS",
@@ -51,6 +52,7 @@ __all__ = [
     "WaitsFor",
     "build",
     "cautions",
+    "cover_id",
     "done",
     "job_id",
     "jobs_for",

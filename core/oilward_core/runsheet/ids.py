@@ -56,9 +56,12 @@ _FASTENER: dict[str, Role] = {
     Name.REFIT: Role.DRAIN_PLUG,
     Name.TORQUE: Role.DRAIN_PLUG,
     Name.FILTER: Role.FILTER,
+    Name.TORQUE_FILTER: Role.FILTER,
     Name.CLOSE: Role.FILL_PLUG,
+    Name.TORQUE_FILLER: Role.FILL_PLUG,
 }
-_SHUTS = (Name.WASHER, Name.REFIT, Name.TORQUE, Name.FILTER)
+COVER = "cover"  # a part of which no sheet says more than its screws
+_SHUTS = (Name.WASHER, Name.REFIT, Name.TORQUE, Name.FILTER, Name.TORQUE_FILTER)
 
 
 @lru_cache(maxsize=4096)
@@ -74,6 +77,11 @@ def ran_out_id(reservoir: str, opened_by: str) -> StepId:
     """The step that asks what ran out, by (the beginning of) the id of the entry that says what let it
     out: another leak, or the same corrected, is another question."""
     return StepId(reservoir, Name.RAN_OUT, opened_by[:8])
+
+
+def cover_id(reservoir: str, leaked_by: str) -> StepId:
+    """The step that closes a cover that leaked, by the id of the entry that says so."""
+    return StepId(reservoir, Name.COVER, leaked_by[:8])
 
 
 def of_bike(name: Name, number: int = 0) -> StepId:

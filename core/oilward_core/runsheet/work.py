@@ -40,7 +40,9 @@ class Rounds:
     what let oil out of a full one, each time. ``little``: of which
     little came out when they were drained; ``early``: of which the plug went back before all was out;
     ``topped``: which were topped up before the engine was started; ``unasked``: questions the visit is
-    past, and no release asked then."""
+    past, and no release asked then; ``over``: threads that were pulled too far, by the step that looks at
+    them, and to how much, N·m; ``turned``: of which the washer was turned over already; ``covers`` that
+    leaked, each time, by the entry that says so."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
@@ -49,6 +51,9 @@ class Rounds:
     early: frozenset[str] = frozenset()
     topped: frozenset[str] = frozenset()
     unasked: frozenset[StepId] = frozenset()
+    over: Mapping[str, tuple[tuple[StepId, Decimal], ...]] = field(default_factory=dict)
+    turned: frozenset[str] = frozenset()
+    covers: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

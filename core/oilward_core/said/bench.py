@@ -51,6 +51,8 @@ WAITS: dict[WaitsFor, str] = whole_table(
     },
 )
 NOT_RIGHT_YET = "pulled, not right yet"
+NOT_TORQUED = "not torqued"
+OPENED_SINCE = "Opened since. Pull it again."
 
 
 def part(one: Part) -> str:
@@ -230,6 +232,14 @@ def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
     return (
         f"Read {steps.pose(read)}; this {gauge} is read {steps.pose(wanted)}. Kept, not used. Stand it "
         "right and read again."
+    )
+
+
+def hurt(label: str, pulled: str) -> str:
+    """A thread that was pulled too far, and does not look good."""
+    return (
+        f"{label.capitalize()}: its thread is hurt, after {pulled}. Mend it, and a lead says how; or "
+        "hand the bike back, not to be ridden."
     )
 
 

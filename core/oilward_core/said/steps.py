@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..codes.options import Draw, Emptied, Lamp, Look, Lost, Opens, Seal, Tick
+from ..codes.options import Draw, Emptied, Lamp, Look, Lost, Opens, Seal, Thread, Tick
 from ..codes.poses import Pose
 from ..codes.roles import Role
 from ..codes.steps import JobKind, Name
@@ -89,9 +89,22 @@ STEPS: dict[Name, Words] = whole_table(
         Name.TORQUE: Words(
             "Torque the plug", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
         ),
+        Name.THREAD: Words(
+            "Look at the thread",
+            "{pulled} is over its torque by far. Take it out, look at both threads and the face before "
+            "anything else.",
+        ),
+        Name.COVER: Words(
+            "Close the cover", "Joint clean, gasket or seal looked at, then its screws.{torque}"
+        ),
         Name.FILTER: Words(
-            "Change the filter",
-            "Oil the new gasket.{prefill}{direction} Spin to contact, then {turn}. By hand only.",
+            "Change the filter", "Oil the new gasket.{prefill}{direction} Spin to contact, {then}."
+        ),
+        Name.TORQUE_FILTER: Words(
+            "Torque the {what}", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
+        ),
+        Name.TORQUE_FILLER: Words(
+            "Torque the filler", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
         ),
         Name.CIRCUIT: Words(
             "Change the {label} filter",
@@ -176,6 +189,7 @@ JOBS: dict[JobKind, str] = whole_table(
         JobKind.RUN: "Run the engine, watch the oil light",
         JobKind.SETTLE: "{label} settles",
         JobKind.LEVEL: "Read the {label} level",
+        JobKind.TORQUE_FILLER: "Torque the {label} filler",
         JobKind.LEAKS: "Look for leaks",
         JobKind.LEAKS_AGAIN: "Look for leaks again",
         JobKind.FINISH: "Finish, waste oil, sign",
@@ -208,6 +222,9 @@ def cold_job(name: Name) -> str:
 
 OPENS: dict[Opens, str] = whole_table(Opens, {Opens.OPEN: "open", Opens.SEIZED: "seized"})
 ON_A_LIFT = "on a lift"  # which tilts it, as likely as not
+THREADS: dict[Thread, str] = whole_table(
+    Thread, {Thread.GOOD: "good, both of them", Thread.HURT: "hurt"}
+)
 LAMPS: dict[Lamp, str] = whole_table(
     Lamp,
     {
@@ -282,6 +299,7 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.SPRING: "Spring and seal looked at",
         Tick.WAY_ROUND: "New filter in, right way round",
         Tick.COVER: "Cover tight",
+        Tick.JOINT: "Joint clean, gasket or seal looked at",
         Tick.FILLER: "Filler closed",
         Tick.FILLER_TORQUED: "{whose} plug torqued to {text}",
         Tick.WASTE: "Waste oil in the container",
@@ -322,10 +340,13 @@ def stands(code: str) -> str:
     return "on the side stand" if code == Pose.SIDE_STAND else pose(code)
 
 
-def filler_torqued(label: str, several: bool, text: str) -> str:
-    """A filler that a wrench closes, as it is ticked at the end."""
-    whose = f"{label.capitalize()}: fill" if several else "Fill"
-    return tick(Tick.FILLER_TORQUED, whose=whose, text=text)
+FILTER_COVER, FILTER_ITSELF = "filter cover", "filter"  # what of a filter is torqued
+FILTER_BY_WRENCH = "the wrench comes next"
+
+
+def filter_by_hand(turn: str) -> str:
+    """How far a filter is turned on that no wrench tightens."""
+    return f"then {turn}. By hand only"
 
 
 IDLE = "Ten minutes at idle or a short ride, then a few minutes to cool. Warm oil carries the dirt out."

@@ -100,7 +100,7 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
         thread=read.text("thread"),
         drive=read.text("drive"),
         magnet=read.yes("magnet"),
-        soft=read.text("material") in ("aluminium", "plastic"),
+        soft=any(read.text(name) in ("aluminium", "plastic") for name in ("material", "made of")),
         torque=read.torque(),
         seal=read.text("seal"),
         key=key,

@@ -87,7 +87,8 @@ class Spot(Sound):
 class Fastener(Sound):
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
-    ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic.
+    ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic, or is made
+    of it.
     ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
     ``goes_into`` and ``made_of`` are its two materials, empty where the sheet does not say.
     """

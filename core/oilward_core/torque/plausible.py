@@ -66,6 +66,9 @@ _SIZED: dict[str, dict[int, Band]] = {
 # tapered pipe threads seal on their flanks, N·m by size
 PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0: _band(20, 65)}
 _PLASTIC = _band(0.8, 9)
+_STEEL_FILLER = Decimal(
+    "0.14"
+)  # of a drain plug's least torque: less than that holds no steel plug
 _CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
 _UNKNOWN = _band(2, 150)
 # a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof
@@ -146,16 +149,16 @@ def _thread_or_none(text: str) -> Thread | None:
         return None
 
 
-def _sized(role: str, thread: Thread) -> Band | None:
+def _sized(role: str, thread: Thread, made_of: str = "") -> Band | None:
     """The band of a role that is told by its size; None where the thread says nothing of it."""
     if thread.family == "pipe" and role.endswith(("plug", "screw", "bolt")):
         return PIPE_BANDS[min(PIPE_BANDS, key=lambda size: abs(size - thread.diameter))]
     if role == Role.DRAIN_PLUG:
         return _nearest(PLUG_BANDS, thread.diameter)
     if role == Role.FILL_PLUG:
-        return ROLE_BANDS[role][0], min(
-            _nearest(PLUG_BANDS, thread.diameter)[1], ROLE_BANDS[role][1]
-        )
+        least, most = _nearest(PLUG_BANDS, thread.diameter)
+        floor = least * _STEEL_FILLER if made_of == "steel" else Decimal(0)
+        return max(ROLE_BANDS[role][0], floor), min(most, ROLE_BANDS[role][1])
     if role in _SIZED:
         return _nearest(_SIZED[role], thread.diameter)
     if role in _CLAMPED or role not in ROLE_BANDS:
@@ -172,7 +175,7 @@ def plausible_band(role: str, thread: str = "", goes_into: str = "", made_of: st
     if "plastic" in (goes_into, made_of):
         return _PLASTIC
     read = _thread_or_none(thread)
-    band = (_sized(role, read) if read else None) or ROLE_BANDS.get(role, _UNKNOWN)
+    band = (_sized(role, read, made_of) if read else None) or ROLE_BANDS.get(role, _UNKNOWN)
     if goes_into in ("steel", "cast iron") and role.endswith("plug"):
         return band[0], band[1] * Decimal("1.2")
     return band

@@ -89,6 +89,19 @@ class TorqueVerdict:
     reasons: tuple[Reason, ...]
 
 
+OVER_SOFT, OVER_HARD = Decimal("1.1"), Decimal("1.2")  # of the top of the band [our definition]
+
+
+@guarded
+def overpulled(reading: Decimal, spec: TorqueSpec, soft: bool) -> bool:
+    """Whether a thread has to be looked at before anything else: a ``reading`` (N·m, at the fastener)
+    over the band's top by a tenth in ``soft`` material, by a fifth elsewhere [our definition]. Never of
+    what no wrench sets."""
+    if not spec.by_wrench or spec.high is None:
+        return False
+    return reading > spec.high * (OVER_SOFT if soft else OVER_HARD)
+
+
 def _bounds(spec: TorqueSpec) -> tuple[Decimal, Decimal]:
     if spec.low is None or spec.high is None or not spec.by_wrench:
         raise CoreError("torque.no_wrench", text=spec.text)

@@ -245,7 +245,7 @@ class WritesTestCase(WorkshopTestCase):
             "confirm": {},
             "amount": amount,
             "finding": found,
-            "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": ""},
+            "torque": {"reading": "29", "unit": "N·m", "wrench": "1", "sure": "", "over": False},
             "pour": {"amount": "2 l", "sure": "", "fluid": "", "closed": True},
             "waits": {"what": "a part", "words": "w"},
             "takes over": {"hands": ["engine/drain plug"]},

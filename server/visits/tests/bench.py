@@ -89,10 +89,18 @@ class Technician:
         self.entry("stop")
 
     def dry(self) -> Any:
-        """Looked for leaks, and once more when it has stood."""
+        """Fillers torqued; looked for leaks, and once more when it has stood."""
+        while str(self.sheet["focus"]).endswith("/torque filler"):
+            self.torqued()
         self.entry("leaks", {"result": "dry"}, step="leaks")
         self.now += timedelta(minutes=5)
         return self.entry("leaks", {"result": "dry"}, step="leaks again")
+
+    def torqued(self) -> Any:
+        """The fastener in focus, to what its card says."""
+        card = self.step(self.sheet["focus"])["card"]
+        wrench = card["wrenches"][0]["id"] if card["wrenches"] else ""
+        return self.entry("torque", {"reading": card["aim"], "wrench": wrench})
 
     def look_over(self) -> None:
         """Cold checks, and the level as it came."""
@@ -116,6 +124,8 @@ class Technician:
         self.entry("torque", {"reading": self.task["torque"]["aim"], "wrench": self.wrench_id})
         if self.sheet["focus"].endswith("/filter"):
             self.entry("filter", {"amount": "5 oz", "items": self.ticks()})
+        if self.sheet["focus"].endswith("/torque filter"):
+            self.torqued()
 
     @property
     def wrench_id(self) -> str:

@@ -79,7 +79,7 @@ class WholeTestCase(VisitTestCase):
             "measure": ("measure", {"found": _measured(step)}),
         }
         if kind == "torque":
-            card = task["torque"]
+            card = step["card"]
             wrench = card["wrenches"][0]["id"] if card["wrenches"] else ""
             said["torque"] = ("torque", {"reading": card["aim"], "wrench": wrench})
         entry, data = said[kind]

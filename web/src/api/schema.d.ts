@@ -1585,6 +1585,13 @@ export interface components {
             text: string;
             reason: string;
         };
+        AnsweredShape: {
+            step: string;
+            text: string;
+            reason: string;
+            by: string;
+            at: string;
+        };
         ApprovalRequest: {
             unchecked?: string[];
         };
@@ -2866,6 +2873,7 @@ export interface components {
             steps: components["schemas"]["StepShape"][];
             focus: string | null;
             stops: components["schemas"]["StopShape"][];
+            answered: components["schemas"]["AnsweredShape"][];
             ready_to_sign: boolean;
             may_leave: boolean;
             words: components["schemas"]["FindingWords"];
@@ -3114,6 +3122,7 @@ export interface components {
             drained: boolean;
             regrade: boolean;
             entries: components["schemas"]["EntryShape"][];
+            card: components["schemas"]["TorqueShape"] | null;
         };
         /**
          * @description * `done` - DONE
@@ -3599,9 +3608,10 @@ export interface components {
             kept?: string;
             pictures?: components["schemas"]["PictureTyped"][];
         };
-        /** @description A reading of a wrench in its own unit, and the angle after it. */
+        /** @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far. */
         PulledTyped: {
             reading?: string;
+            over?: boolean;
             unit?: string;
             wrench?: string;
             turned?: string;

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { keep } from "../api/keep";
 import { api, taken } from "../api/client";
 import { keys, useMay } from "../api/hooks";
+import { momentWords } from "../ui/days";
 import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
 import type { Task } from "./sheet";
@@ -53,6 +54,23 @@ function One({ task }: { task: Task }) {
         </div>
       )}
     </dl>
+  );
+}
+
+/** What stopped the visit, and who said what of it. */
+function Answered({ sheet }: { sheet: Sheet }) {
+  if (sheet.answered.length === 0) return null;
+  return (
+    <ul className={benchCss.answered} aria-label="What stopped it">
+      {sheet.answered.map((one) => (
+        <li key={`${one.step} ${one.at}`}>
+          {one.text} <b>{one.reason}</b>{" "}
+          <span className={textCss.soft}>
+            {one.by}, {momentWords(one.at)}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -194,6 +212,7 @@ export function Finished({
       {sheet.tasks.map((task) => (
         <One key={task.key} task={task} />
       ))}
+      <Answered sheet={sheet} />
       <Owner sheet={sheet} />
       {skipped.length > 0 && (
         <p>Skipped: {skipped.map((step) => `${step.title} (${step.remark})`).join("; ")}.</p>

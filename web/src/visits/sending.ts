@@ -3,6 +3,7 @@ import { useEffect, useSyncExternalStore } from "react";
 import { api } from "../api/client";
 import { keys } from "../api/hooks";
 import { keepSheet } from "./asking";
+import { dropDrafts } from "./draft";
 import { Outbox, outcomeOf, type NewEntry, type Outcome, type State } from "./outbox";
 
 async function post(visit: string, entry: NewEntry): Promise<Outcome> {
@@ -47,8 +48,10 @@ export function useSending(person: string): void {
   const client = useQueryClient();
   useEffect(() => {
     window.addEventListener("storage", outbox.changed);
-    const deaf = outbox.hear(async ({ visit }, outcome) => {
+    const deaf = outbox.hear(async ({ visit, entry }, outcome) => {
       if (outcome.kind === "taken") {
+        // what was written down is no longer half typed
+        dropDrafts(sessionStorage, `${visit}.${entry.step}`);
         await keepSheet(client, outcome.sheet, outcome.mark);
       } else if (outcome.kind === "signed out") {
         void client.invalidateQueries({ queryKey: keys.session });

@@ -7,11 +7,12 @@ from typing import ClassVar
 from ...codes.bench import Basis, Stands
 from ...codes.entries import Ask, EntryKind
 from ...codes.roles import Role
+from ...codes.steps import Name
 from ...debris import Verdict
 from ...errors import CoreError
 from ...expected import Expected
 from ...quantity import Kind, parse_single, read_number, show
-from ...runsheet import Step, TaskPlan
+from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
 from ...torque import TorqueSpec
@@ -31,7 +32,7 @@ _FULL_TURN, _NEAR = Decimal(360), Decimal(5)
 @dataclass(frozen=True, kw_only=True)
 class Pulled(Data):
     """What the wrench showed, N·m, as it was ``said``; with which ``wrench``, and how many degrees were
-    ``turned`` after it."""
+    ``turned`` after it; ``over``: it was said to be pulled too far, whatever it showed."""
 
     kind: ClassVar[EntryKind] = EntryKind.TORQUE
     nm: Decimal
@@ -39,13 +40,15 @@ class Pulled(Data):
     wrench: str = ""
     turned: Decimal | None = None
     asked: Stood | None = None
+    over: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
 class PulledTyped(Typed):
-    """A reading of a wrench in its own unit, and the angle after it."""
+    """A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far."""
 
     reading: str = ""
+    over: bool = False
     unit: str = ""
     wrench: str = ""
     turned: str = ""
@@ -68,13 +71,18 @@ def _read(hearing: Hearing, typed: PulledTyped) -> Pulled:
         nm=measure.low,
         said=typed.reading,
         wrench=typed.wrench,
-        turned=_turn(typed.turned) if hearing.step.turn else None,
+        turned=_turn(typed.turned) if hearing.step.turn and not typed.over else None,
+        over=typed.over,
     )
 
 
 def _take(taking: Taking, entry: Entry, data: Pulled) -> None:
     taking.complete(entry)
-    taking.fastener(entry, Role.DRAIN_PLUG, Stands.PULLED)
+    taking.fastener(entry, _part(entry), Stands.PULLED)
+
+
+def _part(entry: Entry) -> Role:
+    return StepId.of(entry.step).fastener or Role.DRAIN_PLUG
 
 
 def _say(data: Pulled, speaker: Speaker) -> str:
@@ -107,18 +115,28 @@ def _spec(step: Step) -> TorqueSpec | None:
 
 
 def _completes(step: Step, entry: Entry, known: Known) -> bool:
-    card = known.torque.get(step.id.reservoir)
+    card = known.cards.get(str(step.id))
     if card is None:
         return True
+    if step.name != Name.TORQUE and not _stands(step, entry, known):
+        return False
+    if isinstance(entry.data, Pulled) and entry.data.over:
+        return False
     right = card.verdict is not None and card.verdict.verdict == "in"
     return right and not turned_wrong(_spec(step), entry.data)
+
+
+def _stands(step: Step, entry: Entry, known: Known) -> bool:
+    """Whether nothing was done to it since: a filler is opened again to top up, a filter is renewed."""
+    fact = known.facts.fastener(step.id.reservoir, _part(entry))
+    return fact is None or fact.entry.id == entry.id
 
 
 def _expects(
     task: TaskPlan, state: TaskState, step: Step, typed: PulledTyped, corrected: bool
 ) -> Expected | None:
-    card = state.torque
-    if card is None:
+    card = state.cards.get(str(step.id))
+    if card is None or typed.over:
         return None
     used = next((w for w in card.wrenches if w.wrench.id == typed.wrench), None)
     value = card.aim.value * (used.factor if used else 1)
@@ -133,9 +151,11 @@ def _expects(
 
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
-    card = known.torque.get(step.id.reservoir)
+    card = known.cards.get(str(step.id))
     if card is None or card.verdict is None:
         return ""
+    if step.name != Name.TORQUE and not _stands(step, entry, known):
+        return said.OPENED_SINCE
     wrong = turned_wrong(_spec(step), entry.data) if card.verdict.verdict == "in" else ""
     return wrong or card.verdict.action
 

@@ -29,7 +29,7 @@ class FastenerFact:
 
 def shut(fact: FastenerFact | None) -> bool:
     """Whether a fastener is shut, or nobody has opened it."""
-    return fact is None or fact.stands in (Stands.CLOSED, Stands.TIGHT)
+    return fact is None or fact.stands in (Stands.CLOSED, Stands.TIGHT, Stands.PULLED)
 
 
 class Way(StrEnum):
@@ -120,9 +120,9 @@ class Facts:
     were written down against a need, ``answered`` what was said of them; ``taken`` by step who has it
     in hand, ``waits`` what the visit waits for, ``newest`` what happened last, ``stance`` how the bike
     stands, ``hands`` a second pair of them; ``opened_again`` by reservoir what let oil out of it while
-    it was full, ``prefill_gone`` what a filter that was changed again had been pre-filled with, ml;
-    ``looked_up_anew`` the reservoirs of which the sheet's capacity is in doubt; ``emptied``: when all
-    that had been poured was out again, last.
+    it was full, ``covers`` the entries that say that a cover leaked there, ``prefill_gone`` what a filter
+    that was changed again had been pre-filled with, ml; ``looked_up_anew`` the reservoirs of which the
+    sheet's capacity is in doubt; ``emptied``: when all that had been poured was out again, last.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -142,6 +142,7 @@ class Facts:
     hands: Hands | None = None
     prefill_gone: dict[str, Decimal] = field(default_factory=dict)
     opened_again: dict[str, list[OpenedAgain]] = field(default_factory=dict)
+    covers: dict[str, list[str]] = field(default_factory=dict)
     looked_up_anew: set[str] = field(default_factory=set)
     emptied: dict[str, datetime] = field(default_factory=dict)
     by_step: dict[str, list[Entry]] = field(default_factory=dict)

@@ -34,11 +34,28 @@ def _state(
     )
 
 
-def _plug(fact: FastenerFact, tight: bool) -> FastenerState:
+def _pulled(role: Role, fact: FastenerFact, tight: bool) -> FastenerState:
+    """One that a wrench closes."""
     if tight:
-        return _state(Role.DRAIN_PLUG, fact, Stands.TORQUED, False)
+        return _state(role, fact, Stands.TORQUED, False)
     words = said.NOT_RIGHT_YET if fact.stands == Stands.PULLED else ""
-    return _state(Role.DRAIN_PLUG, fact, fact.stands, True, words)
+    if fact.stands in (Stands.CLOSED, Stands.NEW):
+        words = f"{said.STANDS[fact.stands]}, {said.NOT_TORQUED}"
+    return _state(role, fact, fact.stands, True, words)
+
+
+def _filler(key: str, fact: FastenerFact, known: Known) -> FastenerState:
+    by_wrench = StepId(key, Name.TORQUE_FILLER)
+    if by_wrench in known.complete and shut(fact):
+        return _pulled(Role.FILL_PLUG, fact, known.complete[by_wrench])
+    return _state(Role.FILL_PLUG, fact, fact.stands, not shut(fact))
+
+
+def _filter(key: str, fact: FastenerFact, known: Known) -> FastenerState:
+    by_wrench = StepId(key, Name.TORQUE_FILTER)
+    if by_wrench in known.complete and fact.stands != Stands.LEAKING:
+        return _pulled(Role.FILTER, fact, known.complete[by_wrench])
+    return _state(Role.FILTER, fact, fact.stands, fact.stands == Stands.LEAKING)
 
 
 def fasteners(key: str, known: Known) -> tuple[FastenerState, ...]:
@@ -48,17 +65,15 @@ def fasteners(key: str, known: Known) -> tuple[FastenerState, ...]:
     if filler is None:
         found.append(_as_it_came(Role.FILL_PLUG, Stands.UNPROVEN))
     else:
-        found.append(_state(Role.FILL_PLUG, filler, filler.stands, not shut(filler)))
+        found.append(_filler(key, filler, known))
     plug = facts.fastener(key, Role.DRAIN_PLUG)
     if plug is None:
         found.append(_as_it_came(Role.DRAIN_PLUG, Stands.IN))
     else:
-        found.append(_plug(plug, known.complete.get(StepId(key, Name.TORQUE), False)))
+        found.append(
+            _pulled(Role.DRAIN_PLUG, plug, known.complete.get(StepId(key, Name.TORQUE), False))
+        )
     if any(step.id == (key, Name.FILTER, "", 0) for step in known.sheet.steps):
         unit = facts.fastener(key, Role.FILTER)
-        found.append(
-            _state(Role.FILTER, unit, unit.stands, unit.stands == Stands.LEAKING)
-            if unit
-            else _as_it_came(Role.FILTER, Stands.OLD)
-        )
+        found.append(_filter(key, unit, known) if unit else _as_it_came(Role.FILTER, Stands.OLD))
     return tuple(found)

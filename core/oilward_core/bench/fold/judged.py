@@ -4,13 +4,12 @@ from collections.abc import Iterable
 from decimal import Decimal
 
 from ...codes.entries import GRADINGS
-from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Observation, Verdict, verdict
 from ...guard import guarded
 from ...runsheet import StepId, TaskPlan
 from ...schools import torque_aim
-from ...spec import wets_a_clutch
+from ...spec import Fastener, wets_a_clutch
 from ...torque import Wrench, fitting_wrenches, judge, scale_factor
 from ..asks.common import Started
 from ..asks.finding import Graded
@@ -74,9 +73,10 @@ def finding_of(key: str, known: Known) -> Verdict | None:
 
 
 @guarded
-def torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCard | None:
-    """The wrench card of a reservoir's plug, with the last reading; None where no wrench sets it."""
-    plug = task.reservoir.fastener(Role.DRAIN_PLUG)
+def torque_card(
+    plug: Fastener | None, task: TaskPlan, bench: Bench, reading: Entry | None
+) -> TorqueCard | None:
+    """The wrench card of a fastener, with the last reading; None where no wrench sets it."""
     if plug is None or plug.torque is None or not plug.torque.by_wrench:
         return None
     spec = plug.torque
@@ -85,16 +85,21 @@ def torque_card(task: TaskPlan, bench: Bench, reading: Entry | None) -> TorqueCa
     fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
     judged = nm = None
     if reading is not None and isinstance(reading.data, Pulled):
-        pulled = reading.data
-        used = next((w for w in bench.wrenches if w.id == pulled.wrench), None)
-        nm = _at_plug(pulled.nm, used, plug.adapter)
+        used = _wrench_of(reading.data, bench)
+        nm = at_plug(reading.data, plug, bench)
         judged = judge(nm, spec, used.accuracy if used else UNKNOWN_WRENCH, plug.soft)
     return TorqueCard(aim=aim, low=low, high=high, wrenches=fitting, reading=nm, verdict=judged)
 
 
-def _at_plug(nm: Decimal, used: Wrench | None, adapter: Decimal | None) -> Decimal:
-    factor = scale_factor(used, adapter) if used else None
-    return nm / (factor or 1)
+def _wrench_of(pulled: Pulled, bench: Bench) -> Wrench | None:
+    return next((one for one in bench.wrenches if one.id == pulled.wrench), None)
+
+
+def at_plug(pulled: Pulled, plug: Fastener, bench: Bench) -> Decimal:
+    """What a wrench's reading comes to at the fastener, N·m: behind a crow-foot it shows less."""
+    used = _wrench_of(pulled, bench)
+    factor = scale_factor(used, plug.adapter) if used else None
+    return pulled.nm / (factor or 1)
 
 
 def is_grading(entry: Entry) -> bool:

@@ -1,9 +1,10 @@
 """Facts and plan to everything the steps are worked out from."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from ...codes.options import Stood
+from ...codes.entries import Ask
+from ...codes.options import Seal, Stood
 from ...codes.steps import Name
 from ...runsheet import (
     Job,
@@ -29,6 +30,7 @@ from .filling import fillings_of
 from .judged import torque_card
 from .known import Bench, Filling, Known, VisitPlan
 from .needs import LOOK_UP_OVER, run_since
+from .overpulled import found_over
 from .status import is_complete
 
 
@@ -74,13 +76,29 @@ def _topped_up(task: TaskPlan, facts: Facts) -> TaskPlan:
     return replace(task, topped_up=task.topped_up + entry.data.ml)
 
 
-def _unasked(facts: Facts, reservoirs: Iterable[str]) -> Iterator[StepId]:
+def _turned_before(key: str, facts: Facts) -> bool:
+    """Whether its washer was turned over in this visit already, and has to be seen to again."""
+    washer = str(StepId(key, Name.WASHER))
+    said = (one.data for one in facts.by_step.get(washer, ()))
+    turned = any(isinstance(one, Chosen) and one.value == Seal.TURNED for one in said)
+    return turned and washer not in facts.last
+
+
+def _unasked(facts: Facts, reservoirs: Collection[str]) -> Iterator[StepId]:
     """Questions of today that the visit was past before anybody asked them: what follows them has begun,
     and not against them."""
     came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in reservoirs]
     ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
+    fillers = [(StepId(key, Name.TORQUE_FILLER), finished) for key in reservoirs]
+    filters = [
+        (StepId(key, Name.TORQUE_FILTER), then)
+        for key in reservoirs
+        for then in (StepId(key, Name.FILL, "", 1), finished)
+    ]
     for asked, then in (
         *came,
+        *fillers,
+        *filters,
         (of_bike(Name.LAMP), ran),
         (of_bike(Name.LEAKS_AGAIN), finished),
     ):
@@ -96,6 +114,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
     told = [task.told(_looked_up(task, facts)) for task in asked]
     tasks = {task.reservoir.key: _topped_up(task, facts) for task in told}
     fillings = fillings_of(tasks, facts, bench)
+    over = found_over(tasks, facts, bench)
     rounds = Rounds(
         fills={key: one.rounds for key, one in fillings.items()},
         runs=_runs(facts, tasks, fillings),
@@ -109,18 +128,25 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         ),
         topped=frozenset(key for key in fillings if _was_topped_up(key, facts)),
         unasked=frozenset(_unasked(facts, tasks)),
+        over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
+        turned=frozenset(key for key in fillings if _turned_before(key, facts)),
+        covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
-    torque = {
-        key: torque_card(tasks[key], bench, facts.last.get(str(StepId(key, Name.TORQUE))))
-        for key in fillings
+    cards = {
+        str(step.id): torque_card(
+            step.fastener, tasks[step.id.reservoir], bench, facts.last.get(str(step.id))
+        )
+        for step in sheet.steps
+        if step.ask == Ask.TORQUE
     }
     known = Known(
         plan=plan,
         tasks=tasks,
         facts=facts,
         fillings=fillings,
-        torque=torque,
+        cards=cards,
+        over=over,
         sheet=sheet,
         bench=bench,
     )

@@ -5,10 +5,12 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from decimal import Decimal
 
+from ...codes.steps import Name
 from ...fill import Advice, Fell
 from ...guard import Sound
 from ...runsheet import ColdJob, Makers, Round, RunSheet, Step, StepId, TaskPlan
 from ...torque import Wrench
+from ..entries import Entry
 from .facts import Facts
 from .state import TorqueCard
 
@@ -63,15 +65,44 @@ class Filling:
     rises: dict[str, Decimal] = field(default_factory=dict)
 
 
+# what is done anew after it, besides the wrench
+_ANEW = {Name.TORQUE: (Name.WASHER, Name.REFIT)}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Over:
+    """A pull at a ``step`` that went too far, N·m at the fastener, and the entry that says so."""
+
+    step: StepId
+    nm: Decimal
+    entry: Entry
+
+    @property
+    def look(self) -> StepId:
+        """The step that asks what the thread looks like."""
+        return StepId(self.step.reservoir, Name.THREAD, self.entry.id[:8])
+
+    def undoes(self, step: StepId) -> bool:
+        """Whether a step has to be done anew after it."""
+        anew = (self.step.name, *_ANEW.get(Name(self.step.name), ()))
+        return step.reservoir == self.step.reservoir and step.name in anew
+
+    @property
+    def at(self) -> datetime:
+        """When it was pulled."""
+        return self.entry.at
+
+
 @dataclass(kw_only=True)
 class Known:
-    """Everything a step's state is worked out from."""
+    """Everything a step's state is worked out from; ``over``: by reservoir, pulls that went too far."""
 
     plan: VisitPlan
     tasks: dict[str, TaskPlan]
     facts: Facts
     fillings: dict[str, Filling]
-    torque: dict[str, TorqueCard | None]
+    cards: dict[str, TorqueCard | None]
+    over: dict[str, tuple[Over, ...]]
     sheet: RunSheet
     bench: Bench
     steps: dict[StepId, Step] = field(default_factory=dict)

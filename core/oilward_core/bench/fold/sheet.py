@@ -29,9 +29,9 @@ from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
 from .level_reads import TO_LOOK
 from .needs import run_since
-from .state import Sheet, StepState, TaskState, Waits
+from .state import Sheet, StepState, TaskState, TorqueCard, Waits
 from .status import state_of
-from .stops import handed_back, held_back, holds, lamp, overfilled, seized, went_against, wrong_oil
+from .stops import all_stops, answered, handed_back, held_back, seized
 
 
 def _fluid(key: str, facts: Facts) -> str:
@@ -51,6 +51,13 @@ def _found(key: str, facts: Facts) -> str:
     return said.chosen(look.data.value, "") if look and isinstance(look.data, Chosen) else ""
 
 
+def _circuit_shut(key: str, known: Known) -> bool:
+    """Whether a circuit's new filter is in, and its cover on."""
+    steps = (StepId(key, Name.CIRCUIT), StepId(key, Name.TORQUE_FILTER))
+    there = [step for step in steps if step in known.complete]
+    return bool(there) and all(known.complete[step] for step in there)
+
+
 def _apart(task: TaskPlan, known: Known) -> TaskState:
     """What is not drained through a plug."""
     key, facts = task.reservoir.key, known.facts
@@ -60,11 +67,18 @@ def _apart(task: TaskPlan, known: Known) -> TaskState:
     return TaskState(
         key=key,
         added=facts.into(key),
-        filled=looked or facts.into(key) > 0,
+        cards=_cards(key, known),
+        filled=looked or facts.into(key) > 0 or _circuit_shut(key, known),
         opened=opened,
         oil_out=opened or wheel_out,
         found=_found(key, facts),
     )
+
+
+def _cards(key: str, known: Known) -> dict[str, TorqueCard]:
+    """The wrench cards of its fasteners, by their steps."""
+    found = {step: card for step, card in known.cards.items() if StepId.of(step).reservoir == key}
+    return {step: card for step, card in found.items() if card is not None}
 
 
 def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
@@ -76,7 +90,8 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
     return TaskState(
         key=key,
         advice=filling.advice,
-        torque=known.torque.get(key),
+        torque=known.cards.get(str(StepId(key, Name.TORQUE))),
+        cards=_cards(key, known),
         finding=finding,
         drained=facts.drained(key),
         added=facts.into(key),
@@ -107,13 +122,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     known = known_of(plan, facts, bench)
     findings = {key: finding_of(key, known) for key in known.tasks}
     order = in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
-    stops = (
-        *went_against(known, written),
-        *holds(known, findings),
-        *overfilled(known),
-        *wrong_oil(known),
-        *lamp(known),
-    )
+    stops = all_stops(known, written, findings)
     back = handed_back(known)
     states = tuple(held_back(state_of(step, known, findings), stops, back) for step in order)
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
@@ -134,6 +143,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         stance=facts.stance,
         hands=facts.hands,
         handed_back=back,
+        answered=answered(known, written, findings),
     )
 
 

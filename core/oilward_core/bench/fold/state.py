@@ -1,6 +1,6 @@
 """Where a visit stands: the shapes of the answer."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from decimal import Decimal
 
@@ -85,6 +85,7 @@ class TaskState(Sound):
     key: str
     advice: Advice | None = None
     torque: TorqueCard | None = None
+    cards: dict[str, TorqueCard] = field(default_factory=dict)
     finding: Verdict | None = None
     drained: Decimal | None = None
     added: Decimal = Decimal(0)
@@ -118,6 +119,18 @@ class Stop:
 
 
 @dataclass(frozen=True, kw_only=True)
+class StopAnswered:
+    """A stop that stands no longer: what it was (``text``), what was said of it (``reason``), by whom and
+    when."""
+
+    step: str
+    text: str
+    reason: str
+    by: str
+    at: datetime
+
+
+@dataclass(frozen=True, kw_only=True)
 class Waits:
     """What a visit waits for, at which step, since when, and who said so."""
 
@@ -133,7 +146,7 @@ class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
     ``set_aside`` are entries whose step is not part of the visit; ``in_hands_of`` who wrote something
     down last, and as which person (``in_hands_of_who``); ``handed_back`` why it goes back to its owner,
-    not to be ridden."""
+    not to be ridden; ``answered`` stops of which somebody has said what was found."""
 
     tasks: tuple[TaskState, ...]
     steps: tuple[StepState, ...]
@@ -147,6 +160,7 @@ class Sheet(Sound):
     stance: Stance | None = None
     hands: Hands | None = None
     handed_back: str = ""
+    answered: tuple[StopAnswered, ...] = ()
 
     @property
     def opened_drain(self) -> bool:

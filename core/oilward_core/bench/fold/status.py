@@ -18,12 +18,15 @@ from ..entries import Entry
 from .facts import Facts, shut
 from .known import Known
 from .needs import in_words, settling, unmet
+from .overpulled import undone
 from .state import StepState
 
 
 def is_complete(step: Step, known: Known) -> bool:
     """Whether what was recorded completes the step."""
     entry = known.facts.last.get(str(step.id))
+    if undone(step.id, entry, known):
+        return False
     if step.name == Name.CLOSE:
         fact = known.facts.fastener(step.id.reservoir, Role.FILL_PLUG)
         return bool(known.facts.poured(step.id.reservoir)) and shut(fact)
@@ -107,7 +110,7 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
         not_before=_not_before(step, known),
         remark=_remark(step, entry, known, findings.get(step.id.reservoir)),
         unmet=tuple(Option(need.code, in_words(need, known)) for need in missing),
-        reopened=key in facts.undone,
+        reopened=key in facts.undone or undone(step.id, entry, known),
         taken_by=taken.by if taken else "",
         taken_by_who=taken.who if taken else "",
         caution=_caution(step, known),

@@ -25,7 +25,8 @@ from .gather import gathered
 from .knowing import known_of
 from .known import Known
 from .needs import LOOK_UP_OVER, in_words, unmet
-from .state import StepState, Stop
+from .overpulled import hurt
+from .state import StepState, Stop, StopAnswered
 
 # what a run or the end of a visit went against besides needs: it stands as long as that does
 _STOP, _HANDED_BACK = "stop:", "handed back"
@@ -109,10 +110,59 @@ def lamp(known: Known) -> Iterator[Stop]:
         yield Stop(entry=entry.id, step=entry.step, text=text, lasts=True)
 
 
+def threads(known: Known) -> Iterator[Stop]:
+    """A thread that was pulled too far and is hurt: a lead says how it was mended, or hands it back."""
+    for over, entry in hurt(known):
+        text = said.hurt(known.label(over.step.reservoir), show(over.nm, "N·m"))
+        yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
+
+
+def all_stops(
+    known: Known, written: Sequence[Entry], findings: Mapping[str, Verdict | None]
+) -> tuple[Stop, ...]:
+    """Everything that stops a visit, gravest kinds apart."""
+    return (
+        *went_against(known, written),
+        *holds(known, findings),
+        *overfilled(known),
+        *wrong_oil(known),
+        *lamp(known),
+        *threads(known),
+    )
+
+
+def answered(
+    known: Known, written: Sequence[Entry], findings: Mapping[str, Verdict | None]
+) -> tuple[StopAnswered, ...]:
+    """What stopped the visit before somebody said what was found of it, oldest answer first."""
+    if not known.facts.answered:
+        return ()
+    before = replace(known, facts=replace(known.facts, answered={}))
+    texts = {stop.entry: stop.text for stop in all_stops(before, written, findings)}
+    found = []
+    for about, entry in known.facts.answered.items():
+        source = next((one for one in written if one.id == about), None)
+        if source is None or not isinstance(entry.data, Answered):
+            continue
+        step = known.steps.get(StepId.of(source.step))
+        found.append(
+            StopAnswered(
+                step=source.step,
+                text=texts.get(about) or (step.title if step else source.step),
+                reason=entry.data.reason,
+                by=entry.by,
+                at=entry.at,
+            )
+        )
+    return tuple(sorted(found, key=lambda one: one.at))
+
+
 def handed_back(known: Known) -> str:
-    """Why it goes back: what a lead said of a finding that stands. One corrected since says it anew."""
-    for key in known.tasks:
-        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+    """Why it goes back: what a lead said of a finding that stands, or of a hurt thread. One corrected
+    since says it anew."""
+    looks = [over.look for overs in known.over.values() for over in overs]
+    for step in (*(StepId(key, Name.INSPECT) for key in known.tasks), *looks):
+        entry = known.facts.last.get(str(step))
         answer = known.facts.answered.get(entry.id) if entry else None
         if answer and isinstance(answer.data, Answered) and answer.data.handed_back:
             return answer.data.reason

@@ -7,15 +7,16 @@ from ...codes.bench import Stands
 from ...codes.poses import Pose
 from ...codes.roles import Role
 from ...codes.steps import Name
-from ...runsheet import StepId, of_bike, ran_out_id
+from ...runsheet import COVER, StepId, of_bike, ran_out_id
 from ..entries import Entry
 from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Way
 
 # the steps that shut a fastener: when something let oil out there, they are to be done anew
 _SHUT_BY: dict[str, tuple[Name, ...]] = {
     Role.DRAIN_PLUG: (Name.WASHER, Name.REFIT, Name.TORQUE),
-    Role.FILTER: (Name.FILTER,),
-    Role.FILL_PLUG: (Name.CLOSE,),
+    Role.FILTER: (Name.FILTER, Name.TORQUE_FILTER),
+    Role.FILL_PLUG: (Name.CLOSE, Name.TORQUE_FILLER),
+    COVER: (),
 }
 
 
@@ -85,6 +86,8 @@ class Taking:
         """A part of a full case leaks, or is out: somebody has to say how much of it is gone, once for
         all that is said of it until then."""
         opened = self.reopen(entry, part, stands, reservoir)
+        if part == COVER:
+            self.facts.covers.setdefault(reservoir, []).append(entry.id)
         before = self.facts.opened_again.setdefault(reservoir, [])
         asked = any(
             one.part == part and str(ran_out_id(reservoir, one.entry)) not in self.facts.last

@@ -1,6 +1,6 @@
 """What belongs to the whole bike: before everything, between, and at the end."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from math import ceil
 
@@ -16,14 +16,14 @@ from ...said import drained as said_drained
 from ...said import fill as said_fill
 from ...said import steps as words
 from ...spec import IDLING, FillRule, LevelCheck
-from ..ids import StepId, of_bike
+from ..ids import COVER, StepId, of_bike
 from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, ColdJob
 from ..needs import Need, done
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
 from ..work import Work
+from .cards import by_wrench, carded
 
 COLD, _TENS = Decimal(20), Decimal("1E1")  # °C; ml
-COVER = "cover"  # of which no sheet says more than its screws
 
 
 def drained(work: Work) -> list[PlannedTask]:
@@ -173,6 +173,9 @@ def wants_run(task: PlannedTask) -> bool:
     )
 
 
+_AFTER_A_LEAK = (Name.RAN_OUT, Name.COVER, Name.THREAD)
+
+
 def runs(work: Work) -> None:
     """One run for all levels that want one; again as often as one has to be read anew."""
     wanting = [task for task in drained(work) if wants_run(task)]
@@ -184,7 +187,7 @@ def runs(work: Work) -> None:
     said = words.step(Name.RUN, then=words.THEN_IDLES if idling else "")
     # a plug that came out again after the fill is back, too
     shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
-    counted = tuple(done(step) for step in work.named(Name.RAN_OUT))
+    counted = tuple(done(step) for name in _AFTER_A_LEAK for step in work.named(name))
     needs = (*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT))
     lamp = _lamp(work, job, needs)
     for number in range(1, work.rounds.runs + 1):
@@ -238,7 +241,7 @@ def finish(work: Work) -> None:
     """One leak look and one end for all of it."""
     tasks = drained(work)
     if tasks:
-        _leaks(work, tasks)
+        _leaks(work, tasks, [done(step) for step in _fillers(work, tasks)])
     before = tuple(done(step.id) for step in work.steps)
     job = work.job(JobKind.FINISH)
     reset = words.resets(list(dict.fromkeys(task.spec.reset for task in tasks if task.spec.reset)))
@@ -250,15 +253,28 @@ def finish(work: Work) -> None:
             ask=Ask.CHECK,
             title=said.title,
             instruction=said.text,
-            items=(*_torqued(work), *_ending(tasks)),
+            items=_ending(tasks),
             needs=before,
         )
     )
 
 
-def _leaks(work: Work, tasks: Sequence[PlannedTask]) -> None:
+def _fillers(work: Work, tasks: Sequence[PlannedTask]) -> Iterator[StepId]:
+    """Fillers that a wrench closes, once nothing more goes in."""
+    for task in tasks:
+        key, plug = task.spec.key, task.spec.fastener(Role.FILL_PLUG)
+        step = StepId(key, Name.TORQUE_FILLER)
+        if plug is None or not by_wrench(plug) or step in work.rounds.unasked:
+            continue
+        job = work.job(JobKind.TORQUE_FILLER, task.spec, attitude=UPRIGHT)
+        needs = (Need(Fact.RIGHT, key), done(StepId(key, Name.CLOSE)))
+        yield work.step(carded(step, job, plug, "", needs))
+
+
+def _leaks(work: Work, tasks: Sequence[PlannedTask], fillers: Sequence[Need]) -> None:
     job = work.job(JobKind.LEAKS, attitude=UPRIGHT)
     ran = [done(step) for step in work.named(Name.RUN)[-1:]]
+    ran += [done(step) for name in _AFTER_A_LEAK for step in work.named(name)]
     said = words.step(Name.LEAKS)
     places = tuple(place for task in tasks for place in _places(work, task))
     looked = work.step(
@@ -271,6 +287,7 @@ def _leaks(work: Work, tasks: Sequence[PlannedTask]) -> None:
             places=places,
             needs=(
                 *ran,
+                *fillers,
                 *(Need(Fact.SHUT, task.spec.key) for task in tasks),
                 *(Need(Fact.RIGHT, task.spec.key) for task in tasks),
                 Need(Fact.FILLERS_SHUT),
@@ -312,14 +329,3 @@ def _leaks_again(work: Work, places: tuple[Place, ...], job: str, looked: Need) 
 
 def _ending(tasks: Sequence[PlannedTask]) -> tuple[Option, ...]:
     return ticks(Tick.WASTE, Tick.WIPED) if tasks else ticks(Tick.WIPED)
-
-
-def _torqued(work: Work) -> list[Option]:
-    """Fillers that a wrench closes."""
-    found = []
-    for task in drained(work):
-        plug = task.spec.fastener(Role.FILL_PLUG)
-        if plug and plug.torque and plug.torque.by_wrench:
-            said = words.filler_torqued(task.spec.label, work.several, plug.torque.text)
-            found.append(Option(f"{Tick.FILLER_TORQUED}:{task.spec.key}", said))
-    return found

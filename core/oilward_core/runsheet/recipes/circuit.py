@@ -8,9 +8,10 @@ from ...said import steps as words
 from ...spec import Fastener, ReservoirSpec
 from ..ids import StepId
 from ..jobs import UPRIGHT
-from ..needs import Need
+from ..needs import Need, done
 from ..steps import PlannedTask, Step, ticks, where
 from ..work import Work
+from .cards import STRAPPED, by_wrench, carded
 
 
 def _unit(spec: ReservoirSpec) -> Fastener | None:
@@ -28,7 +29,7 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
         direction=words.as_written(unit.direction if unit else ""),
         tight=words.cover_tight(unit.torque.text if unit and unit.torque else ""),
     )
-    return work.step(
+    changed = work.step(
         Step(
             id=StepId(spec.key, Name.CIRCUIT),
             job=job,
@@ -41,3 +42,7 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
             needs=(before,),
         )
     )
+    name = StepId(spec.key, Name.TORQUE_FILTER)
+    if unit is None or not by_wrench(unit) or name in work.rounds.unasked:
+        return changed
+    return work.step(carded(name, job, unit, words.FILTER_COVER, (STRAPPED, done(changed))))

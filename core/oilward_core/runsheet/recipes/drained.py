@@ -1,11 +1,21 @@
 """What is drained through a plug: engine, primary, gearbox, final drive."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from decimal import Decimal
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import AS_OPENED, RINGS, WASHERS, Emptied, Lost, Opens, Tick
+from ...codes.options import (
+    AS_OPENED,
+    RINGS,
+    WASHERS,
+    Emptied,
+    Lost,
+    Opens,
+    Seal,
+    Thread,
+    Tick,
+)
 from ...codes.roles import Role
 from ...codes.steps import JobKind, Name
 from ...quantity import show
@@ -14,14 +24,13 @@ from ...said import fill as said_fill
 from ...said import steps as words
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, ReservoirSpec, Variant, field_of, what
-from ..ids import StepId, of_bike, ran_out_id
+from ..ids import StepId, cover_id, of_bike, ran_out_id
 from ..jobs import UPRIGHT, minutes_of
 from ..needs import Need, done
 from ..steps import Option, PlannedTask, Step, chosen, look_up_id, ticks, unchecked, where
 from ..work import Opened, Work
 from . import circuit, rounds
-
-STRAPPED = Need(Fact.STRAPPED)
+from .cards import STRAPPED, by_wrench, carded, crow_foot
 
 
 def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> None:
@@ -180,6 +189,7 @@ def _close_up(work: Work, task: PlannedTask) -> None:
     school = task.schools.of(spec.kind, RING if ring else WASHER)
     inspected = done(StepId(key, Name.INSPECT))
     _ran_out(work, spec, job)
+    looked = tuple(done(step) for step in _seen_to(work, spec, job))
     said = words.step(Name.WASHER, seal=seal, school=str(school))
     washer = work.step(
         Step(
@@ -188,8 +198,8 @@ def _close_up(work: Work, task: PlannedTask) -> None:
             ask=Ask.CHOICE,
             title=said.title,
             instruction=said.text,
-            options=chosen(words.SEALS, RINGS if ring else WASHERS),
-            needs=(inspected,),
+            options=chosen(words.SEALS, RINGS if ring else _washers(work, key)),
+            needs=(inspected, *looked),
         )
     )
     manual = plug.sealant if plug else ""
@@ -211,6 +221,43 @@ def _close_up(work: Work, task: PlannedTask) -> None:
     _tighten(work, spec, plug, done(refit))
     if task.variant in (Variant.WITH_FILTER, Variant.DRY) and spec.fastener(Role.FILTER):
         _filter(work, spec)
+
+
+def _washers(work: Work, key: str) -> tuple[Seal, ...]:
+    """A flat washer is turned over once [trade]."""
+    return (Seal.NEW,) if key in work.rounds.turned else WASHERS
+
+
+def _seen_to(work: Work, spec: ReservoirSpec, job: str) -> Iterator[StepId]:
+    """Threads that were pulled too far are looked at before anything else; a cover that leaked is
+    closed."""
+    for step, nm in work.rounds.over.get(spec.key, ()):
+        said = words.step(Name.THREAD, pulled=show(nm, "N·m"))
+        yield work.step(
+            Step(
+                id=step,
+                job=job,
+                ask=Ask.CHOICE,
+                title=said.title,
+                instruction=said.text,
+                options=chosen(words.THREADS, Thread),
+            )
+        )
+    screw = spec.fastener(Role.COVER_SCREW)
+    torque = words.cover_tight(screw.torque.text if screw and screw.torque else "")
+    for entry in work.rounds.covers.get(spec.key, ()):
+        said = words.step(Name.COVER, torque=torque)
+        work.step(
+            Step(
+                id=cover_id(spec.key, entry),
+                job=job,
+                ask=Ask.CHECK,
+                title=said.title,
+                instruction=said.text,
+                items=ticks(Tick.JOINT, Tick.COVER),
+                needs=(STRAPPED,),
+            )
+        )
 
 
 def _lost(opened: Opened) -> tuple[Lost, ...]:
@@ -248,7 +295,7 @@ def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need
     tightened = Tick.TIGHTENED
     said = words.BY_HAND
     if not by_hand:
-        said = words.step(Name.TORQUE, crow_foot=_crow_foot(plug), then=words.sentence(turned))
+        said = words.step(Name.TORQUE, crow_foot=crow_foot(plug), then=words.sentence(turned))
     work.step(
         Step(
             id=StepId(spec.key, Name.TORQUE),
@@ -269,12 +316,6 @@ def _tighten(work: Work, spec: ReservoirSpec, plug: Fastener | None, refit: Need
     )
 
 
-def _crow_foot(plug: Fastener | None) -> str:
-    if plug is None or plug.adapter is None:
-        return ""
-    return words.crow_foot(f"{plug.adapter.normalize():f}")
-
-
 def _filter(work: Work, spec: ReservoirSpec) -> None:
     unit = spec.fastener(Role.FILTER)
     job = work.job(JobKind.FILTER, spec, attitude=UPRIGHT)
@@ -282,9 +323,11 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
         Name.FILTER,
         prefill=words.prefill(show(spec.prefill, "ml")) if spec.prefill else "",
         direction=words.as_written(unit.direction if unit else ""),
-        turn=unit.torque.text if unit and unit.torque else words.NOT_SAID,
+        then=words.FILTER_BY_WRENCH
+        if by_wrench(unit)
+        else words.filter_by_hand(unit.torque.text if unit and unit.torque else words.NOT_SAID),
     )
-    work.step(
+    on = work.step(
         Step(
             id=StepId(spec.key, Name.FILTER),
             job=job,
@@ -303,3 +346,6 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
             ),
         )
     )
+    name = StepId(spec.key, Name.TORQUE_FILTER)
+    if unit and by_wrench(unit) and name not in work.rounds.unasked:
+        work.step(carded(name, job, unit, words.FILTER_ITSELF, (STRAPPED, done(on))))

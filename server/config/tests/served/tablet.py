@@ -136,8 +136,9 @@ class Visit:
         if kind in ("timer", "drain", "wait"):
             self.wait()
         elif kind == "torque":
-            wrench = str(task["torque"]["wrenches"][0]["id"])
-            self.entry("torque", {"reading": task["torque"]["aim"], "wrench": wrench})
+            card = step["card"]
+            wrench = str(card["wrenches"][0]["id"])
+            self.entry("torque", {"reading": card["aim"], "wrench": wrench})
         elif kind == "fill":
             amount = {"amount": task["coach"]["amount"]}
             if step["draws"]:

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { Button, Input, Segmented } from "antd";
-import { useDeferredValue, useId } from "react";
+import { useDeferredValue, useEffect, useId, useRef } from "react";
 import { api, fieldSentence, taken, type Problem, type Shape } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
 import { TorqueArc } from "../../glass/TorqueArc";
@@ -111,18 +111,90 @@ function Turned({
   );
 }
 
+/** Which of the wrenches that fit. */
+function InHand({
+  wrenches,
+  wrench,
+  choose,
+}: {
+  wrenches: Wrench[];
+  wrench: Wrench | undefined;
+  choose: (id: string) => void;
+}) {
+  if (wrenches.length < 2) return null;
+  return (
+    <Segmented
+      aria-label="Wrench in hand"
+      vertical
+      size="large"
+      block
+      value={wrench?.id}
+      options={wrenches.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={choose}
+    />
+  );
+}
+
+type Write = (said: string, sure: string, over?: boolean) => void;
+
+/** One large tap for a wrench that clicked where it was set; what was typed or taken from it otherwise. */
+function Pulled({
+  reading,
+  wrench,
+  busy,
+  write,
+}: {
+  reading: string;
+  wrench: Wrench | undefined;
+  busy: boolean;
+  write: Write;
+}) {
+  const clicked = reading.trim() ? "" : (wrench?.setting ?? "");
+  return (
+    <>
+      <Button
+        type="primary"
+        className={controlsCss.bigAction}
+        disabled={busy}
+        onClick={() => write(clicked || reading, "")}
+      >
+        {clicked ? `Clicked at ${clicked}` : "Write it down"}
+      </Button>
+      <Button
+        type="text"
+        className={asksCss.skip}
+        disabled={busy}
+        onClick={() => write(clicked || reading, "", true)}
+      >
+        Pulled too far
+      </Button>
+    </>
+  );
+}
+
+/** A reading that was written down stands in no field any more: the next one is another. */
+function useEmptied(written: string | undefined, set: (value: string) => void) {
+  const before = useRef(written);
+  useEffect(() => {
+    if (before.current !== written) set("");
+    before.current = written;
+  }, [written, set]);
+}
+
 /** The wrench card: which wrench, what to set, the band; the reading typed or taken from it. */
-export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps) {
-  const card = task?.torque ?? null;
+export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
+  const card = step.card;
   const [reading, setReading] = useDraft(`${sheet.id}.${step.id}`, "");
   const [chosen, setChosen] = useDraft(`${sheet.id}.${step.id}.wrench`, "");
   const [turned, setTurned] = useDraft(`${sheet.id}.${step.id}.turned`, "");
   const wrenches = card?.wrenches ?? [];
   const wrench = wrenches.find(({ id }) => id === chosen) ?? wrenches[0];
-  const write = (said: string, sure: string) =>
+  useEmptied(step.entry?.id, setReading);
+  const write: Write = (said, sure, over = false) =>
     send("torque", {
       reading: said,
       sure,
+      ...(over && { over }),
       wrench: wrench?.id ?? "",
       ...(wrench && { unit: wrench.unit }),
       ...(step.turn && { turned }),
@@ -131,17 +203,7 @@ export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps
     <div className={asksCss.two}>
       <div>
         {wrench && <Dial wrench={wrench} reading={reading} />}
-        {wrenches.length > 1 && (
-          <Segmented
-            aria-label="Wrench in hand"
-            vertical
-            size="large"
-            block
-            value={wrench?.id}
-            options={wrenches.map(({ id, name }) => ({ value: id, label: name }))}
-            onChange={setChosen}
-          />
-        )}
+        <InHand wrenches={wrenches} wrench={wrench} choose={setChosen} />
         {wrench?.simulated && <PullButton wrench={wrench} taken={setReading} />}
       </div>
       <div>
@@ -158,14 +220,7 @@ export function TorqueStep({ sheet, step, task, problem, busy, send }: StepProps
         {step.turn && (
           <Turned said={step.turn} value={turned} problem={problem} change={setTurned} />
         )}
-        <Button
-          type="primary"
-          className={controlsCss.bigAction}
-          disabled={busy}
-          onClick={() => write(reading, "")}
-        >
-          Write it down
-        </Button>
+        <Pulled reading={reading} wrench={wrench} busy={busy} write={write} />
       </div>
     </div>
   );

@@ -1,0 +1,47 @@
+"""A wrench card, as the bench shows it."""
+
+from oilward_core.bench import Speaker, TorqueCard
+from oilward_core.quantity import convert, show, show_range
+from oilward_core.spec import Fastener
+from oilward_core.torque import WrenchSetting
+
+from .reasons import whys
+from .shapes import TorqueShape, WrenchShape
+
+
+def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
+    wrench = chosen.wrench
+    unit = wrench.unit
+    low, high = card.low * chosen.factor, card.high * chosen.factor
+    return WrenchShape(
+        id=wrench.id,
+        name=wrench.name,
+        unit=unit,
+        setting=f"{chosen.scale.normalize():f} {unit}",
+        converted="" if unit == manual and chosen.factor == 1 else show_range(low, high, unit),
+        scale_low=float(wrench.low),
+        scale_high=float(wrench.high),
+        band_low=float(convert(low, unit)),
+        band_high=float(convert(high, unit)),
+        mark=float(chosen.scale),
+        simulated=wrench.simulated,
+        reasons=whys(chosen.reasons),
+    )
+
+
+def torque_shape(
+    card: TorqueCard | None, plug: Fastener | None, speaks: Speaker
+) -> TorqueShape | None:
+    """The wrench card of a fastener; None where no wrench sets it."""
+    if card is None or plug is None or plug.torque is None:
+        return None
+    judged = card.verdict
+    return TorqueShape(
+        manual=plug.torque.text,
+        aim=show(card.aim.value, speaks.torque),
+        reading="" if card.reading is None else show(card.reading, speaks.torque),
+        verdict=judged.verdict if judged else "",
+        action=judged.action if judged else "",
+        wrenches=[_wrench(chosen, card, plug.torque.unit) for chosen in card.wrenches],
+        reasons=whys(card.aim.reasons),
+    )
