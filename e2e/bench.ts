@@ -267,7 +267,7 @@ export async function finalDrive(page: Page): Promise<void> {
     "Pour 185 ml: 185 ml of a 500 ml bottle.",
   );
   await press(page, "It is in, filler closed");
-  await dryTwice(page);
+  await dryTwice(page, true);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");

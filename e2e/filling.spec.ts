@@ -200,7 +200,7 @@ test("shut again too early, the wrong oil poured: what came out goes back, and o
   await step(page, "Top up");
   await choose(page, "Oil that goes in", /on the shelf/);
   await press(page, "It is in, filler closed");
-  await dryTwice(page);
+  await dryTwice(page, true);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");
@@ -233,6 +233,7 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await step(page, "Read the level");
   await page.getByLabel(/^What ran out/).fill("20 ml");
   await press(page, "Oil ran out");
+  await pulled(page, "Torque the filler");
   await step(page, "Look for leaks");
   const gearbox = page.getByRole("region", { name: "How the gearbox stands" });
   await expect(gearbox).toContainText("level right");
@@ -261,7 +262,7 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await press(page, "It is in, filler closed");
   await step(page, "Read the level");
   await press(page, "Oil ran out");
-  await dryTwice(page);
+  await dryTwice(page, true);
   await step(page, "Finish");
   await tickAll(page);
   await step(page, "All done. Sign it off.");

@@ -90,6 +90,12 @@ async function measured(page: Page, hand: Hand): Promise<void> {
 
 async function torqued(page: Page, hand: Hand): Promise<void> {
   const take = button(page, "Take from wrench (simulated)");
+  const digital = focus(page).getByText("Digital wrench (simulated)");
+  // too small a torque for it: the click type has clicked where it was set
+  if (!(await take.isVisible()) && !(await digital.isVisible())) {
+    await hand.press(button(page, /^Clicked at/));
+    return;
+  }
   if (!(await take.isVisible())) await hand.choose(page, "Digital wrench (simulated)");
   await hand.press(take);
   await expect(focus(page).getByLabel("Reading")).not.toHaveValue("");

@@ -140,9 +140,20 @@ def _called(code: str, *tables: Mapping[Any, str]) -> str:
     return next((words for table in tables for key, words in table.items() if key == code), code)
 
 
+_CHOICES = (
+    steps.OPENS,
+    steps.SEALS,
+    steps.LOOKS,
+    steps.LAMPS,
+    steps.EMPTIED,
+    steps.THREADS,
+    drained.STOOD,
+)
+
+
 def chosen(value: str, stood: str) -> str:
     """``open; level as it came: lower half``."""
-    said = _called(value, steps.OPENS, steps.SEALS, steps.LOOKS, steps.LAMPS, drained.STOOD)
+    said = _called(value, *_CHOICES)
     return f"{said}; level as it came: {_called(stood, drained.STOOD)}" if stood else said
 
 

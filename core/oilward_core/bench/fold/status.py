@@ -93,6 +93,7 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
     """Where a step stands, with what was recorded on it."""
     key, facts = str(step.id), known.facts
     entry, taken, timer = facts.last.get(key), facts.taken.get(key), facts.timers.get(key)
+    anew = undone(step.id, entry, known)
     status = _status(step, known, entry)
     missing = unmet(step, known) if status in (None, Status.BLOCKED) else ()
     if status is None:
@@ -108,9 +109,9 @@ def state_of(step: Step, known: Known, findings: Mapping[str, Verdict | None]) -
         started_at=started or None,
         ends_at=ends,
         not_before=_not_before(step, known),
-        remark=_remark(step, entry, known, findings.get(step.id.reservoir)),
+        remark="" if anew else _remark(step, entry, known, findings.get(step.id.reservoir)),
         unmet=tuple(Option(need.code, in_words(need, known)) for need in missing),
-        reopened=key in facts.undone or undone(step.id, entry, known),
+        reopened=key in facts.undone or anew,
         taken_by=taken.by if taken else "",
         taken_by_who=taken.who if taken else "",
         caution=_caution(step, known),

@@ -208,6 +208,10 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
       </div>
       <div>
         <Setting card={card} wrench={wrench} />
+        {step.turn && (
+          <Turned said={step.turn} value={turned} problem={problem} change={setTurned} />
+        )}
+        <Pulled reading={reading} wrench={wrench} busy={busy} write={write} />
         <AmountField
           label="Reading"
           value={reading}
@@ -217,10 +221,6 @@ export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
           change={setReading}
           submit={write}
         />
-        {step.turn && (
-          <Turned said={step.turn} value={turned} problem={problem} change={setTurned} />
-        )}
-        <Pulled reading={reading} wrench={wrench} busy={busy} write={write} />
       </div>
     </div>
   );
