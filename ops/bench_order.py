@@ -20,7 +20,7 @@ def greedy(jobs: tuple[Job, ...]) -> int:
     stands, drips = "upright", 0
 
     def begins(job: Job) -> int:
-        start = max([now, *(free[name] for name in job.after)])
+        start = max([now, *(free[name] for name in (*job.after, *job.while_waits))])
         moved = job.attitude not in ("", stands)
         return max(start, drips) + CHANGE_MINUTES if moved else start
 
@@ -28,7 +28,7 @@ def greedy(jobs: tuple[Job, ...]) -> int:
         ready = [
             job
             for job in left
-            if all(name in free for name in job.after)
+            if all(name in free for name in (*job.after, *job.while_waits))
             and (not job.pan_until or len(pans) < 2)
             and (not held or job.attitude in ("", stands))
         ]

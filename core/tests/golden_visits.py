@@ -269,6 +269,13 @@ def _filter_by_wrench(visit: Golden, at: str, then: Any, now: Any) -> bool:
     )
 
 
+def _filter_while_it_drips(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if re.fullmatch(r"/steps/\d+/unmet", at):
+        gone = {one for one in then or () if one not in (now or ())}
+        return bool(gone) and all("Torque the plug" in one or "Drain the" in one for one in gone)
+    return bool(re.fullmatch(r"/steps/\d+/status", at)) and (then, now) == ("blocked", "ready")
+
+
 def _manuals_own_paste(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not at.endswith("/torque/reasons"):
         return False
@@ -283,6 +290,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a filler is torqued by a card, before the look for leaks", _no_tick_for_a_filler),
     Change("a filter with a torque is not turned on by hand", _filter_by_wrench),
     Change("a circuit whose cover is on is closed", _circuit_closed),
+    Change("a filter comes off while the case drips", _filter_while_it_drips),
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),

@@ -5,8 +5,9 @@ from decimal import Decimal
 from unittest import TestCase
 
 from oilward_core.bench import Entry, Status
-from oilward_core.codes.options import Lost, Seal, Thread
-from oilward_core.runsheet import cover_id, ran_out_id
+from oilward_core.codes.options import Lost, Seal, Thread, Tick
+from oilward_core.order import solve
+from oilward_core.runsheet import build, cover_id, ran_out_id
 from oilward_core.spec import Cell, Fastener, Path, ReservoirKind, Variant, reservoir_of
 from oilward_core.torque import overpulled, plausibility, read_torque
 
@@ -83,6 +84,32 @@ class FilterTests(TestCase):
         self.assertIn("filter", {one.role for one in clerk.stands.fasteners if one.open})
         torqued(clerk, "16 N·m", FILTER)
         self.assertEqual(clerk.sheet.focus, "engine/fill.1")
+
+    def test_it_comes_off_while_the_case_drips_and_goes_on_before_the_plug(self) -> None:
+        clerk = Clerk()
+        clerk.until_open()
+        self.assertEqual(clerk.state("engine/filter").status, Status.BLOCKED)
+        clerk.record("start", step="engine/drain")
+        # it may be done, and draws nobody away from the pan
+        self.assertEqual(clerk.state("engine/filter").status, Status.READY)
+        self.assertEqual(clerk.sheet.focus, "engine/drain")
+        on = clerk.record("filter", {"amount": "150", "items": [Tick.GASKET]}, "engine/filter")
+        self.assertEqual(on.against, ())
+        clerk.record("stop", step="engine/drain")
+        self.assertEqual(clerk.sheet.focus, "engine/measure")
+        clerk.record("amount", {"amount": "2.5 l"})
+        clerk.record("finding", {"parts": [PASTE], "oil": ["dark"]})
+        clerk.record("answer", {"value": "new"})
+        clerk.tick()
+        torqued(clerk)
+        self.assertEqual(clerk.sheet.focus, "engine/fill.1")
+
+    def test_the_plan_changes_it_while_the_case_drips(self) -> None:
+        jobs = build([TASK.task]).jobs
+        placed = {one.job.id: one for one in solve(jobs, seconds=1).placed}
+        drain = placed["engine/drain"]
+        self.assertGreaterEqual(placed["engine/filter"].start, drain.end)
+        self.assertLess(placed["engine/filter"].end, drain.free)
 
     def test_a_filter_that_leaked_and_was_renewed_is_torqued_anew(self) -> None:
         clerk = by_wrench()

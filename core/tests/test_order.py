@@ -192,7 +192,7 @@ class VisitTests(TestCase):
 
     def test_the_circuit_s_filter_is_changed_while_the_engine_is_empty(self) -> None:
         jobs = {job.id: job for job in jobs_for(tasks(ENGINE, CIRCUIT))}
-        self.assertIn("engine/drain", jobs["clutch circuit/circuit filter"].after)
+        self.assertIn("engine/drain", jobs["clutch circuit/circuit filter"].while_waits)
         self.assertIn("clutch circuit/circuit filter", jobs["engine/fill"].after)
         alone = {job.id: job for job in jobs_for(tasks(CIRCUIT))}
         self.assertEqual(alone["clutch circuit/circuit filter"].after, ("support",))

@@ -34,7 +34,7 @@ def _left_of(job: Job, states: Sequence[StepState], now: datetime, bench: Bench)
         minutes = ceil(job.minutes * len(todo) / len(work))
         return replace(job, minutes=minutes, wait=max(job.wait, wait))
     if wait or any(state.status == Status.RUNNING for state in work):
-        return replace(job, minutes=0, wait=wait, after=(), begun=True)
+        return replace(job, minutes=0, wait=wait, after=(), while_waits=(), begun=True)
     return None
 
 
@@ -43,7 +43,7 @@ def _linked(left: Sequence[Job], done: Sequence[Job]) -> list[Job]:
     is held from the first minute on until the job that gives it back."""
     ids = {job.id for job in left}
     holding = [
-        replace(job, minutes=0, wait=0, after=(), begun=True)
+        replace(job, minutes=0, wait=0, after=(), while_waits=(), begun=True)
         for job in done
         if job.pan_until in ids or job.held_until in ids
     ]
@@ -51,6 +51,7 @@ def _linked(left: Sequence[Job], done: Sequence[Job]) -> list[Job]:
         replace(
             job,
             after=tuple(name for name in job.after if name in ids),
+            while_waits=tuple(name for name in job.while_waits if name in ids),
             pan_until=job.pan_until if job.pan_until in ids else "",
             held_until=job.held_until if job.held_until in ids else "",
             soon_after=job.soon_after if job.soon_after in ids else "",

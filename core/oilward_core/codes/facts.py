@@ -9,6 +9,7 @@ class Fact(StrEnum):
 
     DONE = "done"
     PROVEN = "proven"
+    PLUG_OUT = "plug out"
     SHUT = "shut"
     FULL = "full"
     FILLERS_SHUT = "fillers shut"

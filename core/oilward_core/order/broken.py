@@ -1,11 +1,26 @@
 """Every rule an order breaks, worked out without the solver's model: what a solver says is held against
 it."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from ..guard import guarded
 from ..runsheet import CHANGE_MINUTES
 from .placed import Placed
+
+
+def _too_early_or_late(one: Placed, at: Mapping[str, Placed]) -> Iterator[str]:
+    """What a job begins before, or too long after."""
+    job = one.job
+    if job.begun and one.start:
+        yield f"{job.id} has begun already"
+    for name in job.after:
+        if one.start < at[name].free:
+            yield f"{job.id} begins before {name} is through"
+    for name in job.while_waits:
+        if one.start < at[name].end:
+            yield f"{job.id} begins before {name} has begun to wait"
+    if job.soon_after and one.start > at[job.soon_after].free + job.latest:
+        yield f"{job.id} begins too long after {job.soon_after}"
 
 
 @guarded
@@ -15,14 +30,7 @@ def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[
     at = {one.job.id: one for one in placed}
     said = []
     for one in placed:
-        if one.job.begun and one.start:
-            said.append(f"{one.job.id} has begun already")
-        for name in one.job.after:
-            if one.start < at[name].free:
-                said.append(f"{one.job.id} begins before {name} is through")
-        soon = one.job.soon_after
-        if soon and one.start > at[soon].free + one.job.latest:
-            said.append(f"{one.job.id} begins too long after {soon}")
+        said += _too_early_or_late(one, at)
     said += _too_many(placed, technicians, pans, at)
     posed = [one for one in placed if one.job.attitude]
     for n, one in enumerate(posed):

@@ -58,5 +58,6 @@ def before(jobs: Sequence[Job]) -> dict[str, set[str]]:
     """Everything that comes before each job by the work's own order."""
     found: dict[str, set[str]] = {}
     for job in jobs:  # jobs stand after what they wait for
-        found[job.id] = set(job.after).union(*(found.get(name, ()) for name in job.after))
+        named = (*job.after, *job.while_waits)
+        found[job.id] = set(named).union(*(found.get(name, ()) for name in named))
     return found

@@ -48,6 +48,8 @@ class _Model:
             for name in job.after:
                 before = self.jobs[name]
                 self.model.add(self.start[job.id] >= self.end(name) + before.wait)
+            for name in job.while_waits:
+                self.model.add(self.start[job.id] >= self.end(name))
             if job.soon_after:
                 over = self.end(job.soon_after) + self.jobs[job.soon_after].wait
                 self.model.add(self.start[job.id] <= over + job.latest)

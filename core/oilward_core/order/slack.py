@@ -13,6 +13,8 @@ def _gaps(a: Placed, b: Placed, at: dict[str, Placed]) -> Iterator[int]:
     reason that holds them apart."""
     if a.job.id in b.job.after:
         yield a.free - a.start
+    if a.job.id in b.job.while_waits:
+        yield a.end - a.start
     if a.technician == b.technician and a.job.minutes and b.start >= a.end:
         yield a.end - a.start
     if a.job.attitude and b.job.attitude and a.job.attitude != b.job.attitude:

@@ -30,7 +30,7 @@ def _check(jobs: Sequence[Job], technicians: int, pans: int, wishes: Sequence[Wi
         raise CoreError("order.pans", field="pans")
     known = {job.id for job in jobs}
     for job in jobs:
-        named = {*job.after, job.pan_until, job.held_until, job.soon_after} - {""}
+        named = {*job.after, *job.while_waits, job.pan_until, job.held_until, job.soon_after} - {""}
         if not named <= known or min(job.minutes, job.wait, job.latest) < 0:
             raise CoreError("order.no_job", field="jobs")
     for wish in wishes:

@@ -71,7 +71,8 @@ WAITS = {facts.waiting: kind for kind, facts in JOBS.items() if facts.waiting}
 
 @dataclass(frozen=True, kw_only=True)
 class Job(Sound):
-    """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it.
+    """One job: hands-on ``minutes``, then ``wait`` hands-off before what comes ``after`` it. It may be
+    done while jobs named in ``while_waits`` still wait: a filter comes off while the case drips.
 
     ``attitude`` has to hold while it is done (and while it drips), with ``held_until`` to the end of
     the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
@@ -87,6 +88,7 @@ class Job(Sound):
     minutes: int
     wait: int = 0
     after: tuple[str, ...] = ()
+    while_waits: tuple[str, ...] = ()
     group: str = ""
     attitude: str = ""
     pan_until: str = ""

@@ -11,10 +11,12 @@ from .ids import StepId
 
 @dataclass(frozen=True)
 class Maker:
-    """Which steps bring a need about: of that reservoir, or of every one (``whole_bike``)."""
+    """Which steps bring a need about: of that reservoir, or of every one (``whole_bike``); as soon as
+    they have ``begun``, whatever they wait for then."""
 
     names: tuple[Name, ...] = ()
     whole_bike: bool = False
+    begun: bool = False
 
 
 MAKERS: dict[Fact, Maker] = whole_table(
@@ -22,6 +24,7 @@ MAKERS: dict[Fact, Maker] = whole_table(
     {
         Fact.DONE: Maker(),
         Fact.PROVEN: Maker((Name.FILLER,)),
+        Fact.PLUG_OUT: Maker((Name.DRAIN,), begun=True),
         Fact.SHUT: Maker((Name.TORQUE, Name.FILTER, Name.CIRCUIT, Name.TORQUE_FILTER)),
         Fact.FULL: Maker((Name.FILL,), whole_bike=True),
         Fact.FILLERS_SHUT: Maker((Name.CLOSE,), whole_bike=True),

@@ -172,14 +172,25 @@ class Work:
         job_of = {step.id: step.job for step in self.steps}
         place = {job["id"]: n for n, job in enumerate(self.jobs)}
         after: dict[str, dict[str, None]] = {key: {} for key in place}
+        meanwhile: dict[str, dict[str, None]] = {key: {} for key in place}
         makers = Makers(self.steps)
         for step in self.steps:
             for need in step.needs:
                 for maker in makers.of(need):
                     job = job_of.get(maker, step.job)
                     if place[job] < place[step.job]:  # jobs stand behind what they wait for
-                        after[step.job][job] = None
-        jobs = tuple(Job(**job, after=tuple(after[job["id"]])) for job in self.jobs)
+                        begun = need.step is None and MAKERS[need.fact].begun
+                        (meanwhile if begun else after)[step.job][job] = None
+        jobs = tuple(
+            Job(
+                **job,
+                after=tuple(after[job["id"]]),
+                while_waits=tuple(
+                    one for one in meanwhile[job["id"]] if one not in after[job["id"]]
+                ),
+            )
+            for job in self.jobs
+        )
         # what has to be looked up comes before anything is done
         in_order = sorted(self.steps, key=lambda s: (s.name != Name.LOOK_UP, place[s.job]))
         return RunSheet(self.tasks, jobs, tuple(in_order))

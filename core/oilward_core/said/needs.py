@@ -8,6 +8,7 @@ _UNMET: dict[Fact, str] = whole_table(
     {
         Fact.DONE: "“{label}” is not done",
         Fact.PROVEN: "the {label}'s filler is not proven",
+        Fact.PLUG_OUT: "the {label}'s drain plug is not out",
         Fact.SHUT: "the {label} is not closed below",
         Fact.FULL: "the {label} is not filled",
         Fact.FILLERS_SHUT: "the {label}'s filler is open",

@@ -79,6 +79,11 @@ def _poured(reservoir: str, known: Known) -> bool:
     return bool(known.facts.poured(reservoir))
 
 
+def _plug_out(reservoir: str, known: Known) -> bool:
+    """It is out, or was in this visit: what oil is left in a filter comes with it."""
+    return known.facts.fastener(reservoir, Role.DRAIN_PLUG) is not None
+
+
 def _strapped(reservoir: str, known: Known) -> bool:
     """Before anybody has said how it stands, its support is what is missing."""
     return known.facts.stance is None or known.facts.stance.strapped
@@ -94,6 +99,7 @@ CHECKS: dict[Fact, _Check] = whole_table(
     {
         Fact.DONE: lambda reservoir, known: True,
         Fact.PROVEN: _made(Fact.PROVEN),
+        Fact.PLUG_OUT: _plug_out,
         Fact.SHUT: _made(Fact.SHUT),
         Fact.FULL: _full,
         Fact.FILLERS_SHUT: _filler_shut,

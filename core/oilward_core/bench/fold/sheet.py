@@ -171,6 +171,14 @@ def _hurried(states: Sequence[StepState], known: Known) -> tuple[StepState, time
     return None
 
 
+# what may be done while a case drips, and draws nobody away from its pan
+_MEANWHILE = (Name.FILTER, Name.CIRCUIT, Name.TORQUE_FILTER)
+
+
+def _drips(state: StepState) -> bool:
+    return state.step.name == Name.DRAIN and state.status == Status.RUNNING
+
+
 def _focus(states: Sequence[StepState], known: Known) -> str | None:
     """The first step that is ready, in the planned order; else the first wait that runs; else what
     only waits for the bike to be strapped down. Nobody leaves an engine that runs on new oil; and a
@@ -186,9 +194,11 @@ def _focus(states: Sequence[StepState], known: Known) -> str | None:
         ready = (one for one in states if one.status == Status.READY and one is not level)
         short = (one for one in ready if minutes[one.step.job] <= spare)
         return str(next(short, level).step.id)
+    drips = any(_drips(one) for one in states)
     for status in (Status.READY, Status.RUNNING):
         for state in states:
-            if state.status == status and state.step.ask != Ask.WAIT:
+            meanwhile = drips and state.step.name in _MEANWHILE
+            if state.status == status and state.step.ask != Ask.WAIT and not meanwhile:
                 return str(state.step.id)
     loose = (Need(Fact.STRAPPED).code,)
     found = (s for s in states if tuple(one.code for one in s.unmet) == loose)

@@ -19,7 +19,7 @@ def _unit(spec: ReservoirSpec) -> Fastener | None:
 
 
 def write(work: Work, task: PlannedTask, before: Need) -> StepId:
-    """Its filter, once the oil it shares is out (or the bike stands, where it has its own)."""
+    """Its filter, once the oil it shares runs out (or the bike stands, where it has its own)."""
     spec = task.spec
     unit = _unit(spec)
     job = work.job(JobKind.CIRCUIT_FILTER, spec, attitude=UPRIGHT)

@@ -40,8 +40,8 @@ def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> Non
     _open_up(work, task)
     _close_up(work, task)
     key = task.spec.key
-    drain = done(StepId(key, Name.DRAIN))
-    shared = [done(circuit.write(work, one, drain)) for one in circuits]
+    out = Need(Fact.PLUG_OUT, key)
+    shared = [done(circuit.write(work, one, out)) for one in circuits]
     if key in work.rounds.little:
         shared.append(done(StepId(key, Name.ALL_OUT)))
     rounds.fill(work, task, tuple(shared))
@@ -339,11 +339,8 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
             unchecked=unchecked(spec, f"{unit.key or unit.role}/torque") if unit else (),
             items=ticks(Tick.GASKET),
             skippable=spec.key in work.rounds.early,
-            needs=(
-                STRAPPED,
-                done(StepId(spec.key, Name.DRAIN)),
-                done(StepId(spec.key, Name.TORQUE)),
-            ),
+            # any time from the plug being out, before or after it is back
+            needs=(STRAPPED, Need(Fact.PLUG_OUT, spec.key)),
         )
     )
     name = StepId(spec.key, Name.TORQUE_FILTER)
