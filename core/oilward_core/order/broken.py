@@ -28,7 +28,7 @@ def broken_rules(placed: Sequence[Placed], technicians: int, pans: int) -> list[
     """Every rule an order breaks, in words; worked out from the placed jobs alone, without the
     solver's model. Empty: none."""
     at = {one.job.id: one for one in placed}
-    said = []
+    said: list[str] = []
     for one in placed:
         said += _too_early_or_late(one, at)
     said += _too_many(placed, technicians, pans, at)
