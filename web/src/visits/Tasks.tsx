@@ -51,9 +51,12 @@ type Added = Shape["AddedTaskRequest"];
 
 function Offered({
   offer,
+  within,
   add,
 }: {
   offer: Offer;
+  /** It is part of the visit already: only its plug can have come out by mistake. */
+  within: boolean;
   add: (added: Omit<Added, "entry">, opened: boolean) => void;
 }) {
   const variant = offer.variants[0] ?? "";
@@ -61,9 +64,11 @@ function Offered({
   return (
     <li className={benchCss.offer}>
       <b>{offer.label}</b>
-      <Button onClick={() => add(added, false)} aria-label={`Add the ${offer.label}`}>
-        Add it
-      </Button>
+      {!within && (
+        <Button onClick={() => add(added, false)} aria-label={`Add the ${offer.label}`}>
+          Add it
+        </Button>
+      )}
       {variant && (
         <Button onClick={() => add(added, true)} aria-label={`I opened this one: ${offer.label}`}>
           I opened this one
@@ -78,7 +83,10 @@ export function AddTask({ sheet }: { sheet: Sheet }) {
   const [open, setOpen] = useState(false);
   const offers = useOffers(sheet.bike.id);
   const within = sheet.tasks.map((task) => task.key);
-  const others = offers.data?.filter((offer) => !within.includes(offer.key)) ?? [];
+  // of those in the visit, any whose plug is still in can have come out for another one's
+  const closed = sheet.tasks.filter((task) => task.may_leave && task.variant).map(({ key }) => key);
+  const others =
+    offers.data?.filter(({ key }) => !within.includes(key) || closed.includes(key)) ?? [];
   const change = useVisitChange(sheet.id, (body: Added) =>
     taken(
       api.POST("/api/visits/{visit_id}/tasks/", {
@@ -108,6 +116,7 @@ export function AddTask({ sheet }: { sheet: Sheet }) {
             <Offered
               key={offer.key}
               offer={offer}
+              within={within.includes(offer.key)}
               add={(added, opened) =>
                 change.mutate(
                   { ...added, entry: opened ? crypto.randomUUID() : "" },

@@ -175,8 +175,16 @@ def _hurried(states: Sequence[StepState], known: Known) -> tuple[StepState, time
 _MEANWHILE = (Name.FILTER, Name.CIRCUIT, Name.TORQUE_FILTER)
 
 
-def _drips(state: StepState) -> bool:
-    return state.step.name == Name.DRAIN and state.status == Status.RUNNING
+def _dripping(states: Sequence[StepState], known: Known) -> set[str]:
+    """The reservoirs that drip, and with an engine the circuits that share its oil."""
+    found = {
+        one.step.id.reservoir
+        for one in states
+        if one.step.name == Name.DRAIN and one.status == Status.RUNNING
+    }
+    if any(known.tasks[key].reservoir.facts.runs_engine for key in found):
+        found |= {key for key in known.tasks if key not in known.fillings}
+    return found
 
 
 def _focus(states: Sequence[StepState], known: Known) -> str | None:
@@ -194,10 +202,10 @@ def _focus(states: Sequence[StepState], known: Known) -> str | None:
         ready = (one for one in states if one.status == Status.READY and one is not level)
         short = (one for one in ready if minutes[one.step.job] <= spare)
         return str(next(short, level).step.id)
-    drips = any(_drips(one) for one in states)
+    drips = _dripping(states, known)
     for status in (Status.READY, Status.RUNNING):
         for state in states:
-            meanwhile = drips and state.step.name in _MEANWHILE
+            meanwhile = state.step.name in _MEANWHILE and state.step.id.reservoir in drips
             if state.status == status and state.step.ask != Ask.WAIT and not meanwhile:
                 return str(state.step.id)
     loose = (Need(Fact.STRAPPED).code,)
