@@ -17,7 +17,7 @@ from oilward_core.bench.fold.facts import Way
 from oilward_core.bench.fold.filling import fill_case
 from oilward_core.codes.bench import Status
 from oilward_core.codes.fill import Cause, LeftFor
-from oilward_core.codes.options import Emptied, Lost
+from oilward_core.codes.options import Emptied, Lost, Thread
 from oilward_core.codes.poses import Pose
 from oilward_core.codes.steps import Name
 from oilward_core.errors import CoreError
@@ -56,6 +56,12 @@ def slip(clerk: Clerk, rng: random.Random, name: str) -> bool:
         clerk.record("ran out", said if how == Lost.SOME else {"how": how}, name)
     elif ask in (Ask.FILL, Ask.LEVEL):
         return _slip_at_fill(clerk, rng, name, ask)
+    elif ask == Ask.TORQUE:
+        reading = f"{rng.choice((5, 22, 24, 30, 60))} N·m"
+        told = {"reading": reading, "sure": reading, "wrench": "m", "over": rng.random() < 0.1}
+        clerk.record("torque", told, name)
+    elif state.step.id.name == Name.THREAD:
+        clerk.record("answer", {"value": rng.choice(list(Thread))}, name)
     else:
         return False
     return True
@@ -99,6 +105,14 @@ def walk(clerk: Clerk, rng: random.Random, most: int = 60) -> None:
             continue  # refused or asked: nothing was written down
         _correct(clerk, rng)
         _out_again(clerk, rng)
+        _mended(clerk, rng)
+
+
+def _mended(clerk: Clerk, rng: random.Random) -> None:
+    """Now and then a lead says how a hurt thread was mended."""
+    for stop in clerk.sheet.stops:
+        if stop.step.partition("/")[2].startswith(Name.THREAD) and rng.random() < 0.5:
+            clerk.record("answered", {"entry": stop.entry, "reason": "thread insert"}, stop.step)
 
 
 def _out_again(clerk: Clerk, rng: random.Random) -> None:
