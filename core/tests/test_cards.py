@@ -4,10 +4,12 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Entry, Status
+from oilward_core.bench import Entry, Status, TaskClosing, used
 from oilward_core.codes.options import Lost, Seal, Thread, Tick
+from oilward_core.kit.things import things
 from oilward_core.order import solve
 from oilward_core.runsheet import build, cover_id, ran_out_id
+from oilward_core.schools import Schools
 from oilward_core.spec import Cell, Fastener, Path, ReservoirKind, Variant, reservoir_of
 from oilward_core.torque import overpulled, plausibility, read_torque
 
@@ -237,6 +239,19 @@ class WasherTests(TestCase):
         clerk.record("opens again", {}, "engine/torque")
         offered = [one.code for one in clerk.state("engine/washer").step.options]
         self.assertEqual(offered, [Seal.NEW])
+
+
+class OneUseTests(TestCase):
+    def test_a_plug_that_is_used_once_is_in_the_kit_and_asked_for_at_its_refit(self) -> None:
+        plug = replace(fastener("drain plug", "20-26 N·m", "crush washer 12 mm"), one_use=True)
+        clerk = with_fasteners(plug)
+        (plan,) = clerk.plan.tasks
+        self.assertIn(("drain plug, M12x1.5", 1), things([plan.task], Schools()).parts)
+        clerk.until_fill()
+        asked = clerk.state("engine/refit").step.items
+        self.assertEqual([one.code for one in asked], [Tick.NEW_ONE, Tick.BY_HAND])
+        closing = [TaskClosing(plan=plan, fluid="", bottle_ml=Decimal(1000))]
+        self.assertIn(("drain plug, M12x1.5", 1), used(closing, clerk.entries).parts)
 
 
 class SheetTests(TestCase):

@@ -9,7 +9,7 @@ from ..codes.options import Seal
 from ..codes.roles import Role
 from ..codes.steps import Name
 from ..guard import Sound, guarded
-from ..kit.things import filter_name
+from ..kit.things import filter_name, one_use_name
 from ..runsheet import StepId
 from ..spec import ReservoirSpec
 from .asks.choice import Chosen
@@ -41,6 +41,9 @@ def _parts(spec: ReservoirSpec, entry: Entry, model: str) -> Iterable[str]:
     name, data = StepId.of(entry.step).name, entry.data
     if isinstance(data, FilterOn) or (name == Name.CIRCUIT and isinstance(data, Confirmed)):
         yield filter_name(spec.label, model)
+    plug = spec.fastener(Role.DRAIN_PLUG)
+    if name == Name.REFIT and isinstance(data, Confirmed) and plug and plug.one_use:
+        yield from [one_use_name(plug)] * plug.count
     if name == Name.WASHER and isinstance(data, Chosen) and data.value == Seal.NEW:
         yield from _seal(spec)
 

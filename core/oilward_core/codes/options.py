@@ -92,6 +92,7 @@ class Tick(StrEnum):
     STRAPPED = "strapped"
     BOTTLE = "bottle"
     BY_HAND = "by hand"
+    NEW_ONE = "new one"
     TIGHTENED = "tightened"
     GASKET = "gasket"
     SPRING = "spring"

@@ -1,7 +1,7 @@
 """What to lay out besides oil: seals, tools, wrenches and what is used up."""
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from ..codes.roles import Role
@@ -55,6 +55,20 @@ def filter_name(label: str, model: str) -> str:
     return f"filter for the {label}" + (f", {model}" if model else "")
 
 
+def one_use_name(fastener: Fastener) -> str:
+    """What a fastener that is used once is called in drawer and shopping list: what it is there for, and
+    its thread."""
+    return f"{fastener.role}, {fastener.thread}" if fastener.thread else fastener.role
+
+
+def _new(task: PlannedTask, fastener: Fastener, schools: Schools) -> Iterator[str]:
+    """What goes on new with a fastener: its seal, and itself where it is used once."""
+    if seal := _seal(task, fastener, schools):
+        yield seal
+    if fastener.one_use:
+        yield one_use_name(fastener)
+
+
 def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> Things:
     """Seals, filters, tools, consumables and torque settings for these tasks on a ``model``."""
     seals: Counter[str] = Counter()
@@ -64,8 +78,8 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
     torqued = []
     for task in tasks:
         for fastener in _opened(task):
-            if seal := _seal(task, fastener, schools):
-                seals[seal] += fastener.count
+            for new in _new(task, fastener, schools):
+                seals[new] += fastener.count
             if fastener.drive and fastener.drive != "by hand":
                 tools[fastener.drive] = None
             if fastener.torque and fastener.torque.by_wrench:

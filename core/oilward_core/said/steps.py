@@ -294,6 +294,7 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.STRAPPED: "Strapped down",
         Tick.BOTTLE: "Clean bottle at hand, labelled",
         Tick.BY_HAND: "Runs in by hand to contact",
+        Tick.NEW_ONE: "A new plug: this one is used once",
         Tick.TIGHTENED: "Tightened: {text}",
         Tick.GASKET: "Old gasket came off with the old filter",
         Tick.SPRING: "Spring and seal looked at",

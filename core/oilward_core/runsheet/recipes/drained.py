@@ -214,7 +214,7 @@ def _close_up(work: Work, task: PlannedTask) -> None:
             instruction=said.text,
             place=where(plug),
             spot=plug.spot if plug else None,
-            items=ticks(Tick.BY_HAND),
+            items=ticks(*((Tick.NEW_ONE,) if plug and plug.one_use else ()), Tick.BY_HAND),
             needs=(STRAPPED, done(washer), inspected),
         )
     )
