@@ -34,6 +34,7 @@ test("a plug pulled too far, its thread looked at; a cover that leaks is closed"
   await step(page, "Torque the plug");
   await expect(reading).toHaveValue("");
   await press(page, /^Clicked at/);
+  await step(page, "Fill");
   await ahead(page, "Look for leaks");
   await press(page, "Leak at the cover");
   await step(page, "What ran out?");
