@@ -10,7 +10,7 @@ from oilward_core.kit.things import things
 from oilward_core.order import solve
 from oilward_core.runsheet import build, cover_id, ran_out_id
 from oilward_core.schools import Schools
-from oilward_core.spec import Cell, Fastener, Path, ReservoirKind, Variant, reservoir_of
+from oilward_core.spec import Cell, Fastener, Path, ReservoirKind, reservoir_of
 from oilward_core.torque import overpulled, plausibility, read_torque
 
 from .clerk import ENGINE, PASTE, TASK, Clerk, fastener, spec, task
@@ -32,6 +32,16 @@ def by_wrench() -> Clerk:
 
 def torqued(clerk: Clerk, reading: str = "22 N·m", step: str = "engine/torque") -> Entry:
     return clerk.record("torque", {"reading": reading, "wrench": "m", "sure": reading}, step)
+
+
+def circuit() -> Clerk:
+    """A clutch circuit whose new filter is in, its cover on and not torqued."""
+    cover = fastener("second filter", "10 N·m")
+    kind = ReservoirKind.CLUTCH_CIRCUIT
+    clerk = Clerk(task(replace(spec("clutch circuit", kind), fasteners=(cover,))))
+    for step in ("cold", "support", "clutch circuit/circuit filter"):
+        clerk.tick(step)
+    return clerk
 
 
 class FillerTests(TestCase):
@@ -127,13 +137,7 @@ class FilterTests(TestCase):
         self.assertEqual(clerk.state(FILTER).status, Status.BLOCKED)
 
     def test_a_circuit_whose_cover_is_torqued_is_closed(self) -> None:
-        cover = fastener("second filter", "10 N·m")
-        kind = ReservoirKind.CLUTCH_CIRCUIT
-        circuit = task(replace(spec("clutch circuit", kind), fasteners=(cover,)))
-        clerk = Clerk(replace(circuit, variant=Variant.DRAIN_ONLY))
-        clerk.tick()
-        clerk.tick()
-        clerk.tick("clutch circuit/circuit filter")
+        clerk = circuit()
         self.assertFalse(clerk.stands.filled)
         clerk.record("torque", {"reading": "10 N·m", "wrench": "m"}, "clutch circuit/torque filter")
         self.assertTrue(clerk.stands.filled)
@@ -189,6 +193,41 @@ class OverPulledTests(TestCase):
         over = clerk.record("torque", said, "engine/torque")
         self.assertEqual(clerk.sheet.focus, self.look(over))
         self.assertNotEqual(over.id, first.id)
+
+    def test_a_pull_that_is_put_right_to_one_too_far_asks_for_the_look_after_all(self) -> None:
+        clerk, first = self.pulled("32 N·m")
+        clerk.record("opens again", {}, "engine/torque")
+        clerk.record("answer", {"value": "new"}, "engine/washer")
+        clerk.tick("engine/refit")
+        torqued(clerk, "32 N·m")
+        over = clerk.correct(first, {"reading": "45 N·m", "sure": "45 N·m", "wrench": "m"})
+        self.assertIsNotNone(clerk.sheet.step(self.look(over)))
+
+    def test_a_filler_and_a_filter_are_looked_at_before_they_are_pulled_again(self) -> None:
+        clerk = by_wrench()
+        clerk.until_fill()
+        over = torqued(clerk, "45 N·m", FILTER)
+        self.assertEqual(clerk.sheet.focus, self.look(over))
+        self.assertEqual(clerk.state(FILTER).status, Status.BLOCKED)
+        clerk.record("answer", {"value": Thread.GOOD}, self.look(over))
+        torqued(clerk, "16 N·m", FILTER)
+        clerk.round("2370 ml", "0.75")
+        over = torqued(clerk, "45 N·m", FILLER)
+        self.assertEqual(clerk.state(FILLER).status, Status.BLOCKED)
+        clerk.record("answer", {"value": Thread.GOOD}, self.look(over))
+        torqued(clerk, "19 N·m", FILLER)
+        self.assertEqual(clerk.sheet.focus, "leaks")
+
+    def test_so_is_a_circuit_s_cover(self) -> None:
+        clerk = circuit()
+        name = "clutch circuit/torque filter"
+        over = torqued(clerk, "45 N·m", name)
+        look = f"clutch circuit/thread.{over.id[:8]}"
+        self.assertEqual(clerk.state(name).status, Status.BLOCKED)
+        self.assertFalse(clerk.stands.filled)
+        clerk.record("answer", {"value": Thread.GOOD}, look)
+        torqued(clerk, "10 N·m", name)
+        self.assertTrue(clerk.stands.filled)
 
     def test_hurt_it_stops_until_a_lead_says_how_it_was_mended(self) -> None:
         clerk, over = self.pulled()

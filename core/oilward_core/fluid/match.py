@@ -79,10 +79,8 @@ def labelled(name: str, label: str) -> Offer:
     )
 
 
-MOST_NAME, MOST_LABEL = (
-    80,
-    40,
-)  # characters of what an oil is called, and of its label [our definition]
+# characters of what an oil is called, and of its label [our definition]
+MOST_NAME, MOST_LABEL = 80, 40
 
 
 @guarded

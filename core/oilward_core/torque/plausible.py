@@ -66,9 +66,8 @@ _SIZED: dict[str, dict[int, Band]] = {
 # tapered pipe threads seal on their flanks, N·m by size
 PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0: _band(20, 65)}
 _PLASTIC = _band(0.8, 9)
-_STEEL_FILLER = Decimal(
-    "0.14"
-)  # of a drain plug's least torque: less than that holds no steel plug
+# of a drain plug's least torque: less than that holds no steel plug (common practice, no source)
+_STEEL_FILLER = Decimal("0.14")
 _CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
 _UNKNOWN = _band(2, 150)
 # a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof

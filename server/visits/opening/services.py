@@ -116,8 +116,12 @@ def _add(
 def _note_opened(
     visit: Visit, reservoir: str, entry_id: UUID, actor: Person, now: datetime
 ) -> None:
-    """That a plug was opened by mistake; twice is once. Raises Conflict ``visit.id_taken``."""
+    """That a plug was opened by mistake; twice is once, and one that is out already is out. Raises
+    Conflict ``visit.id_taken``."""
     step = str(StepId(reservoir, Name.DRAIN))
+    said = EntryRow.objects.filter(visit=visit, step=step, kind=EntryKind.START)
+    if said.exclude(id=entry_id).exists():
+        return
     row, _ = EntryRow.objects.get_or_create(
         id=entry_id,
         defaults={

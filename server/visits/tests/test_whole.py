@@ -257,6 +257,20 @@ class ChangeTests(WholeTestCase):
         self.assertEqual(self.mira.sign().status_code, 200, self.mira.last.content)
         self.assertEqual(Service.objects.filter(visit_id=self.mira.visit).count(), 2)
 
+    def test_a_plug_of_the_visit_that_came_out_for_another_one_s_is_said_once(self) -> None:
+        self.mira.open_for(
+            [{"reservoir": key, "variant": "drain only"} for key in ("primary", "gearbox")],
+            "61 300",
+        )
+        self.mira.tick()
+        for _ in range(2):  # tapped twice, or by two tablets
+            body = {"reservoir": "gearbox", "variant": "drain only", "entry": str(uuid4())}
+            self.assertEqual(self.tasks(body).status_code, 200)
+        out = EntryRow.objects.filter(visit=self.mira.visit, step="gearbox/drain")
+        self.assertEqual(out.count(), 1)
+        stands = {part["part"]: part["word"] for part in self.mira.task_of("gearbox")["standing"]}
+        self.assertEqual(stands["Drain plug"], "out")
+
     def test_what_a_correction_reopens_is_asked_first(self) -> None:
         self.mira.whole()
         leaks = self.mira.step("leaks")["entry"]["id"]

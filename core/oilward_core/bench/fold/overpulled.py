@@ -47,7 +47,7 @@ def found_over(
 
 def _taken_as_it_was(over: Over, facts: Facts) -> bool:
     """Whether an earlier release, which asked for no look, went on with another pull after it."""
-    if str(over.look) in facts.by_step:
+    if str(over.look) in facts.by_step or over.entry.supersedes:
         return False
     pulls = facts.by_step.get(str(over.step), ())
     return any(pull.at > over.at and not pull.against for pull in pulls)

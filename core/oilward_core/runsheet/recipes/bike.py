@@ -21,7 +21,7 @@ from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, ColdJob
 from ..needs import Need, done
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
 from ..work import Work
-from .cards import by_wrench, carded
+from .cards import by_wrench, carded, looked_at
 
 COLD, _TENS = Decimal(20), Decimal("1E1")  # °C; ml
 
@@ -267,7 +267,7 @@ def _fillers(work: Work, tasks: Sequence[PlannedTask]) -> Iterator[StepId]:
         if plug is None or not by_wrench(plug) or step in work.rounds.unasked:
             continue
         job = work.job(JobKind.TORQUE_FILLER, task.spec, attitude=UPRIGHT)
-        needs = (Need(Fact.RIGHT, key), done(StepId(key, Name.CLOSE)))
+        needs = (Need(Fact.RIGHT, key), done(StepId(key, Name.CLOSE)), *looked_at(work, task.spec))
         yield work.step(carded(step, job, plug, "", needs))
 
 

@@ -2,12 +2,15 @@
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
+from ...codes.options import Thread
 from ...codes.steps import Name
+from ...quantity import show
 from ...said import steps as words
-from ...spec import Fastener
+from ...spec import Fastener, ReservoirSpec
 from ..ids import StepId
-from ..needs import Need
-from ..steps import Step, where
+from ..needs import Need, done
+from ..steps import Step, chosen, where
+from ..work import Work
 
 STRAPPED = Need(Fact.STRAPPED)
 
@@ -41,3 +44,25 @@ def carded(step: StepId, job: str, plug: Fastener, what: str, needs: tuple[Need,
         turn=turned,
         needs=needs,
     )
+
+
+def looked_at(work: Work, spec: ReservoirSpec) -> tuple[Need, ...]:
+    """That every thread of it that was pulled too far has been looked at."""
+    return tuple(done(step) for step, _ in work.rounds.over.get(spec.key, ()))
+
+
+def look_at_threads(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ...]:
+    """Threads that were pulled too far are looked at before anything is done there again: that need."""
+    for step, nm in work.rounds.over.get(spec.key, ()):
+        said = words.step(Name.THREAD, pulled=show(nm, "N·m"))
+        work.step(
+            Step(
+                id=step,
+                job=job,
+                ask=Ask.CHOICE,
+                title=said.title,
+                instruction=said.text,
+                options=chosen(words.THREADS, Thread),
+            )
+        )
+    return looked_at(work, spec)

@@ -11,7 +11,7 @@ from ..jobs import UPRIGHT
 from ..needs import Need, done
 from ..steps import PlannedTask, Step, ticks, where
 from ..work import Work
-from .cards import STRAPPED, by_wrench, carded
+from .cards import STRAPPED, by_wrench, carded, look_at_threads
 
 
 def _unit(spec: ReservoirSpec) -> Fastener | None:
@@ -42,7 +42,10 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
             needs=(before,),
         )
     )
+    looked = look_at_threads(work, spec, job)
     name = StepId(spec.key, Name.TORQUE_FILTER)
     if unit is None or not by_wrench(unit) or name in work.rounds.unasked:
         return changed
-    return work.step(carded(name, job, unit, words.FILTER_COVER, (STRAPPED, done(changed))))
+    return work.step(
+        carded(name, job, unit, words.FILTER_COVER, (STRAPPED, done(changed), *looked))
+    )

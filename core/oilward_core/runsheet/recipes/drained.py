@@ -1,6 +1,6 @@
 """What is drained through a plug: engine, primary, gearbox, final drive."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from decimal import Decimal
 
 from ...codes.entries import Ask
@@ -13,7 +13,6 @@ from ...codes.options import (
     Lost,
     Opens,
     Seal,
-    Thread,
     Tick,
 )
 from ...codes.roles import Role
@@ -30,7 +29,7 @@ from ..needs import Need, done
 from ..steps import Option, PlannedTask, Step, chosen, look_up_id, ticks, unchecked, where
 from ..work import Opened, Work
 from . import circuit, rounds
-from .cards import STRAPPED, by_wrench, carded, crow_foot
+from .cards import STRAPPED, by_wrench, carded, crow_foot, look_at_threads, looked_at
 
 
 def write(work: Work, task: PlannedTask, circuits: Sequence[PlannedTask]) -> None:
@@ -189,7 +188,8 @@ def _close_up(work: Work, task: PlannedTask) -> None:
     school = task.schools.of(spec.kind, RING if ring else WASHER)
     inspected = done(StepId(key, Name.INSPECT))
     _ran_out(work, spec, job)
-    looked = tuple(done(step) for step in _seen_to(work, spec, job))
+    _covers(work, spec, job)
+    looked = look_at_threads(work, spec, job)
     said = words.step(Name.WASHER, seal=seal, school=str(school))
     washer = work.step(
         Step(
@@ -228,21 +228,8 @@ def _washers(work: Work, key: str) -> tuple[Seal, ...]:
     return (Seal.NEW,) if key in work.rounds.turned else WASHERS
 
 
-def _seen_to(work: Work, spec: ReservoirSpec, job: str) -> Iterator[StepId]:
-    """Threads that were pulled too far are looked at before anything else; a cover that leaked is
-    closed."""
-    for step, nm in work.rounds.over.get(spec.key, ()):
-        said = words.step(Name.THREAD, pulled=show(nm, "N·m"))
-        yield work.step(
-            Step(
-                id=step,
-                job=job,
-                ask=Ask.CHOICE,
-                title=said.title,
-                instruction=said.text,
-                options=chosen(words.THREADS, Thread),
-            )
-        )
+def _covers(work: Work, spec: ReservoirSpec, job: str) -> None:
+    """Each time a cover leaked it is closed."""
     screw = spec.fastener(Role.COVER_SCREW)
     torque = words.cover_tight(screw.torque.text if screw and screw.torque else "")
     for entry in work.rounds.covers.get(spec.key, ()):
@@ -345,4 +332,8 @@ def _filter(work: Work, spec: ReservoirSpec) -> None:
     )
     name = StepId(spec.key, Name.TORQUE_FILTER)
     if unit and by_wrench(unit) and name not in work.rounds.unasked:
-        work.step(carded(name, job, unit, words.FILTER_ITSELF, (STRAPPED, done(on))))
+        work.step(
+            carded(
+                name, job, unit, words.FILTER_ITSELF, (STRAPPED, done(on), *looked_at(work, spec))
+            )
+        )
