@@ -193,6 +193,10 @@ class OverPulledTests(TestCase):
         over = clerk.record("torque", said, "engine/torque")
         self.assertEqual(clerk.sheet.focus, self.look(over))
         self.assertNotEqual(over.id, first.id)
+        # what the wrench was set to is not how far it was pulled
+        self.assertNotIn("33", clerk.state(self.look(over)).step.instruction)
+        clerk.record("answer", {"value": Thread.HURT}, self.look(over))
+        self.assertNotIn("33", clerk.sheet.stops[0].text)
 
     def test_a_pull_that_is_put_right_to_one_too_far_asks_for_the_look_after_all(self) -> None:
         clerk, first = self.pulled("32 N·m")

@@ -52,6 +52,7 @@ WAITS: dict[WaitsFor, str] = whole_table(
 )
 NOT_RIGHT_YET = "pulled, not right yet"
 NOT_TORQUED = "not torqued"
+TOO_FAR = "pulled too far"
 OPENED_SINCE = "Opened since. Pull it again."
 
 
@@ -247,10 +248,11 @@ def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
 
 
 def hurt(label: str, pulled: str) -> str:
-    """A thread that was pulled too far, and does not look good."""
+    """A thread that was pulled too far (empty: nobody knows how far), and does not look good."""
+    after = f" after {pulled}" if pulled else ""
     return (
-        f"{label.capitalize()}: its thread is hurt, after {pulled}. Mend it, and a lead says how; or "
-        "hand the bike back, not to be ridden."
+        f"{label.capitalize()}: its thread is hurt{after}. Mend it, and a lead says how; or hand the bike "
+        "back, not to be ridden."
     )
 
 

@@ -91,8 +91,7 @@ STEPS: dict[Name, Words] = whole_table(
         ),
         Name.THREAD: Words(
             "Look at the thread",
-            "{pulled} is over its torque by far. Take it out, look at both threads and the face before "
-            "anything else.",
+            "{pulled}. Take it out, look at both threads and the face before anything else.",
         ),
         Name.COVER: Words(
             "Close the cover", "Joint clean, gasket or seal looked at, then its screws.{torque}"
@@ -339,6 +338,13 @@ def pose(code: str) -> str:
 def stands(code: str) -> str:
     """How a bike stands, in a sentence: ``on the side stand``."""
     return "on the side stand" if code == Pose.SIDE_STAND else pose(code)
+
+
+def pulled_too_far(amount: str) -> str:
+    """How far it was pulled, where anybody knows."""
+    return (
+        f"{amount} is over its torque by far" if amount else "Pulled too far, nobody knows how far"
+    )
 
 
 FILTER_COVER, FILTER_ITSELF = "filter cover", "filter"  # what of a filter is torqued

@@ -86,7 +86,8 @@ def _part(entry: Entry) -> Role:
 
 
 def _say(data: Pulled, speaker: Speaker) -> str:
-    return said.pulled(show(data.nm, speaker.torque), data.turned)
+    pulled = said.pulled(show(data.nm, speaker.torque), data.turned)
+    return f"{said.TOO_FAR}, {pulled}" if data.over else pulled
 
 
 TORQUE = Act(

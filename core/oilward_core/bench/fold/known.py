@@ -71,10 +71,11 @@ _ANEW = {Name.TORQUE: (Name.WASHER, Name.REFIT)}
 
 @dataclass(frozen=True, kw_only=True)
 class Over:
-    """A pull at a ``step`` that went too far, N·m at the fastener, and the entry that says so."""
+    """A pull at a ``step`` that went too far, N·m at the fastener (None: only said so, nobody knows how
+    far), and the entry that says so."""
 
     step: StepId
-    nm: Decimal
+    nm: Decimal | None
     entry: Entry
 
     @property

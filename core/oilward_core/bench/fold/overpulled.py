@@ -38,9 +38,9 @@ def found_over(
                 if not isinstance(entry.data, Pulled):
                     continue
                 nm = at_plug(entry.data, plug, bench)
-                over = Over(step=step, nm=nm, entry=entry)
-                far = entry.data.over or overpulled(nm, plug.torque, plug.soft)
-                if far and not _taken_as_it_was(over, facts):
+                far = overpulled(nm, plug.torque, plug.soft)
+                over = Over(step=step, nm=nm if far else None, entry=entry)
+                if (far or entry.data.over) and not _taken_as_it_was(over, facts):
                     found.setdefault(key, []).append(over)
     return {key: tuple(overs) for key, overs in found.items()}
 

@@ -113,7 +113,7 @@ def lamp(known: Known) -> Iterator[Stop]:
 def threads(known: Known) -> Iterator[Stop]:
     """A thread that was pulled too far and is hurt: a lead says how it was mended, or hands it back."""
     for over, entry in hurt(known):
-        text = said.hurt(known.label(over.step.reservoir), show(over.nm, "N·m"))
+        text = said.hurt(known.label(over.step.reservoir), show(over.nm, "N·m") if over.nm else "")
         yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
 
 

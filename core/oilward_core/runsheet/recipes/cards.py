@@ -54,7 +54,8 @@ def looked_at(work: Work, spec: ReservoirSpec) -> tuple[Need, ...]:
 def look_at_threads(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ...]:
     """Threads that were pulled too far are looked at before anything is done there again: that need."""
     for step, nm in work.rounds.over.get(spec.key, ()):
-        said = words.step(Name.THREAD, pulled=show(nm, "N·m"))
+        pulled = words.pulled_too_far(show(nm, "N·m") if nm else "")
+        said = words.step(Name.THREAD, pulled=pulled)
         work.step(
             Step(
                 id=step,
