@@ -251,8 +251,8 @@ def hurt(label: str, pulled: str) -> str:
     """A thread that was pulled too far (empty: nobody knows how far), and does not look good."""
     after = f" after {pulled}" if pulled else ""
     return (
-        f"{label.capitalize()}: its thread is hurt{after}. Mend it, and a lead says how; or hand the bike "
-        "back, not to be ridden."
+        f"{label.capitalize()}: its thread is hurt{after}. Mend it, and a lead says how; or hand the "
+        "bike back, not to be ridden."
     )
 
 
