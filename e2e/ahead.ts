@@ -13,16 +13,26 @@ const BENCH_MINUTE = 500; // ms, as the journeys' server counts
 const now = () => new Date().toISOString();
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, Math.max(ms, 0)));
 
+/** A pull to what is set; round a ring once to half and once to full. */
+function pulled({ card, items: asked }: Step): Said {
+  const items = asked.map((item) => item.code);
+  const pull = { reading: card?.aim, items };
+  const half = card?.wrenches[0]?.half;
+  if (!card?.ring) return [["torque", pull]];
+  return [
+    ["torque", { ...pull, reading: half, stage: "half" }],
+    ["torque", { ...pull, stage: "full" }],
+  ];
+}
+
 /** What is written down at a step where nothing is unusual, as a tablet sends it. */
 function usually(one: Step, sheet: RunSheet, drained: string): Said {
   const task = sheet.tasks.find((task) => task.key === one.reservoir);
   const attitude = /on the side stand/.test(one.instruction) ? "side stand" : "upright";
   const glass = { position: "0.75", attitude };
   const items = one.items.map((item) => item.code);
-  const waited: Said = [
-    ["start", {}],
-    ["stop", {}],
-  ];
+  const stop: Said = [["stop", {}]];
+  const waited: Said = one.status === "running" ? stop : [["start", {}], ...stop];
   const usual: Partial<Record<string, Said>> = {
     check: [["confirm", { items }]],
     timer: waited,
@@ -31,7 +41,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     amount: [["amount", { amount: drained, sure: drained }]],
     finding: [["finding", { parts: [], oil: ["dark"] }]],
     choice: [["answer", { value: one.options[0]?.code }]],
-    torque: [["torque", { reading: one.card?.aim }]],
+    torque: pulled(one),
     filter: [["filter", { amount: "0", items }]],
     fill: [["pour", { amount: task?.coach?.amount, closed: true }]],
     level: [["level", task?.gauge?.edge ? { sight: "runs out", attitude } : glass]],

@@ -8,10 +8,15 @@ export async function asked<Answer>(page: Page, path: string): Promise<Answer> {
 }
 
 /** Sends what a screen would send, by whoever is signed in on the page. */
-export async function said<Answer>(page: Page, path: string, data: object): Promise<Answer> {
+export async function said<Answer>(
+  page: Page,
+  path: string,
+  data: object,
+  method: "post" | "put" = "post",
+): Promise<Answer> {
   const cookies = await page.context().cookies();
   const token = cookies.find((cookie) => cookie.name.endsWith("csrftoken"))?.value ?? "";
-  const answer = await page.request.post(path, { data, headers: { "X-CSRFToken": token } });
+  const answer = await page.request[method](path, { data, headers: { "X-CSRFToken": token } });
   expect(answer.ok(), `${JSON.stringify(data)}: ${await answer.text()}`).toBe(true);
   return (await answer.json()) as Answer;
 }

@@ -128,7 +128,6 @@ export async function tickAll(page: Page): Promise<void> {
   for (const box of await page.getByRole("checkbox").all()) {
     if ((await box.getAttribute("aria-checked")) !== "true") await box.click();
   }
-  await press(page, "Done");
 }
 
 export async function wait(page: Page): Promise<void> {
@@ -144,6 +143,14 @@ export async function lookBack(page: Page, title: string | RegExp): Promise<void
   const done = steps.getByRole("button", { name: /^. Done \d/ });
   if ((await done.getAttribute("aria-expanded")) !== "true") await done.click();
   await steps.getByRole("button", { name: title }).first().click();
+}
+
+/** How a reservoir stands, unfolded. */
+export async function stood(page: Page, reservoir: string): Promise<Locator> {
+  const region = page.getByRole("region", { name: `How the ${reservoir} stands` });
+  const fold = region.getByRole("button").first();
+  if ((await fold.getAttribute("aria-expanded")) !== "true") await fold.click();
+  return region;
 }
 
 /** Says how the level stood before the engine was started. */
@@ -286,12 +293,20 @@ export async function dryTwice(page: Page, filler = false): Promise<void> {
 
 /** A bike nobody has worked on: others may stand open in the shop by now. How one is entered is shown by
  * `bikes.spec`. */
-export async function comesIn(page: Page, name: string, model: string): Promise<void> {
+export async function comesIn(page: Page, name: string, model: string): Promise<string> {
   const { form, models } = await asked<Bikes>(page, "/api/bikes/");
   const of = models.find((one) => one.name === model);
-  const bike = { ...form, id: crypto.randomUUID(), name, model: of?.id, odometer: "20 000" };
-  await said(page, "/api/bikes/", bike);
+  const id = crypto.randomUUID();
+  await said(page, "/api/bikes/", { ...form, id, name, model: of?.id, odometer: "20 000" });
   await page.goto("/");
+  return id;
+}
+
+/** Its visit for one reservoir: how one is begun on the screen is shown by `startVisit`. */
+export async function inFor(page: Page, bike: string, reservoir: string): Promise<void> {
+  const id = crypto.randomUUID();
+  await said(page, "/api/visits/", { id, bike, odometer: "20 010", tasks: [{ reservoir }] });
+  await page.goto(`/visits/${id}`);
 }
 
 /** Ticks every number nobody has checked, and approves the sheet by name. */

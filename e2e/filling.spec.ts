@@ -16,6 +16,7 @@ import {
   stands,
   startVisit,
   step,
+  stood,
   tab,
   tickAll,
   wait,
@@ -235,7 +236,7 @@ test("a level plug, dry and then running out; its drain plug is out again, and i
   await press(page, "Oil ran out");
   await pulled(page, "Torque the filler");
   await step(page, "Look for leaks");
-  const gearbox = page.getByRole("region", { name: "How the gearbox stands" });
+  const gearbox = await stood(page, "gearbox");
   await expect(gearbox).toContainText("level right");
 
   // the old washer is still on the bench

@@ -100,8 +100,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   await press(page, "Write it down");
 
   await step(page, "Change the filter");
-  await page.getByRole("checkbox").click();
-  await press(page, "Filter is on");
+  await press(page, /^It is on/);
 
   // fill by stages: the coach says how much, in ml and in bottles, and why
   await step(page, "Fill");
@@ -176,9 +175,10 @@ test("sending the same entry twice does nothing twice", async ({ page }) => {
 test("an entry made after the session ended is sent once somebody signs in", async ({ page }) => {
   await signIn(page);
   await startVisit(page, "Lamplighter", "27 750");
-  for (const box of await page.getByRole("checkbox").all()) await box.click();
+  const boxes = await page.getByRole("checkbox").all();
+  for (const box of boxes.slice(0, -1)) await box.click();
   await page.context().clearCookies({ name: "sessionid" });
-  await press(page, "Done");
+  await boxes.at(-1)?.click();
   await page.getByLabel("Name").fill("mira");
   await page.getByLabel("Password").fill("harbour-mira");
   await press(page, "Sign in");

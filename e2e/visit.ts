@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
-import { dragLevel } from "./bench";
+import { dragLevel, stood } from "./bench";
 
 /** How a person works the screen, and what it costs: presses, fields filled, keys. */
 export interface Hand {
@@ -71,11 +71,13 @@ const pressing =
   (page, hand) =>
     hand.press(button(page, name));
 
+/** The last tick of a list says that it is done. */
 async function ticks(page: Page, hand: Hand): Promise<void> {
-  for (const box of await focus(page).getByRole("checkbox").all()) {
+  const boxes = await focus(page).getByRole("checkbox").all();
+  for (const box of boxes) {
     if ((await box.getAttribute("aria-checked")) !== "true") await hand.press(box);
   }
-  await hand.press(focus(page).locator(".controls_big-action").first());
+  if (boxes.length === 0) await hand.press(focus(page).locator(".controls_big-action").first());
 }
 
 async function measured(page: Page, hand: Hand): Promise<void> {
@@ -88,7 +90,26 @@ async function measured(page: Page, hand: Hand): Promise<void> {
   if (await stands.isVisible()) await hand.press(stands);
 }
 
+/** What is asked for at a card besides its pull. */
+async function chips(page: Page, hand: Hand): Promise<void> {
+  const asked = focus(page).getByRole("group", { name: "Done with it" });
+  for (const chip of await asked.getByRole("button", { pressed: false }).all()) {
+    await hand.press(chip);
+  }
+}
+
+/** A cover's screws, once round. */
+async function ring(page: Page, hand: Hand): Promise<void> {
+  await chips(page, hand);
+  await hand.press(button(page, /^All \d+ (at|clicked at) /));
+}
+
 async function torqued(page: Page, hand: Hand): Promise<void> {
+  if (await button(page, /^All \d+ /).isVisible()) {
+    await ring(page, hand);
+    return;
+  }
+  await chips(page, hand);
   const take = button(page, "Take from wrench (simulated)");
   const digital = focus(page).getByText("Digital wrench (simulated)");
   // too small a torque for it: the click type has clicked where it was set
@@ -106,7 +127,7 @@ async function torqued(page: Page, hand: Hand): Promise<void> {
 async function stands(page: Page): Promise<number> {
   const whose =
     (await page.locator(".bench_focus-bike").textContent())?.split("·")[1]?.trim() ?? "";
-  const side = page.getByRole("region", { name: `How the ${whose} stands` });
+  const side = await stood(page, whose);
   const text = (await side.textContent())?.replace(/\u00a0/g, "") ?? "";
   const number = (words: RegExp, from: string) => Number(words.exec(from)?.[1] ?? NaN);
   const added = number(/(\d+) ml in/, text);
@@ -172,14 +193,8 @@ const USUAL: [RegExp, Act][] = [
   [/^Measure what|: fill a little over/, measured],
   [/^Read the plug/, pressing("Usual paste")],
   [/^Seal on the plug/, pressing("New seal on")],
-  [/^Torque the/, torqued],
-  [
-    /^Change the filter/,
-    async (page, hand) => {
-      await hand.press(focus(page).getByRole("checkbox"));
-      await hand.press(button(page, "Filter is on"));
-    },
-  ],
+  [/^Torque the|^Close the (?!filler)/, torqued],
+  [/^Change the filter/, pressing(/^It is on/)],
   [/^(Fill|Top up)$/, filled],
   [/^Draw the excess/, pressing("Out, from the top")],
   [/^Read the level/, read],

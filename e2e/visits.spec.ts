@@ -1,5 +1,5 @@
 import { ahead } from "./ahead";
-import { comesIn, lookBack, press, runAndSettle, signIn, step, tablet } from "./bench";
+import { comesIn, lookBack, press, runAndSettle, signIn, step, stood, tablet } from "./bench";
 import { expect, test } from "./server";
 import { keyboard, mouse, touch, usual, walk, type Hand } from "./visit";
 import type { Browser, Page } from "@playwright/test";
@@ -89,7 +89,7 @@ test("three drains together, with a reload and a killed server, by touch", async
   await step(page, "Seal on the plug");
   await walk(page, hand);
   for (const name of ["engine", "primary", "gearbox"]) {
-    const stands = page.getByRole("region", { name: `How the ${name} stands` });
+    const stands = await stood(page, name);
     await expect(stands).toContainText("torqued");
     await expect(stands).toContainText("level right");
   }
@@ -155,13 +155,14 @@ test("two reservoirs by keyboard alone; a third is added, another one was opened
   await hand.press(page.getByRole("button", { name: "Add the front brake" }));
   await expect(page.getByRole("region", { name: "How the front brake stands" })).toBeVisible();
   // taken out again, while nothing of it has been opened
+  await stood(page, "front brake");
   await hand.press(page.getByRole("button", { name: "Take the front brake out" }));
   await expect(page.getByRole("region", { name: "How the front brake stands" })).toHaveCount(0);
   for (let steps = 0; steps < 4; steps += 1) await usual(page, hand);
   // the gearbox's plug came out instead
   await hand.press(page.getByRole("button", { name: "Another reservoir, or a wrong plug" }));
   await hand.press(page.getByRole("button", { name: "I opened this one: gearbox" }));
-  const gearbox = page.getByRole("region", { name: "How the gearbox stands" });
+  const gearbox = await stood(page, "gearbox");
   await expect(gearbox).toContainText("draining");
   await walk(page, hand);
   await hand.press(page.getByRole("button", { name: "Sign", exact: true }));

@@ -1,15 +1,22 @@
 """A wrench card, as the bench shows it."""
 
 from oilward_core.bench import Speaker, TorqueCard
+from oilward_core.codes.options import Stage
 from oilward_core.quantity import convert, show, show_range
 from oilward_core.spec import Fastener
-from oilward_core.torque import WrenchSetting
+from oilward_core.torque import WrenchSetting, ring_order
 
 from .reasons import whys
-from .shapes import TorqueShape, WrenchShape
+from .shapes import RingShape, TorqueShape, WrenchShape
 
 
-def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape:
+def _scale(chosen: WrenchSetting) -> str:
+    return f"{chosen.scale.normalize():f} {chosen.wrench.unit}"
+
+
+def _wrench(
+    chosen: WrenchSetting, half: WrenchSetting | None, card: TorqueCard, manual: str
+) -> WrenchShape:
     wrench = chosen.wrench
     unit = wrench.unit
     low, high = card.low * chosen.factor, card.high * chosen.factor
@@ -17,7 +24,7 @@ def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape
         id=wrench.id,
         name=wrench.name,
         unit=unit,
-        setting=f"{chosen.scale.normalize():f} {unit}",
+        setting=_scale(chosen),
         converted="" if unit == manual and chosen.factor == 1 else show_range(low, high, unit),
         scale_low=float(wrench.low),
         scale_high=float(wrench.high),
@@ -26,6 +33,19 @@ def _wrench(chosen: WrenchSetting, card: TorqueCard, manual: str) -> WrenchShape
         mark=float(chosen.scale),
         simulated=wrench.simulated,
         reasons=whys(chosen.reasons),
+        half=_scale(half) if half else "",
+        calibration=wrench.calibration,
+    )
+
+
+def _ring(card: TorqueCard, plug: Fastener) -> RingShape | None:
+    if not plug.ring:
+        return None
+    following = {None: Stage.HALF, Stage.HALF: Stage.FULL, Stage.FULL: None}
+    return RingShape(
+        count=plug.count,
+        order=list(ring_order(plug.count, plug.pattern)),
+        next=following[card.stage],
     )
 
 
@@ -36,12 +56,20 @@ def torque_shape(
     if card is None or plug is None or plug.torque is None:
         return None
     judged = card.verdict
+    halves = card.half or (None,) * len(card.wrenches)
     return TorqueShape(
         manual=plug.torque.text,
         aim=show(card.aim.value, speaks.torque),
         reading="" if card.reading is None else show(card.reading, speaks.torque),
         verdict=judged.verdict if judged else "",
         action=judged.action if judged else "",
-        wrenches=[_wrench(chosen, card, plug.torque.unit) for chosen in card.wrenches],
+        wrenches=[
+            _wrench(chosen, half, card, plug.torque.unit)
+            for chosen, half in zip(card.wrenches, halves, strict=True)
+        ],
         reasons=whys(card.aim.reasons),
+        ring=_ring(card, plug),
+        ticked=list(card.ticked),
+        pulled=card.pulled,
+        second=card.second,
     )

@@ -5,6 +5,7 @@ from typing import Literal
 
 from oilward_core.bench import EntryKind, Status
 from oilward_core.codes.debris import Warmth
+from oilward_core.codes.options import Stage
 from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
 from oilward_core.fill import Action
 from oilward_core.runsheet import Ask, Pose
@@ -114,7 +115,8 @@ class StepShape:
     needed; ``tilts``: the bike may be tilted here; ``stood``: how its level can have stood as it
     came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
     instead; ``entries`` all that was poured, drawn and read at a filling; ``card``: how
-    its fastener is tightened by wrench."""
+    its fastener is tightened by wrench; ``no_magnet``: there is none to be read; ``tears``: its ring can
+    tear as it goes in."""
 
     id: str
     reservoir: str
@@ -156,6 +158,8 @@ class StepShape:
     regrade: bool
     entries: list[EntryShape]
     card: "TorqueShape | None"
+    no_magnet: bool
+    tears: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -179,7 +183,8 @@ class CoachShape:
 
 @dataclass(frozen=True, kw_only=True)
 class WrenchShape:
-    """A wrench that fits, with the mark to set. Scale numbers are in its own unit."""
+    """A wrench that fits, with the mark to set, and for a first pass round a ring (``half``); what is
+    to be known of its calibration. Scale numbers are in its own unit."""
 
     id: str
     name: str
@@ -193,11 +198,25 @@ class WrenchShape:
     mark: float
     simulated: bool
     reasons: list[Why]
+    half: str
+    calibration: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RingShape:
+    """Screws on a ring: how many, in what ``order``, and which pass comes next; empty once both are
+    done."""
+
+    count: int
+    order: list[int]
+    next: Stage | None
 
 
 @dataclass(frozen=True, kw_only=True)
 class TorqueShape:
-    """The wrench card: the aim in the manual's words, and the wrenches that fit, best first."""
+    """The wrench card: the aim in the manual's words, and the wrenches that fit, best first; what was
+    ``ticked`` at it so far; ``pulled``: what was pulled is right; ``second``: somebody else has to
+    look."""
 
     manual: str
     aim: str
@@ -206,6 +225,10 @@ class TorqueShape:
     action: str
     wrenches: list[WrenchShape]
     reasons: list[Why]
+    ring: RingShape | None
+    ticked: list[str]
+    pulled: bool
+    second: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -395,6 +418,7 @@ class RunSheet:
     """A visit as it stands. ``now`` is the server's clock, for the timers; ``corrected`` is what the
     odometer really showed, where a closed visit was signed on another reading; ``open_points`` what is
     open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last,
+    ``opened`` how many fasteners were, and how many of those are ``closed`` again;
     ``asides`` the kinds of entries that are no work at their step, ``handed_back`` why the bike goes
     back to its owner, not to be ridden."""
 
@@ -412,6 +436,8 @@ class RunSheet:
     stops: list[StopShape]
     answered: list[AnsweredShape]
     ready_to_sign: bool
+    opened: int
+    closed: int
     may_leave: bool
     words: FindingWords
     closed_by: str

@@ -8,6 +8,7 @@ from typing import Any
 from oilward_core.bench import (
     ASIDES,
     Closing,
+    FastenerState,
     Sheet,
     Speaker,
     Stance,
@@ -91,6 +92,11 @@ def _card(sheet: Sheet, step: StepId) -> TorqueCard | None:
     return task.cards.get(str(step)) if task else None
 
 
+def _opened(sheet: Sheet) -> list[FastenerState]:
+    """Every fastener that was opened in this visit."""
+    return [one for task in sheet.tasks for one in task.fasteners if one.at is not None]
+
+
 def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
     """A visit as it stands, in the words of whoever looks. Pure: the same visit, the same answer."""
     sheet, plans = stands.sheet, [one.plan for one in stands.tasks]
@@ -126,6 +132,8 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
             for one in sheet.answered
         ],
         ready_to_sign=sheet.ready_to_sign,
+        opened=len(_opened(sheet)),
+        closed=sum(not one.open for one in _opened(sheet)),
         may_leave=not sheet.opened_drain or bool(sheet.handed_back),
         words=WORDS,
         closed_by=about.closed_by,

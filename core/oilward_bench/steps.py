@@ -87,13 +87,15 @@ def step_shape(
         regrade=mentor is not None and may_regrade(state, mentor),
         entries=[entry_shape(one, speaks) for one in state.entries],
         card=torque_shape(card, step.fastener, speaks),
+        no_magnet=step.no_magnet,
+        tears=step.tears,
     )
 
 
 def _opens_again(state: StepState) -> str:
     """What is said where what it shut is out again; empty where it shut nothing."""
-    shuts = state.step.id.shuts
-    return said.OUT_AGAIN[shuts] if shuts and state.closed else ""
+    step = state.step.id
+    return said.OUT_AGAIN.get(step.role, "") if step.role and step.shuts and state.closed else ""
 
 
 def _spot(found: Spot | None) -> SpotShape | None:

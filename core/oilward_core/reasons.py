@@ -10,6 +10,7 @@ class Source(StrEnum):
     STANDARD = "standard"
     TRADE = "common practice, no source"
     DEFINED = "our definition"
+    DERIVED = "derived"
     MANUAL = "spec sheet"
     HISTORY = "this bike's history"
 

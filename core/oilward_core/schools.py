@@ -16,10 +16,11 @@ from .spec import KINDS, Recipe, ReservoirKind, of_recipe
 from .torque import Setting, TorqueSpec, setting
 
 _DRAINED = of_recipe(Recipe.DRAINED)
+_OPENED = (*_DRAINED, *of_recipe(Recipe.CIRCUIT))
 _ENGINES = tuple(kind for kind in _DRAINED if KINDS[kind].runs_engine)
 _CASES = tuple(kind for kind in _DRAINED if KINDS[kind].own_case)
 
-TORQUE, WASHER, RING, SEALANT, FILTER, FLUID, INTERVAL = SchoolTopic
+TORQUE, WASHER, RING, SEALANT, FILTER, FLUID, INTERVAL, FEEL = SchoolTopic
 NO_SEALANT = ("none", "no", "dry", "nothing", "-")
 
 
@@ -54,6 +55,7 @@ _CHOICES: dict[SchoolTopic, tuple[tuple[Practice, ...], tuple[ReservoirKind, ...
         FILTER: ((Practice.EACH_CHANGE, Practice.EVERY_THIRD, Practice.AS_THE_SHEET), _ENGINES),
         FLUID: ((Practice.AS_THE_MANUAL, Practice.ONE_OIL, Practice.MINERAL), _CASES),
         INTERVAL: ((Practice.AS_THE_MANUAL, Practice.HALF_THE_BOOK), _DRAINED),
+        FEEL: ((Practice.ON_THE_RECORD, Practice.SECOND_PERSON), _OPENED),
     },
 )
 TOPICS = tuple(

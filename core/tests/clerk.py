@@ -302,12 +302,31 @@ def usual(clerk: Clerk, state: StepState) -> None:
         clerk.tick(name)
     else:
         clerk.now = max(clerk.now, state.not_before or clerk.now)
-        kind, raw = _said(step)
+        kind, raw = pulled(clerk, name) if step.ask == Ask.TORQUE else _said(step)
         clerk.record(kind, raw, name)
 
 
+def pulled(clerk: Clerk, name: str) -> tuple[str, dict[str, Any]]:
+    """What is written down next at a wrench card: a pass round its ring, or a pull to what is set, with
+    all that is ticked there."""
+    step = clerk.state(name).step
+    task = clerk.sheet.task(step.id.reservoir)
+    card = task.cards.get(name) if task else None
+    if card is None or step.fastener is None:
+        return "torque", {"reading": "20 N·m", "wrench": "m"}
+    ring = step.fastener.ring
+    half = ring and card.stage is None
+    raw = {
+        "reading": f"{card.aim.value / 2 if half else card.aim.value} N·m",
+        "wrench": card.wrenches[0].wrench.id if card.wrenches else "",
+        "items": ticks(step),
+        **({"stage": "half" if half else "full"} if ring else {}),
+        **({"turned": "90"} if step.turn else {}),
+    }
+    return "torque", raw
+
+
 def _said(step: Step) -> tuple[str, dict[str, Any]]:
-    torque = "22" if step.id.reservoir == "engine" else "20"
     measured = {one.name: "1 mm" if one.kind == "length" else "2 bar" for one in step.measured}
     usually: dict[Ask, tuple[str, dict[str, Any]]] = {
         Ask.TIMER: ("start", {}),
@@ -316,7 +335,6 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
         Ask.CHOICE: ("answer", {"value": step.options[0].code if step.options else ""}),
         Ask.AMOUNT: ("amount", {"amount": "800", "sure": "800 ml"}),
         Ask.FINDING: ("finding", {"parts": [PASTE], "oil": []}),
-        Ask.TORQUE: ("torque", {"reading": torque, "wrench": "m"}),
         Ask.FILTER: ("filter", {"amount": "0", "items": ticks(step)}),
         Ask.MEASURE: ("measure", {"found": measured}),
         Ask.RAN_OUT: ("ran out", {"how": "only tightened"}),

@@ -100,6 +100,7 @@ _STEPS_NEW = (
     "leaks again",
     "/torque filler",
     "/torque filter",
+    "/torque cover.cover screw",
 )
 _WAITS_NEW = tuple(
     f"“{title}” is not done"
@@ -111,6 +112,7 @@ _WAITS_NEW = tuple(
         "Torque the filler",
         "Torque the filter",
         "Torque the filter cover",
+        "Close the cover",
     )
 )
 
@@ -282,6 +284,24 @@ def _manuals_own_paste(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return bool(now == [one for one in then if one["rule"] != "lower third suggested"])
 
 
+def _element(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at.endswith("/instruction"):
+        return "Spin to contact" in str(then) and "Mind the way it sits" in str(now)
+    return "/items/" in at and (then, now) == (
+        "Old gasket came off with the old filter",
+        "New filter in, right way round",
+    )
+
+
+def _cover_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at == "/open_points":
+        more = [one["text"] for one in now or () if one not in (then or ())]
+        return bool(more) and all("not torqued" in t or "not closed yet" in t for t in more)
+    return re.fullmatch(r"/tasks/\d+/standing/\d+/(open|word)", at) is not None and (
+        now is True or str(now).endswith("not torqued")
+    )
+
+
 def _circuit_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return (then, now) in (("opened", "done"), (True, None), (True, False)) and "standing" in at
 
@@ -289,6 +309,8 @@ def _circuit_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
 CHANGED: tuple[Change, ...] = (
     Change("a filler is torqued by a card, before the look for leaks", _no_tick_for_a_filler),
     Change("a filter with a torque is not turned on by hand", _filter_by_wrench),
+    Change("a filter behind a cover is an element, not spun on", _element),
+    Change("a cover that was opened is closed by a card", _cover_closed),
     Change("a circuit whose cover is on is closed", _circuit_closed),
     Change("a filter comes off while the case drips", _filter_while_it_drips),
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
@@ -375,11 +397,25 @@ _NEW = (
     "answered",
     "old_oil",
     "flush",
+    "opened",
+    "closed",
+    "no_magnet",
+    "tears",
+    "ring",
+    "ticked",
+    "pulled",
+    "second",
+    "half",
+    "calibration",
 )
 
 
 def _is_new(one: Any) -> bool:
-    return isinstance(one, dict) and str(one.get("id", "")).endswith(_STEPS_NEW)
+    if not isinstance(one, dict):
+        return False
+    return str(one.get("id", "")).endswith(_STEPS_NEW) or str(one.get("part", "")).lower().endswith(
+        "cover"
+    )
 
 
 def in_words_of_then(answer: Any) -> Any:

@@ -44,7 +44,7 @@ class TorqueThenTurnTests(TestCase):
         self.assertEqual(result(clerk.last("torque"), Speaker()), "22.0 N·m, then 60°")
 
     def test_without_the_angle_it_is_asked_for(self) -> None:
-        for turned in ("", "a bit", "-90", "1/0"):
+        for turned in ("", "a bit", "1/0"):
             with self.subTest(turned), self.assertRaises(CoreError) as caught:
                 self.pulled(turned)
             self.assertEqual(caught.exception.code, "sheet.turned")

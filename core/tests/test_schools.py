@@ -10,6 +10,7 @@ from oilward_core.due import DueLimits, Meter
 from oilward_core.errors import CoreError
 from oilward_core.fluid import Offer, match
 from oilward_core.renewals import variants
+from oilward_core.runsheet import TaskPlan
 from oilward_core.schools import (
     FLUID,
     SEALANT,
@@ -97,6 +98,13 @@ PLUGS = tuple(
 NEW = Meter(date(2026, 1, 1), Decimal(0))
 
 
+def by_feel(task: TaskPlan) -> str:
+    """What a plug still lacks that was tightened by feel."""
+    clerk = Clerk(task)
+    clerk.record("torque", {"feel": True}, "engine/torque", despite=True)
+    return clerk.stands.cards["engine/torque"].lacks
+
+
 def acted(kind: str, topic: str, choice: str) -> tuple[str, ...]:
     """Everything a school can act on, for a topic's ``choice``, in words."""
     schools = Schools((Choice(kind=kind, topic=topic, choice=choice),))
@@ -113,6 +121,7 @@ def acted(kind: str, topic: str, choice: str) -> tuple[str, ...]:
         sheet = Clerk(replace(TASK, reservoir=spec, schools=schools)).sheet
         answers += [state.step.instruction for state in sheet.steps]
         answers += [str(task.torque) for task in sheet.tasks]
+        answers.append(by_feel(replace(TASK, reservoir=spec, schools=schools)))
         answers.append(str(standing(spec, runs, schools, LastDone(NEW), ()).due.left))
         answers.append(str(variants(spec, schools, ("drain only",))))
     need = Requirement(grade="75W-90", service="GL-4")

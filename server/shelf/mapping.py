@@ -31,7 +31,8 @@ from oilward_core.quantity import convert, show
 from oilward_core.reasons import Reason, Source
 from oilward_core.schools import Schools
 from oilward_core.spec import Requirement, ReservoirKind
-from oilward_core.torque import Wrench
+from oilward_core.torque import Wrench, calibration_words
+from workshop.days import today
 
 from .models import Fluid, WrenchRow
 from .shapes import (
@@ -60,6 +61,7 @@ def wrench(row: WrenchRow) -> Wrench:
         accuracy=row.accuracy,
         simulated=row.simulated,
         length=row.length_mm,
+        calibration=calibration_words(row.calibrated_on, row.pulls, today()),
     )
 
 

@@ -61,6 +61,8 @@ class WrenchRow(models.Model):
     length_mm = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     simulated = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=1)
+    calibrated_on = models.DateField(null=True)
+    pulls = models.PositiveIntegerField(default=0)  # since then, in visits that were signed
 
     class Meta:
         ordering = ["id"]

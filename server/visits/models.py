@@ -119,7 +119,7 @@ class EntryRow(Fact):
 
     id = models.UUIDField(primary_key=True)
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="entries")
-    step = models.CharField(max_length=60)
+    step = models.CharField(max_length=200)
     kind = models.CharField(max_length=12)
     data = models.JSONField()
     at = models.DateTimeField()

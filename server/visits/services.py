@@ -20,6 +20,7 @@ from oilward_core.bench import (
     EntryKind,
     Graded,
     PouredIn,
+    Pulled,
     Sheet,
     Speaker,
     TakesOver,
@@ -28,6 +29,7 @@ from oilward_core.bench import (
     check_entry,
     check_hands,
     check_regrade,
+    check_second,
     entry_document,
     expected_at,
     fold,
@@ -55,7 +57,7 @@ from .happened import when
 from .marks import counted
 from .models import EntryRow, Task, Visit
 from .selectors import entries_of, plan_of, tasks_of, visits
-from .shapes import NewEntry
+from .shapes import NewEntry, SecondLook
 
 ACCEPTED = "; "  # between the codes somebody agreed to
 
@@ -231,10 +233,48 @@ def _checked(
         check_regrade(sheet, new.step, str(actor.pk), stands_alone(actor), lead)
 
 
+def _by_what(data: Pulled, bench: Bench) -> Pulled:
+    """A pull with what its wrench is called, and when that was calibrated."""
+    used = next((one for one in bench.wrenches if one.id == data.wrench), None)
+    if used is None or data.feel:
+        return data
+    return replace(data, by_what=", ".join(filter(None, (used.name, used.calibration))))
+
+
 @transaction.atomic
 def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> Visit:
     """Write one entry down. Sent twice, it stands once. A correction stands at the time of what it
-    corrects, and says beforehand what it reopens."""
+    corrects, and says beforehand what it reopens. Raises CoreError ``second.door`` for a second look,
+    which has a door of its own."""
+    if new.kind == EntryKind.SECOND:
+        raise CoreError("second.door", field="kind")
+    return _record(visit_id, new, actor=actor, now=now)
+
+
+@transaction.atomic
+def second_look(
+    visit_id: UUID, given: SecondLook, *, beside: Person, alone: bool, actor: Person, now: datetime
+) -> Visit:
+    """Somebody ``beside``, who was asked for their PIN or password, stands for a fastener; ``alone``:
+    there is nobody else. Sent twice, it stands once. Raises as `check_second`."""
+    visit = locked(visit_id)
+    looked = {"name": beside.name, "person": str(beside.pk), "alone": alone}
+    new = NewEntry(
+        id=given.id,
+        step=given.step,
+        kind=EntryKind.SECOND,
+        at=now.isoformat(),
+        data=looked,
+        description=DESCRIPTION,
+    )
+    if not _repeated(visit, new, as_id(new.id)):
+        still_open(visit)
+        _, _, sheet = stands_of(visit)
+        check_second(sheet, given.step, str(beside.pk), alone=alone, at=now, bench=to_core.bench())
+    return _record(visit_id, new, actor=actor, now=now)
+
+
+def _record(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> Visit:
     visit = locked(visit_id)
     entry_id = as_id(new.id)
     if _repeated(visit, new, entry_id):
@@ -256,6 +296,8 @@ def record_entry(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime)
     _checked(data, sheet, plan, new, old, actor)
     if isinstance(data, Graded) and data.pan_clean is None:
         data = replace(data, pan_clean=pan_said(entries, step.id.reservoir))
+    if isinstance(data, Pulled):
+        data = _by_what(data, bench)
     if old is not None and kind == old.kind:
         against = old.against
     entry = Entry(

@@ -73,7 +73,7 @@ class NewEntry:
     work its data are; a device of the last release does not say, and speaks in words."""
 
     id: str
-    step: str = upto(60)
+    step: str = upto(200)
     kind: str = upto(12)
     at: str = upto(40)
     sent_at: str = upto(40, blank=True, default="")
@@ -82,6 +82,17 @@ class NewEntry:
     accepts: str = upto(4000, blank=True, default="")
     remembered: bool = False
     description: int = LAST_DESCRIPTION
+
+
+@dataclass(frozen=True, kw_only=True)
+class SecondLook:
+    """Somebody looks at a fastener that two stand for: at which ``step``, by name and PIN or password;
+    ``id`` is the client's."""
+
+    id: str
+    step: str = upto(200)
+    username: str = upto(150)
+    password: str = upto(1000)
 
 
 @dataclass(frozen=True)

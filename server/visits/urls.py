@@ -10,6 +10,7 @@ from .views import (
     EntriesView,
     LeaveView,
     OffersView,
+    SecondView,
     SignatureView,
     TasksView,
     TaskView,
@@ -30,6 +31,7 @@ urlpatterns = [
     path("visits/<uuid:visit_id>/finish/", FinishView.as_view()),
     path("visits/<uuid:visit_id>/taken/", TakenView.as_view()),
     path("visits/<uuid:visit_id>/tips/", TipsView.as_view()),
+    path("visits/<uuid:visit_id>/second/", SecondView.as_view()),
     path("visits/<uuid:visit_id>/signature/", SignatureView.as_view()),
     path("visits/<uuid:visit_id>/leave/", LeaveView.as_view()),
 ]

@@ -11,12 +11,19 @@ from rest_framework import status
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from workshop.access import CrowdThrottle, MayWork, SignInThrottle, countersigner, person_of
+from workshop.access import (
+    CrowdThrottle,
+    MayWork,
+    SignInThrottle,
+    countersigner,
+    person_of,
+    second_person,
+)
 
 from . import marks, selectors, services
 from .models import Visit
 from .opening import services as opening
-from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, Signature
+from .shapes import AddedTask, NewEntry, NewVisit, Offer, Reason, SecondLook, Signature
 from .signing import services as signing
 
 _plain = make_converter()
@@ -123,6 +130,26 @@ class SignatureView(APIView):
             beside=beside,
             ride_out=named.ride_out,
             taken=named.taken,
+        )
+        return answer(visit, request)
+
+
+class SecondView(APIView):
+    permission_classes = [MayWork]
+
+    def get_throttles(self) -> list[Any]:
+        return [SignInThrottle(), CrowdThrottle()]
+
+    @extend_schema(
+        operation_id="visit_second", request=shaped(SecondLook), responses=shaped(RunSheet)
+    )
+    def post(self, request: Request, visit_id: UUID) -> Response:
+        """A second person stands for a fastener, with a PIN or password, never with a tick."""
+        given, actor = sent(SecondLook, request), person_of(request)
+        beside, alone = second_person(request, given.username, given.password, actor)
+        SignInThrottle().forget(request, self)
+        visit = services.second_look(
+            visit_id, given, beside=beside, alone=alone, actor=actor, now=timezone.now()
         )
         return answer(visit, request)
 

@@ -57,15 +57,34 @@ def require_lead(person: Person) -> None:
         raise LeadOnly
 
 
-def countersigner(request: Request, username: str, password: str, actor: Person) -> Person:
-    """The lead beside ``actor``, by name and password, on a bench's tablet by PIN as well. Raises
-    CoreError at ``password`` for anybody else, ``actor`` among them."""
+def _beside(request: Request, username: str, password: str, actor: Person) -> Person:
+    """Whoever gives name and password, on a bench's tablet a PIN as well."""
     found = authenticate(request._request, username=username, password=password)
     if found is None and tablet_of(request._request):
         found = knows_pin(username, password)
     log.info("countersignature beside %s by %s: %s", actor.username, username[:40], bool(found))
     if not isinstance(found, Person):
         raise CoreError("access.wrong_password", field="password")
+    return found
+
+
+def second_person(
+    request: Request, username: str, password: str, actor: Person
+) -> tuple[Person, bool]:
+    """Whoever stands for a fastener beside ``actor``, and whether that is the only person there is: one
+    who stands alone with the qualification. Raises CoreError ``access.not_alone`` for anybody else."""
+    found = _beside(request, username, password, actor)
+    others = Person.objects.filter(is_active=True).exclude(pk=found.pk)
+    alone = found.pk == actor.pk and not any(stands_alone(one) for one in others)
+    if not stands_alone(found):
+        raise CoreError("access.not_alone", field="username")
+    return found, alone
+
+
+def countersigner(request: Request, username: str, password: str, actor: Person) -> Person:
+    """The lead beside ``actor``, by name and password, on a bench's tablet by PIN as well. Raises
+    CoreError at ``password`` for anybody else, ``actor`` among them."""
+    found = _beside(request, username, password, actor)
     if not leads(found) or found.pk == actor.pk:
         raise CoreError("access.no_lead", field="username")
     return found

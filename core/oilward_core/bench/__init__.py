@@ -18,7 +18,7 @@ from .asks.leaks import Looked
 from .asks.level import CauseNamed, LevelRead
 from .asks.look_up import LookedUp
 from .asks.measure import Taken
-from .asks.torque import Pulled
+from .asks.torque import Pulled, SecondLooked, TickedAtCard
 from .closing import Closing, TaskClosing, keep, kept, left_for, why_not_learned
 from .correct import reopens
 from .entries import Data, Entry, Speaker, in_order
@@ -40,6 +40,7 @@ from .handing import OpenPoint, check_hands, open_points
 from .let_out import LetOut, let_out
 from .read import as_before, expected_at, kind_of, read_entry
 from .regrade import check_regrade, gradings, may_regrade
+from .second import check_second
 from .stored import DESCRIPTION, data_document, entry_document, entry_from
 from .then import Written, carried_over, raw_carried_over
 from .typed import Typed
@@ -81,6 +82,7 @@ __all__ = [
     "PouredIn",
     "Pulled",
     "Regraded",
+    "SecondLooked",
     "Sheet",
     "Skipped",
     "Speaker",
@@ -97,6 +99,7 @@ __all__ = [
     "TakesOver",
     "TaskClosing",
     "TaskState",
+    "TickedAtCard",
     "Timer",
     "TorqueCard",
     "Typed",
@@ -111,6 +114,7 @@ __all__ = [
     "check_entry",
     "check_hands",
     "check_regrade",
+    "check_second",
     "data_document",
     "entry_document",
     "entry_from",

@@ -5,17 +5,17 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..codes.options import Seal
+from ..codes.options import Seal, Tick
 from ..codes.roles import Role
 from ..codes.steps import Name
 from ..guard import Sound, guarded
 from ..kit.things import filter_name, one_use_name
-from ..runsheet import StepId
-from ..spec import ReservoirSpec
+from ..runsheet import Opening, StepId, TaskPlan, openings
 from .asks.choice import Chosen
 from .asks.common import Confirmed
 from .asks.fill import PouredIn
 from .asks.filter import FilterOn
+from .asks.torque import Pulled, TickedAtCard
 from .closing import TaskClosing
 from .entries import Entry, in_order
 from .fold.facts import Way
@@ -30,22 +30,34 @@ class Used(Sound):
     parts: tuple[tuple[str, int], ...]
 
 
-def _seal(spec: ReservoirSpec) -> Iterable[str]:
-    plug = spec.fastener(Role.DRAIN_PLUG)
-    if plug and plug.seal:
-        yield from [plug.seal] * plug.count
+_NEW_FILTER = (Name.CIRCUIT, Name.ELEMENT)
 
 
-def _parts(spec: ReservoirSpec, entry: Entry, model: str) -> Iterable[str]:
-    """What one entry put on new; a filter brings its own gasket."""
-    name, data = StepId.of(entry.step).name, entry.data
-    if isinstance(data, FilterOn) or (name == Name.CIRCUIT and isinstance(data, Confirmed)):
-        yield filter_name(spec.label, model)
-    plug = spec.fastener(Role.DRAIN_PLUG)
-    if name == Name.REFIT and isinstance(data, Confirmed) and plug and plug.one_use:
+def _opened_at(step: StepId, task: TaskPlan) -> Opening | None:
+    """What a step is about, of all that a job opens."""
+    found = openings(task.reservoir, task.variant)
+    if step.name == Name.CIRCUIT:
+        return next(iter(found), None)
+    return next((one for one in found if one.part == step.fastener), None)
+
+
+def _parts(task: TaskPlan, entry: Entry, model: str) -> Iterable[str]:
+    """What one entry put on new; a filter brings its own gasket, and a screen is washed."""
+    spec, data = task.reservoir, entry.data
+    step = StepId.of(entry.step)
+    one = _opened_at(step, task)
+    changed = step.name in _NEW_FILTER and isinstance(data, Confirmed)
+    if isinstance(data, FilterOn) or (changed and (one is None or one.role != Role.SCREEN)):
+        yield filter_name(spec.label, model, step.part)
+    if one is None:
+        return
+    plug = one.fastener
+    if step.name == Name.REFIT and isinstance(data, Confirmed) and plug.one_use:
         yield from [one_use_name(plug)] * plug.count
-    if name == Name.WASHER and isinstance(data, Chosen) and data.value == Seal.NEW:
-        yield from _seal(spec)
+    if step.name == Name.WASHER and isinstance(data, Chosen) and data.value == Seal.NEW:
+        yield from [plug.seal] * bool(plug.seal) * plug.count
+    if isinstance(data, Pulled | TickedAtCard) and Tick.NEW_SCREWS in data.items:
+        yield from [one_use_name(one.closes)] * one.closes.count
 
 
 @guarded
@@ -72,6 +84,6 @@ def used(
     for entry in counted:
         one = of.get(StepId.of(entry.step).reservoir)
         if one is not None:
-            parts.update(_parts(one.plan.reservoir, entry, model))
+            parts.update(_parts(one.plan, entry, model))
     poured = tuple((name, Decimal(ml)) for name, ml in fluids.items() if ml > 0)
     return Used(fluids=poured, parts=tuple(sorted(parts.items())))

@@ -45,6 +45,13 @@ class Lost(StrEnum):
     ALL = "all"
 
 
+class Stage(StrEnum):
+    """Of a ring of screws: once round to half, once round to full."""
+
+    HALF = "half"
+    FULL = "full"
+
+
 class Seal(StrEnum):
     """What goes on a plug."""
 
@@ -95,6 +102,10 @@ class Tick(StrEnum):
     NEW_ONE = "new one"
     TIGHTENED = "tightened"
     GASKET = "gasket"
+    SCREEN = "screen"
+    LOCKER = "locker"
+    NEW_SCREWS = "new screws"
+    WIRE = "wire"
     SPRING = "spring"
     WAY_ROUND = "way round"
     COVER = "cover"

@@ -13,6 +13,7 @@ class SchoolTopic(StrEnum):
     FILTER = "filter"
     FLUID = "fluid"
     INTERVAL = "interval"
+    FEEL = "by feel"
 
 
 class Practice(StrEnum):
@@ -33,3 +34,5 @@ class Practice(StrEnum):
     ONE_OIL = "one engine oil for all cases"
     MINERAL = "mineral only"
     HALF_THE_BOOK = "half the book"
+    ON_THE_RECORD = "said on the record"
+    SECOND_PERSON = "a second person looks"

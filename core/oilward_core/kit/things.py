@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 from ..codes.roles import Role
 from ..codes.schools import Practice
+from ..codes.steps import Name
 from ..guard import Sound
 from ..renewals import seal_renewal
-from ..runsheet import PlannedTask
+from ..runsheet import PlannedTask, openings
 from ..schools import RING, WASHER, Schools, sealant_of
-from ..spec import FILTERS, Fastener, Recipe, Variant
+from ..spec import Fastener
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,11 +29,13 @@ _ALWAYS = ("rags", "gloves and glasses", "clean low pan", "funnel", "measuring j
 
 
 def _opened(task: PlannedTask) -> list[Fastener]:
-    """The fasteners a task takes out."""
-    roles = [Role.DRAIN_PLUG, Role.FILL_PLUG, Role.CAP]
-    if task.variant != Variant.DRAIN_ONLY or task.spec.facts.recipe == Recipe.CIRCUIT:
-        roles += FILTERS[:2]
-    return [f for f in task.spec.fasteners if f.role in roles]
+    """The fasteners a task takes out, with the screws of the covers they stand behind."""
+    found: dict[int, Fastener] = {}
+    for one in openings(task.spec, task.variant):
+        found |= {id(one.fastener): one.fastener, id(one.closes): one.closes}
+    if not task.spec.facts.drained:
+        found |= {id(f): f for f in task.spec.fasteners if f.role == Role.CAP}
+    return list(found.values())
 
 
 def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
@@ -50,9 +53,17 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
     return fastener.seal
 
 
-def filter_name(label: str, model: str) -> str:
-    """What a filter is called in drawer and shopping list: it fits one model's reservoir."""
-    return f"filter for the {label}" + (f", {model}" if model else "")
+def filter_name(label: str, model: str, part: str = "") -> str:
+    """What a filter is called in drawer and shopping list: it fits one model's reservoir; a further one
+    by its ``part``."""
+    return f"{part or 'filter'} for the {label}" + (f", {model}" if model else "")
+
+
+def _filters(task: PlannedTask) -> Iterator[str]:
+    """The filters that go on new, by what further ones are called; a screen is washed."""
+    for one in openings(task.spec, task.variant):
+        if one.card.name == Name.TORQUE_FILTER and one.role != Role.SCREEN:
+            yield one.card.part
 
 
 def one_use_name(fastener: Fastener) -> str:
@@ -64,9 +75,23 @@ def one_use_name(fastener: Fastener) -> str:
 def _new(task: PlannedTask, fastener: Fastener, schools: Schools) -> Iterator[str]:
     """What goes on new with a fastener: its seal, and itself where it is used once."""
     if seal := _seal(task, fastener, schools):
-        yield seal
+        # a cover has one, however many its screws are
+        yield from [seal] * (1 if fastener.ring else fastener.count)
     if fastener.one_use:
-        yield one_use_name(fastener)
+        yield from [one_use_name(fastener)] * fastener.count
+
+
+def _used_up(task: PlannedTask, schools: Schools) -> Iterator[str]:
+    """What goes on threads, and wire."""
+    if task.spec.facts.drained:
+        plug = task.spec.fastener(Role.DRAIN_PLUG)
+        if sealant := sealant_of(plug.sealant if plug else "", task.spec.kind, schools):
+            yield sealant
+    for fastener in _opened(task):
+        if fastener.role != Role.DRAIN_PLUG and fastener.sealant:
+            yield fastener.sealant
+        if fastener.safety_wire:
+            yield "safety wire"
 
 
 def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> Things:
@@ -78,20 +103,14 @@ def things(tasks: Iterable[PlannedTask], schools: Schools, model: str = "") -> T
     torqued = []
     for task in tasks:
         for fastener in _opened(task):
-            for new in _new(task, fastener, schools):
-                seals[new] += fastener.count
+            seals.update(_new(task, fastener, schools))
             if fastener.drive and fastener.drive != "by hand":
                 tools[fastener.drive] = None
             if fastener.torque and fastener.torque.by_wrench:
                 torqued.append((task.spec.label, fastener))
-            if fastener.role in FILTERS:
-                filters[filter_name(task.spec.label, model)] += 1
-        if task.spec.facts.drained:
-            plug = task.spec.fastener(Role.DRAIN_PLUG)
-            if sealant := sealant_of(plug.sealant if plug else "", task.spec.kind, schools):
-                used[sealant] = None
-            if plug and plug.safety_wire:
-                used["safety wire"] = None
+        for part in _filters(task):
+            filters[filter_name(task.spec.label, model, part)] += 1
+        used |= dict.fromkeys(_used_up(task, schools))
     parts = (*sorted(seals.items()), *filters.items())
     return Things(parts=parts, tools=tuple(tools), consumables=tuple(used), torqued=tuple(torqued))
 

@@ -18,6 +18,7 @@ from .jobs import (
     job_id,
 )
 from .needs import MAKERS, Need, done
+from .openings import Opening, openings
 from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
 from .work import Makers, Opened, Round, Rounds, RunSheet
 
@@ -39,6 +40,7 @@ __all__ = [
     "Name",
     "Need",
     "Opened",
+    "Opening",
     "Option",
     "Place",
     "PlannedTask",
@@ -58,5 +60,6 @@ __all__ = [
     "jobs_for",
     "look_up_id",
     "of_bike",
+    "openings",
     "ran_out_id",
 ]

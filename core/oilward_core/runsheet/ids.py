@@ -34,14 +34,20 @@ class StepId(NamedTuple):
         return str(asked._replace(round=0))
 
     @property
-    def fastener(self) -> Role | None:
-        """The fastener it is about, if any."""
+    def role(self) -> Role | None:
+        """What the fastener it is about is there for, if it is about one."""
         return _FASTENER.get(self.name)
 
     @property
-    def shuts(self) -> Role | None:
-        """The fastener it has a hand in shutting, out of which oil would run."""
-        return self.fastener if self.name in _SHUTS else None
+    def fastener(self) -> str:
+        """The fastener it is about: the first of its role by that, another by its own name; empty where
+        it is about none."""
+        return (self.part or self.role or "") if self.role else ""
+
+    @property
+    def shuts(self) -> str:
+        """The fastener it has a hand in shutting, out of which oil would run; empty where it has none."""
+        return self.fastener if self.name in _SHUTS else ""
 
     @classmethod
     def of(cls, text: str) -> "StepId":
@@ -56,12 +62,23 @@ _FASTENER: dict[str, Role] = {
     Name.REFIT: Role.DRAIN_PLUG,
     Name.TORQUE: Role.DRAIN_PLUG,
     Name.FILTER: Role.FILTER,
+    Name.ELEMENT: Role.FILTER,
     Name.TORQUE_FILTER: Role.FILTER,
+    Name.TORQUE_COVER: Role.COVER_SCREW,
+    Name.TORQUE_LEVEL: Role.LEVEL_PLUG,
     Name.CLOSE: Role.FILL_PLUG,
     Name.TORQUE_FILLER: Role.FILL_PLUG,
 }
 COVER = "cover"  # a part of which no sheet says more than its screws
-_SHUTS = (Name.WASHER, Name.REFIT, Name.TORQUE, Name.FILTER, Name.TORQUE_FILTER)
+_SHUTS = (
+    Name.WASHER,
+    Name.REFIT,
+    Name.TORQUE,
+    Name.FILTER,
+    Name.ELEMENT,
+    Name.TORQUE_FILTER,
+    Name.TORQUE_COVER,
+)
 
 
 @lru_cache(maxsize=4096)

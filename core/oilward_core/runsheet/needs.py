@@ -25,7 +25,9 @@ MAKERS: dict[Fact, Maker] = whole_table(
         Fact.DONE: Maker(),
         Fact.PROVEN: Maker((Name.FILLER,)),
         Fact.PLUG_OUT: Maker((Name.DRAIN,), begun=True),
-        Fact.SHUT: Maker((Name.TORQUE, Name.FILTER, Name.CIRCUIT, Name.TORQUE_FILTER)),
+        Fact.SHUT: Maker(
+            (Name.TORQUE, Name.FILTER, Name.ELEMENT, Name.CIRCUIT, Name.TORQUE_FILTER)
+        ),
         Fact.FULL: Maker((Name.FILL,), whole_bike=True),
         Fact.FILLERS_SHUT: Maker((Name.CLOSE,), whole_bike=True),
         Fact.RAN: Maker((Name.RUN,)),

@@ -75,7 +75,8 @@ class Step:
     what is measured; ``hands`` what a second person does for a minute, if one is needed; ``tilts``:
     the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
     be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known; ``edge``: its
-    level is told by an edge that oil runs over."""
+    level is told by an edge that oil runs over; ``no_magnet``: there is none to be read; ``tears``:
+    its ring can tear here."""
 
     id: StepId
     job: str
@@ -103,6 +104,8 @@ class Step:
     stood: tuple[Option, ...] = ()
     density15: Decimal | None = None
     edge: bool = False
+    no_magnet: bool = False
+    tears: bool = False
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

@@ -41,7 +41,7 @@ class Rounds:
     little came out when they were drained; ``early``: of which the plug went back before all was out;
     ``topped``: which were topped up before the engine was started; ``unasked``: questions the visit is
     past, and no release asked then; ``over``: threads that were pulled too far, by the step that looks at
-    them, and to how much, N·m, if known; ``turned``: of which the washer was turned over already;
+    them, and to how much, N·m, if known; ``gone``: steps at which the old seal cannot serve again;
     ``covers`` that leaked, each time, by the entry that says so."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
@@ -52,7 +52,7 @@ class Rounds:
     topped: frozenset[str] = frozenset()
     unasked: frozenset[StepId] = frozenset()
     over: Mapping[str, tuple[tuple[StepId, Decimal | None], ...]] = field(default_factory=dict)
-    turned: frozenset[str] = frozenset()
+    gone: frozenset[StepId] = frozenset()
     covers: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:

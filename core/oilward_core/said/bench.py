@@ -39,6 +39,8 @@ PARTS = {
     Role.DRAIN_PLUG: "Drain plug",
     Role.FILL_PLUG: "Filler",
     Role.FILTER: "Filter",
+    Role.LEVEL_PLUG: "Level plug",
+    Role.COVER_SCREW: "Cover",
     "cover": "Cover",
 }
 WAITS: dict[WaitsFor, str] = whole_table(
@@ -51,7 +53,42 @@ WAITS: dict[WaitsFor, str] = whole_table(
     },
 )
 NOT_RIGHT_YET = "pulled, not right yet"
+PULLED_NOT_DONE = "pulled, something still to do"
 NOT_TORQUED = "not torqued"
+TIGHT_BY_FEEL = "tight by feel"
+NOT_CLOSED_YET = "not closed yet"
+NOT_PULLED = "Not pulled yet."
+BY_FEEL = "by feel, without a wrench"
+FIRST_PASS = "First pass: all of them to half."
+SECOND_PASS = "Second pass: all of them to the full torque."
+SECOND_LOOKS = "A second person looks at it and says so."
+THREAD_FIRST = "Pulled too far: look at the thread first."
+TORE = "tight, loose, tight: its ring tore"
+ONE_PAIR_OF_EYES = "one pair of eyes"
+
+
+def still_to_tick(what: str) -> str:
+    """What is done besides the pull, and was not yet."""
+    return f"Still to do: {what[0].lower()}{what[1:]}."
+
+
+def of_ring(pulled: str, *, half: bool, screw: int | None) -> str:
+    """A pull at a ring of screws: all of them to half or full, or one alone."""
+    if screw is not None:
+        return f"screw {screw}: {pulled}"
+    return f"all to half, {pulled}" if half else f"all of them, {pulled}"
+
+
+def ticked(items: Sequence[str]) -> str:
+    """What was done besides the pull."""
+    return ", ".join(_called(code, steps.TICKED) for code in items)
+
+
+def looked_second(name: str, *, alone: bool) -> str:
+    """Who stood for it beside whoever did it."""
+    return f"{name} looked again ({ONE_PAIR_OF_EYES})" if alone else f"{name} looked at it"
+
+
 TOO_FAR = "pulled too far"
 OPENED_SINCE = "Opened since. Pull it again."
 

@@ -13,6 +13,7 @@ LABELS: dict[SchoolTopic, str] = whole_table(
         SchoolTopic.FILTER: "Oil filter",
         SchoolTopic.FLUID: "Which oil",
         SchoolTopic.INTERVAL: "Intervals",
+        SchoolTopic.FEEL: "Tightened by feel",
     },
 )
 ACTS: dict[SchoolTopic, str] = whole_table(
@@ -25,6 +26,7 @@ ACTS: dict[SchoolTopic, str] = whole_table(
         SchoolTopic.FILTER: "Whether the next change is proposed with its filter.",
         SchoolTopic.FLUID: "What the shelf calls a fit.",
         SchoolTopic.INTERVAL: "When a reservoir is due.",
+        SchoolTopic.FEEL: "Whether what was tightened without a wrench needs a second look.",
     },
 )
 THIS_BIKES = "this bike's school"

@@ -1,5 +1,6 @@
 """What jobs and steps are called, what they tell, and what is chosen and ticked at them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..codes.options import Draw, Emptied, Lamp, Look, Lost, Opens, Seal, Thread, Tick
@@ -96,9 +97,13 @@ STEPS: dict[Name, Words] = whole_table(
         Name.COVER: Words(
             "Close the cover", "Joint clean, gasket or seal looked at, then its screws.{torque}"
         ),
-        Name.FILTER: Words(
-            "Change the filter", "Oil the new gasket.{prefill}{direction} Spin to contact, {then}."
+        Name.FILTER: Words("Change the filter", "{how}"),
+        Name.ELEMENT: Words("Change the {what}", "{how}"),
+        Name.TORQUE_LEVEL: Words(
+            "Torque the level plug",
+            "One slow pull, hand in the middle of the grip.{crow_foot}{then}",
         ),
+        Name.TORQUE_COVER: Words("Close the {what}", "All screws by hand first.{crow_foot}{then}"),
         Name.TORQUE_FILTER: Words(
             "Torque the {what}", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
         ),
@@ -296,6 +301,10 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.NEW_ONE: "A new plug: this one is used once",
         Tick.TIGHTENED: "Tightened: {text}",
         Tick.GASKET: "Old gasket came off with the old filter",
+        Tick.SCREEN: "Screen washed, looked through, back in",
+        Tick.LOCKER: "On the threads: {text}",
+        Tick.NEW_SCREWS: "New ones: these are used once",
+        Tick.WIRE: "Safety wire on, it pulls to the tight side",
         Tick.SPRING: "Spring and seal looked at",
         Tick.WAY_ROUND: "New filter in, right way round",
         Tick.COVER: "Cover tight",
@@ -314,6 +323,12 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.SECOND_PERSON: "A second person has looked at axle and brake",
     },
 )
+TICKED: dict[Tick, str] = {
+    Tick.JOINT: "joint looked at",
+    Tick.NEW_SCREWS: "new ones",
+    Tick.LOCKER: "threads treated",
+    Tick.WIRE: "safety wire on",
+}
 POSES: dict[Pose, str] = whole_table(
     Pose,
     {
@@ -348,7 +363,43 @@ def pulled_too_far(amount: str) -> str:
 
 
 FILTER_COVER, FILTER_ITSELF = "filter cover", "filter"  # what of a filter is torqued
+READ_ALL = " Every plug of it."
+NO_MAGNET = Words("Look at plug and oil", "Look at both before anything is wiped. No magnet here.")
+WASH_SCREEN = "Out, looked at before it is washed, held against the light, back in."
+
+
+def in_order(order: Sequence[int]) -> str:
+    """In what order screws are pulled, and that it takes two passes."""
+    return f" Screws {' '.join(map(str, order))}: once round to half, once round to full."
+
+
+def at_part(title: str, part: str) -> str:
+    """A step's title, where its reservoir has several of what it is about."""
+    return f"{title}: {part}"
+
+
 FILTER_BY_WRENCH = "the wrench comes next"
+
+
+def spun_on(then: str, prefill: str, direction: str) -> str:
+    """A filter that is spun on."""
+    return f"Oil the new gasket.{prefill}{direction} Spin to contact, {then}."
+
+
+def element(tight: str, direction: str) -> str:
+    """A filter behind a cover; ``tight``: how tight that is, where no wrench comes next."""
+    closed = f"Cover on: {tight}." if tight else "Cover on by hand, its screws next."
+    return f"Mind the way it sits, its spring and its seat; new one in.{direction} {closed}"
+
+
+def cover(part: str) -> str:
+    """What a cover is called: by its screws in the sheet."""
+    return part.removesuffix(" screws").removesuffix(" screw")
+
+
+def of_several(what: str, part: str) -> str:
+    """``filter cover (second filter)``."""
+    return f"{what} ({part})" if part else what
 
 
 def filter_by_hand(turn: str) -> str:
@@ -489,6 +540,7 @@ LEAKED, OPENED = "let oil out", "was out again"
 OUT_AGAIN: dict[Role, str] = {
     Role.DRAIN_PLUG: "The plug is out again",
     Role.FILTER: "The filter is off again",
+    Role.COVER_SCREW: "The cover is off again",
 }
 LEAK_AT = {
     Role.DRAIN_PLUG: "Plug",
@@ -500,7 +552,7 @@ LEAK_AT = {
 
 def leak_place(part: str, label: str, several: bool) -> str:
     """Somewhere oil can get out."""
-    word = LEAK_AT.get(part, part.capitalize())
+    word = LEAK_AT.get(part, "") or cover(part).capitalize()
     return f"{label.capitalize()}: {word.lower()}" if several else word
 
 

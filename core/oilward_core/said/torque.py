@@ -53,6 +53,23 @@ def adapter(longer: Decimal, length: Decimal | None) -> str:
     )
 
 
+def calibrated(day: str) -> str:
+    """When a wrench was calibrated."""
+    return f"calibrated {day}"
+
+
+def calibration_past(day: str, pulls: int) -> str:
+    """That a wrench wants to be calibrated again."""
+    return f"calibrated {day}, {pulls} pulls since: past its calibration"
+
+
+def clamps(dry: str, oiled: str) -> str:
+    """How hard a bolt presses at its setting, dry and oiled."""
+    return (
+        f"At that torque it clamps with about {dry} kN dry, {oiled} kN oiled; give or take a third."
+    )
+
+
 def against(reading: str, written: str) -> str:
     """What a reading was held against."""
     return f"{reading} against {written}."

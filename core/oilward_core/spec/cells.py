@@ -114,6 +114,10 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
         adapter=read.middle("adapter"),
         goes_into=read.text("material"),
         made_of=read.text("made of"),
+        no_magnet=read.read.get("magnet") is False,
+        element={"element": True, "spin-on": False}.get(read.text("sort")),
+        seal_kind=read.text("seal kind"),
+        critical=read.yes("safety-critical"),
     )
 
 

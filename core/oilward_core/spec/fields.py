@@ -18,7 +18,7 @@ from ..quantity import Kind, convert, parse
 from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
 from ..quantity.plain import plain
-from ..torque import TorqueSpec, read_torque
+from ..torque import FEWEST_SCREWS, MOST_SCREWS, TorqueSpec, read_torque
 from .kinds import KINDS, FillRule, Recipe, ReservoirKind
 from .sheet import (
     NO_CLUTCH,
@@ -90,6 +90,8 @@ GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "m
 FRICTION = (*WET_CLUTCH, "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
 MADE_OF = ("steel", "aluminium", "plastic")
+FILTER_SORTS = ("spin-on", "element")
+SEAL_KINDS = ("flat", "folded", "bonded", "O-ring", "gasket")
 
 
 def _volume(name: str, label: str, plate: str, hint: str = "2.7 l or 3 qt 4 oz") -> Field:
@@ -299,6 +301,7 @@ PART_FIELDS = (
     Field(name="made of", label="Made of", form=Form.CHOICE, plate="", choices=MADE_OF),
     Field(name="magnet", label="Magnet", form=Form.YES_NO, plate="", choices=("yes", "no")),
     Field(name="seal", label="Seal", form=Form.TEXT, plate="", hint="crush washer 14 mm"),
+    Field(name="seal kind", label="Kind of seal", form=Form.CHOICE, plate="", choices=SEAL_KINDS),
     Field(name="sealant", label="Sealant", form=Form.TEXT, plate="", hint="PTFE paste"),
     Field(name="count", label="How many", form=Form.COUNT, plate=""),
     Field(
@@ -312,6 +315,14 @@ PART_FIELDS = (
     Field(
         name="safety wire", label="Safety wire", form=Form.YES_NO, plate="", choices=("yes", "no")
     ),
+    Field(
+        name="safety-critical",
+        label="Two people",
+        form=Form.YES_NO,
+        plate="",
+        choices=("yes", "no"),
+    ),
+    Field(name="sort", label="Sort of filter", form=Form.CHOICE, plate="", choices=FILTER_SORTS),
     Field(
         name="direction", label="Which way round", form=Form.TEXT, plate="", hint="open end inwards"
     ),
@@ -350,7 +361,7 @@ def fields_for(kind: ReservoirKind, rule: FillRule | None) -> tuple[Field, ...]:
     return tuple(f for f in RESERVOIR_FIELDS if _belongs(f, kind, rule))
 
 
-_FILTER_ONLY, _SCREW_ONLY = ("direction",), ("pattern", "count")
+_FILTER_ONLY, _SCREW_ONLY = ("sort", "direction"), ("pattern", "count")
 
 
 def part_fields_for(role: str) -> tuple[Field, ...]:
@@ -389,6 +400,8 @@ def _count(field: Field, said: str) -> int:
             raise CoreError("spec.count", hint=field.hint)
         number = convert(measure.low, unit)
     whole = round(number)
+    if field.name == "count" and whole > MOST_SCREWS:
+        raise CoreError("torque.ring", least=FEWEST_SCREWS, most=MOST_SCREWS)
     if not 0 < whole <= MOST_COUNT or abs(number - whole) > _NEARLY:
         raise CoreError("spec.count", hint=field.hint or "1")
     return whole

@@ -4,12 +4,12 @@ from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
 
-from ..codes.roles import Role
+from ..codes.roles import PLUGS, Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..guard import Sound
 from ..said import sheet as say
-from ..torque import TorqueSpec
+from ..torque import MOST_SCREWS, TorqueSpec
 from .kinds import KINDS, FillRule, KindFacts, ReservoirKind
 
 
@@ -87,11 +87,13 @@ class Spot(Sound):
 class Fastener(Sound):
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
-    ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic, or is made
-    of it.
-    ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
+    ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic, or is made of
+    it. ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
     ``goes_into`` and ``made_of`` are its two materials, empty where the sheet does not say.
-    """
+    ``no_magnet``: the sheet says that it has none. ``count``: so many of it, on a ring in the order of
+    its ``pattern``. ``element``: a filter that stands behind a cover, None where the sheet does not
+    say. ``seal_kind``: flat, folded, bonded, O-ring or gasket; empty: it does not say. ``critical``:
+    two people stand for it."""
 
     role: str
     place: str
@@ -112,6 +114,15 @@ class Fastener(Sound):
     adapter: Decimal | None = None
     goes_into: str = ""
     made_of: str = ""
+    no_magnet: bool = False
+    element: bool | None = None
+    seal_kind: str = ""
+    critical: bool = False
+
+    @property
+    def ring(self) -> bool:
+        """Whether it is several screws, pulled in an order and in two passes."""
+        return 1 < self.count <= MOST_SCREWS and self.role not in PLUGS
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,15 +1,21 @@
 """Torque: what the manual wrote, what to set on which wrench, what a reading means."""
 
+from .calibration import calibration_words, is_past
 from .plausible import (
+    CLAMPED,
     PROOF_STRESS,
     TENSILE_STRENGTH,
     Plausibility,
+    clamp_lever,
     plausibility,
     plausible_band,
     preload,
     proof_torque,
 )
 from .setting import (
+    FEWEST_SCREWS,
+    FIRST_PASS,
+    MOST_SCREWS,
     School,
     Setting,
     TorqueVerdict,
@@ -19,8 +25,10 @@ from .setting import (
     adapter_setting,
     as_torque,
     fitting_wrenches,
+    half_way,
     judge,
     overpulled,
+    ring_order,
     scale_factor,
     setting,
     wrench_limit,
@@ -30,6 +38,10 @@ from .spec import TorqueSpec, read_torque
 from .thread import Thread, read_thread, stress_area, stress_area_un
 
 __all__ = [
+    "CLAMPED",
+    "FEWEST_SCREWS",
+    "FIRST_PASS",
+    "MOST_SCREWS",
     "PROOF_STRESS",
     "TENSILE_STRENGTH",
     "Plausibility",
@@ -43,7 +55,11 @@ __all__ = [
     "adapter_actual",
     "adapter_setting",
     "as_torque",
+    "calibration_words",
+    "clamp_lever",
     "fitting_wrenches",
+    "half_way",
+    "is_past",
     "judge",
     "overpulled",
     "plausibility",
@@ -52,6 +68,7 @@ __all__ = [
     "proof_torque",
     "read_thread",
     "read_torque",
+    "ring_order",
     "scale_factor",
     "setting",
     "stress_area",

@@ -68,7 +68,7 @@ PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0:
 _PLASTIC = _band(0.8, 9)
 # of a drain plug's least torque: less than that holds no steel plug (common practice, no source)
 _STEEL_FILLER = Decimal("0.14")
-_CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
+CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
 _UNKNOWN = _band(2, 150)
 # a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof
 _CLAMP_FROM, _CLAMP_TO = Decimal("0.3"), Decimal("1.05")
@@ -137,6 +137,20 @@ def preload(torque: float, friction: float, diameter: float) -> float:
     return torque / (friction * diameter)
 
 
+@guarded
+def clamp_lever(pitch: float, pitch_diameter: float, friction: float, head: float) -> float:
+    """Torque per clamp force in mm: ``0.16·P + 0.58·d₂·μ + μ·D/2`` [std VDI 2230 form, from memory].
+
+    ``pitch`` P and ``pitch_diameter`` d₂ of the thread, ``head`` D the mean diameter the head turns on,
+    all mm; ``friction`` μ of thread and head. N·m over mm is kN. Raises CoreError ``number.unusable``.
+    """
+    named = {"pitch": pitch, "diameter": pitch_diameter, "friction": friction, "head": head}
+    wrong = next((name for name, value in named.items() if value <= 0), None)
+    if wrong is not None:
+        raise CoreError("number.unusable", name=wrong)
+    return 0.16 * pitch + 0.58 * pitch_diameter * friction + friction * head / 2
+
+
 def _nearest(bands: dict[int, Band], diameter: float) -> Band:
     return bands[min(bands, key=lambda size: abs(size - diameter))]
 
@@ -160,7 +174,7 @@ def _sized(role: str, thread: Thread, made_of: str = "") -> Band | None:
         return max(ROLE_BANDS[role][0], floor), min(most, ROLE_BANDS[role][1])
     if role in _SIZED:
         return _nearest(_SIZED[role], thread.diameter)
-    if role in _CLAMPED or role not in ROLE_BANDS:
+    if role in CLAMPED or role not in ROLE_BANDS:
         most = Decimal(str(round(_proof_torque(thread, 0.20, "8.8", 0.75), 1)))
         return most * _CLAMP_FROM, most * _CLAMP_TO
     return None

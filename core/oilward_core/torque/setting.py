@@ -35,7 +35,8 @@ class Wrench(Sound):
     """A torque wrench. ``low``, ``high`` and ``resolution`` are numbers of its own ``unit``;
     ``accuracy`` is a fraction of the reading (0.04 is ± 4 %); ``length`` in mm from the middle of
     its drive to the middle of the grip, None: never measured. ``usable_from`` is the share of its
-    maximum its maker vouches for; 20 % where nothing else is said.
+    maximum its maker vouches for; 20 % where nothing else is said; ``calibration`` what is to be known of
+    it, in words: when it was, and that it is past.
 
     Raises CoreError ``torque.wrench`` for a scale that cannot be: no step, no top, ends swapped.
     """
@@ -50,6 +51,7 @@ class Wrench(Sound):
     simulated: bool = False
     length: Decimal | None = None
     usable_from: Decimal = USABLE_FROM
+    calibration: str = ""
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -87,6 +89,35 @@ class TorqueVerdict:
     verdict: Verdict
     action: str
     reasons: tuple[Reason, ...]
+
+
+FEWEST_SCREWS, MOST_SCREWS = 2, 24
+FIRST_PASS = Decimal("0.5")  # of the torque, before all of it [trade]
+
+
+@guarded
+def ring_order(count: int, pattern: str = "") -> tuple[int, ...]:
+    """In what order ``count`` screws on a ring are pulled, by their numbers from 1 round the ring: a
+    star, in which the next stands as far from the last as it goes. Odd: every (n − 1)/2-th; even:
+    opposite pairs, the pairs in the order of n/2. ``as numbered``: one after the other. Common
+    practice, no source.
+
+    Raises CoreError ``torque.ring`` for fewer than 2 or more than 24.
+    """
+    if not FEWEST_SCREWS <= count <= MOST_SCREWS:
+        raise CoreError("torque.ring", least=FEWEST_SCREWS, most=MOST_SCREWS)
+    if pattern == "as numbered":
+        return tuple(range(1, count + 1))
+    return _star(count)
+
+
+def _star(count: int) -> tuple[int, ...]:
+    if count == 1:
+        return (1,)
+    half = count // 2
+    if count % 2:
+        return tuple(n * half % count + 1 for n in range(count))
+    return tuple(one for first in _star(half) for one in (first, first + half))
 
 
 OVER_SOFT, OVER_HARD = Decimal("1.1"), Decimal("1.2")  # of the top of the band [our definition]
@@ -234,6 +265,16 @@ def fitting_wrenches(
         )
         fitting.append((off_middle, wrench.id, found))
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))
+
+
+@guarded
+def half_way(full: WrenchSetting, share: Decimal) -> WrenchSetting:
+    """The same wrench for a first pass at a ``share`` of what it is set to: the mark nearest to that."""
+    step = full.wrench.resolution
+    mark = (full.scale * share / step).to_integral_value(ROUND_HALF_EVEN) * step
+    return WrenchSetting(
+        wrench=full.wrench, scale=mark, reasons=full.reasons, factor=full.factor * share
+    )
 
 
 def _lever(length: Decimal, extension: Decimal, angle: Decimal) -> Decimal:

@@ -46,7 +46,12 @@ APART = 1 if WIDE else 3
 # sign-in is throttled and has its own tests; pictures are no JSON; leaving a visit has one field
 ELSEWHERE = {"/api/bikes/{bike_id}/photos/", "/api/bikes/{bike_id}/plug-pictures/"}
 # what is refused here even when it is well written: nobody signs in so, nothing is ready to be signed
-REFUSED = {"/api/session/", "/api/doorway/", "/api/visits/{visit_id}/signature/"}
+REFUSED = {
+    "/api/session/",
+    "/api/doorway/",
+    "/api/visits/{visit_id}/signature/",
+    "/api/visits/{visit_id}/second/",
+}
 
 
 def changed(body: Any, hostile: Any) -> Iterator[tuple[str, Any]]:
@@ -262,7 +267,10 @@ class WritesTestCase(WorkshopTestCase):
                 url = f"/api/visits/{mira.visit}/"
                 if kind == "confirm":
                     path = "/api/visits/{visit_id}/signature/"
-                    yield path, "post", f"{url}signature/", {"username": "nobody", "password": "x"}
+                    nobody = {"username": "nobody", "password": "x"}
+                    yield path, "post", f"{url}signature/", nobody
+                    looks = {**nobody, "id": str(uuid4()), "step": mira.sheet["focus"]}
+                    yield "/api/visits/{visit_id}/second/", "post", f"{url}second/", looks
                 path = "/api/visits/{visit_id}/entries/"
                 yield path, "post", f"{url}entries/", {**entry, "data": data}
                 if kind == "finding":

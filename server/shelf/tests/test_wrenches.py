@@ -3,6 +3,7 @@
 from typing import Any
 
 from demo.testing import WorkshopTestCase
+from workshop import days
 
 from shelf.models import WrenchRow
 
@@ -33,6 +34,20 @@ class WrenchTests(WorkshopTestCase):
         self.assertEqual(self.save(**seen, high="30").status_code, 200)
         self.assertEqual(self.save(id=0, high="99").status_code, 409)
         self.assertEqual(self.save(id=999999, name="Other").status_code, 404)
+
+    def test_a_new_calibration_begins_to_count_anew(self) -> None:
+        self.save(calibrated="2025-01-10")
+        row = WrenchRow.objects.get(name="Stubby")
+        WrenchRow.objects.filter(pk=row.pk).update(pulls=5001)
+        found = self.api.get("/api/wrenches/").json()["wrenches"]
+        old = next(one for one in found if one["form"]["name"] == "Stubby")
+        self.assertTrue(old["past"])
+        self.assertIn("5001 pulls since", old["calibration"])
+        today = str(days.today())
+        self.save(id=row.pk, version=row.version, calibrated=today)
+        row.refresh_from_db()
+        self.assertEqual((str(row.calibrated_on), row.pulls), (today, 0))
+        self.assertEqual(self.save(id=row.pk, calibrated="2999-01-01").status_code, 422)
 
     def test_what_no_wrench_is(self) -> None:
         for wrong, pointer in (

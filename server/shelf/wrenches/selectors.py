@@ -1,6 +1,8 @@
 from decimal import Decimal
 
 from oilward_core.people import TORQUES
+from oilward_core.torque import is_past
+from workshop.days import today
 
 from shelf.mapping import wrench
 from shelf.models import WrenchRow
@@ -26,9 +28,12 @@ def card(row: WrenchRow) -> WrenchCard:
             resolution=_plain(row.resolution),
             accuracy=_plain(row.accuracy * 100),
             length=_plain(row.length_mm),
+            calibrated=row.calibrated_on.isoformat() if row.calibrated_on else "",
         ),
         f"{_plain(low)}–{_plain(row.high)} {row.unit}",
         row.simulated,
+        known.calibration,
+        is_past(row.calibrated_on, row.pulls, today()),
     )
 
 

@@ -1,13 +1,16 @@
 """Torque wrenches of the workshop. A visit that was signed keeps those it was set with."""
 
+from collections.abc import Mapping
 from decimal import Decimal
 
 from config.problems import Conflict
 from django.db import transaction
+from django.db.models import F
 from django.http import Http404
 from oilward_core.errors import CoreError, at
 from oilward_core.people import TORQUES
 from oilward_core.quantity import read_number
+from workshop.days import day_typed, today
 from workshop.models import Person
 from workshop.repeated import stands, unchanged
 from workshop.traces import stood, trace
@@ -44,7 +47,11 @@ def _columns(form: WrenchForm) -> dict[str, object]:
     if form.length.strip():
         with at("length"):
             length = read_number(form.length, Decimal(30), Decimal(3000))
+    calibrated = None
+    if form.calibrated.strip():
+        calibrated = day_typed(form.calibrated, "calibrated", latest=today())
     return {
+        "calibrated_on": calibrated,
         "name": form.name.strip(),
         "unit": form.unit,
         "low": low,
@@ -73,6 +80,14 @@ def save_wrench(form: WrenchForm, *, actor: Person) -> WrenchRow:
         return row
     unchanged(row, form.version, by="Somebody")
     trace("wrench changed", row.name, actor=actor, was=stood(row))
-    WrenchRow.objects.filter(pk=row.pk).update(**columns, version=row.version + 1)
+    pulls = row.pulls if row.calibrated_on == columns["calibrated_on"] else 0
+    WrenchRow.objects.filter(pk=row.pk).update(**columns, pulls=pulls, version=row.version + 1)
     row.refresh_from_db()
     return row
+
+
+def count_pulls(pulls: Mapping[str, int]) -> None:
+    """So many more pulls of these wrenches, by their ids."""
+    for wrench, more in sorted(pulls.items()):
+        if wrench.isdecimal():
+            WrenchRow.objects.filter(pk=int(wrench)).update(pulls=F("pulls") + more)

@@ -9,7 +9,8 @@ from workshop.shapes import upto
 class WrenchForm:
     """A torque wrench as its scale and its calibration say, everything as typed in its own unit;
     ``accuracy`` in percent of the reading, ``length`` in mm from drive to grip, empty where nobody
-    measured it. ``version`` is the one it replaces; ``id`` 0 is a new one."""
+    measured it; ``calibrated`` the day of that. ``version`` is the one it replaces; ``id`` 0 is a new
+    one."""
 
     id: int
     version: int
@@ -20,15 +21,19 @@ class WrenchForm:
     resolution: str = upto(20, blank=True)
     accuracy: str = upto(20, blank=True)
     length: str = upto(20, blank=True, default="")
+    calibrated: str = upto(20, blank=True, default="")
 
 
 @dataclass(frozen=True)
 class WrenchCard:
-    """A wrench with its form; ``usable`` is what it measures well, in words."""
+    """A wrench with its form; ``usable`` is what it measures well, in words, ``calibration`` when it was
+    calibrated, and whether that is ``past``."""
 
     form: WrenchForm
     usable: str
     simulated: bool
+    calibration: str
+    past: bool
 
 
 @dataclass(frozen=True)

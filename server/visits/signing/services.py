@@ -1,5 +1,6 @@
 """Closing a visit: by a signature, or left before anything was opened."""
 
+from collections import Counter
 from collections.abc import Sequence
 from datetime import datetime
 from decimal import Decimal
@@ -17,6 +18,7 @@ from oilward_core.bench import (
     Entry,
     Graded,
     LookedUp,
+    Pulled,
     Sheet,
     Speaker,
     TaskClosing,
@@ -34,6 +36,7 @@ from oilward_core.debris import Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.spec import Cell, Path
+from shelf.wrenches.services import count_pulls
 from workshop.access import stands_alone
 from workshop.announce import announce
 from workshop.days import day_of
@@ -266,6 +269,8 @@ def sign(
     _keep_findings(visit, stands, now=now)
     _pass_on_looked_up(visit, sheet, actor=actor, now=now)
     take_off(visit, taken, actor=actor, today=day_of(now))
+    pulled = (entry.data.wrench for entry in happened if isinstance(entry.data, Pulled))
+    count_pulls(Counter(wrench for wrench in pulled if wrench))
     keep_waste(visit, stands, happened, actor=actor, today=day_of(now))
     visit.ride_out = ride_out.strip()
     _close(visit, stands, Visit.State.SIGNED, actor=actor, now=now)

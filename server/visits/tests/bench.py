@@ -15,6 +15,18 @@ def ticks(step: dict[str, Any]) -> list[str]:
     return [item["code"] for item in step["items"]]
 
 
+def pulled(step: dict[str, Any]) -> dict[str, Any]:
+    """What is written down next at a wrench card, with all that is ticked there."""
+    card = step["card"]
+    best = card["wrenches"][0] if card["wrenches"] else {}
+    items = [item["code"] for item in step["items"]]
+    said = {"reading": card["aim"], "wrench": best.get("id", ""), "items": items}
+    if not card["ring"]:
+        return said
+    stage = card["ring"]["next"] or "full"
+    return {**said, "stage": stage, "reading": best["half" if stage == "half" else "setting"]}
+
+
 class Technician:
     """Works through a visit by the API, with a clock that can be moved."""
 
@@ -90,17 +102,19 @@ class Technician:
 
     def dry(self) -> Any:
         """Fillers torqued; looked for leaks, and once more when it has stood."""
-        while str(self.sheet["focus"]).endswith("/torque filler"):
+        while "/torque " in str(self.sheet["focus"]):
             self.torqued()
         self.entry("leaks", {"result": "dry"}, step="leaks")
         self.now += timedelta(minutes=5)
         return self.entry("leaks", {"result": "dry"}, step="leaks again")
 
-    def torqued(self) -> Any:
-        """The fastener in focus, to what its card says."""
-        card = self.step(self.sheet["focus"])["card"]
-        wrench = card["wrenches"][0]["id"] if card["wrenches"] else ""
-        return self.entry("torque", {"reading": card["aim"], "wrench": wrench})
+    def torqued(self, step: str = "") -> Any:
+        """The fastener in focus, to what its card says; a ring of screws in two passes."""
+        name = step or self.sheet["focus"]
+        answer = self.entry("torque", pulled(self.step(name)), step=name)
+        if self.step(name)["card"]["ring"] and self.step(name)["status"] == "ready":
+            answer = self.entry("torque", pulled(self.step(name)), step=name)
+        return answer
 
     def look_over(self) -> None:
         """Cold checks, and the level as it came."""

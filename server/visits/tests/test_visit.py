@@ -291,6 +291,8 @@ class JourneyTests(VisitTestCase):
         self.mira.tick()
         self.mira.entry("torque", {"reading": "170", "unit": "lbf·in"})
         self.mira.pour("34 oz")
+        self.assertEqual(self.mira.sheet["focus"], "primary/torque cover.cover screw")
+        self.mira.torqued()
         self.assertEqual(self.mira.sheet["focus"], "primary/torque filler")
         self.mira.torqued()
         self.assertEqual(self.mira.sheet["focus"], "leaks")

@@ -9,7 +9,7 @@ from shelf.models import Fluid
 from workshop.models import Trace
 
 from visits.models import EntryRow, Service, Visit
-from visits.tests.bench import Technician, ticks
+from visits.tests.bench import Technician, pulled, ticks
 from visits.tests.test_visit import VisitTestCase
 
 THREE = [
@@ -79,9 +79,7 @@ class WholeTestCase(VisitTestCase):
             "measure": ("measure", {"found": _measured(step)}),
         }
         if kind == "torque":
-            card = step["card"]
-            wrench = card["wrenches"][0]["id"] if card["wrenches"] else ""
-            said["torque"] = ("torque", {"reading": card["aim"], "wrench": wrench})
+            said["torque"] = ("torque", pulled(step))
         entry, data = said[kind]
         return mira.entry(entry, data, step=step["id"])
 

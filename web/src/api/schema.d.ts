@@ -1342,6 +1342,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/second/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A second person stands for a fastener, with a PIN or password, never with a tick. */
+        post: operations["visit_second"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/signature/": {
         parameters: {
             query?: never;
@@ -1932,6 +1949,9 @@ export interface components {
          *     * `finding` - FINDING
          *     * `regrade` - REGRADE
          *     * `torque` - TORQUE
+         *     * `ticked` - TICKED
+         *     * `tore` - TORE
+         *     * `second look` - SECOND
          *     * `filter` - FILTER
          *     * `pour` - POUR
          *     * `draw` - DRAW
@@ -1955,7 +1975,7 @@ export interface components {
          *     * `lets go` - LETS_GO
          * @enum {string}
          */
-        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "ticked" | "tore" | "second look" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
             kind: components["schemas"]["EntryKind"];
@@ -2446,6 +2466,12 @@ export interface components {
             wants?: string;
             ride_in?: string;
         };
+        /**
+         * @description * `half` - HALF
+         *     * `full` - FULL
+         * @enum {string}
+         */
+        NextEnum: "half" | "full";
         NextJob: {
             label: string;
             spare: number;
@@ -2825,6 +2851,11 @@ export interface components {
          * @enum {string}
          */
         RightsEnum: "work" | "stand alone" | "lead";
+        RingShape: {
+            count: number;
+            order: number[];
+            next: (components["schemas"]["NextEnum"] | components["schemas"]["NullEnum"]) | null;
+        };
         /**
          * @description * `technician` - TECHNICIAN
          *     * `lead` - LEAD
@@ -2875,6 +2906,8 @@ export interface components {
             stops: components["schemas"]["StopShape"][];
             answered: components["schemas"]["AnsweredShape"][];
             ready_to_sign: boolean;
+            opened: number;
+            closed: number;
             may_leave: boolean;
             words: components["schemas"]["FindingWords"];
             closed_by: string;
@@ -2943,6 +2976,12 @@ export interface components {
             count: string;
             kind?: string;
             seen?: number | null;
+        };
+        SecondLookRequest: {
+            id: string;
+            step: string;
+            username: string;
+            password: string;
         };
         ServiceLine: {
             done_on: string;
@@ -3123,6 +3162,8 @@ export interface components {
             regrade: boolean;
             entries: components["schemas"]["EntryShape"][];
             card: components["schemas"]["TorqueShape"] | null;
+            no_magnet: boolean;
+            tears: boolean;
         };
         /**
          * @description * `done` - DONE
@@ -3266,6 +3307,10 @@ export interface components {
             action: string;
             wrenches: components["schemas"]["WrenchShape"][];
             reasons: components["schemas"]["Why"][];
+            ring: components["schemas"]["RingShape"] | null;
+            ticked: string[];
+            pulled: boolean;
+            second: boolean;
         };
         UncheckedNumber: {
             path: string;
@@ -3480,6 +3525,8 @@ export interface components {
             form: components["schemas"]["WrenchForm"];
             usable: string;
             simulated: boolean;
+            calibration: string;
+            past: boolean;
         };
         WrenchForm: {
             id: number;
@@ -3491,6 +3538,7 @@ export interface components {
             resolution: string;
             accuracy: string;
             length?: string;
+            calibrated?: string;
         };
         WrenchFormRequest: {
             id: number;
@@ -3502,6 +3550,7 @@ export interface components {
             resolution: string;
             accuracy: string;
             length?: string;
+            calibrated?: string;
         };
         WrenchShape: {
             id: string;
@@ -3521,6 +3570,8 @@ export interface components {
             mark: number;
             simulated: boolean;
             reasons: components["schemas"]["Why"][];
+            half: string;
+            calibration: string;
         };
         Wrenches: {
             wrenches: components["schemas"]["WrenchCard"][];
@@ -3608,14 +3659,31 @@ export interface components {
             kept?: string;
             pictures?: components["schemas"]["PictureTyped"][];
         };
-        /** @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far. */
+        /**
+         * @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far;
+         *         ``feel``: by feel, without a reading. Of a ring the ``stage``, or the number of a ``screw``.
+         */
         PulledTyped: {
             reading?: string;
             over?: boolean;
+            feel?: boolean;
             unit?: string;
             wrench?: string;
             turned?: string;
             sure?: string;
+            items?: string[];
+            stage?: string;
+            screw?: string;
+        };
+        /** @description What was ticked, by its codes. */
+        TickedTyped: {
+            items?: string[];
+        };
+        /** @description Who looked, as the server knows it. */
+        SecondTyped: {
+            name?: string;
+            person?: string;
+            alone?: boolean;
         };
         /** @description What was ticked, and how much went into it; empty or 0: none. */
         FilterTyped: {
@@ -3736,6 +3804,22 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
+        ToreEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tore";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
         StopEntryRequest: {
             id: string;
             step: string;
@@ -3843,6 +3927,38 @@ export interface components {
             at: string;
             sent_at?: string;
             data: components["schemas"]["PulledTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TickedEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ticked";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TickedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        SecondLookEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "second look";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["SecondTyped"];
             supersedes?: string | null;
             accepts?: string;
             remembered?: boolean;
@@ -4184,7 +4300,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;
@@ -7360,6 +7476,40 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ReasonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondLookRequest"];
             };
         };
         responses: {

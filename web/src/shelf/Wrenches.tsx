@@ -7,6 +7,7 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/keys";
 import { Ask, Field } from "../ui/Ask";
 import { Choice } from "../ui/Choice";
+import { Day } from "../ui/Day";
 import { Dialog } from "../ui/Dialog";
 import shelfCss from "./shelf.module.css";
 import textCss from "../ui/text.module.css";
@@ -15,7 +16,7 @@ type Form = Required<Shape["WrenchForm"]>;
 
 const EMPTY: Form = {
   ...{ id: 0, version: 0, name: "", unit: "N·m", low: "", high: "", resolution: "" },
-  ...{ accuracy: "4", length: "" },
+  ...{ accuracy: "4", length: "", calibrated: "" },
 };
 
 function WrenchDialog({ start, units, close }: DialogProps) {
@@ -61,6 +62,9 @@ function WrenchDialog({ start, units, close }: DialogProps) {
         >
           <Input placeholder="340" />
         </Field>
+        <Field name="calibrated" label="Calibrated on">
+          <Day allowClear />
+        </Field>
       </Ask>
     </Dialog>
   );
@@ -84,7 +88,7 @@ export function Wrenches({ mayWork }: { mayWork: boolean }) {
     <section className={clsx(shelfCss.shelfPaper, shelfCss.drawer)} aria-label="Torque wrenches">
       <h2>Torque wrenches</h2>
       <ul>
-        {data.wrenches.map(({ form, usable, simulated }) => (
+        {data.wrenches.map(({ form, usable, simulated, calibration, past }) => (
           <li key={form.id}>
             {mayWork ? (
               <button className={shelfCss.fluidName} onClick={() => setOpen({ ...EMPTY, ...form })}>
@@ -95,6 +99,7 @@ export function Wrenches({ mayWork }: { mayWork: boolean }) {
             )}{" "}
             <span className={textCss.tabular}>{usable}</span>, ± {form.accuracy} %
             {simulated && ", simulated"}
+            {calibration && (past ? <b>, {calibration}</b> : `, ${calibration}`)}
           </li>
         ))}
       </ul>

@@ -3,7 +3,6 @@ import { Button } from "antd";
 import { PlugTip } from "../glass/PlugTip";
 import { useState } from "react";
 import { timeWords } from "../ui/days";
-import { useNarrow } from "../ui/useMedia";
 import { Ahead } from "./Ahead";
 import { Countdown } from "./Countdown";
 import { LetItWait, TakeOver } from "./Hands";
@@ -104,10 +103,11 @@ type Shape = Task["standing"][number];
 /** What must not be forgotten of a reservoir, in a line; where nothing is open, that. */
 function inShort(task: Task): string {
   const open = task.standing.filter((part) => part.open);
-  return open.map((part) => `${part.part} ${part.word}`).join(", ") || "nothing open";
+  const names = open.map((part) => part.part.toLowerCase()).join(", ");
+  return names ? `open: ${names}` : "nothing open";
 }
 
-/** How a reservoir stands, for whoever comes back to it; on a narrow screen a line that unfolds. */
+/** How a reservoir stands, for whoever comes back to it: a line that unfolds. */
 interface StandingProps {
   sheet: Sheet;
   task: Task;
@@ -116,21 +116,14 @@ interface StandingProps {
 }
 
 function Standing(props: StandingProps) {
-  const { task } = props;
-  const narrow = useNarrow();
-  const [open, setOpen] = useState(false);
+  const { task, sheet } = props;
+  const [open, setOpen] = useState(sheet.state !== "open");
   return (
     <section className={benchCss.standings} aria-label={`How the ${task.label} stands`}>
-      {narrow && (
-        <button
-          className={benchCss.standingFold}
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
-          {open ? "▾" : "▸"} <b>{task.label}</b>: {inShort(task)}
-        </button>
-      )}
-      {(!narrow || open) && <Parts {...props} />}
+      <button className={benchCss.standingFold} aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? "▾" : "▸"} <b>{task.label}</b>: {inShort(task)}
+      </button>
+      {open && <Parts {...props} />}
     </section>
   );
 }
@@ -258,6 +251,11 @@ export function SidePanel({
       <Timers sheet={sheet} now={now} look={look} />
       {sheet.state === "open" && <Ahead sheet={sheet} />}
       <StandsNow sheet={sheet} send={doing} />
+      {sheet.opened > 0 && (
+        <p className={textCss.tabular}>
+          Opened <b>{sheet.opened}</b>, closed again <b>{sheet.closed}</b>
+        </p>
+      )}
       {sheet.tasks.map((task) => (
         <Standing key={task.key} sheet={sheet} task={task} mayWork={aside !== null} look={look} />
       ))}

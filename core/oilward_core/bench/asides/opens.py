@@ -22,14 +22,14 @@ class OpensAgain(Data):
 
 
 def _read(hearing: Hearing, typed: Nothing) -> OpensAgain:
-    if hearing.step.id.shuts is None:
+    if not hearing.step.id.shuts:
         raise CoreError("sheet.wrong_kind", step=hearing.step.title)
     return OpensAgain()
 
 
 def _take(taking: Taking, entry: Entry, data: OpensAgain) -> None:
     part = StepId.of(entry.step).shuts
-    if part is not None:
+    if part:
         taking.let_oil_out(entry, part, StepId.of(entry.step).reservoir, Stands.OUT)
 
 

@@ -36,7 +36,7 @@ class StartTyped(Typed):
     pan_clean: bool | None = None
 
 
-_OPENING = {Name.DRAIN: Role.DRAIN_PLUG, Name.LEG_DRAIN: None}
+_OPENING = (Name.DRAIN, Name.LEG_DRAIN)
 
 
 def _start(taking: Taking, entry: Entry, data: Started) -> None:
@@ -47,9 +47,8 @@ def _start(taking: Taking, entry: Entry, data: Started) -> None:
         facts.runs.append(timer)
     elif step.name in _OPENING:
         taking.open(entry)
-        plug = _OPENING[Name(step.name)]
-        if plug is not None:
-            taking.fastener(entry, plug, Stands.OUT)
+        if step.fastener:
+            taking.fastener(entry, step.fastener, Stands.OUT)
 
 
 def say_done(data: Data, speaker: Speaker) -> str:
@@ -113,12 +112,16 @@ class TicksTyped(Typed):
     items: tuple[str, ...] = ()
 
 
-# what ticking a step does to a fastener, and which ticks open something
-_FASTENS: dict[str, tuple[Role, Stands]] = {
-    Name.REFIT: (Role.DRAIN_PLUG, Stands.FINGER_TIGHT),
-    Name.TORQUE: (Role.DRAIN_PLUG, Stands.TIGHT),
-    Name.CLOSE: (Role.FILL_PLUG, Stands.CLOSED),
-    Name.CIRCUIT: (Role.FILTER, Stands.NEW),
+# what ticking a step does to its fastener, and which ticks open something
+_FASTENS: dict[str, Stands] = {
+    Name.REFIT: Stands.FINGER_TIGHT,
+    Name.TORQUE: Stands.TIGHT,
+    Name.CLOSE: Stands.CLOSED,
+    Name.CIRCUIT: Stands.NEW,
+    Name.ELEMENT: Stands.NEW,
+    Name.TORQUE_FILTER: Stands.TIGHT,
+    Name.TORQUE_LEVEL: Stands.TIGHT,
+    Name.TORQUE_COVER: Stands.TIGHT,
 }
 _OPENS = (Name.CIRCUIT, Name.LEG_OUT, Name.WHEEL_OUT)
 _STANDS = {Name.SUPPORT: Pose.UPRIGHT, Name.WHEEL_OUT: Pose.LIFTED}
@@ -130,7 +133,7 @@ def _confirm(taking: Taking, entry: Entry, data: Confirmed) -> None:
     if name in _STANDS:
         taking.stand(entry, _STANDS[Name(name)], strapped=True)
     if name in _FASTENS:
-        taking.fastener(entry, *_FASTENS[name])
+        taking.fastener(entry, StepId.of(entry.step).fastener or Role.FILTER, _FASTENS[name])
     if name in _OPENS:
         taking.open(entry)
 

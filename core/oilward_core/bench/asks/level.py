@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import ClassVar
 
-from ...codes.bench import EDGE_SIGHTS, Sight
+from ...codes.bench import EDGE_SIGHTS, Sight, Stands
 from ...codes.debris import Warmth
 from ...codes.entries import Ask, EntryKind
 from ...codes.fill import Acts, Cause, LeftFor
@@ -129,6 +129,8 @@ def _take(taking: Taking, entry: Entry, data: LevelRead) -> None:
     """Read in another attitude, the bike was unstrapped for it."""
     taking.complete(entry)
     taking.events(entry).append(entry)
+    if data.sight in EDGE_SIGHTS:  # its plug is out, where it is one
+        taking.fastener(entry, Role.LEVEL_PLUG, Stands.OUT)
     if data.ml:
         inside = max(taking.facts.into(StepId.of(entry.step).reservoir), Decimal(0))
         taking.flow(entry, Way.LOST, min(data.ml, inside))

@@ -55,8 +55,15 @@ def _read(hearing: Hearing, typed: RanOutTyped) -> RanOut:
 
 # what needs not be done again: of a fastener that was only tightened, all but its torque
 _STAYS: dict[Lost, tuple[Name, ...]] = {
-    Lost.TIGHTENED: (Name.WASHER, Name.REFIT, Name.FILTER),
-    Lost.NOT_OUT: (Name.WASHER, Name.REFIT, Name.FILTER, Name.TORQUE),
+    Lost.TIGHTENED: (Name.WASHER, Name.REFIT, Name.FILTER, Name.ELEMENT),
+    Lost.NOT_OUT: (
+        Name.WASHER,
+        Name.REFIT,
+        Name.FILTER,
+        Name.ELEMENT,
+        Name.TORQUE,
+        Name.TORQUE_COVER,
+    ),
 }
 
 

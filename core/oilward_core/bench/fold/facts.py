@@ -101,13 +101,14 @@ class Hands:
 @dataclass(frozen=True, kw_only=True)
 class OpenedAgain:
     """A ``part`` that let oil out of a full case, or was ``out`` again, the ``entry`` that says so, what
-    had shut it until then, by step, and how it stood."""
+    had shut it until then, by step, and how it stood; ``seen`` from which entry on its steps counted."""
 
     part: str
     entry: str
     shut_by: dict[str, Entry]
     out: bool = False
     stood: FastenerFact | None = None
+    seen: dict[str, int] = field(default_factory=dict)
 
 
 @dataclass
@@ -122,7 +123,9 @@ class Facts:
     stands, ``hands`` a second pair of them; ``opened_again`` by reservoir what let oil out of it while
     it was full, ``covers`` the entries that say that a cover leaked there, ``prefill_gone`` what a filter
     that was changed again had been pre-filled with, ml; ``looked_up_anew`` the reservoirs of which the
-    sheet's capacity is in doubt; ``emptied``: when all that had been poured was out again, last.
+    sheet's capacity is in doubt; ``emptied``: when all that had been poured was out again, last;
+    ``counts_from``: which of a step's entries count since what it shuts was opened; ``torn``: steps whose
+    seal tore.
     """
 
     last: dict[str, Entry] = field(default_factory=dict)
@@ -146,6 +149,14 @@ class Facts:
     looked_up_anew: set[str] = field(default_factory=set)
     emptied: dict[str, datetime] = field(default_factory=dict)
     by_step: dict[str, list[Entry]] = field(default_factory=dict)
+    counts_from: dict[str, int] = field(default_factory=dict)
+    torn: set[str] = field(default_factory=set)
+
+    def since_opened(self, step: str) -> list[Entry]:
+        """What was written down at a step since what it shuts was opened last, oldest first."""
+        if step not in self.last:
+            return []
+        return self.by_step.get(step, [])[self.counts_from.get(step, 0) :]
 
     def fastener(self, reservoir: str, part: str) -> FastenerFact | None:
         """How a fastener stands, if anything was done to it."""

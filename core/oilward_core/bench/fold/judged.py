@@ -1,24 +1,17 @@
-"""What a reservoir's readings come to: the wrench card, and the verdict on a finding."""
+"""What a reservoir's readings come to: the verdict on a finding."""
 
 from collections.abc import Iterable
-from decimal import Decimal
 
 from ...codes.entries import GRADINGS
 from ...codes.steps import Name
 from ...debris import Observation, Verdict, verdict
 from ...guard import guarded
 from ...runsheet import StepId, TaskPlan
-from ...schools import torque_aim
-from ...spec import Fastener, wets_a_clutch
-from ...torque import Wrench, fitting_wrenches, judge, scale_factor
+from ...spec import wets_a_clutch
 from ..asks.common import Started
 from ..asks.finding import Graded
-from ..asks.torque import Pulled
 from ..entries import Entry, ordered
-from .known import Bench, Known
-from .state import TorqueCard
-
-UNKNOWN_WRENCH = Decimal("0.06")  # its accuracy, where nobody said which
+from .known import Known
 
 
 @guarded
@@ -70,36 +63,6 @@ def finding_of(key: str, known: Known) -> Verdict | None:
     """The verdict on a reservoir's plug, if it was read."""
     seen = graded(key, known)
     return judge_finding(known.tasks[key], seen) if seen else None
-
-
-@guarded
-def torque_card(
-    plug: Fastener | None, task: TaskPlan, bench: Bench, reading: Entry | None
-) -> TorqueCard | None:
-    """The wrench card of a fastener, with the last reading; None where no wrench sets it."""
-    if plug is None or plug.torque is None or not plug.torque.by_wrench:
-        return None
-    spec = plug.torque
-    low, high = spec.low or Decimal(0), spec.high or Decimal(0)
-    aim = torque_aim(spec, plug.sealant, task.reservoir.kind, task.schools)
-    fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
-    judged = nm = None
-    if reading is not None and isinstance(reading.data, Pulled):
-        used = _wrench_of(reading.data, bench)
-        nm = at_plug(reading.data, plug, bench)
-        judged = judge(nm, spec, used.accuracy if used else UNKNOWN_WRENCH, plug.soft)
-    return TorqueCard(aim=aim, low=low, high=high, wrenches=fitting, reading=nm, verdict=judged)
-
-
-def _wrench_of(pulled: Pulled, bench: Bench) -> Wrench | None:
-    return next((one for one in bench.wrenches if one.id == pulled.wrench), None)
-
-
-def at_plug(pulled: Pulled, plug: Fastener, bench: Bench) -> Decimal:
-    """What a wrench's reading comes to at the fastener, N·m: behind a crow-foot it shows less."""
-    used = _wrench_of(pulled, bench)
-    factor = scale_factor(used, plug.adapter) if used else None
-    return pulled.nm / (factor or 1)
 
 
 def is_grading(entry: Entry) -> bool:

@@ -1,6 +1,6 @@
 """Facts and plan to everything the steps are worked out from."""
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ...codes.entries import Ask
@@ -17,6 +17,7 @@ from ...runsheet import (
     done,
     look_up_id,
     of_bike,
+    openings,
 )
 from ...spec import Cell, Path
 from ..asks.amount import Amount
@@ -27,10 +28,10 @@ from ..entries import Entry
 from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
 from .filling import fillings_of
-from .judged import torque_card
 from .known import Bench, Filling, Known, VisitPlan
 from .needs import LOOK_UP_OVER, run_since
 from .overpulled import found_over
+from .pulls import counted, torque_card
 from .status import is_complete
 
 
@@ -76,29 +77,40 @@ def _topped_up(task: TaskPlan, facts: Facts) -> TaskPlan:
     return replace(task, topped_up=task.topped_up + entry.data.ml)
 
 
-def _turned_before(key: str, facts: Facts) -> bool:
-    """Whether its washer was turned over in this visit already, and has to be seen to again."""
-    washer = str(StepId(key, Name.WASHER))
-    said = (one.data for one in facts.by_step.get(washer, ()))
-    turned = any(isinstance(one, Chosen) and one.value == Seal.TURNED for one in said)
-    return turned and washer not in facts.last
+def _gone(facts: Facts) -> Iterator[StepId]:
+    """Seals that have to be seen to again of which the old one cannot serve: a washer that was turned
+    over in this visit already, a ring that tore."""
+    for key, found in facts.by_step.items():
+        step = StepId.of(key)
+        if step.name != Name.WASHER or key in facts.last:
+            continue
+        turned = any(isinstance(e.data, Chosen) and e.data.value == Seal.TURNED for e in found)
+        if turned or key in facts.torn:
+            yield step
 
 
-def _unasked(facts: Facts, reservoirs: Collection[str]) -> Iterator[StepId]:
+def _cards(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
+    """Every wrench card that earlier releases did not have, and the steps that came after it."""
+    ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
+    for key, task in tasks.items():
+        filled = StepId(key, Name.FILL, "", 1)
+        for one in openings(task.reservoir, task.variant):
+            if one.card.name in (Name.TORQUE_FILLER, Name.TORQUE_LEVEL):
+                yield one.card, finished
+            elif one.card.name == Name.TORQUE_COVER:
+                yield from ((one.card, ran), (one.card, finished))
+            elif one.card.name == Name.TORQUE_FILTER or one.card.part:
+                yield from ((one.card, filled), (one.card, finished))
+
+
+def _unasked(facts: Facts, tasks: Mapping[str, TaskPlan]) -> Iterator[StepId]:
     """Questions of today that the visit was past before anybody asked them: what follows them has begun,
     and not against them."""
-    came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in reservoirs]
+    came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in tasks]
     ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
-    fillers = [(StepId(key, Name.TORQUE_FILLER), finished) for key in reservoirs]
-    filters = [
-        (StepId(key, Name.TORQUE_FILTER), then)
-        for key in reservoirs
-        for then in (StepId(key, Name.FILL, "", 1), finished)
-    ]
     for asked, then in (
         *came,
-        *fillers,
-        *filters,
+        *_cards(tasks),
         (of_bike(Name.LAMP), ran),
         (of_bike(Name.LEAKS_AGAIN), finished),
     ):
@@ -129,13 +141,16 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         topped=frozenset(key for key in fillings if _was_topped_up(key, facts)),
         unasked=frozenset(_unasked(facts, tasks)),
         over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
-        turned=frozenset(key for key in fillings if _turned_before(key, facts)),
+        gone=frozenset(_gone(facts)),
         covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)
     cards = {
         str(step.id): torque_card(
-            step.fastener, tasks[step.id.reservoir], bench, facts.last.get(str(step.id))
+            step,
+            tasks[step.id.reservoir],
+            bench,
+            counted(str(step.id), facts, over.get(step.id.reservoir, ())),
         )
         for step in sheet.steps
         if step.ask == Ask.TORQUE

@@ -86,7 +86,8 @@ class Over:
     def undoes(self, step: StepId) -> bool:
         """Whether a step has to be done anew after it."""
         anew = (self.step.name, *_ANEW.get(Name(self.step.name), ()))
-        return step.reservoir == self.step.reservoir and step.name in anew
+        same = (step.reservoir, step.part) == (self.step.reservoir, self.step.part)
+        return same and step.name in anew
 
     @property
     def at(self) -> datetime:

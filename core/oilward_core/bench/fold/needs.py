@@ -6,8 +6,9 @@ from decimal import Decimal
 
 from ...codes.facts import Fact
 from ...codes.roles import Role
+from ...codes.steps import Name
 from ...guard import whole_table
-from ...runsheet import MAKERS, Need, Step
+from ...runsheet import MAKERS, Need, Step, StepId
 from ...said import needs as said
 from ...spec import IDLING
 from .facts import Facts, Timer, shut
@@ -64,6 +65,10 @@ def _filler_shut(reservoir: str, known: Known) -> bool:
     level = known.tasks[reservoir].reservoir.level
     if level is not None and level.engine == IDLING:  # its dipstick is its filler
         return True
+    level_plug = StepId(reservoir, Name.TORQUE_LEVEL)
+    fact = known.facts.fastener(reservoir, Role.LEVEL_PLUG)
+    if level_plug in known.complete and fact is not None and not shut(fact):
+        return False
     return shut(known.facts.fastener(reservoir, Role.FILL_PLUG))
 
 

@@ -3,24 +3,14 @@
 from collections.abc import Iterator, Mapping
 
 from ...codes.options import Thread
-from ...codes.roles import FILTERS, Role
-from ...codes.steps import Name
-from ...runsheet import StepId, TaskPlan
-from ...spec import Fastener
+from ...runsheet import StepId, TaskPlan, openings
 from ...torque import overpulled
 from ..asks.choice import Chosen
 from ..asks.torque import Pulled
 from ..entries import Entry
 from .facts import Facts
-from .judged import at_plug
 from .known import Bench, Known, Over
-
-
-def _pulled_by_wrench(task: TaskPlan) -> Iterator[tuple[Name, Fastener | None]]:
-    spec = task.reservoir
-    yield Name.TORQUE, spec.fastener(Role.DRAIN_PLUG)
-    yield Name.TORQUE_FILLER, spec.fastener(Role.FILL_PLUG)
-    yield Name.TORQUE_FILTER, next((one for one in spec.fasteners if one.role in FILTERS), None)
+from .pulls import at_plug
 
 
 def found_over(
@@ -30,12 +20,12 @@ def found_over(
     none."""
     found: dict[str, list[Over]] = {}
     for key, task in tasks.items():
-        for name, plug in _pulled_by_wrench(task):
-            if plug is None or plug.torque is None:
+        for one in openings(task.reservoir, task.variant):
+            plug, step = one.closes, one.card
+            if plug.torque is None:
                 continue
-            step = StepId(key, name)
             for entry in facts.by_step.get(str(step), ()):
-                if not isinstance(entry.data, Pulled):
+                if not isinstance(entry.data, Pulled) or entry.data.feel:
                     continue
                 nm = at_plug(entry.data, plug, bench)
                 far = overpulled(nm, plug.torque, plug.soft)

@@ -81,6 +81,13 @@ def _cards(key: str, known: Known) -> dict[str, TorqueCard]:
     return {step: card for step, card in found.items() if card is not None}
 
 
+def _drains(key: str, known: Known) -> bool:
+    """Whether oil still runs out at one of its plugs."""
+    drains = [s for s in known.complete if (s.reservoir, s.name) == (key, Name.DRAIN)]
+    begun = [s for s in drains if str(s) in known.facts.timers or not s.part]
+    return any(str(step) not in known.facts.last for step in begun)
+
+
 def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
     key, facts = task.reservoir.key, known.facts
     filling = known.fillings.get(key)
@@ -98,9 +105,9 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
         filled=filling.right and filling.counted,
         opened=key in facts.opened,
         oil_out=out,
-        draining=out and str(StepId(key, Name.DRAIN)) not in facts.last,
+        draining=out and _drains(key, known),
         stopped=seized(task, known),
-        fasteners=fasteners(key, known),
+        fasteners=fasteners(task, known),
         fluid=_fluid(key, facts),
         fell=filling.fell,
         tilt=filling.tilt,
@@ -172,7 +179,7 @@ def _hurried(states: Sequence[StepState], known: Known) -> tuple[StepState, time
 
 
 # what may be done while a case drips, and draws nobody away from its pan
-_MEANWHILE = (Name.FILTER, Name.CIRCUIT, Name.TORQUE_FILTER)
+_MEANWHILE = (Name.FILTER, Name.ELEMENT, Name.CIRCUIT, Name.TORQUE_FILTER)
 
 
 def _dripping(states: Sequence[StepState], known: Known) -> set[str]:

@@ -6,6 +6,7 @@ from decimal import Decimal
 
 from ...codes.bench import Stands, Status
 from ...codes.entries import Ask
+from ...codes.options import Stage
 from ...codes.steps import WaitsFor
 from ...debris import Verdict
 from ...fill import Advice, Fell
@@ -20,8 +21,11 @@ CLOSED = (Status.DONE, Status.SKIPPED)
 
 @dataclass(frozen=True, kw_only=True)
 class TorqueCard(Sound):
-    """What a torque step shows: the aim (N·m), the wrenches that fit with their marks, best first,
-    the last reading (N·m) and what it means."""
+    """What a torque step shows: the aim (N·m), the wrenches that fit with their marks, best first, the
+    last reading (N·m), the ``entry`` that says so and what it means. ``lacks``: what is still to be
+    done before it is closed, in words; ``stage``: how far round a ring it is; ``pulled``: what was
+    pulled is right; ``ticked``: what was ticked at it; ``half``: the same wrenches with their marks for
+    a first pass; ``second``: a second person has to look at it."""
 
     aim: Setting
     low: Decimal
@@ -29,6 +33,13 @@ class TorqueCard(Sound):
     wrenches: tuple[WrenchSetting, ...]
     reading: Decimal | None
     verdict: TorqueVerdict | None
+    entry: Entry | None = None
+    lacks: str = ""
+    stage: Stage | None = None
+    ticked: tuple[str, ...] = ()
+    half: tuple[WrenchSetting, ...] = ()
+    second: bool = False
+    pulled: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,5 +1,6 @@
 """Taking entries one after another, oldest first: what every kind of entry does to the facts with."""
 
+from collections.abc import Iterable
 from dataclasses import replace
 from decimal import Decimal
 
@@ -16,8 +17,27 @@ _SHUT_BY: dict[str, tuple[Name, ...]] = {
     Role.DRAIN_PLUG: (Name.WASHER, Name.REFIT, Name.TORQUE),
     Role.FILTER: (Name.FILTER, Name.TORQUE_FILTER),
     Role.FILL_PLUG: (Name.CLOSE, Name.TORQUE_FILLER),
+    Role.LEVEL_PLUG: (Name.TORQUE_LEVEL,),
     COVER: (),
 }
+# of one that is called by its own name, whatever it is
+_SHUTS = (
+    Name.WASHER,
+    Name.REFIT,
+    Name.TORQUE,
+    Name.ELEMENT,
+    Name.TORQUE_FILTER,
+    Name.TORQUE_COVER,
+)
+
+
+def shut_by(reservoir: str, part: str) -> list[StepId]:
+    """The steps that shut a part of a reservoir."""
+    names, own = (_SHUT_BY[part], "") if part in _SHUT_BY else (_SHUTS, part)
+    return [StepId(reservoir, name, own) for name in names]
+
+
+_PUT_IN = (Name.FILTER, Name.ELEMENT)
 
 
 class Taking:
@@ -62,15 +82,23 @@ class Taking:
         stood = self.facts.fastener(whose, part)
         self.fastener(entry, part, stands, whose)
         self._not_looked_at(entry)
-        shut_by: dict[str, Entry] = {}
-        for name in _SHUT_BY.get(part, ()):
-            key = str(StepId(whose, name))
-            was = self.facts.last.pop(key, None)
-            if was is not None:
-                self.facts.undone.add(key)
-                shut_by[key] = was
+        shut, seen = self.undo(shut_by(whose, part))
         out = stands == Stands.OUT
-        return OpenedAgain(part=part, entry=entry.id, shut_by=shut_by, out=out, stood=stood)
+        return OpenedAgain(part=part, entry=entry.id, shut_by=shut, out=out, stood=stood, seen=seen)
+
+    def undo(self, steps: Iterable[StepId]) -> tuple[dict[str, Entry], dict[str, int]]:
+        """These have to be done anew: the last word of each of them that was done, and from which of its
+        entries on it counted."""
+        undone: dict[str, Entry] = {}
+        seen: dict[str, int] = {}
+        for step in map(str, steps):
+            was = self.facts.last.pop(step, None)
+            if was is not None:
+                self.facts.undone.add(step)
+                undone[step] = was
+                seen[step] = self.facts.counts_from.get(step, 0)
+                self.facts.counts_from[step] = len(self.facts.by_step.get(step, ()))
+        return undone, seen
 
     def _not_looked_at(self, entry: Entry) -> None:
         """Whether it was dry before says nothing any more."""
@@ -95,7 +123,7 @@ class Taking:
         )
         # what a new filter was pre-filled with stays in it
         full = bool(self.facts.poured(reservoir)) and self.facts.into(reservoir) > 0
-        if part in _SHUT_BY and full and not asked:
+        if full and not asked:
             before.append(opened)
 
     def restore(self, entry: Entry, opened: OpenedAgain, names: tuple[Name, ...]) -> None:
@@ -107,11 +135,12 @@ class Taking:
             if StepId.of(key).name in names:
                 self.facts.last[key] = was
                 self.facts.undone.discard(key)
+                self.facts.counts_from[key] = opened.seen.get(key, 0)
         if opened.out and opened.stood:
             whose = (StepId.of(entry.step).reservoir, opened.part)
             self.facts.fasteners[whose] = opened.stood
-        elif opened.part == Role.FILTER:
-            self.fastener(entry, Role.FILTER, Stands.NEW)
+        elif any(StepId.of(key).name in _PUT_IN for key in opened.shut_by):
+            self.fastener(entry, opened.part, Stands.NEW)
 
     def flow(self, entry: Entry, way: Way, ml: Decimal) -> None:
         """Oil that flowed."""

@@ -178,6 +178,9 @@ DATA: dict[EntryKind, Callable[[Document], Data]] = whole_table(
         EntryKind.CAUSE: _caused,
         EntryKind.RAN_OUT: _not_then,
         EntryKind.LEFT: _not_then,
+        EntryKind.TICKED: _not_then,
+        EntryKind.TORE: _not_then,
+        EntryKind.SECOND: _not_then,
         EntryKind.OPENS_AGAIN: _not_then,
         EntryKind.LEAKS: _looked,
         EntryKind.MEASURE: lambda data: Taken(

@@ -19,9 +19,10 @@ from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import COVER, StepId, of_bike
 from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, ColdJob
 from ..needs import Need, done
+from ..openings import openings
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
 from ..work import Work
-from .cards import by_wrench, carded, looked_at
+from .cards import carded, looked_at
 
 COLD, _TENS = Decimal(20), Decimal("1E1")  # °C; ml
 
@@ -187,7 +188,7 @@ def runs(work: Work) -> None:
     said = words.step(Name.RUN, then=words.THEN_IDLES if idling else "")
     # a plug that came out again after the fill is back, too
     shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
-    counted = tuple(done(step) for name in _AFTER_A_LEAK for step in work.named(name))
+    counted = tuple(done(step) for step in work.named(*_AFTER_A_LEAK, Name.TORQUE_COVER))
     needs = (*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT))
     lamp = _lamp(work, job, needs)
     for number in range(1, work.rounds.runs + 1):
@@ -227,13 +228,19 @@ def _lamp(work: Work, job: str, needs: tuple[Need, ...]) -> tuple[Need, ...]:
 def _places(work: Work, task: PlannedTask) -> list[Place]:
     """Where oil can get out of a reservoir that was opened."""
     key, label = task.spec.key, task.spec.label
-    filtered = any(step.id == (key, Name.FILTER, "", 0) for step in work.steps)
-    parts = (
-        Role.DRAIN_PLUG,
-        *((Role.FILTER,) if filtered else ()),
-        Role.FILL_PLUG,
-        COVER,
-    )
+    steps = {step.id for step in work.steps}
+    opened = [
+        one
+        for one in openings(task.spec, task.variant)
+        if one.role != Role.FILL_PLUG
+        if not one.card.part or one.card in steps or one.step(Name.ELEMENT) in steps
+    ]
+    drains = [one.part for one in opened if one.role == Role.DRAIN_PLUG] or [Role.DRAIN_PLUG]
+    filters = [one.part for one in opened if one.card.name == Name.TORQUE_FILTER]
+    level = [one.part for one in opened if one.card.name == Name.TORQUE_LEVEL]
+    # where none is opened here, any may leak
+    covers = [one.part for one in opened if one.card.name == Name.TORQUE_COVER] or [COVER]
+    parts = (*drains, *filters, Role.FILL_PLUG, *level, *covers)
     return [Place(words.leak_place(part, label, work.several), key, part) for part in parts]
 
 
@@ -259,22 +266,33 @@ def finish(work: Work) -> None:
     )
 
 
+_LAST = (Name.TORQUE_FILLER, Name.TORQUE_LEVEL)
+
+
 def _fillers(work: Work, tasks: Sequence[PlannedTask]) -> Iterator[StepId]:
-    """Fillers that a wrench closes, once nothing more goes in."""
+    """Fillers and level plugs that a wrench closes, once nothing more goes in."""
     for task in tasks:
-        key, plug = task.spec.key, task.spec.fastener(Role.FILL_PLUG)
-        step = StepId(key, Name.TORQUE_FILLER)
-        if plug is None or not by_wrench(plug) or step in work.rounds.unasked:
+        key = task.spec.key
+        found = [
+            one
+            for one in openings(task.spec, task.variant)
+            if one.card.name in _LAST and one.card not in work.rounds.unasked
+            if one.by_wrench or one.role == Role.LEVEL_PLUG
+        ]
+        if not found:
             continue
         job = work.job(JobKind.TORQUE_FILLER, task.spec, attitude=UPRIGHT)
-        needs = (Need(Fact.RIGHT, key), done(StepId(key, Name.CLOSE)), *looked_at(work, task.spec))
-        yield work.step(carded(step, job, plug, "", needs))
+        right = (Need(Fact.RIGHT, key), *looked_at(work, task.spec))
+        closed = (done(StepId(key, Name.CLOSE)),)
+        for one in found:
+            needs = right + (closed if one.role == Role.FILL_PLUG else ())
+            yield carded(work, one, job, "", needs)
 
 
 def _leaks(work: Work, tasks: Sequence[PlannedTask], fillers: Sequence[Need]) -> None:
     job = work.job(JobKind.LEAKS, attitude=UPRIGHT)
     ran = [done(step) for step in work.named(Name.RUN)[-1:]]
-    ran += [done(step) for name in _AFTER_A_LEAK for step in work.named(name)]
+    ran += [done(step) for step in work.named(*_AFTER_A_LEAK, Name.TORQUE_COVER)]
     said = words.step(Name.LEAKS)
     places = tuple(place for task in tasks for place in _places(work, task))
     looked = work.step(

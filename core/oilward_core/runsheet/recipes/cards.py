@@ -1,15 +1,20 @@
 """The wrench card of a fastener that was opened."""
 
+from collections.abc import Iterable, Iterator
+
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import Thread
+from ...codes.options import Thread, Tick
+from ...codes.roles import Role
 from ...codes.steps import Name
 from ...quantity import show
 from ...said import steps as words
 from ...spec import Fastener, ReservoirSpec
+from ...torque import ring_order
 from ..ids import StepId
 from ..needs import Need, done
-from ..steps import Step, chosen, where
+from ..openings import Opening
+from ..steps import Option, Step, chosen, unchecked, where
 from ..work import Work
 
 STRAPPED = Need(Fact.STRAPPED)
@@ -22,27 +27,63 @@ def crow_foot(plug: Fastener | None) -> str:
     return words.crow_foot(f"{plug.adapter.normalize():f}")
 
 
-def by_wrench(plug: Fastener | None) -> bool:
-    """Whether its sheet names a torque for it."""
-    return plug is not None and plug.torque is not None and plug.torque.by_wrench
+def tells(plug: Fastener) -> str:
+    """In what order it is pulled, where it is several screws, and how it is reached, in words."""
+    ordered = ""
+    if plug.ring:
+        ordered = words.in_order(ring_order(plug.count, plug.pattern))
+    return ordered + crow_foot(plug)
 
 
-def carded(step: StepId, job: str, plug: Fastener, what: str, needs: tuple[Need, ...]) -> Step:
-    """A wrench card for a fastener that was closed by hand before."""
-    turned = plug.torque.then_words if plug.torque else ""
-    facts = {"crow_foot": crow_foot(plug), "then": words.sentence(turned)}
+def _locks(plug: Fastener) -> bool:
+    """Whether what goes on its threads is asked at the card: all of it, but the paste of a plug that was
+    started by hand with it."""
+    if plug.role == Role.DRAIN_PLUG:
+        return "lock" in plug.sealant.lower()
+    return bool(plug.sealant)
+
+
+def asked_at(opening: Opening) -> Iterator[Option]:
+    """What is ticked at the card of a fastener: its joint, new screws, what goes on the threads, its
+    safety wire."""
+    plug = opening.closes
+    if opening.covered:
+        yield Option(Tick.JOINT, words.tick(Tick.JOINT))
+    # a drain plug that is used once was asked for at its refit
+    if plug.one_use and plug.role != Role.DRAIN_PLUG:
+        yield Option(Tick.NEW_SCREWS, words.tick(Tick.NEW_SCREWS))
+    if _locks(plug):
+        yield Option(Tick.LOCKER, words.tick(Tick.LOCKER, text=plug.sealant))
+    if plug.safety_wire:
+        yield Option(Tick.WIRE, words.tick(Tick.WIRE))
+
+
+def carded(work: Work, opening: Opening, job: str, what: str, needs: Iterable[Need]) -> StepId:
+    """The wrench card of a fastener; where no wrench closes its cover, a tick."""
+    plug, step = opening.closes, opening.card
+    turned = plug.torque.then_words if plug.torque and opening.by_wrench else ""
+    facts = {"crow_foot": tells(plug), "then": words.sentence(turned)}
     said = words.step(Name(step.name), what=what, **facts)
-    return Step(
-        id=step,
-        job=job,
-        ask=Ask.TORQUE,
-        title=said.title,
-        instruction=said.text,
-        place=where(plug),
-        spot=plug.spot,
-        fastener=plug,
-        turn=turned,
-        needs=needs,
+    ticked = tuple(asked_at(opening))
+    if not opening.by_wrench:
+        tight = plug.torque.text if plug.torque else words.NOT_SAID
+        ticked += (Option(Tick.TIGHTENED, words.tick(Tick.TIGHTENED, text=tight)),)
+    spec = next(task.spec for task in work.tasks if task.spec.key == step.reservoir)
+    return work.step(
+        Step(
+            id=step,
+            job=job,
+            ask=Ask.TORQUE if opening.by_wrench else Ask.CHECK,
+            title=said.title,
+            instruction=said.text,
+            place=where(plug),
+            spot=plug.spot,
+            fastener=plug if opening.by_wrench else None,
+            turn=turned,
+            items=ticked,
+            unchecked=unchecked(spec, f"{plug.key or plug.role}/torque"),
+            needs=tuple(needs),
+        )
     )
 
 

@@ -2,32 +2,31 @@
 
 from ...codes.entries import Ask
 from ...codes.options import Tick
-from ...codes.roles import FILTERS
 from ...codes.steps import JobKind, Name
 from ...said import steps as words
-from ...spec import Fastener, ReservoirSpec
 from ..ids import StepId
 from ..jobs import UPRIGHT
 from ..needs import Need, done
+from ..openings import openings
 from ..steps import PlannedTask, Step, ticks, where
 from ..work import Work
-from .cards import STRAPPED, by_wrench, carded, look_at_threads
-
-
-def _unit(spec: ReservoirSpec) -> Fastener | None:
-    return next((f for f in spec.fasteners if f.role in FILTERS), None)
+from .cards import STRAPPED, carded, look_at_threads
 
 
 def write(work: Work, task: PlannedTask, before: Need) -> StepId:
     """Its filter, once the oil it shares runs out (or the bike stands, where it has its own)."""
     spec = task.spec
-    unit = _unit(spec)
+    opened = next(iter(openings(spec, task.variant)), None)
+    unit = opened.fastener if opened else None
+    carding = opened is not None and opened.by_wrench and opened.card not in work.rounds.unasked
     job = work.job(JobKind.CIRCUIT_FILTER, spec, attitude=UPRIGHT)
     said = words.step(
         Name.CIRCUIT,
         label=spec.label,
         direction=words.as_written(unit.direction if unit else ""),
-        tight=words.cover_tight(unit.torque.text if unit and unit.torque else ""),
+        tight=words.cover_tight(
+            opened.closes.torque.text if opened and opened.closes.torque else ""
+        ),
     )
     changed = work.step(
         Step(
@@ -38,14 +37,12 @@ def write(work: Work, task: PlannedTask, before: Need) -> StepId:
             instruction=said.text,
             place=where(unit),
             spot=unit.spot if unit else None,
-            items=ticks(Tick.SPRING, Tick.WAY_ROUND, Tick.COVER),
+            items=ticks(Tick.SPRING, Tick.WAY_ROUND, *(() if carding else (Tick.COVER,))),
             needs=(before,),
         )
     )
     looked = look_at_threads(work, spec, job)
-    name = StepId(spec.key, Name.TORQUE_FILTER)
-    if unit is None or not by_wrench(unit) or name in work.rounds.unasked:
+    if opened is None or not carding:
         return changed
-    return work.step(
-        carded(name, job, unit, words.FILTER_COVER, (STRAPPED, done(changed), *looked))
-    )
+    needs = (STRAPPED, done(changed), *looked)
+    return carded(work, opened, job, words.FILTER_COVER, needs)

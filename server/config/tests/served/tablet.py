@@ -136,9 +136,13 @@ class Visit:
         if kind in ("timer", "drain", "wait"):
             self.wait()
         elif kind == "torque":
-            card = step["card"]
-            wrench = str(card["wrenches"][0]["id"])
-            self.entry("torque", {"reading": card["aim"], "wrench": wrench})
+            best, ring = step["card"]["wrenches"][0], step["card"]["ring"]
+            pull = {"reading": step["card"]["aim"], "wrench": str(best["id"]), **items}
+            if ring:
+                half = ring["next"] == "half"
+                pull |= {"stage": ring["next"] or "full", "reading": best["half"]} if half else {}
+                pull |= {} if half else {"stage": "full"}
+            self.entry("torque", pull)
         elif kind == "fill":
             amount = {"amount": task["coach"]["amount"]}
             if step["draws"]:

@@ -60,7 +60,9 @@ class Loader:
             save_fluid(FluidForm(id=0, version=0, **fluid), actor=self.mira)
         self.stock()
         for wrench in DATA["wrenches"]:
-            WrenchRow.objects.create(**wrench)
+            known = {key: value for key, value in wrench.items() if key != "calibrated_days"}
+            calibrated = self.today - timedelta(days=wrench["calibrated_days"])
+            WrenchRow.objects.create(**known, calibrated_on=calibrated)
         for school in DATA["schools"]:
             choose_school(SchoolChoice(**school), actor=self.oda, today=self.today)
 

@@ -10,12 +10,14 @@ import controlsCss from "../../ui/controls.module.css";
 export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps) {
   const [amount, setAmount] = useDraft(`${sheet.id}.${step.id}.ml`, task?.prefill ?? "");
   const [ticked, setTicked] = useDraft<string[]>(`${sheet.id}.${step.id}.ticks`, []);
+  const [only, ...others] = step.items;
+  const one = only !== undefined && others.length === 0 ? only : null;
   const write = (said: string, sure: string) =>
-    send("filter", { amount: said, sure, items: ticked });
+    send("filter", { amount: said, sure, items: one ? [one.code] : ticked });
   const missing = fieldSentence(problem, "items");
   return (
     <>
-      <Ticks items={step.items} ticked={ticked} change={setTicked} />
+      {!one && <Ticks items={step.items} ticked={ticked} change={setTicked} />}
       <Refused said={missing} />
       <AmountField
         label="Oil in the new filter (part of the fill; empty if dry)"
@@ -32,7 +34,7 @@ export function FilterStep({ sheet, step, task, problem, busy, send }: StepProps
         disabled={busy}
         onClick={() => write(amount, "")}
       >
-        Filter is on
+        {one ? `It is on. ${one.words}` : "It is on"}
       </Button>
     </>
   );

@@ -3,11 +3,15 @@ import { Button, Input, Segmented } from "antd";
 import { useDeferredValue, useEffect, useId, useRef } from "react";
 import { api, fieldSentence, taken, type Problem, type Shape } from "../../api/client";
 import { useUnderstood } from "../../api/hooks";
+import { ScrewRing } from "../../glass/ScrewRing";
 import { TorqueArc } from "../../glass/TorqueArc";
+import { Chips, toggled } from "../../ui/Chips";
 import { Why } from "../../ui/Why";
 import { useDraft } from "../draft";
-import type { StepProps } from "../sheet";
+import { isClosed, type Step, type StepProps } from "../sheet";
 import { AmountField } from "./AmountField";
+import { SecondLook } from "./SecondLook";
+import { Tore } from "./Tore";
 import { Refused } from "../../ui/Refused";
 import asksCss from "./asks.module.css";
 import benchCss from "../bench.module.css";
@@ -57,21 +61,39 @@ function Dial({ wrench, reading }: { wrench: Wrench; reading: string }) {
   );
 }
 
-function Setting({ card, wrench }: { card: Card | null; wrench: Wrench | undefined }) {
+/** What the manual says, on the scale of the wrench in hand as well. */
+function Manual({ card, wrench, half }: { card: Card; wrench: Wrench | undefined; half: boolean }) {
+  const said = [
+    `Manual ${card.manual}`,
+    wrench?.converted && `on this scale ${wrench.converted}`,
+    half && wrench && `then ${wrench.setting}`,
+  ];
+  return (
+    <p>
+      {said.filter(Boolean).join(", ")}{" "}
+      <Why reasons={[...card.reasons, ...(wrench?.reasons ?? [])]} />
+    </p>
+  );
+}
+
+function Setting({ card, wrench }: { card: Card; wrench: Wrench | undefined }) {
+  const half = card.ring?.next === "half";
   return (
     <>
       {wrench ? (
         <p className={asksCss.setting}>
-          <span className={textCss.soft}>Set</span> {wrench.setting}
+          <span className={textCss.soft}>{half ? "First pass, set" : "Set"}</span>{" "}
+          {half ? wrench.half : wrench.setting}
         </p>
       ) : (
-        <p className={benchCss.remark}>No wrench on the shelf fits. Fetch one for {card?.aim}.</p>
+        <p className={benchCss.remark}>No wrench on the shelf fits. Fetch one for {card.aim}.</p>
       )}
-      <p>
-        Manual {card?.manual}
-        {wrench?.converted && `, on this scale ${wrench.converted}`}{" "}
-        <Why reasons={[...(card?.reasons ?? []), ...(wrench?.reasons ?? [])]} />
-      </p>
+      <Manual card={card} wrench={wrench} half={half} />
+      {wrench?.calibration && (
+        <p className={textCss.soft}>
+          {wrench.name}, {wrench.calibration}
+        </p>
+      )}
     </>
   );
 }
@@ -135,39 +157,71 @@ function InHand({
   );
 }
 
-type Write = (said: string, sure: string, over?: boolean) => void;
+/** What is written down of a pull, besides which wrench it was. */
+interface Pull {
+  reading?: string;
+  sure?: string;
+  over?: boolean;
+  feel?: boolean;
+}
+type Write = (pull: Pull) => void;
+
+/** What one tap says: the wrench clicked where it was set, once at one fastener, or all round. */
+function clicked(
+  card: Card | null,
+  wrench: Wrench | undefined,
+): { label: string; reading: string } {
+  const { setting = "", half = "" } = wrench ?? {};
+  const ring = card?.ring;
+  if (!ring) return { label: `Clicked at ${setting}`, reading: setting };
+  if (ring.next === "half") return { label: `All ${ring.count} at ${half}`, reading: half };
+  return { label: `All ${ring.count} clicked at ${setting}`, reading: setting };
+}
 
 /** One large tap for a wrench that clicked where it was set; what was typed or taken from it otherwise. */
 function Pulled({
+  card,
   reading,
   wrench,
   busy,
   write,
 }: {
+  card: Card | null;
   reading: string;
   wrench: Wrench | undefined;
   busy: boolean;
   write: Write;
 }) {
-  const clicked = reading.trim() ? "" : (wrench?.setting ?? "");
+  const one = clicked(card, wrench);
+  const typed = reading.trim() !== "" || one.reading === "";
   return (
     <>
       <Button
         type="primary"
         className={controlsCss.bigAction}
         disabled={busy}
-        onClick={() => write(clicked || reading, "")}
+        onClick={() => write({ reading: typed ? reading : one.reading })}
       >
-        {clicked ? `Clicked at ${clicked}` : "Write it down"}
+        {typed ? "Write it down" : one.label}
       </Button>
-      <Button
-        type="text"
-        className={asksCss.skip}
-        disabled={busy}
-        onClick={() => write(clicked || reading, "", true)}
-      >
-        Pulled too far
-      </Button>
+      <div className={asksCss.taps}>
+        <Button
+          type="text"
+          className={asksCss.skip}
+          disabled={busy}
+          onClick={() => write({ reading: typed ? reading : one.reading, over: true })}
+        >
+          Pulled too far
+        </Button>
+        <Button
+          type="text"
+          className={asksCss.skip}
+          disabled={busy}
+          onClick={() => write({ feel: true })}
+        >
+          By feel
+        </Button>
+      </div>
     </>
   );
 }
@@ -181,47 +235,161 @@ function useEmptied(written: string | undefined, set: (value: string) => void) {
   }, [written, set]);
 }
 
-/** The wrench card: which wrench, what to set, the band; the reading typed or taken from it. */
-export function TorqueStep({ sheet, step, problem, busy, send }: StepProps) {
-  const card = step.card;
-  const [reading, setReading] = useDraft(`${sheet.id}.${step.id}`, "");
-  const [chosen, setChosen] = useDraft(`${sheet.id}.${step.id}.wrench`, "");
-  const [turned, setTurned] = useDraft(`${sheet.id}.${step.id}.turned`, "");
-  const wrenches = card?.wrenches ?? [];
-  const wrench = wrenches.find(({ id }) => id === chosen) ?? wrenches[0];
+/** What is still to be done once the pull is right: each a tap, or somebody else's word. */
+function AfterThePull({ sheet, step, card, busy, send }: StepProps & { card: Card }) {
+  const left = step.items.filter(({ code }) => !card.ticked.includes(code));
+  if (left.length === 0) return card.second ? <SecondLook sheet={sheet} step={step} /> : null;
+  return (
+    <div className={controlsCss.choices}>
+      {left.map(({ code, words }) => (
+        <Button
+          key={code}
+          type="primary"
+          className={controlsCss.bigAction}
+          disabled={busy}
+          onClick={() => send("ticked", { items: [code] })}
+        >
+          {words}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+/** What is half said at a card, kept until it is written down. */
+function useCard({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+  const key = `${sheet.id}.${step.id}`;
+  const [reading, setReading] = useDraft(key, "");
+  const [chosen, choose] = useDraft(`${key}.wrench`, "");
+  const [turned, setTurned] = useDraft(`${key}.turned`, "");
+  const [items, setItems] = useDraft<string[]>(`${key}.items`, []);
+  const [screw, setScrew] = useDraft<number | null>(`${key}.screw`, null);
   useEmptied(step.entry?.id, setReading);
-  const write: Write = (said, sure, over = false) =>
+  return {
+    reading,
+    setReading,
+    chosen,
+    choose,
+    turned,
+    setTurned,
+    items,
+    setItems,
+    screw,
+    setScrew,
+  };
+}
+
+function Instruments({
+  card,
+  wrench,
+  now,
+}: {
+  card: Card | null;
+  wrench: Wrench | undefined;
+  now: ReturnType<typeof useCard>;
+}) {
+  const ring = card?.ring;
+  return (
+    <div>
+      {ring && (
+        <ScrewRing
+          order={ring.order}
+          chosen={now.screw}
+          choose={(screw) => now.setScrew(screw === now.screw ? null : screw)}
+        />
+      )}
+      {wrench && !ring && <Dial wrench={wrench} reading={now.reading} />}
+      <InHand wrenches={card?.wrenches ?? []} wrench={wrench} choose={now.choose} />
+      {wrench?.simulated && <PullButton wrench={wrench} taken={now.setReading} />}
+    </div>
+  );
+}
+
+/** What goes with a pull: which wrench, which screw or pass, the angle, what is ticked. */
+function along(step: Step, now: ReturnType<typeof useCard>, wrench: Wrench | undefined) {
+  const { card, turn } = step;
+  const items = tickedAt(step, now);
+  return {
+    ...(wrench && { unit: wrench.unit }),
+    ...(turn && { turned: now.turned }),
+    ...(items.length > 0 && { items }),
+    ...(now.screw !== null && { screw: `${now.screw}` }),
+    ...(card?.ring && now.screw === null && { stage: card.ring.next ?? "full" }),
+  };
+}
+
+function tickedAt({ card }: Step, now: ReturnType<typeof useCard>): string[] {
+  return [...new Set([...(card?.ticked ?? []), ...now.items])];
+}
+
+/** Whether the pull is right, and something is still to be done with it. */
+function isPulled({ card, items }: Step): boolean {
+  return !!card?.pulled && (card.second || card.ticked.length < items.length);
+}
+
+/** The wrench card: which wrench, what to set, the band; the reading typed or taken from it. */
+export function TorqueStep(props: StepProps) {
+  const { step, send } = props;
+  const now = useCard(props);
+  if (step.card && isPulled(step) && !isClosed(step)) {
+    return <AfterThePull {...props} card={step.card} />;
+  }
+  const wrenches = step.card?.wrenches ?? [];
+  const wrench = wrenches.find(({ id }) => id === now.chosen) ?? wrenches[0];
+  const write: Write = (pull) =>
     send("torque", {
-      reading: said,
-      sure,
-      ...(over && { over }),
-      wrench: wrench?.id ?? "",
-      ...(wrench && { unit: wrench.unit }),
-      ...(step.turn && { turned }),
+      ...pull,
+      wrench: pull.feel ? "" : (wrench?.id ?? ""),
+      ...along(step, now, wrench),
     });
   return (
     <div className={asksCss.two}>
-      <div>
-        {wrench && <Dial wrench={wrench} reading={reading} />}
-        <InHand wrenches={wrenches} wrench={wrench} choose={setChosen} />
-        {wrench?.simulated && <PullButton wrench={wrench} taken={setReading} />}
-      </div>
-      <div>
-        <Setting card={card} wrench={wrench} />
-        {step.turn && (
-          <Turned said={step.turn} value={turned} problem={problem} change={setTurned} />
-        )}
-        <Pulled reading={reading} wrench={wrench} busy={busy} write={write} />
-        <AmountField
-          label="Reading"
-          value={reading}
-          kind="torque"
-          problem={problem}
-          field="reading"
-          change={setReading}
-          submit={write}
+      <Instruments card={step.card} wrench={wrench} now={now} />
+      <Pulling {...props} wrench={wrench} half={now} write={write} />
+    </div>
+  );
+}
+
+interface PullingProps extends StepProps {
+  wrench: Wrench | undefined;
+  /** What is half said. */
+  half: ReturnType<typeof useCard>;
+  write: Write;
+}
+
+function Pulling({ step, problem, busy, send, wrench, half, write }: PullingProps) {
+  const card = step.card;
+  return (
+    <div>
+      {card && <Setting card={card} wrench={wrench} />}
+      {step.turn && (
+        <Turned said={step.turn} value={half.turned} problem={problem} change={half.setTurned} />
+      )}
+      {step.items.length > 0 && (
+        <Chips
+          label="Done with it"
+          words={step.items}
+          on={tickedAt(step, half)}
+          toggle={(code) => half.setItems(toggled(half.items, code))}
         />
-      </div>
+      )}
+      <Pulled
+        card={half.screw === null ? card : null}
+        reading={half.reading}
+        wrench={wrench}
+        busy={busy}
+        write={write}
+      />
+      <AmountField
+        label={half.screw === null ? "Reading" : `Reading of screw ${half.screw}`}
+        value={half.reading}
+        kind="torque"
+        problem={problem}
+        field="reading"
+        change={half.setReading}
+        submit={(reading, sure) => write({ reading, sure })}
+      />
+      {step.tears && <Tore busy={busy} tore={() => send("tore", {})} />}
     </div>
   );
 }
