@@ -116,7 +116,7 @@ class StepShape:
     came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
     instead; ``entries`` all that was poured, drawn and read at a filling; ``card``: how
     its fastener is tightened by wrench; ``no_magnet``: there is none to be read; ``tears``: its ring can
-    tear as it goes in."""
+    tear as it goes in; ``at_once``: all of its items may be said in one word."""
 
     id: str
     reservoir: str
@@ -160,6 +160,7 @@ class StepShape:
     card: "TorqueShape | None"
     no_magnet: bool
     tears: bool
+    at_once: bool
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -89,6 +89,7 @@ def step_shape(
         card=torque_shape(card, step.fastener, speaks),
         no_magnet=step.no_magnet,
         tears=step.tears,
+        at_once=step.at_once,
     )
 
 

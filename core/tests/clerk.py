@@ -223,8 +223,9 @@ class Clerk:
         target = step or self.sheet.focus or ""
         if target == "lamp" or (target.startswith("run.") and self.lamp_is_asked):
             self.record("answer", {"value": "went out"}, "lamp")
-            target = step or self.sheet.focus or ""
-        self.record("start", step=target)
+            target = self.sheet.focus or ""
+        if self.state(target).status != Status.RUNNING:
+            self.record("start", step=target)
         self.now += timedelta(minutes=minutes)
         self.record("stop", step=target)
 

@@ -401,6 +401,7 @@ _NEW = (
     "closed",
     "no_magnet",
     "tears",
+    "at_once",
     "ring",
     "ticked",
     "pulled",

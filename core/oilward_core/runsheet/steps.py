@@ -76,7 +76,7 @@ class Step:
     the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
     be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known; ``edge``: its
     level is told by an edge that oil runs over; ``no_magnet``: there is none to be read; ``tears``:
-    its ring can tear here."""
+    its ring can tear here; ``at_once``: all of it may be said in one word."""
 
     id: StepId
     job: str
@@ -106,6 +106,7 @@ class Step:
     edge: bool = False
     no_magnet: bool = False
     tears: bool = False
+    at_once: bool = False
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

@@ -96,7 +96,8 @@ class Technician:
     def wait(self, minutes: int) -> None:
         if self.sheet["focus"] == "lamp":
             self.entry("answer", {"value": "went out"})
-        self.entry("start")
+        if self.step(self.sheet["focus"])["status"] != "running":
+            self.entry("start")
         self.now += timedelta(minutes=minutes)
         self.entry("stop")
 

@@ -3164,6 +3164,7 @@ export interface components {
             card: components["schemas"]["TorqueShape"] | null;
             no_magnet: boolean;
             tears: boolean;
+            at_once: boolean;
         };
         /**
          * @description * `done` - DONE

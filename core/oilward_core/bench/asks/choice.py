@@ -5,7 +5,7 @@ from typing import ClassVar
 
 from ...codes.bench import Stands
 from ...codes.entries import Ask, EntryKind
-from ...codes.options import Opens
+from ...codes.options import Lamp, Opens
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...runsheet import StepId
@@ -41,13 +41,18 @@ def _read(hearing: Hearing, typed: ChosenTyped) -> Chosen:
     return Chosen(value=value, stood=stood)
 
 
+# what was seen of the oil light where the engine goes on running
+_RUNS = (Lamp.WENT_OUT, Lamp.LEVEL_ONLY, Lamp.NO_LAMP)
 # how a filler that was tried stands
 _FILLER: dict[str, Stands] = {Opens.OPEN: Stands.LOOSE, Opens.SEIZED: Stands.SEIZED}
 
 
 def _take(taking: Taking, entry: Entry, data: Chosen) -> None:
     taking.complete(entry)
-    if StepId.of(entry.step).name != Name.FILLER:
+    name = StepId.of(entry.step).name
+    if name == Name.LAMP and data.value in _RUNS:
+        taking.run(entry)
+    if name != Name.FILLER:
         return
     taking.open(entry)
     if data.value in _FILLER:

@@ -10,7 +10,7 @@ from ...codes.roles import Role
 from ...codes.steps import Name
 from ...runsheet import COVER, StepId, of_bike, ran_out_id
 from ..entries import Entry
-from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Way
+from .facts import Facts, FastenerFact, Flow, OpenedAgain, Stance, Timer, Way
 
 # the steps that shut a fastener: when something let oil out there, they are to be done anew
 _SHUT_BY: dict[str, tuple[Name, ...]] = {
@@ -64,6 +64,14 @@ class Taking:
             facts.waits = None
         if facts.hands and facts.hands.step == entry.step:
             facts.hands = None
+
+    def run(self, entry: Entry) -> None:
+        """The engine runs from now on: its light was watched as it was started."""
+        timers = self.facts.timers
+        numbers = [StepId.of(key).round for key in timers if StepId.of(key).name == Name.RUN]
+        timer = Timer(entry.at, None, entry.by)
+        timers[str(of_bike(Name.RUN, 1 + max(numbers, default=0)))] = timer
+        self.facts.runs.append(timer)
 
     def open(self, entry: Entry) -> None:
         """Something of its reservoir is opened."""

@@ -43,6 +43,7 @@ def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
         title=said.title,
         instruction=said.text,
         items=ticks(Tick.NO_LEAK, Tick.LAID_OUT, Tick.PAN_CLEAN),
+        at_once=True,
         skippable=True,
     )
     before = [work.step(first)]
@@ -61,6 +62,7 @@ def prepare(work: Work, cold: Sequence[ColdJob]) -> None:
             title=said.title,
             instruction=said.text,
             items=ticks(Tick.UPRIGHT, Tick.STRAPPED),
+            at_once=True,
             needs=tuple(done(step) for step in before),
         )
     )
@@ -261,6 +263,7 @@ def finish(work: Work) -> None:
             title=said.title,
             instruction=said.text,
             items=_ending(tasks),
+            at_once=True,
             needs=before,
         )
     )

@@ -123,7 +123,8 @@ class Visit:
         return self.levels.pop(0) if len(self.levels) > 1 else self.levels[0]
 
     def wait(self) -> None:
-        self.entry("start")
+        if self.step["status"] != "running":
+            self.entry("start")
         time.sleep(max(1.1, float(self.step.get("minutes") or 10) * MINUTE + 0.3))
         self.entry("stop")
 

@@ -98,6 +98,7 @@ export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps
   const write = (amount: string, sure: string) => send("amount", { ...draft, amount, sure });
   const expected = step.drained ? (task?.expected_out ?? "") : "";
   const scale = draft.by === "scale";
+  const likely = scale ? "" : expected;
   return (
     <>
       {step.drained && (
@@ -114,7 +115,7 @@ export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps
         kind={scale ? "mass" : "volume"}
         problem={problem}
         field="amount"
-        offered={expected && !scale ? [expected] : []}
+        offered={likely ? [likely] : []}
         change={(amount) => set({ amount })}
         submit={write}
       />
@@ -123,9 +124,9 @@ export function AmountStep({ sheet, step, task, problem, busy, send }: StepProps
           type="primary"
           className={controlsCss.bigAction}
           disabled={busy}
-          onClick={() => write(draft.amount, "")}
+          onClick={() => write(draft.amount || likely, "")}
         >
-          Write it down
+          {likely && !draft.amount ? `${likely}, as expected` : "Write it down"}
         </Button>
         {step.drained && <ScaleButton expected={expected} read={setDraft} />}
       </div>

@@ -1,11 +1,29 @@
 import { Button } from "antd";
 import { fieldSentence } from "../../api/client";
 import { useDraft } from "../draft";
-import type { StepProps } from "../sheet";
+import type { Step, StepProps } from "../sheet";
 import { Refused } from "../../ui/Refused";
 import { Ticks } from "../../ui/Ticks";
 import { Tore } from "./Tore";
 import controlsCss from "../../ui/controls.module.css";
+
+/** Whether all of it may be said in one word: where nothing is ticked yet. */
+const atOnce = (step: Step, ticked: string[]) => step.at_once && ticked.length === 0;
+
+function toSay(step: Step, ticked: string[]): string[] {
+  return atOnce(step, ticked) ? step.items.map(({ code }) => code) : ticked;
+}
+
+/** What the one large button says: what it stands for. */
+function label(step: Step, ticked: string[]): string {
+  const [only] = step.items;
+  if (only && step.items.length === 1) return only.words;
+  if (!atOnce(step, ticked)) return "Done";
+  const words = step.items.map((item) => item.words);
+  return words
+    .map((said, n) => (n ? `${said.charAt(0).toLowerCase()}${said.slice(1)}` : said))
+    .join(", ");
+}
 
 /** Things to tick off; the last one says that it is done. */
 export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
@@ -34,10 +52,11 @@ export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
       <Button
         type="primary"
         className={controlsCss.bigAction}
+        data-at-once={atOnce(step, ticked)}
         disabled={busy}
-        onClick={() => done(one ? [one.code] : ticked)}
+        onClick={() => done(one ? [one.code] : toSay(step, ticked))}
       >
-        {one?.words ?? "Done"}
+        {label(step, ticked)}
       </Button>
       {step.tears && <Tore busy={busy} tore={() => send("tore", {})} />}
     </>
