@@ -4,10 +4,9 @@ import random
 import statistics
 import time
 
-from oilward_core.order import solve
-from oilward_core.runsheet import CHANGE_MINUTES, Job, PlannedTask, jobs_for
-from oilward_core.spec import Variant
-from tests.test_order import SEVEN, THREE_DRAINS, VALVES  # core/tests
+from oilward_core.order import cooled, solve, walks
+from oilward_core.runsheet import CHANGE_MINUTES, Job, jobs_for
+from tests.test_order import SEVEN, THREE_DRAINS, VALVES, random_visit  # core/tests
 
 
 def greedy(jobs: tuple[Job, ...]) -> int:
@@ -70,21 +69,23 @@ def proofs() -> list[str]:
 
 
 def many(count: int = 500) -> str:
-    """Random visits against doing one thing after another and against a greedy list."""
+    """Random visits against doing one thing after another and against a greedy list; as a mechanic sees
+    them: whether the hottest is drained first, and how often one walks to another reservoir."""
     rng = random.Random(7)
-    turn, list_order, unproven = [], [], 0
+    turn, list_order, unproven, longer, cold, walked, groups = [], [], 0, 0, 0, [], []
     for _ in range(count):
-        chosen = [task for task in SEVEN if rng.random() < 0.6] or SEVEN[:1]
-        tasks = [
-            PlannedTask(spec=task.spec, variant=rng.choice([task.variant, Variant.DRAIN_ONLY]))
-            for task in chosen
-        ]
-        jobs = jobs_for(tasks, [VALVES] if rng.random() < 0.3 else [])
+        jobs = random_visit(rng)
         found = solve(jobs, seconds=1.0)
         unproven += not found.proven
+        longer += max(one.free for one in found.placed) > found.minutes
+        cold += cooled(found) > 0
+        walked.append(walks(found))
+        groups.append(len({job.group for job in jobs if job.group}))
         turn.append(found.minutes / found.in_turn)
         list_order.append(found.minutes / greedy(jobs))
     return (
         f"order, {count} random visits: {statistics.mean(turn):.0%} of one thing after another, "
-        f"{statistics.mean(list_order):.0%} of a greedy list; {unproven} not proven in 1 s"
+        f"{statistics.mean(list_order):.0%} of a greedy list; {unproven} not proven in 1 s; "
+        f"{longer} longer than the shortest; a cooler one drained before a hotter in {cold}; "
+        f"{statistics.mean(walked):.1f} walks to another reservoir of {statistics.mean(groups):.1f}"
     )

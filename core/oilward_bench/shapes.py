@@ -266,6 +266,7 @@ class VerdictShape:
     rules: list[Why]
     confirm: list[str]
     changes: list[str]
+    no_magnet: bool
 
 
 @dataclass(frozen=True, kw_only=True)

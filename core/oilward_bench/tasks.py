@@ -13,7 +13,7 @@ from oilward_core.bench import (
     observed,
     standing,
 )
-from oilward_core.debris import Otherwise, Part, Verdict, would_change
+from oilward_core.debris import Observation, Otherwise, Verdict, would_change
 from oilward_core.drained import expected_out
 from oilward_core.fill import MARKS_AT, say, say_belief, stays, taps, wants_a_flush
 from oilward_core.quantity import show
@@ -64,21 +64,21 @@ def _verdict(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> VerdictShape | 
     entry = state.entry if state else None
     if found is None or entry is None or not isinstance(entry.data, Graded):
         return None
-    return verdict_shape(found, entry.data.parts, would_change(observed(plan, entry.data)))
+    seen = observed(plan, entry.data)
+    return verdict_shape(found, seen, would_change(seen))
 
 
-def verdict_shape(
-    found: Verdict, parts: Iterable[Part], changes: Iterable[Otherwise]
-) -> VerdictShape:
+def verdict_shape(found: Verdict, seen: Observation, changes: Iterable[Otherwise]) -> VerdictShape:
     """What the rules make of a finding, and what would have changed it."""
     return VerdictShape(
         level=found.level.word,
         origin=found.origin,
         action=found.action,
-        parts=on_plug(parts),
+        parts=on_plug(seen.parts),
         rules=whys(found.reasons),
         confirm=list(found.confirm),
         changes=[one.words for one in changes],
+        no_magnet=seen.no_magnet,
     )
 
 

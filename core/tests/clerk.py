@@ -20,6 +20,7 @@ from oilward_core.bench import (
     check_entry,
     expected_at,
     fold,
+    goes_against,
     read_entry,
 )
 from oilward_core.codes.options import Tick
@@ -182,7 +183,6 @@ class Clerk:
         sheet, of = self.sheet, EntryKind(kind)
         target = step or sheet.focus or ""
         found, unmet = check_entry(sheet, target, of, self.now, supersedes or None)
-        assert despite or not unmet, unmet
         raw, expected = raw or {}, None
         stands = sheet.task(found.id.reservoir)
         plans = {t.reservoir.key: t for t in self.plan.tasks}
@@ -190,6 +190,8 @@ class Clerk:
             plan = plans[found.id.reservoir]
             expected = expected_at(plan, stands, found, of, raw, bool(supersedes))
         data = read_entry(found, of, raw, Speaker(), expected)
+        unmet = goes_against(unmet, data)
+        assert despite or not unmet, unmet
         number = f"e{len(self.entries):03}"
         entry = Entry(
             id=number,

@@ -4,7 +4,8 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Status, TaskClosing, used
+from oilward_core.bench import Speaker, Status, TaskClosing, check_also, gradings, result, used
+from oilward_core.codes.debris import Level
 from oilward_core.codes.options import Lost, Tick
 from oilward_core.errors import CoreError
 from oilward_core.kit.things import things
@@ -442,6 +443,72 @@ class NoMagnetTests(TestCase):
         clerk = Clerk(with_these(replace(PLUG, no_magnet=True), FILLER))
         step = clerk.state("engine/inspect").step
         self.assertEqual((step.title, step.no_magnet), ("Look at plug and oil", True))
+
+    def test_nothing_there_is_no_clean_magnet(self) -> None:
+        clerk = Clerk(with_these(replace(PLUG, no_magnet=True), FILLER))
+        through(clerk, "engine/inspect")
+        seen = clerk.record("finding", {"parts": [], "oil": []}, "engine/inspect")
+        self.assertEqual(result(seen, Speaker()), "nothing to see")
+        self.assertTrue(seen.data.no_magnet)
+
+
+class SeenLaterTests(TestCase):
+    """Bits that turn up after the plug was read: in the filter, on the rag."""
+
+    CHIP = {"form": "chips", "matter": "steel", "largest": "3 mm", "count": "1", "place": "filter"}
+
+    def read(self) -> Clerk:
+        clerk = Clerk()
+        through(clerk, "engine/washer")
+        return clerk
+
+    def test_they_are_added_to_the_reading_and_judged_with_it(self) -> None:
+        clerk = self.read()
+        assert clerk.stands.finding is not None
+        self.assertLess(clerk.stands.finding.level, Level.HOLD)
+        clerk.record("also seen", {"parts": [self.CHIP], "note": "cut open"}, "engine/inspect")
+        self.assertEqual(clerk.stands.finding.level, Level.HOLD)
+        (stop,) = clerk.sheet.stops
+        self.assertTrue(stop.hold)
+        (kept,) = gradings(clerk.entries, "engine/inspect")
+        self.assertEqual([part.place for part in kept.data.parts], ["plug", "filter"])
+        self.assertIn("cut open", kept.data.note)
+
+    def test_what_a_lead_said_before_is_said_of_it_anew(self) -> None:
+        clerk = self.read()
+        clerk.record("also seen", {"parts": [self.CHIP]}, "engine/inspect")
+        lifted = {"entry": clerk.sheet.stops[0].entry, "reason": "old chip, known"}
+        clerk.record("answered", lifted, "engine/inspect")
+        self.assertEqual(clerk.sheet.stops, ())
+        clerk.record("also seen", {"parts": [self.CHIP]}, "engine/inspect")
+        self.assertEqual(len(clerk.sheet.stops), 1)
+
+    def test_on_the_plug_or_nothing_at_all_is_no_more(self) -> None:
+        clerk = self.read()
+        for parts, code in (
+            ([], "finding.nothing_more"),
+            ([{**self.CHIP, "place": "plug"}], "finding.on_the_plug"),
+        ):
+            with self.assertRaises(CoreError) as caught:
+                clerk.record("also seen", {"parts": parts}, "engine/inspect")
+            self.assertEqual(caught.exception.code, code)
+
+    def test_before_it_was_read_there_is_nothing_to_add_to(self) -> None:
+        clerk = Clerk()
+        through(clerk, "engine/inspect")
+        with self.assertRaises(CoreError) as caught:
+            check_also(clerk.sheet, "engine/inspect")
+        self.assertEqual(caught.exception.code, "finding.not_graded")
+
+
+class EarlyTests(TestCase):
+    def test_a_leak_that_is_seen_early_goes_against_nothing(self) -> None:
+        clerk = Clerk()
+        through(clerk, "lamp")
+        leak = clerk.record("leaks", {"result": "engine/drain plug"}, "leaks")
+        self.assertEqual(leak.against, ())
+        self.assertEqual(clerk.sheet.focus, str(ran_out_id("engine", leak.id)))
+        self.assertEqual(clerk.sheet.stops, ())
 
 
 class FormulaTests(TestCase):

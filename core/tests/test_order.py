@@ -3,6 +3,7 @@
 Optimal makespans are derived by exhaustive search (ortools CP-SAT and by hand), see each case.
 """
 
+import random
 from dataclasses import replace
 from datetime import datetime, timedelta
 from decimal import Decimal
@@ -15,6 +16,7 @@ from oilward_core.order import (
     Stamp,
     Wish,
     broken_rules,
+    cooled,
     hands_on,
     in_turn,
     kind_of_step,
@@ -33,6 +35,7 @@ from oilward_core.spec import (
     Variant,
 )
 
+from . import tries
 from .clerk import ENGINE, Clerk, spec
 
 VALVES = COLD_JOBS["valves"]
@@ -60,6 +63,16 @@ def tasks(*specs: ReservoirSpec) -> list[PlannedTask]:
 
 THREE_DRAINS = tasks(ENGINE, PRIMARY, GEARBOX)
 SEVEN = tasks(ENGINE, PRIMARY, GEARBOX, DRIVE, *LEGS, BRAKE)
+
+
+def random_visit(rng: random.Random) -> tuple[Job, ...]:
+    """Some of seven reservoirs, sometimes with cold valves."""
+    chosen = [task for task in SEVEN if rng.random() < 0.6] or SEVEN[:1]
+    some = [
+        PlannedTask(spec=task.spec, variant=rng.choice([task.variant, Variant.DRAIN_ONLY]))
+        for task in chosen
+    ]
+    return jobs_for(some, [VALVES] if rng.random() < 0.3 else [])
 
 
 def drain(name: str, work: int, drip: int, *rest: int, pan: bool = True) -> list[Job]:
@@ -144,6 +157,29 @@ class VisitTests(TestCase):
         self.assertLess(two.minutes, one.minutes)
         self.assertLessEqual(two.bound, two.minutes)
         self.assertEqual(broken_rules(two.placed, 2, 2), [])
+
+    def test_the_hottest_is_drained_first_in_no_longer_an_order(self) -> None:
+        rng = random.Random(11)
+        for _ in range(tries(8, 120)):
+            jobs = random_visit(rng)
+            found = solve(jobs, seconds=2.0)
+            self.assertEqual(max(one.free for one in found.placed), found.minutes)
+            self.assertEqual(broken_rules(found.placed, 1, 2), [])
+            self.assertEqual(cooled(found), 0, [(p.job.id, p.start) for p in found.placed])
+
+    def test_what_is_in_hand_comes_first(self) -> None:
+        jobs = jobs_for(tasks(ENGINE, GEARBOX))
+        done = {"cold checks", "warm up", "support"}
+        left = [
+            replace(job, after=tuple(name for name in job.after if name not in done))
+            for job in jobs
+            if job.id not in done
+        ]
+        for first in ("engine/prove filler", "gearbox/prove filler"):
+            found = solve(left, first=first)
+            self.assertEqual(min(found.placed, key=lambda one: one.start).job.id, first)
+        # what cannot begin now does not come first
+        self.assertEqual(solve(left, first="finish").minutes, solve(left).minutes)
 
     def test_learned_minutes_count(self) -> None:
         slow = jobs_for(THREE_DRAINS, learned={"refit": 20})

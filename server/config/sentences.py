@@ -150,6 +150,8 @@ _SENTENCES = {
     "hours.jump": "Last time it showed {last}; {said} is a long way on. Which is it?",
     "finding.lead": "Only a lead answers a hold. Call one.",
     "finding.id_taken": "That answer was already used for something else. Reload and try again.",
+    "finding.nothing_more": "Say what else was seen, and where.",
+    "finding.on_the_plug": "What was seen on the plug belongs to its reading: correct that one.",
     "finding.share": "A share of the magnet runs from 0 to 100 %. Type what part of the face is covered.",
     "finding.share_sum": "Together these cover more than the whole magnet. Lower a share.",
     "finding.largest": "The largest piece cannot be smaller than nothing.",

@@ -104,7 +104,7 @@ def found(row: Finding, repaired: bool = False, new_baseline: bool = False) -> F
         parts=parts(row),
         km_since_wiped=km,
         grader=grader,
-        run_in=row.run_in,
+        run_in=row.run_in or row.no_magnet,
         repaired=repaired,
         new_baseline=new_baseline,
     )

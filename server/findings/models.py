@@ -17,7 +17,7 @@ class Finding(Fact):
     findings. ``fine_last_time``, ``wet_clutch`` and ``excused`` are what else was known of its
     reservoir then; None where nobody knows any more. ``found_by`` graded it; a ``regrade_of``
     another counts instead of it, and both stand. ``kept``: where debris and sample are;
-    ``pan_clean``: None where nobody said."""
+    ``pan_clean``: None where nobody said; ``no_magnet``: it has none."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
@@ -31,6 +31,7 @@ class Finding(Fact):
     pan_clean = models.BooleanField(null=True)
     dipstick_flakes = models.BooleanField(default=False)
     seal_missing = models.BooleanField(default=False)
+    no_magnet = models.BooleanField(default=False)
     fine_last_time = models.BooleanField(null=True)
     wet_clutch = models.BooleanField(null=True)
     excused = models.BooleanField(null=True)

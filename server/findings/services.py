@@ -44,7 +44,8 @@ def chance_of(
     grader: Person,
     instead_of: UUID | None = None,
 ) -> Growth | None:
-    """The chance after this finding that a fault is growing there; none while running in. It counts
+    """The chance after this finding that a fault is growing there; none while running in, nor where there
+    is no magnet. It counts
     ``instead_of`` the one it regrades."""
     before, repaired = history_of(bike.pk, reservoir, instead_of)
     now = Found(
@@ -52,11 +53,11 @@ def chance_of(
         parts=seen.parts,
         km_since_wiped=seen.km_since_wiped,
         grader=str(grader.pk),
-        run_in=seen.first_service,
+        run_in=seen.first_service or seen.no_magnet,
         repaired=repaired,
     )
     said = growth([*before, now], cohort_at(seen.reservoir, day), day)
-    return said[-1] if said and not seen.first_service else None
+    return None if now.run_in or not said else said[-1]
 
 
 @transaction.atomic

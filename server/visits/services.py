@@ -26,6 +26,7 @@ from oilward_core.bench import (
     TakesOver,
     VisitPlan,
     as_before,
+    check_also,
     check_entry,
     check_hands,
     check_regrade,
@@ -33,6 +34,7 @@ from oilward_core.bench import (
     entry_document,
     expected_at,
     fold,
+    goes_against,
     kind_of,
     pan_said,
     raw_carried_over,
@@ -228,6 +230,8 @@ def _checked(
     _check_lead(sheet, data, actor)
     if isinstance(data, TakesOver):
         check_hands(plan.tasks, sheet, data)
+    if data.kind == EntryKind.ALSO_SEEN:
+        check_also(sheet, new.step)
     if data.kind == EntryKind.REGRADE and old is None:
         lead = leads(actor)
         check_regrade(sheet, new.step, str(actor.pk), stands_alone(actor), lead)
@@ -292,7 +296,7 @@ def _record(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> V
     row = next((one for one in tasks if one.reservoir == step.id.reservoir), None)
     chosen = (row.chosen, row.other_label) if row else ("", "")
     data = _read(plan, sheet, step, kind, new, speaks, old, chosen)
-    against = _against(unmet, new)
+    against = _against(goes_against(unmet, data), new)
     _checked(data, sheet, plan, new, old, actor)
     if isinstance(data, Graded) and data.pan_clean is None:
         data = replace(data, pan_clean=pan_said(entries, step.id.reservoir))

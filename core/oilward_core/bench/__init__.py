@@ -4,7 +4,7 @@ from ..codes.bench import Stands, Status
 from ..codes.entries import ASIDES, GRADINGS, EntryKind
 from ..said.cautions import unstrapped
 from .acts import Act, Hearing
-from .ahead import ahead, pans_held
+from .ahead import ahead, in_hand, pans_held
 from .asides.stands import StandsSo
 from .asides.takes import TakesOver
 from .asks import ACTS, ALWAYS, ASKS
@@ -26,7 +26,7 @@ from .fold.facts import Facts, Flow, Hands, Stance, Timer, Way
 from .fold.gather import facts_of
 from .fold.judged import judge_finding, observed, pan_said
 from .fold.known import Bench, VisitPlan
-from .fold.sheet import check_entry, fold
+from .fold.sheet import check_entry, fold, goes_against
 from .fold.state import (
     FastenerState,
     Sheet,
@@ -39,7 +39,7 @@ from .fold.state import (
 from .handing import OpenPoint, check_hands, open_points
 from .let_out import LetOut, let_out
 from .read import as_before, expected_at, kind_of, read_entry
-from .regrade import check_regrade, gradings, may_regrade
+from .regrade import check_also, check_regrade, gradings, may_regrade
 from .second import check_second
 from .stored import DESCRIPTION, data_document, entry_document, entry_from
 from .then import Written, carried_over, raw_carried_over
@@ -111,6 +111,7 @@ __all__ = [
     "ahead",
     "as_before",
     "carried_over",
+    "check_also",
     "check_entry",
     "check_hands",
     "check_regrade",
@@ -121,7 +122,9 @@ __all__ = [
     "expected_at",
     "facts_of",
     "fold",
+    "goes_against",
     "gradings",
+    "in_hand",
     "in_order",
     "judge_finding",
     "keep",

@@ -15,7 +15,7 @@ from .fold.gather import gathered
 from .fold.knowing import known_of
 from .fold.known import Bench, VisitPlan
 from .fold.sheet import fold
-from .fold.state import StepState
+from .fold.state import Sheet, StepState
 
 
 def _runs_on(states: Iterable[StepState], now: datetime, bench: Bench) -> int:
@@ -69,6 +69,16 @@ def _linked(left: Sequence[Job], done: Sequence[Job]) -> list[Job]:
 def pans_held(jobs: Iterable[Job]) -> int:
     """How many pans stand under the bike now."""
     return sum(1 for job in jobs if job.begun and job.pan_until)
+
+
+@guarded
+def in_hand(sheet: Sheet) -> tuple[str, str]:
+    """The job of the step in focus, and what that step is called; empty where nothing is in focus, or a
+    wait alone."""
+    state = sheet.step(sheet.focus or "")
+    if state is None or state.status == Status.RUNNING:
+        return "", ""
+    return state.step.job, state.step.title
 
 
 @guarded

@@ -1,10 +1,12 @@
 """A second pair of eyes on a plug: its reading counts, the first stands beside it."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from ..codes.debris import Level
 from ..errors import CoreError
 from ..guard import guarded
+from .asks.finding import AlsoSeen, Graded, with_more
 from .entries import Entry, ordered
 from .fold.judged import is_grading
 from .fold.state import Sheet, StepState
@@ -41,6 +43,24 @@ def check_regrade(sheet: Sheet, step: str, who: str, stands_alone: bool, lead: b
 
 
 @guarded
+def check_also(sheet: Sheet, step: str) -> None:
+    """Raises CoreError ``finding.not_graded`` where nothing has been read yet that more could be added
+    to."""
+    if _graded(sheet.step(step)) is None:
+        raise CoreError("finding.not_graded", field="parts")
+
+
+@guarded
 def gradings(entries: Iterable[Entry], step: str) -> tuple[Entry, ...]:
-    """How a plug was read in a visit, as last corrected, the first reading first: the last one counts."""
-    return tuple(one for one in ordered(entries) if one.step == step and is_grading(one))
+    """How a plug was read in a visit, as last corrected, the first reading first: the last one counts,
+    with what was seen after it."""
+    found: list[Entry] = []
+    for one in ordered(entries):
+        if one.step != step:
+            continue
+        last = found[-1].data if found else None
+        if is_grading(one):
+            found.append(one)
+        elif isinstance(one.data, AlsoSeen) and isinstance(last, Graded):
+            found[-1] = replace(found[-1], data=with_more(last, one.data))
+    return tuple(found)

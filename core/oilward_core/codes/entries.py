@@ -35,6 +35,7 @@ class EntryKind(StrEnum):
     AMOUNT = "amount"
     FINDING = "finding"
     REGRADE = "regrade"
+    ALSO_SEEN = "also seen"
     TORQUE = "torque"
     TICKED = "ticked"
     TORE = "tore"

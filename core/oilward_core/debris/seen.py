@@ -55,7 +55,7 @@ class Observation(Sound):
     ``fine_last_time``: the last finding showed as much fine steel (D2); ``wet_clutch``: a clutch runs
     in this oil; ``dipstick_flakes``: its plating was seen to flake, and ``excused``: that has lowered
     a verdict before (D14); ``pan_clean``: None where nobody said (D16); ``seal_missing``: a piece of the
-    old seal is not there (D13).
+    old seal is not there (D13); ``no_magnet``: there is none, and nothing is told by it.
     """
 
     reservoir: ReservoirKind
@@ -69,3 +69,4 @@ class Observation(Sound):
     excused: bool = False
     pan_clean: bool | None = None
     seal_missing: bool = False
+    no_magnet: bool = False

@@ -55,8 +55,11 @@ def solve(
     pans: int = 2,
     wishes: Sequence[Wish] = (),
     seconds: float = 2.0,
+    first: str = "",
 ) -> Order:
-    """The shortest order; among those as short, the one that stays longest at one reservoir.
+    """The shortest order; among those as short, the one a mechanic would take: what is hottest is
+    drained first, and one stays longest at a reservoir. ``first``: the job that is in hand, which comes
+    before all others wherever it can begin now.
 
     Raises CoreError ``order.rule`` for a wish the work's own order forbids, ``order.wishes`` for
     wishes that contradict each other, ``order.technicians``, ``order.pans``, ``order.no_job``,
@@ -66,7 +69,8 @@ def solve(
     from .search import shortest
 
     _check(jobs, technicians, pans, wishes)
-    found = shortest(jobs, technicians, pans, wishes, seconds)
+    found = shortest(jobs, technicians, pans, wishes, seconds, first) if first else None
+    found = found or shortest(jobs, technicians, pans, wishes, seconds)
     if found is None:
         raise _why_not(jobs, wishes)
     rows = [(job, found.starts[job.id]) for job in jobs]

@@ -75,12 +75,12 @@ class Job(Sound):
     done while jobs named in ``while_waits`` still wait: a filter comes off while the case drips.
 
     ``attitude`` has to hold while it is done (and while it drips), with ``held_until`` to the end of
-    the job named there: no bike comes off the lift without its forks. A pan is taken when it starts
-    and given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what
-    belongs to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be
-    careful of at it. It begins no later than ``latest`` minutes after the wait of the job named
-    ``soon_after``. ``begun``: it runs, or holds a pan or the bike, from the first minute on.
-    """
+    the job named there: no bike comes off the lift without its forks. A pan is taken when it starts and
+    given back when the job named ``pan_until`` ends. ``group`` is the reservoir, empty for what belongs
+    to the whole bike; ``kind`` is what durations are learned by; ``cautions`` are what to be careful of
+    at it. It begins no later than ``latest`` minutes after the wait of the job named ``soon_after``.
+    ``begun``: it runs, or holds a pan or the bike, from the first minute on. ``heat``: how warm what it
+    lets out is, more is warmer; 0: nothing."""
 
     id: str
     label: str
@@ -97,6 +97,7 @@ class Job(Sound):
     soon_after: str = ""
     latest: int = 0
     begun: bool = False
+    heat: int = 0
 
 
 def job_id(kind: JobKind, reservoir: str = "") -> str:

@@ -126,6 +126,7 @@ class Work:
         pan_until: JobKind | None = None,
         held_until: str = "",
         latest: Decimal | None = None,
+        heat: int = 0,
     ) -> str:
         """A job of a kind, of that reservoir or of the whole bike. ``wait``: what the sheet says;
         ``label``: what it is called there, where that is not what the reservoir is; ``latest``: it begins
@@ -146,6 +147,7 @@ class Work:
                 "held_until": held_until,
                 "soon_after": str(JobKind.RUN) if latest else "",
                 "latest": int(latest or 0),
+                "heat": heat,
                 "cautions": cautions_at(kind, spec),
             }
         )

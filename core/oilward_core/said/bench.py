@@ -57,6 +57,7 @@ PULLED_NOT_DONE = "pulled, something still to do"
 NOT_TORQUED = "not torqued"
 TIGHT_BY_FEEL = "tight by feel"
 NOT_CLOSED_YET = "not closed yet"
+NOTHING_SEEN = "nothing to see"
 NOT_PULLED = "Not pulled yet."
 BY_FEEL = "by feel, without a wrench"
 FIRST_PASS = "First pass: all of them to half."
@@ -111,16 +112,19 @@ def finding(
     dipstick: bool,
     seal: bool,
     kept: str,
+    no_magnet: bool,
 ) -> str:
-    """What a plug and its oil showed, in short."""
+    """What a plug and its oil showed, in short; ``no_magnet``: of oil alone, or of bits found
+    elsewhere."""
     also = (
         (pan_dirty, "pan not clean before"),
         (dipstick, "dipstick flakes"),
         (seal, "a piece of the seal missing"),
         (bool(kept), f"kept: {kept}"),
     )
+    nothing = NOTHING_SEEN if no_magnet else "clean magnet"
     looks = [f"oil {look}" for look in oil]
-    return "; ".join([*(parts or ["clean magnet"]), *looks, *(text for so, text in also if so)])
+    return "; ".join([*(parts or [nothing]), *looks, *(text for so, text in also if so)])
 
 
 def volume(ml: Decimal, unit: str, brought_from: str = "") -> str:

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
 
-from oilward_core.bench import ahead, pans_held
+from oilward_core.bench import ahead, fold, in_hand, pans_held
 from oilward_core.order import Order, slack, solve
 from workshop.announce import announce
 from workshop.kept import FINISH
@@ -38,10 +38,15 @@ def _come_so_far(visit: Visit, people: Collection[int]) -> str:
     return FINISH.of(people=sorted(people), waits=bool(sheet.waits), steps=steps)
 
 
-def _then(order: Order) -> list[dict[str, Any]]:
+def _then(order: Order, job: str, title: str) -> list[dict[str, Any]]:
+    """What comes next; of the ``job`` in hand what its step in focus is called."""
     todo = sorted((one for one in order.placed if not one.job.begun), key=lambda one: one.start)
+    todo.sort(key=lambda one: one.job.id != job)
     spare = slack(order)
-    return [asdict(NextJob(one.job.label, spare[one.job.id])) for one in todo[:NEXT]]
+    return [
+        asdict(NextJob(title if one.job.id == job else one.job.label, spare[one.job.id]))
+        for one in todo[:NEXT]
+    ]
 
 
 def _worked_out(visit: Visit, people: Collection[int], now: datetime) -> dict[str, Any]:
@@ -49,16 +54,18 @@ def _worked_out(visit: Visit, people: Collection[int], now: datetime) -> dict[st
     plan = plan_of(visit, tasks)
     theirs = {kind: minutes for kind, (minutes, _) in learned(people).items()}
     plan = replace(plan, learned={**plan.learned, **theirs})
-    jobs = ahead(plan, entries_of(visit, plan), to_core.bench(), now)
+    entries, bench = entries_of(visit, plan), to_core.bench()
+    jobs = ahead(plan, entries, bench, now)
+    job, title = in_hand(fold(plan, entries, bench))
     number = min(max(len(people), 1), MOST_PEOPLE)
     pans = min(max(PANS, pans_held(jobs)), MOST_PANS)
-    order = solve(jobs, technicians=number, pans=pans, seconds=SECONDS)
+    order = solve(jobs, technicians=number, pans=pans, seconds=SECONDS, first=job)
     return {
         "at": (now + timedelta(seconds=order.minutes * seconds_per_minute())).isoformat(),
         "minutes": order.minutes,
         "hands_on": order.hands_on,
         "less": 0 if order.proven else order.minutes - order.bound,
-        "then": _then(order),
+        "then": _then(order, job, title),
         "people": number,
     }
 

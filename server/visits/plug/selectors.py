@@ -34,4 +34,4 @@ def so_far(visit: Visit, plug: PlugSoFar, person: Person, now: datetime) -> Verd
         written = entries_of(visit, whole)
         seen = replace(seen, pan_clean=pan_said(written, state.step.id.reservoir))
     judged = observed(plan, seen)
-    return verdict_shape(verdict(judged), seen.parts, would_change(judged))
+    return verdict_shape(verdict(judged), judged, would_change(judged))

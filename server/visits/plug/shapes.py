@@ -10,5 +10,5 @@ from workshop.shapes import upto
 class PlugSoFar:
     """A plug as read so far, at one of the visit's steps. Nothing of it is kept."""
 
-    step: str = upto(60)
+    step: str = upto(200)
     data: dict[str, Any] = field(default_factory=dict)

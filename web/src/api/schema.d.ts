@@ -1948,6 +1948,7 @@ export interface components {
          *     * `amount` - AMOUNT
          *     * `finding` - FINDING
          *     * `regrade` - REGRADE
+         *     * `also seen` - ALSO_SEEN
          *     * `torque` - TORQUE
          *     * `ticked` - TICKED
          *     * `tore` - TORE
@@ -1975,7 +1976,7 @@ export interface components {
          *     * `lets go` - LETS_GO
          * @enum {string}
          */
-        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "torque" | "ticked" | "tore" | "second look" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "also seen" | "torque" | "ticked" | "tore" | "second look" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
         EntryShape: {
             id: string;
             kind: components["schemas"]["EntryKind"];
@@ -3328,6 +3329,7 @@ export interface components {
             rules: components["schemas"]["Why"][];
             confirm: string[];
             changes: string[];
+            no_magnet: boolean;
         };
         /**
          * @description * `open` - open
@@ -3660,6 +3662,11 @@ export interface components {
             kept?: string;
             pictures?: components["schemas"]["PictureTyped"][];
         };
+        /** @description More bits as typed, and where they were. */
+        AlsoTyped: {
+            parts?: components["schemas"]["PartTyped"][];
+            note?: string;
+        };
         /**
          * @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far;
          *         ``feel``: by feel, without a reading. Of a ring the ``stage``, or the number of a ``screw``.
@@ -3912,6 +3919,22 @@ export interface components {
             at: string;
             sent_at?: string;
             data: components["schemas"]["GradedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AlsoSeenEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "also seen";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AlsoTyped"];
             supersedes?: string | null;
             accepts?: string;
             remembered?: boolean;
@@ -4301,7 +4324,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["AlsoSeenEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

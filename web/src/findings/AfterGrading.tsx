@@ -16,7 +16,9 @@ import verdictCss from "../ui/verdict.module.css";
 function Verdict({ verdict }: { verdict: Shape["VerdictShape"] }) {
   return (
     <div className={painterCss.afterVerdict}>
-      <PlugTip parts={verdict.parts} level={verdict.level} size={88} label="The plug as read" />
+      {!verdict.no_magnet && (
+        <PlugTip parts={verdict.parts} level={verdict.level} size={88} label="The plug as read" />
+      )}
       <div>
         <p>
           <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${verdict.level}`])}>

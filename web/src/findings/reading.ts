@@ -55,7 +55,10 @@ export function anything(reading: Reading): boolean {
   return painted.some(said) || loose.length > 0 || oil.length > 0 || dipstick || seal;
 }
 
-function partOf(part: Painted) {
+/** Debris that was counted, as it is sent. */
+export const partOf = (one: Loose) => ({ ...one, share_percent: "0" });
+
+function onThePlug(part: Painted) {
   return {
     form: part.form,
     matter: part.matter,
@@ -71,10 +74,7 @@ function partOf(part: Painted) {
 /** What is sent of it. */
 export function asEntry(reading: Reading): Shape["GradedTyped"] {
   return {
-    parts: [
-      ...reading.painted.filter(said).map(partOf),
-      ...reading.loose.map((one) => ({ ...one, share_percent: "0" })),
-    ],
+    parts: [...reading.painted.filter(said).map(onThePlug), ...reading.loose.map(partOf)],
     oil: reading.oil,
     note: reading.note,
     kept: reading.kept,

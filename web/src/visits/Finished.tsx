@@ -6,56 +6,14 @@ import { keep } from "../api/keep";
 import { api, taken } from "../api/client";
 import { keys, useMay } from "../api/hooks";
 import { momentWords } from "../ui/days";
-import { PlugTip } from "../glass/PlugTip";
 import type { Sheet } from "./outbox";
-import type { Task } from "./sheet";
+import { Written } from "./Written";
 import { FromTheShelf, takenOff, useTaken, type Changed, type TakenOff } from "./Taken";
 import { Refused } from "../ui/Refused";
 import asksCss from "./asks/asks.module.css";
 import benchCss from "./bench.module.css";
 import controlsCss from "../ui/controls.module.css";
 import textCss from "../ui/text.module.css";
-
-function One({ task }: { task: Task }) {
-  return (
-    <dl className={asksCss.summary} aria-label={task.label}>
-      <div>
-        <dt>{task.label}</dt>
-        <dd>
-          {task.fluid || task.standing.map((part) => part.word).join(", ")}
-          {task.batch && `, batch ${task.batch}`}
-        </dd>
-      </div>
-      {task.capacity && task.added && (
-        <div>
-          <dt>Came out</dt>
-          <dd className={textCss.tabular}>{task.drained || "not measured"}</dd>
-        </div>
-      )}
-      {task.added && (
-        <div>
-          <dt>It took</dt>
-          <dd className={textCss.tabular}>{task.added}</dd>
-        </div>
-      )}
-      {task.torque?.reading && (
-        <div>
-          <dt>Drain plug</dt>
-          <dd className={textCss.tabular}>{task.torque.reading}</dd>
-        </div>
-      )}
-      {task.verdict && (
-        <div>
-          <dt>Plug</dt>
-          <dd>
-            <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={44} />{" "}
-            {task.verdict.level}
-          </dd>
-        </div>
-      )}
-    </dl>
-  );
-}
 
 /** What stopped the visit, and who said what of it. */
 function Answered({ sheet }: { sheet: Sheet }) {
@@ -149,7 +107,6 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
   const sign = useSign(sheet.id, () => setLead((now) => ({ ...now, password: "" })));
   return (
     <>
-      <FromTheShelf sheet={sheet} changed={changed} change={setChanged} />
       {(sheet.ride_in || sheet.wants) && (
         <label className={benchCss.rideOut}>
           And on the ride out?
@@ -170,6 +127,7 @@ function Signing({ sheet, waiting }: { sheet: Sheet; waiting: number }) {
         Sign
       </Button>
       <Refused said={sign.error?.message} />
+      <FromTheShelf sheet={sheet} changed={changed} change={setChanged} />
     </>
   );
 }
@@ -209,9 +167,6 @@ export function Finished({
   return (
     <div className={asksCss.finished}>
       <h1>{heading(sheet)}</h1>
-      {sheet.tasks.map((task) => (
-        <One key={task.key} task={task} />
-      ))}
       <Answered sheet={sheet} />
       <Owner sheet={sheet} />
       {skipped.length > 0 && (
@@ -231,6 +186,7 @@ export function Finished({
         </p>
       )}
       {sheet.ready_to_sign && !signed && mayWork && <Signing sheet={sheet} waiting={waiting} />}
+      <Written sheet={sheet} />
     </div>
   );
 }

@@ -136,7 +136,9 @@ function PlugRead({ sheet, task, look }: Omit<StandingProps, "mayWork">) {
   if (!step || !task.verdict || step.regrade) return null;
   return (
     <button type="button" className={benchCss.plugRead} onClick={() => look(step.id)}>
-      <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={40} />
+      {!task.verdict.no_magnet && (
+        <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={40} />
+      )}
       <span>
         Plug:{" "}
         <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${task.verdict.level}`])}>

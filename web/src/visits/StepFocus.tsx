@@ -13,6 +13,7 @@ import { SecondHands, TiltIt } from "./Stance";
 import { TipNote, WriteTip } from "./TipNote";
 import { FORMS } from "./asks";
 import { FindingStep } from "./asks/finding";
+import { MoreSeen } from "./asks/MoreSeen";
 import { timeWords } from "../ui/days";
 import { Refused } from "../ui/Refused";
 import asksCss from "./asks/asks.module.css";
@@ -124,6 +125,7 @@ function Closed({ readOnly, open, ...props }: ClosedProps) {
       regrade={() => setAgain(step.entry?.id ?? null)}
     >
       {done}
+      <MoreSeen {...props} readOnly={readOnly} send={(kind, data) => send(kind, data)} />
     </AfterGrading>
   );
 }

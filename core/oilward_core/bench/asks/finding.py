@@ -1,7 +1,7 @@
 """What a plug and its oil show; read by whoever did it, and by a second pair of eyes."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any, ClassVar
 
@@ -35,7 +35,8 @@ class Pictured:
 
 @dataclass(frozen=True, kw_only=True)
 class Graded(Data):
-    """What somebody saw; ``pan_clean``: None where nobody said; ``kept``: where debris and sample are."""
+    """What somebody saw; ``pan_clean``: None where nobody said; ``kept``: where debris and sample are;
+    ``no_magnet``: there was none to be read."""
 
     kind: ClassVar[EntryKind] = EntryKind.FINDING
     parts: tuple[Part, ...] = ()
@@ -46,6 +47,7 @@ class Graded(Data):
     seal_missing: bool = False
     kept: str = ""
     pictures: tuple[Pictured, ...] = ()
+    no_magnet: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,6 +55,15 @@ class Regraded(Graded):
     """What a second pair of eyes saw of it."""
 
     kind: ClassVar[EntryKind] = EntryKind.REGRADE
+
+
+@dataclass(frozen=True, kw_only=True)
+class AlsoSeen(Data):
+    """Bits that were seen after the plug was read: in the filter, in the pan, on the screen."""
+
+    kind: ClassVar[EntryKind] = EntryKind.ALSO_SEEN
+    parts: tuple[Part, ...]
+    note: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -158,6 +169,7 @@ def _seen(hearing: Hearing, typed: GradedTyped) -> Mapping[str, Any]:
         "seal_missing": typed.seal_missing,
         "kept": typed.kept.strip()[:MOST_SAID],
         "pictures": tuple(_picture(one) for one in typed.pictures[:MOST_PICTURES]),
+        "no_magnet": hearing.step.no_magnet,
     }
 
 
@@ -173,6 +185,7 @@ def _say(data: Graded, speaker: Speaker) -> str:
         dipstick=data.dipstick_flakes,
         seal=data.seal_missing,
         kept=data.kept,
+        no_magnet=data.no_magnet,
     )
 
 
@@ -194,8 +207,58 @@ REGRADE = Act(
 )
 
 
+@dataclass(frozen=True, kw_only=True)
+class AlsoTyped(Typed):
+    """More bits as typed, and where they were."""
+
+    parts: tuple[PartTyped, ...] = ()
+    note: str = ""
+
+
+def _also(hearing: Hearing, typed: AlsoTyped) -> AlsoSeen:
+    parts = tuple(_part(part, hearing.speaker) for part in typed.parts)
+    if not parts:
+        raise CoreError("finding.nothing_more", field="parts")
+    if any(part.place == Place.PLUG for part in parts):
+        raise CoreError("finding.on_the_plug", field="parts")
+    return AlsoSeen(parts=parts, note=typed.note[:MOST_NOTE])
+
+
+def with_more(seen: Graded, more: AlsoSeen) -> Graded:
+    """A reading with what was seen after it."""
+    note = "\n".join(text for text in (seen.note, more.note) if text)
+    return replace(seen, parts=(*seen.parts, *more.parts), note=note[:MOST_NOTE])
+
+
+def _take_also(taking: Taking, entry: Entry, data: AlsoSeen) -> None:
+    """It is added to the reading that counts; what was said of that one before is said anew."""
+    was = taking.facts.last.get(entry.step)
+    if was is None or not isinstance(was.data, Graded):
+        return
+    taking.facts.last[entry.step] = replace(was, data=with_more(was.data, data))
+    taking.facts.answered.pop(was.id, None)
+
+
+ALSO = Act(
+    typed=AlsoTyped,
+    data=AlsoSeen,
+    field="parts",
+    read=_also,
+    take=_take_also,
+    says=lambda data, speaker: said.finding(
+        parts=[said.part(part) for part in data.parts],
+        oil=(),
+        pan_dirty=False,
+        dipstick=False,
+        seal=False,
+        kept="",
+        no_magnet=True,
+    ),
+)
+
+
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     return said_debris.in_short(finding.level.word, finding.action) if finding else ""
 
 
-ROOM = Room(ask=Ask.FINDING, acts=(FINDING, REGRADE), remarks=_remarks)
+ROOM = Room(ask=Ask.FINDING, acts=(FINDING, REGRADE, ALSO), remarks=_remarks)

@@ -30,6 +30,7 @@ def observed(task: TaskPlan, seen: Graded) -> Observation:
         excused=task.dipstick_excused,
         pan_clean=seen.pan_clean,
         seal_missing=seen.seal_missing,
+        no_magnet=seen.no_magnet,
     )
 
 

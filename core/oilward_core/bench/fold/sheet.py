@@ -18,7 +18,8 @@ from ...spec import Recipe
 from ..asides.waits import WaitsUntil
 from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
-from ..entries import Entry
+from ..asks.leaks import Looked
+from ..entries import Data, Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners
@@ -220,12 +221,27 @@ def _focus(states: Sequence[StepState], known: Known) -> str | None:
     return next((str(state.step.id) for state in found), None)
 
 
-_FREE = (EntryKind.ANSWERED, EntryKind.CAUSE, EntryKind.REGRADE, *ASIDES)
+_FREE = (
+    EntryKind.ANSWERED,
+    EntryKind.CAUSE,
+    EntryKind.REGRADE,
+    EntryKind.ALSO_SEEN,
+    *ASIDES,
+)
 
 
 def _may_stay(sheet: Sheet, step: Step) -> bool:
     task = sheet.task(step.id.reservoir)
     return task is not None and task.advice is not None and task.advice.may_stay
+
+
+@guarded
+def goes_against(unmet: Sequence[Option], data: Data) -> tuple[Option, ...]:
+    """What an entry goes against of what its step still waits for: a leak that is seen early goes against
+    nothing, it is there to be seen."""
+    if isinstance(data, Looked) and not data.dry:
+        return ()
+    return tuple(unmet)
 
 
 @guarded

@@ -178,6 +178,7 @@ DATA: dict[EntryKind, Callable[[Document], Data]] = whole_table(
         EntryKind.CAUSE: _caused,
         EntryKind.RAN_OUT: _not_then,
         EntryKind.LEFT: _not_then,
+        EntryKind.ALSO_SEEN: _not_then,
         EntryKind.TICKED: _not_then,
         EntryKind.TORE: _not_then,
         EntryKind.SECOND: _not_then,

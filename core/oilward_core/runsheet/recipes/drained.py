@@ -94,11 +94,17 @@ def _open_up(work: Work, task: PlannedTask, plugs: Sequence[Opening]) -> None:
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )
-    job = work.job(JobKind.DRAIN, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT)
+    job = work.job(JobKind.DRAIN, spec, attitude=UPRIGHT, pan_until=JobKind.REFIT, heat=_heat(spec))
     sampled = (done(_sample(work, task, job)),) if task.sample else ()
     drained = [_drain(work, task, job, sampled)]
     drained += [_drain(work, task, job, sampled, one) for one in plugs[1:]]
     _read(work, task, plugs, tuple(done(step) for step in drained))
+
+
+def _heat(spec: ReservoirSpec) -> int:
+    """How warm its oil is after the warm-up: an engine's most, then the case beside it, gears least."""
+    facts = spec.facts
+    return 3 if facts.runs_engine else 2 if facts.clutch else 1
 
 
 def _is_looked_at(work: Work, spec: ReservoirSpec) -> bool:

@@ -18,17 +18,27 @@ export function FindingStep(props: StepProps & { regrade?: boolean }) {
   const write = (all: Reading) => send(kind, asEntry(all));
   return (
     <div className={asksCss.finding}>
-      <PlugPainter
-        parts={reading.painted}
-        words={sheet.words}
-        problem={problem}
-        busy={busy}
-        set={(painted) => set({ painted })}
-        usual={{
-          clean: () => write({ ...reading, painted: [] }),
-          paste: () => write({ ...reading, painted: [USUAL] }),
-        }}
-      />
+      {step.no_magnet ? (
+        <Button
+          className={controlsCss.bigAction}
+          disabled={busy}
+          onClick={() => write({ ...reading, painted: [] })}
+        >
+          Nothing to see
+        </Button>
+      ) : (
+        <PlugPainter
+          parts={reading.painted}
+          words={sheet.words}
+          problem={problem}
+          busy={busy}
+          set={(painted) => set({ painted })}
+          usual={{
+            clean: () => write({ ...reading, painted: [] }),
+            paste: () => write({ ...reading, painted: [USUAL] }),
+          }}
+        />
+      )}
       <Around
         bike={sheet.bike.id}
         gearbox={task?.kind === "gearbox"}
