@@ -233,7 +233,8 @@ export async function pulled(page: Page, title = "Torque the plug"): Promise<voi
   const torque = page.getByRole("heading", { level: 1, name: title });
   for (let pull = 0; pull < 5 && (await torque.isVisible()); pull++) {
     const take = page.getByRole("button", { name: "Take from wrench (simulated)" });
-    if (!(await take.isVisible())) await page.getByText("Digital wrench (simulated)").click();
+    if (!(await take.isVisible()))
+      await page.getByText("Digital wrench (simulated)", { exact: true }).click();
     await take.click();
     await expect(page.getByLabel("Reading")).not.toHaveValue("");
     await press(page, "Write it down");

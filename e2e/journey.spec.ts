@@ -9,6 +9,7 @@ import {
   signIn,
   startVisit,
   step,
+  stood,
   tickAll,
 } from "./bench";
 import { expect, test } from "./server";
@@ -73,7 +74,7 @@ test("one engine, from due to signed, with the server killed on the way", async 
   const after = await page.getByRole("timer").getAttribute("aria-label");
   expect(after).not.toBe("10 min");
   expect(after).not.toBe(before);
-  await expect(page.getByText("● draining").or(page.getByText("draining"))).toBeVisible();
+  await expect(await stood(page, "engine")).toContainText("draining");
   await press(page, "Dripping has stopped");
 
   await step(page, "Measure what came out");

@@ -125,7 +125,7 @@ test("an amount slipped at the bench is asked about, and what stands is kept", a
   await press(page, "Write it down");
   await expect(page.getByRole("alert")).toContainText("If it is right, it stands");
   await press(page, "0.5 l is right");
-  await step(page, "Read the plug");
+  await step(page, "Look at plug and oil");
   await lookBack(page, /Measure what came out/);
   await expect(page.getByText("it stands, though").first()).toBeVisible();
 });

@@ -1,5 +1,9 @@
 import { expect, type Locator, type Page } from "@playwright/test";
-import { dragLevel, stood } from "./bench";
+import { asked } from "./api";
+import { dragLevel } from "./bench";
+import type { components } from "../web/src/api/schema";
+
+type RunSheet = components["schemas"]["RunSheet"];
 
 /** How a person works the screen, and what it costs: presses, fields filled, keys. */
 export interface Hand {
@@ -122,7 +126,7 @@ async function torqued(page: Page, hand: Hand): Promise<void> {
   }
   await chips(page, hand);
   const take = button(page, "Take from wrench (simulated)");
-  const digital = focus(page).getByText("Digital wrench (simulated)");
+  const digital = focus(page).getByText("Digital wrench (simulated)", { exact: true });
   // a click type has clicked where it was set; so has whatever is used where a torque is too small for it
   if (hand.clicks || (!(await take.isVisible()) && !(await digital.isVisible()))) {
     await hand.press(button(page, /^Clicked at/));
@@ -136,14 +140,15 @@ async function torqued(page: Page, hand: Hand): Promise<void> {
 
 /** Where the oil would really stand, by what is in and what the coach expects; 0 low, 1 high mark. */
 async function stands(page: Page): Promise<number> {
-  const whose =
-    (await page.locator(".bench_focus-bike").textContent())?.split("·")[1]?.trim() ?? "";
-  const side = await stood(page, whose);
-  const text = (await side.textContent())?.replace(/\u00a0/g, "") ?? "";
-  const number = (words: RegExp, from: string) => Number(words.exec(from)?.[1] ?? NaN);
-  const added = number(/(\d+) ml in/, text);
-  const expected = number(/I expect ([\d.]+)/, text) * 1000;
-  const marks = number(/marks are (\d+) ml/, (await focus(page).textContent()) ?? "");
+  const whose = (await page.locator(".bench_focus-bike").textContent())?.split("·")[1]?.trim();
+  const visit = page.url().split("/").at(-1) ?? "";
+  const sheet = await asked<RunSheet>(page, `/api/visits/${visit}/`);
+  const task = sheet.tasks.find((one) => one.label === whose);
+  const number = (words: RegExp, from = "") =>
+    Number(words.exec(from.replaceAll(/[\u00a0\u202f]/g, " "))?.[1]?.replaceAll(" ", "") ?? NaN);
+  const added = number(/^([\d ]+) ml/, task?.added);
+  const expected = number(/I expect ([\d.]+)/, task?.coach?.belief) * 1000;
+  const marks = number(/([\d ]+) ml/, task?.gauge?.marks[0]?.between);
   const share = 0.75 - (expected - added) / marks;
   return Number.isFinite(share) ? Math.min(Math.max(Math.round(share * 20) / 20, 0), 1.1) : 0.75;
 }
@@ -203,6 +208,7 @@ const USUAL: [RegExp, Act][] = [
   [/^Prove the filler/, pressing("It opens")],
   [/^Measure what|: fill a little over/, measured],
   [/^Read the plug/, pressing("Usual paste")],
+  [/^Look at plug and oil/, pressing("Nothing to see")],
   [/^Seal on the plug/, pressing("New seal on")],
   [/^Torque the|^Close the (?!filler)/, torqued],
   [/^Change the filter/, pressing(/^It is on/)],

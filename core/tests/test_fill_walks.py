@@ -5,6 +5,7 @@ import random
 from dataclasses import replace
 from datetime import timedelta
 from decimal import Decimal
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import Phase, given, settings
@@ -21,10 +22,10 @@ from oilward_core.codes.options import Emptied, Lost, Thread
 from oilward_core.codes.poses import Pose
 from oilward_core.codes.steps import Name
 from oilward_core.errors import CoreError
-from oilward_core.runsheet import Ask, StepId, TaskPlan
+from oilward_core.runsheet import Ask, Step, StepId, TaskPlan
 
 from . import tries
-from .clerk import GEARBOX, TASK, Clerk, usual
+from .clerk import GEARBOX, TASK, Clerk, ticks, usual
 
 # a lead's word is no slip, one's own words need them, and these plans have no sheet to be looked up in
 CAUSES = [c for c in Cause if c not in (Cause.GAUGE, Cause.ELSE, Cause.CAPACITY)]
@@ -56,15 +57,28 @@ def slip(clerk: Clerk, rng: random.Random, name: str) -> bool:
         clerk.record("ran out", said if how == Lost.SOME else {"how": how}, name)
     elif ask in (Ask.FILL, Ask.LEVEL):
         return _slip_at_fill(clerk, rng, name, ask)
+    elif state.step.tears and rng.random() < 0.2:
+        clerk.record("tore", {}, name)
     elif ask == Ask.TORQUE:
-        reading = f"{rng.choice((5, 22, 24, 30, 60))} N·m"
-        told = {"reading": reading, "sure": reading, "wrench": "m", "over": rng.random() < 0.1}
-        clerk.record("torque", told, name)
+        clerk.record("torque", _odd_pull(rng, state.step), name)
     elif state.step.id.name == Name.THREAD:
         clerk.record("answer", {"value": rng.choice(list(Thread))}, name)
     else:
         return False
     return True
+
+
+def _odd_pull(rng: random.Random, step: Step) -> dict[str, Any]:
+    """A pull as a hand may do it: too loose, too far, by feel, half of it ticked, a pass or a screw left
+    out."""
+    reading = f"{rng.choice((5, 11, 18, 22, 24, 30, 60))} N·m"
+    told: dict[str, Any] = {"reading": reading, "sure": reading, "wrench": "m"}
+    told["over"] = rng.random() < 0.1
+    told["feel"] = rng.random() < 0.1
+    told["items"] = [one for one in ticks(step) if rng.random() < 0.7]
+    if step.fastener is not None and step.fastener.ring and rng.random() < 0.5:
+        return {**told, "screw": str(rng.randint(1, step.fastener.count))}
+    return {**told, "stage": rng.choice(("", "half", "full"))}
 
 
 def _slip_at_fill(clerk: Clerk, rng: random.Random, name: str, ask: Ask) -> bool:

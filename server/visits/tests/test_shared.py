@@ -202,7 +202,7 @@ class SharedTests(VisitTestCase):
         mira.entry("takes")
         first = finish()
         self.assertEqual((first["people"], first["less"]), (1, 0))
-        self.assertEqual(first["then"][0], {"label": "Look it over cold, lay out", "spare": 0})
+        self.assertEqual(first["then"][0], {"label": "Cold checks", "spare": 0})
         self.assertFalse(look_ahead(UUID(mira.visit), mira.now))  # nothing has changed
         mira.entry("takes", step="engine/torque")
         self.assertFalse(look_ahead(UUID(mira.visit), mira.now))  # nor has any work
