@@ -23,40 +23,42 @@ function Screw({ screw, turn, count, on, choose }: ScrewProps) {
   const [x, y] = at(screw, count);
   const [outX, outY] = at(screw, count, OUTSIDE);
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-pressed={on}
-      aria-label={`Screw ${screw} alone`}
-      onClick={choose}
-      onKeyDown={(event) => {
-        if (event.key !== "Enter" && event.key !== " ") return;
-        event.preventDefault();
-        choose();
-      }}
-    >
-      <circle
-        cx={x}
-        cy={y}
-        r="27"
-        fill={on ? colour.action : colour.enamel}
-        stroke={colour.ink}
-        strokeWidth="3"
-      />
-      <text
-        x={x}
-        y={y + 9}
-        textAnchor="middle"
-        fontSize="26"
-        fontWeight="700"
-        fill={on ? colour.enamel : colour.ink}
+    <>
+      <g
+        role="button"
+        tabIndex={0}
+        aria-pressed={on}
+        aria-label={`Screw ${screw} alone`}
+        onClick={choose}
+        onKeyDown={(event) => {
+          if (event.key !== "Enter" && event.key !== " ") return;
+          event.preventDefault();
+          choose();
+        }}
       >
-        {screw}
-      </text>
+        <circle
+          cx={x}
+          cy={y}
+          r="27"
+          fill={on ? colour.action : colour.enamel}
+          stroke={colour.ink}
+          strokeWidth="3"
+        />
+        <text
+          x={x}
+          y={y + 9}
+          textAnchor="middle"
+          fontSize="26"
+          fontWeight="700"
+          fill={on ? colour.enamel : colour.ink}
+        >
+          {screw}
+        </text>
+      </g>
       <text x={outX} y={outY + 6} textAnchor="middle" fontSize="16" fill={colour.soft}>
         {turn}.
       </text>
-    </g>
+    </>
   );
 }
 

@@ -15,6 +15,7 @@ import { FORMS } from "./asks";
 import { FindingStep } from "./asks/finding";
 import { MoreSeen } from "./asks/MoreSeen";
 import { timeWords } from "../ui/days";
+import { useNarrow } from "../ui/useMedia";
 import { Refused } from "../ui/Refused";
 import asksCss from "./asks/asks.module.css";
 import benchCss from "./bench.module.css";
@@ -215,16 +216,28 @@ function ThisPlug({ sheet, spot }: { sheet: Sheet; spot: Shape["SpotShape"] }) {
   );
 }
 
+/** On a phone the number to set and the one large tap come before the map. */
+function useMapBelow(step: Step): boolean {
+  const narrow = useNarrow();
+  return narrow && step.kind === "torque";
+}
+
 function Instruction({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+  const spot = useMapBelow(step) ? null : step.spot;
   return (
-    <div className={step.spot ? asksCss.focusTopMap : undefined}>
+    <div className={spot ? asksCss.focusTopMap : undefined}>
       <div>
         <p className={benchCss.instruction}>{step.instruction}</p>
         <Notes step={step} />
       </div>
-      {step.spot && <ThisPlug sheet={sheet} spot={step.spot} />}
+      {spot && <ThisPlug sheet={sheet} spot={spot} />}
     </div>
   );
+}
+
+function MapBelow({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
+  const below = useMapBelow(step);
+  return below && step.spot && <ThisPlug sheet={sheet} spot={step.spot} />;
 }
 
 interface Props extends Omit<StepProps, "send" | "problem"> {
@@ -292,6 +305,7 @@ export function StepFocus({ readOnly, send, refused, accept, ...props }: Props) 
           <TiltIt sheet={sheet} step={step} send={send} />
         </Beside>
       )}
+      <MapBelow sheet={sheet} step={step} />
     </div>
   );
 }
