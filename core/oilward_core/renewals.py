@@ -1,9 +1,10 @@
 """What is renewed along with a service, not on its own: filters every n-th change, seals after so
 many uses."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from .codes.options import Seal
 from .codes.roles import Role
 from .codes.schools import Practice
 from .guard import Sound
@@ -54,28 +55,54 @@ def since_filter(done: Sequence[str]) -> int:
     return count
 
 
-def seal_renewal(spec: ReservoirSpec, done: int) -> Renewal | None:
-    """The filler's seal, where the sheet gives its life in services; ``done`` counts all services
-    on record."""
-    plug = spec.fastener(Role.FILL_PLUG)
-    if plug is None or not plug.seal or not spec.seal_life:
-        return None
-    return Renewal(say.of_the_filler(plug.seal), spec.seal_life, done % spec.seal_life)
+# seals that stay until their life in services is over; a drain plug's is the school's
+LASTING = (Role.FILL_PLUG, Role.LEVEL_PLUG, Role.COVER_SCREW)
+Seals = Sequence[Mapping[str, str]]
 
 
-def renewals(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Renewal, ...]:
+def _had(part: str, done: int, every: int, seals: Seals) -> int:
+    """How many services a seal has had: since the last that put a new one on, as far as that was written
+    down; else counted from all of them."""
+    newest_first = enumerate(reversed(seals))
+    since = next((n for n, service in newest_first if service.get(part) == Seal.NEW), None)
+    return done % every if since is None else since
+
+
+def seal_renewals(spec: ReservoirSpec, done: int, seals: Seals = ()) -> tuple[Renewal, ...]:
+    """The seals of filler, level plug and covers, where the sheet gives their life in services; ``done``
+    counts all services on record, ``seals`` says of the last of them, oldest first, what went on where,
+    by what the fastener is called."""
+    if not spec.seal_life:
+        return ()
+    found = []
+    for plug in spec.fasteners:
+        if plug.role in LASTING and plug.seal:
+            part = plug.role if plug.role != Role.COVER_SCREW else plug.key or plug.role
+            had = _had(part, done, spec.seal_life, seals)
+            found.append(Renewal(say.seal_of(plug.seal, plug.role), spec.seal_life, had))
+    return tuple(found)
+
+
+def renewals(
+    spec: ReservoirSpec, schools: Schools, done: Sequence[str], seals: Seals = ()
+) -> tuple[Renewal, ...]:
     """Everything that is renewed along with services of this reservoir."""
-    found = (filter_renewal(spec, schools, done), seal_renewal(spec, len(done)))
-    return tuple(one for one in found if one)
+    unit = filter_renewal(spec, schools, done)
+    return (*([unit] if unit else []), *seal_renewals(spec, len(done), seals))
 
 
 def goes_on_new(
-    spec: ReservoirSpec, schools: Schools, done: Sequence[str], variant: Variant
+    spec: ReservoirSpec,
+    schools: Schools,
+    done: Sequence[str],
+    variant: Variant,
+    seals: Seals = (),
 ) -> tuple[str, ...]:
     """The parts that are renewed along with a service in this variant."""
-    unit, seal = filter_renewal(spec, schools, done), seal_renewal(spec, len(done))
+    unit = filter_renewal(spec, schools, done)
     parts = [unit.part] if unit and variant != Variant.DRAIN_ONLY else []
-    return (*parts, seal.part) if seal and seal.due else tuple(parts)
+    due = [one.part for one in seal_renewals(spec, len(done), seals) if one.due]
+    return (*parts, *due)
 
 
 def variants(spec: ReservoirSpec, schools: Schools, done: Sequence[str]) -> tuple[Variant, ...]:

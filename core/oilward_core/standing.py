@@ -9,7 +9,7 @@ from .ageing import Clock, changes_after, clock_of
 from .due import Due, DueState, Meter, due, oil_age, say_due
 from .guard import Sound, guarded
 from .reasons import Reason, Source
-from .renewals import renewals
+from .renewals import Seals, renewals
 from .said import standing as said
 from .schools import INTERVAL, Chosen, Schools, interval_reason, severity_with
 from .spec.sheet import ReservoirSpec
@@ -122,9 +122,10 @@ def standing(
     schools: Schools,
     last: LastDone | None,
     done: Sequence[str],
+    seals: Seals = (),
 ) -> Standing:
     """How a reservoir stands. ``last``: its last service, None where none is known; ``done``: the
-    variants of all of them, oldest first."""
+    variants of all of them, oldest first; ``seals`` what went on where with them."""
     interval = schools.of(spec.kind, INTERVAL)
     severity = severity_with(bike.severity, interval)
     answer = _due(spec, bike, interval, severity, last)
@@ -132,7 +133,7 @@ def standing(
     changed = last.at if last else bike.new
     along = tuple(
         Reason("renewed with it", said.along(str(one)), Source.MANUAL)
-        for one in renewals(spec, schools, done)
+        for one in renewals(spec, schools, done, seals)
     )
     left, today = float(answer.left), bike.now.on
     return Standing(

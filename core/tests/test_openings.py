@@ -4,7 +4,16 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import Speaker, Status, TaskClosing, check_also, gradings, result, used
+from oilward_core.bench import (
+    Bench,
+    Speaker,
+    Status,
+    TaskClosing,
+    check_also,
+    gradings,
+    result,
+    used,
+)
 from oilward_core.codes.debris import Level
 from oilward_core.codes.options import Lost, Tick
 from oilward_core.errors import CoreError
@@ -21,7 +30,7 @@ from oilward_core.torque import (
     setting,
 )
 
-from .clerk import DRIVE, ENGINE, TASK, Clerk, fastener, pulled, spec, task, usual
+from .clerk import DRIVE, ENGINE, TASK, WRENCH, Clerk, fastener, pulled, spec, task, usual
 
 PLUG, FILLER = fastener("drain plug", "20-26 N·m", "crush washer 12 mm"), ENGINE.fasteners[1]
 SECOND_PLUG = replace(fastener("drain plug", "18 N·m", "crush washer 10 mm"), key="tank plug")
@@ -517,6 +526,16 @@ class FormulaTests(TestCase):
         for angle, shows in ((0, "23.21"), (45, "23.97"), (90, "26.00"), (180, "29.55")):
             found = adapter_setting(Decimal(26), Decimal(300), Decimal(36), Decimal(angle))
             self.assertEqual(f"{found:.2f}", shows)
+
+    def test_its_angle_stands_in_the_sheet_and_counts(self) -> None:
+        long_one = replace(WRENCH, length=Decimal(300))
+        for angle, factor in (("0", "0.893"), ("45", "0.922"), ("90", "1.000"), ("180", "1.136")):
+            plug = replace(PLUG, adapter=Decimal(36), adapter_angle=Decimal(angle))
+            clerk = Clerk(with_these(plug, FILLER), bench=Bench((long_one,)))
+            card = clerk.stands.cards["engine/torque"]
+            self.assertEqual(f"{card.wrenches[0].factor:.3f}", factor)
+            way = "in line with" if angle == "0" else f"at {angle}° to"
+            self.assertIn(way, clerk.state("engine/torque").step.instruction)
 
     def test_a_range_s_middle_and_its_first_pass(self) -> None:
         aim = setting(read_torque("85-110 in-lb")).value

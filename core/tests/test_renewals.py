@@ -10,7 +10,7 @@ from oilward_core.renewals import (
     filter_renewal,
     goes_on_new,
     renewals,
-    seal_renewal,
+    seal_renewals,
     since_filter,
     variants,
 )
@@ -64,10 +64,29 @@ class SealTests(TestCase):
 
     @given(st.integers(0, 40))
     def test_a_new_one_with_every_third_service(self, done: int) -> None:
-        found = seal_renewal(self.SPEC, done)
-        assert found is not None
+        (found,) = seal_renewals(self.SPEC, done)
         self.assertEqual(found.due, (done + 1) % 3 == 0)
         self.assertEqual(found.had, done % 3)
+
+    def test_uses_count_from_the_last_new_one_that_was_written_down(self) -> None:
+        new, kept = {"fill plug": "new"}, {"fill plug": "reused good"}
+        for seals, had in (
+            ((new,), 0),
+            ((new, kept), 1),
+            ((new, kept, {}), 2),
+            ((kept, new), 0),
+            (({}, kept), 2 % 3),  # never written down: counted as before
+        ):
+            (found,) = seal_renewals(self.SPEC, len(seals), seals)
+            self.assertEqual((found.had, found.due), (had, had >= 2), seals)
+
+    def test_covers_and_level_plugs_last_as_well(self) -> None:
+        cover = replace(
+            ENGINE.fasteners[0], role="cover screw", key="cover screws", seal="cover seal"
+        )
+        spec = replace(ENGINE, fasteners=(cover,), seal_life=2)
+        (found,) = seal_renewals(spec, 1, ({"cover screws": "reused good"},))
+        self.assertEqual(str(found), "cover seal of the cover: new with the next service")
 
     def test_in_words(self) -> None:
         said = [str(one) for one in renewals(self.SPEC, Schools(), [WITH])]
@@ -91,5 +110,5 @@ class SealTests(TestCase):
         self.assertEqual(parts(Variant.DRAIN_ONLY, 3), ())
 
     def test_no_life_given_no_renewal(self) -> None:
-        self.assertIsNone(seal_renewal(replace(self.SPEC, seal_life=None), 5))
-        self.assertIsNone(seal_renewal(replace(self.SPEC, fasteners=()), 5))
+        self.assertEqual(seal_renewals(replace(self.SPEC, seal_life=None), 5), ())
+        self.assertEqual(seal_renewals(replace(self.SPEC, fasteners=()), 5), ())

@@ -73,7 +73,9 @@ def worked_out(
 ) -> Reservoir:
     """``services`` oldest first; ``finding``: the last one."""
     last = _last_done(services, finding)
-    stands = standing(spec, known.running, known.schools, last, done_so_far(services))
+    stands = standing(
+        spec, known.running, known.schools, last, done_so_far(services), seals_so_far(services)
+    )
     glass = Glass(
         key=spec.key,
         kind=spec.kind.value,
@@ -94,6 +96,11 @@ def worked_out(
 def done_so_far(services: Sequence[Service]) -> tuple[str, ...]:
     """The variants of a reservoir's services, oldest first, as the core counts by them."""
     return tuple(row.variant for row in services)
+
+
+def seals_so_far(services: Sequence[Service]) -> tuple[dict[str, str], ...]:
+    """What seals went on where with them; rows of the last release, on their way here, do not say."""
+    return tuple(getattr(row, "seals", None) or {} for row in services)
 
 
 def odometer_words(bike: Bike, now: Meter) -> str:

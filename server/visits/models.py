@@ -176,7 +176,8 @@ class Service(Fact):
     higher it read on a lift, as a share of what is between its marks; ``by_word``: somebody
     says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
     what was found where nothing was poured; ``left``: why its level was left where it stood;
-    ``batch`` what is printed on the bottles its oil came out of."""
+    ``batch`` what is printed on the bottles its oil came out of; ``seals`` what went on where, by
+    what its fasteners are called."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -195,6 +196,7 @@ class Service(Fact):
     tilt = models.DecimalField(max_digits=6, decimal_places=3, null=True)
     fluid = models.CharField(max_length=80, blank=True)
     batch = models.CharField(max_length=200, blank=True)
+    seals = models.JSONField(default=dict)
     done_by = models.CharField(max_length=80)
     by_word = models.BooleanField(default=False)
     proof = models.CharField(max_length=200, blank=True)

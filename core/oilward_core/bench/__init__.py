@@ -44,7 +44,7 @@ from .second import check_second
 from .stored import DESCRIPTION, data_document, entry_document, entry_from
 from .then import Written, carried_over, raw_carried_over
 from .typed import Typed
-from .used import Used, used
+from .used import Used, seals_on, used
 from .words import Standing, next_words, part_words, result, stance_words, standing, waits_for
 
 __all__ = [
@@ -143,6 +143,7 @@ __all__ = [
     "read_entry",
     "reopens",
     "result",
+    "seals_on",
     "stance_words",
     "standing",
     "unstrapped",

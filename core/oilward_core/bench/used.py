@@ -10,7 +10,7 @@ from ..codes.roles import Role
 from ..codes.steps import Name
 from ..guard import Sound, guarded
 from ..kit.things import filter_name, one_use_name
-from ..runsheet import Opening, StepId, TaskPlan, openings
+from ..runsheet import Opening, StepId, TaskPlan, openings, seal_at
 from .asks.choice import Chosen
 from .asks.common import Confirmed
 from .asks.fill import PouredIn
@@ -20,6 +20,7 @@ from .closing import TaskClosing
 from .entries import Entry, in_order
 from .fold.facts import Way
 from .fold.gather import gathered
+from .fold.state import Sheet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,8 +57,28 @@ def _parts(task: TaskPlan, entry: Entry, model: str) -> Iterable[str]:
         yield from [one_use_name(plug)] * plug.count
     if step.name == Name.WASHER and isinstance(data, Chosen) and data.value == Seal.NEW:
         yield from [plug.seal] * bool(plug.seal) * plug.count
+    if isinstance(data, Pulled) and data.seal == Seal.NEW:
+        yield seal_at(one)
     if isinstance(data, Pulled | TickedAtCard) and Tick.NEW_SCREWS in data.items:
         yield from [one_use_name(one.closes)] * one.closes.count
+
+
+@guarded
+def seals_on(task: TaskPlan, sheet: Sheet) -> dict[str, str]:
+    """What seal went on at each fastener of a reservoir, by what that is called, as far as it was
+    said."""
+    found: dict[str, str] = {}
+    for state in sheet.steps:
+        data, step = (state.entry.data if state.entry else None), state.step.id
+        if step.reservoir != task.reservoir.key:
+            continue
+        if step.name == Name.WASHER and isinstance(data, Chosen):
+            found[step.fastener] = data.value
+        card = sheet.card(str(step))
+        pulled = card.entry.data if card and card.entry else None
+        if isinstance(pulled, Pulled) and pulled.seal:
+            found[step.fastener] = pulled.seal
+    return found
 
 
 @guarded

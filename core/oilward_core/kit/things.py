@@ -8,8 +8,9 @@ from ..codes.roles import Role
 from ..codes.schools import Practice
 from ..codes.steps import Name
 from ..guard import Sound
-from ..renewals import seal_renewal
+from ..renewals import LASTING, seal_renewals
 from ..runsheet import PlannedTask, openings
+from ..said.due import seal_of
 from ..schools import RING, WASHER, Schools, sealant_of
 from ..spec import Fastener
 
@@ -43,9 +44,10 @@ def _seal(task: PlannedTask, fastener: Fastener, schools: Schools) -> str:
     # a filter brings its own gasket
     if not fastener.seal or "own" in fastener.seal.lower().split():
         return ""
-    if fastener.role == Role.FILL_PLUG:  # stays until its life in services is over
-        renewal = seal_renewal(task.spec, len(task.done))
-        return fastener.seal if renewal and renewal.due else ""
+    lasting = fastener.role == Role.FILL_PLUG or bool(task.spec.seal_life)
+    if lasting and fastener.role in LASTING:  # stays until its life in services is over
+        due = (one.part for one in seal_renewals(task.spec, len(task.done), task.seals) if one.due)
+        return fastener.seal if seal_of(fastener.seal, fastener.role) in due else ""
     topic = RING if "o-ring" in fastener.seal.lower() else WASHER
     if task.spec.facts.drained and fastener.role == Role.DRAIN_PLUG:
         fresh = schools.of(task.spec.kind, topic).choice == Practice.NEW_EACH_TIME

@@ -18,7 +18,7 @@ from .jobs import (
     job_id,
 )
 from .needs import MAKERS, Need, done
-from .openings import Opening, openings
+from .openings import Opening, openings, seal_at
 from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
 from .work import Makers, Opened, Round, Rounds, RunSheet
 
@@ -62,4 +62,5 @@ __all__ = [
     "of_bike",
     "openings",
     "ran_out_id",
+    "seal_at",
 ]

@@ -44,6 +44,12 @@ class Opening:
         return StepId(self.card.reservoir, name, self.card.part)
 
 
+def seal_at(opened: Opening) -> str:
+    """The seal of what is opened, by name: its own, or that of its cover; a filter brings its own."""
+    name = opened.closes.seal or opened.fastener.seal
+    return "" if "own" in name.lower().split() else name
+
+
 def part_of(fastener: Fastener, number: int) -> str:
     """What the ``number``-th (from 1) of its role is called: the first by the role, others by their
     key."""

@@ -124,7 +124,7 @@ class PlannedTask:
     """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
     first, ``asks`` the values that have to be looked up, ``schools`` the choices that count; ``sample``:
     the last finding asks for one of the oil; ``density15`` of what is drained; ``left``: why its level
-    was left where it stood last time."""
+    was left where it stood last time; ``seals``: of the same services what went on where."""
 
     spec: ReservoirSpec
     variant: Variant
@@ -134,6 +134,7 @@ class PlannedTask:
     sample: bool = False
     density15: Decimal | None = None
     left: LeftFor | None = None
+    seals: tuple[Mapping[str, str], ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -5,6 +5,7 @@ from datetime import date
 from decimal import Decimal
 
 from ..calendar import date_words
+from ..codes.roles import Role
 
 NO_INTERVAL = "The spec sheet gives no interval."
 WATCHED = "Half the interval: its last plug asked for another look."
@@ -102,6 +103,9 @@ def so_far(part: str, had: int, every: int) -> str:
     return f"{part}: {had} of {every} services so far"
 
 
-def of_the_filler(seal: str) -> str:
-    """The filler's seal, by name."""
-    return f"{seal} of the filler"
+_OF: dict[str, str] = {Role.FILL_PLUG: "filler", Role.COVER_SCREW: "cover"}
+
+
+def seal_of(seal: str, role: str) -> str:
+    """A fastener's seal, by name: ``O-ring 28 mm of the filler``."""
+    return f"{seal} of the {_OF.get(role, role)}"

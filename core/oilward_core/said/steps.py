@@ -429,9 +429,10 @@ def unchecked(what: str) -> str:
     return _UNCHECKED.format(what=what)
 
 
-def crow_foot(length: str) -> str:
-    """That the plug is only reached with an adapter."""
-    return f" With the {length} mm crow-foot, in line with the handle."
+def crow_foot(length: str, angle: str) -> str:
+    """That the plug is only reached with an adapter, and how that stands to the handle."""
+    way = "in line with" if angle == "0" else f"at {angle}° to"
+    return f" With the {length} mm crow-foot, {way} the handle."
 
 
 def sentence(text: str) -> str:

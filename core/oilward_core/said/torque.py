@@ -45,11 +45,16 @@ def usable(name: str, low: Decimal, high: Decimal, unit: str, step: Decimal, mar
     )
 
 
-def adapter(longer: Decimal, length: Decimal | None) -> str:
-    """Why less is set with an adapter."""
+def adapter(longer: Decimal, length: Decimal | None, angle: Decimal) -> str:
+    """Why another setting is right with an adapter."""
+    what = f"An adapter of {longer.normalize():f} mm"
+    if angle == 90:
+        return f"{what} at a right angle to the handle changes nothing: what is set is what turns."
+    how, then = ("harder", "less") if angle < 90 else ("less hard", "more")
+    way = "in line with" if not angle else f"at {angle.normalize():f}° to"
     return (
-        f"An adapter of {longer.normalize():f} mm in line with a wrench of {length} mm "
-        "turns harder than the scale shows, so less is set. At a right angle it would not."
+        f"{what} {way} a wrench of {length} mm turns {how} than the scale shows, so {then} is set. At a "
+        "right angle it would not."
     )
 
 

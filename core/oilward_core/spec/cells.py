@@ -114,6 +114,7 @@ def _fastener(key: str, cells: Mapping[str, Cell]) -> Fastener:
         adapter=read.middle("adapter"),
         goes_into=read.text("material"),
         made_of=read.text("made of"),
+        adapter_angle=Decimal(read.text("adapter angle").removesuffix("°") or 0),
         no_magnet=read.read.get("magnet") is False,
         element={"element": True, "spin-on": False}.get(read.text("sort")),
         seal_kind=read.text("seal kind"),

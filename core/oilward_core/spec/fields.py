@@ -90,6 +90,7 @@ GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "m
 FRICTION = (*WET_CLUTCH, "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
 MADE_OF = ("steel", "aluminium", "plastic")
+ANGLES = ("0°", "45°", "90°", "135°", "180°")  # 0: straight on from the handle
 FILTER_SORTS = ("spin-on", "element")
 SEAL_KINDS = ("flat", "folded", "bonded", "O-ring", "gasket")
 
@@ -296,6 +297,13 @@ PART_FIELDS = (
         form=Form.LENGTH,
         plate="",
         hint="35 mm",
+    ),
+    Field(
+        name="adapter angle",
+        label="Crow-foot, from in line",
+        form=Form.CHOICE,
+        plate="",
+        choices=ANGLES,
     ),
     Field(name="material", label="Goes into", form=Form.CHOICE, plate="", choices=MATERIALS),
     Field(name="made of", label="Made of", form=Form.CHOICE, plate="", choices=MADE_OF),

@@ -88,12 +88,12 @@ class Fastener(Sound):
     """A plug, filter or screw with its place in words and on the map, and its torque.
 
     ``torque`` None: the sheet does not say. ``soft``: it goes into aluminium or plastic, or is made of
-    it. ``adapter``: it is only reached with a crow-foot, which adds so many mm in line with the handle.
-    ``goes_into`` and ``made_of`` are its two materials, empty where the sheet does not say.
-    ``no_magnet``: the sheet says that it has none. ``count``: so many of it, on a ring in the order of
-    its ``pattern``. ``element``: a filter that stands behind a cover, None where the sheet does not
-    say. ``seal_kind``: flat, folded, bonded, O-ring or gasket; empty: it does not say. ``critical``:
-    two people stand for it."""
+    it. ``adapter``: it is only reached with a crow-foot, which adds so many mm, at ``adapter_angle``
+    degrees from straight on. ``goes_into`` and ``made_of`` are its two materials, empty where the sheet
+    does not say. ``no_magnet``: the sheet says that it has none. ``count``: so many of it, on a ring in
+    the order of its ``pattern``. ``element``: a filter that stands behind a cover, None where the sheet
+    does not say. ``seal_kind``: flat, folded, bonded, O-ring or gasket; empty: it does not say.
+    ``critical``: two people stand for it."""
 
     role: str
     place: str
@@ -114,6 +114,7 @@ class Fastener(Sound):
     adapter: Decimal | None = None
     goes_into: str = ""
     made_of: str = ""
+    adapter_angle: Decimal = Decimal(0)
     no_magnet: bool = False
     element: bool | None = None
     seal_kind: str = ""

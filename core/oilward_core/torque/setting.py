@@ -209,17 +209,21 @@ def _on_scale(target: Decimal, low: Decimal, high: Decimal, wrench: Wrench) -> D
     return nearest if low <= nearest <= high else None
 
 
-def scale_factor(wrench: Wrench, adapter: Decimal | None) -> Decimal | None:
-    """What a wrench's scale shows of the torque at the fastener, with an adapter of so many mm in
-    line with the handle; None where the wrench was never measured."""
+def scale_factor(
+    wrench: Wrench, adapter: Decimal | None, angle: Decimal = Decimal(0)
+) -> Decimal | None:
+    """What a wrench's scale shows of the torque at the fastener, with an adapter of so many mm at an
+    ``angle`` in degrees, 0 straight on from the handle; None where the wrench was never measured."""
     if adapter is None:
         return Decimal(1)
     if wrench.length is None:
         return None
-    return adapter_setting(Decimal(1), wrench.length, adapter, Decimal(0))
+    return adapter_setting(Decimal(1), wrench.length, adapter, angle)
 
 
-def _why(wrench: Wrench, mark: Decimal, adapter: Decimal | None) -> tuple[Reason, ...]:
+def _why(
+    wrench: Wrench, mark: Decimal, adapter: Decimal | None, angle: Decimal
+) -> tuple[Reason, ...]:
     usable_low, usable_high = _usable(wrench)
     text = said.usable(wrench.name, usable_low, usable_high, wrench.unit, wrench.resolution, mark)
     why = Reason("ISO 6789 usable range", text, Source.STANDARD)
@@ -227,17 +231,21 @@ def _why(wrench: Wrench, mark: Decimal, adapter: Decimal | None) -> tuple[Reason
         return (why,)
     return (
         why,
-        Reason("T·L/(L + E)", said.adapter(adapter, wrench.length), Source.STANDARD),
+        Reason("T·L/(L + E·cos θ)", said.adapter(adapter, wrench.length, angle), Source.STANDARD),
     )
 
 
 @remembered
 def fitting_wrenches(
-    spec: TorqueSpec, aim: Decimal, wrenches: Sequence[Wrench], adapter: Decimal | None = None
+    spec: TorqueSpec,
+    aim: Decimal,
+    wrenches: Sequence[Wrench],
+    adapter: Decimal | None = None,
+    angle: Decimal = Decimal(0),
 ) -> tuple[WrenchSetting, ...]:
     """Every wrench that can set this, with its mark; nearest the middle of its scale first.
 
-    ``aim`` is in N·m; ``adapter`` the mm a crow-foot adds in line with the handle. A wrench is
+    ``aim`` is in N·m; ``adapter`` the mm a crow-foot adds, at an ``angle`` from straight on. A wrench is
     usable from 20 % to 100 % of its maximum [std ISO 6789-1:2017, from memory] and never below its
     lowest mark. Raises CoreError ``torque.no_wrench``, ``number.unusable``.
     """
@@ -246,7 +254,7 @@ def fitting_wrenches(
         raise CoreError("number.unusable", name="aim")
     fitting = []
     for wrench in wrenches:
-        factor = scale_factor(wrench, adapter)
+        factor = scale_factor(wrench, adapter, angle)
         if factor is None:
             continue
         mark = _on_scale(
@@ -261,7 +269,7 @@ def fitting_wrenches(
         span = usable_high - usable_low or usable_high
         off_middle = abs(mark - (usable_low + usable_high) / 2) / span
         found = WrenchSetting(
-            wrench=wrench, scale=mark, reasons=_why(wrench, mark, adapter), factor=factor
+            wrench=wrench, scale=mark, reasons=_why(wrench, mark, adapter, angle), factor=factor
         )
         fitting.append((off_middle, wrench.id, found))
     return tuple(setting for _, _, setting in sorted(fitting, key=lambda row: row[:2]))

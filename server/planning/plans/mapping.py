@@ -26,7 +26,7 @@ from shelf.stock.shapes import Bottles
 from visits.models import Service
 from visits.rows import before
 
-from planning.mapping import done_so_far
+from planning.mapping import done_so_far, seals_so_far
 from planning.models import DueRow, PlannedVisit
 
 from .shapes import (
@@ -205,7 +205,9 @@ def torque_lines(
         spec = fastener.torque
         assert spec is not None
         aim = torque_aim(spec, fastener.sealant, kinds[label], schools)
-        fitting = fitting_wrenches(spec, aim.value, wrenches, fastener.adapter)
+        fitting = fitting_wrenches(
+            spec, aim.value, wrenches, fastener.adapter, fastener.adapter_angle
+        )
         words = "fetch a wrench that reaches " + show(aim.value, "N·m")
         if fitting:
             best = fitting[0]
@@ -229,6 +231,7 @@ def planned_tasks(
             spec=reservoir,
             variant=Variant.of(chosen[reservoir.key], "tasks"),
             done=done_so_far(services.get(reservoir.key, ())),
+            seals=seals_so_far(services.get(reservoir.key, ())),
         )
         for reservoir in spec.reservoirs
         if reservoir.key in chosen

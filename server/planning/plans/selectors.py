@@ -18,7 +18,7 @@ from workshop.access import as_id
 from workshop.days import week_begins
 from workshop.models import Person, Workshop
 
-from planning.mapping import done_so_far
+from planning.mapping import done_so_far, seals_so_far
 from planning.models import DueRow, PlannedVisit
 from planning.selectors import asks_of, open_visit
 
@@ -55,14 +55,15 @@ def _lines(ground: Ground, asked: PlanAsked, done: dict[str, str], day: date) ->
         raise CoreError("visit.no_such_reservoir", field="tasks", text=min(unknown))
     lines = []
     for spec in ground.spec.reservoirs:
-        services = done_so_far(ground.services.get(spec.key, ()))
+        rows = ground.services.get(spec.key, ())
+        services = done_so_far(rows)
         offered = variants(spec, ground.schools, services)
         proposal, row = proposals.get(spec.key), ground.dues.get(spec.key)
         if asked.proposed and proposal and proposal.do:
             chosen[spec.key] = offered[0]
         given = chosen.get(spec.key)
         variant = Variant.of(given, "tasks") if given is not None else offered[0]
-        along = goes_on_new(spec, ground.schools, services, variant)
+        along = goes_on_new(spec, ground.schools, services, variant, seals_so_far(rows))
         task = mapping.task_line(spec, proposal, mapping.when(row), offered, variant, along)
         lines.append(replace(task, chosen=spec.key in chosen, done=done.get(spec.key, "")))
     return lines

@@ -29,6 +29,7 @@ from oilward_core.bench import (
     left_for,
     observed,
     result,
+    seals_on,
     why_not_learned,
 )
 from oilward_core.codes.fill import LeftFor
@@ -174,6 +175,7 @@ def _keep_service(
         tilt=task.tilt,
         fluid=one.fluid if poured else "",
         batch=one.batch[:200],
+        seals=seals_on(one.plan, stands.sheet),
         found=_found(one, stands.sheet),
         done_by=actor.name,
     )

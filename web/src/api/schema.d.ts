@@ -3682,6 +3682,7 @@ export interface components {
             items?: string[];
             stage?: string;
             screw?: string;
+            seal?: string;
         };
         /** @description What was ticked, by its codes. */
         TickedTyped: {

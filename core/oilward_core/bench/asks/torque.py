@@ -7,7 +7,7 @@ from typing import ClassVar
 
 from ...codes.bench import Basis, Stands
 from ...codes.entries import Ask, EntryKind
-from ...codes.options import Stage
+from ...codes.options import Seal, Stage
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Verdict
@@ -23,7 +23,7 @@ from ..entries import Data, Entry, Speaker
 from ..fold.known import Known
 from ..fold.state import TaskState
 from ..fold.taking import Taking
-from ..reading import Stood, held, one_of
+from ..reading import Stood, held, offered, one_of
 from ..typed import Typed
 from .room import Room
 from .tore import TORE
@@ -38,8 +38,8 @@ class Pulled(Data):
     """What the wrench showed, N·m, as it was ``said``; with which ``wrench``, what that is called and
     when it was calibrated (``by_what``), and how many degrees were ``turned`` after it; ``over``: it
     was said to be pulled too far, whatever it showed; ``feel``: without a wrench, by feel. ``items``
-    that were ticked with it. Of a ring of screws at which ``stage`` of it, or which single
-    ``screw``."""
+    that were ticked with it. Of a ring of screws at which ``stage`` of it, or which single ``screw``;
+    which ``seal`` went on, where that was said."""
 
     kind: ClassVar[EntryKind] = EntryKind.TORQUE
     nm: Decimal
@@ -53,6 +53,7 @@ class Pulled(Data):
     items: tuple[str, ...] = ()
     stage: Stage | None = None
     screw: int | None = None
+    seal: Seal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,6 +71,7 @@ class PulledTyped(Typed):
     items: tuple[str, ...] = ()
     stage: str = ""
     screw: str = ""
+    seal: str = ""
 
 
 def _turn(text: str) -> Decimal:
@@ -102,15 +104,21 @@ def _stage(typed: PulledTyped, step: Step) -> Stage | None:
     return one_of(typed.stage, Stage, "stage") if typed.stage else Stage.FULL
 
 
+def _seal(typed: PulledTyped, step: Step) -> Seal | None:
+    """What seal went on, where that is asked at the card and was said."""
+    return Seal(offered(typed.seal, step.options, "seal")) if typed.seal else None
+
+
 def _ticked(hearing: Hearing, given: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(one.code for one in hearing.step.items if one.code in given)
 
 
 def _read(hearing: Hearing, typed: PulledTyped) -> Pulled:
     step = hearing.step
-    items = _ticked(hearing, typed.items)
+    items, seal = _ticked(hearing, typed.items), _seal(typed, step)
     if typed.feel:
-        return Pulled(nm=Decimal(0), said="", feel=True, items=items, stage=_stage(typed, step))
+        stage = _stage(typed, step)
+        return Pulled(nm=Decimal(0), said="", feel=True, items=items, stage=stage, seal=seal)
     measure = parse_single(typed.reading, Kind.TORQUE, typed.unit or hearing.speaker.torque)
     stage = _stage(typed, step)
     turns = bool(step.turn) and not typed.over and stage != Stage.HALF
@@ -124,6 +132,7 @@ def _read(hearing: Hearing, typed: PulledTyped) -> Pulled:
         items=items,
         stage=stage,
         screw=_screw(typed.screw, step),
+        seal=seal,
     )
 
 

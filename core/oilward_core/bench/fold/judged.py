@@ -3,12 +3,13 @@
 from collections.abc import Iterable
 
 from ...codes.entries import GRADINGS
+from ...codes.options import Tick
 from ...codes.steps import Name
 from ...debris import Observation, Verdict, verdict
 from ...guard import guarded
-from ...runsheet import StepId, TaskPlan
+from ...runsheet import StepId, TaskPlan, of_bike
 from ...spec import wets_a_clutch
-from ..asks.common import Started
+from ..asks.common import Confirmed, Started
 from ..asks.finding import Graded
 from ..entries import Entry, ordered
 from .known import Known
@@ -36,7 +37,9 @@ def observed(task: TaskPlan, seen: Graded) -> Observation:
 
 @guarded
 def pan_said(entries: Iterable[Entry], reservoir: str) -> bool | None:
-    """Whether the pan was clean, as it was said when it was placed; None where nobody said."""
+    """Whether the pan was clean, as it was said when it was placed, else as it was looked at before
+    anything; None where nobody said."""
+    entries = list(entries)
     drain = str(StepId(reservoir, Name.DRAIN))
     said = [
         entry.data.pan_clean
@@ -45,7 +48,12 @@ def pan_said(entries: Iterable[Entry], reservoir: str) -> bool | None:
         and isinstance(entry.data, Started)
         and entry.data.pan_clean is not None
     ]
-    return said[-1] if said else None
+    if said:
+        return said[-1]
+    cold = str(of_bike(Name.COLD))
+    looked = (e.data for e in ordered(entries) if e.step == cold)
+    clean = any(isinstance(one, Confirmed) and Tick.PAN_CLEAN in one.items for one in looked)
+    return True if clean else None
 
 
 @guarded

@@ -45,7 +45,7 @@ def _wrench_of(pulled: Pulled, bench: Bench) -> Wrench | None:
 def at_plug(pulled: Pulled, plug: Fastener, bench: Bench) -> Decimal:
     """What a wrench's reading comes to at the fastener, N·m: behind a crow-foot it shows less."""
     used = _wrench_of(pulled, bench)
-    factor = scale_factor(used, plug.adapter) if used else None
+    factor = scale_factor(used, plug.adapter, plug.adapter_angle) if used else None
     return pulled.nm / (factor or 1)
 
 
@@ -175,7 +175,8 @@ def torque_card(
     low, high = spec.low or Decimal(0), spec.high or Decimal(0)
     aim = torque_aim(spec, plug.sealant, task.reservoir.kind, task.schools)
     aim = Setting(aim.value, (*aim.reasons, *_clamps(plug, aim)))
-    fitting = fitting_wrenches(spec, aim.value, bench.wrenches, plug.adapter)
+    crow = (plug.adapter, plug.adapter_angle)
+    fitting = fitting_wrenches(spec, aim.value, bench.wrenches, *crow)
     pulls = _Pulls(spec=spec, plug=plug, bench=bench, entries=list(entries))
     last = pulls.pulled[-1] if pulls.pulled else None
     second = _second(plug, task, pulls)

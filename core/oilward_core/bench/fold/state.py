@@ -192,6 +192,10 @@ class Sheet(Sound):
         """The state of one reservoir, if it is part of the visit."""
         return next((task for task in self.tasks if task.key == key), None)
 
+    def card(self, step_id: str) -> TorqueCard | None:
+        """The wrench card of one step, if it has one."""
+        return next((task.cards[step_id] for task in self.tasks if step_id in task.cards), None)
+
     @property
     def soonest(self) -> datetime | None:
         """When the wait ends that ends soonest: one that somebody started, or what the next step

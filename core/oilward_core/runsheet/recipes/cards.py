@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 
 from ...codes.entries import Ask
 from ...codes.facts import Fact
-from ...codes.options import Thread, Tick
+from ...codes.options import RINGS, Seal, Thread, Tick
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...quantity import show
@@ -13,7 +13,7 @@ from ...spec import Fastener, ReservoirSpec
 from ...torque import ring_order
 from ..ids import StepId
 from ..needs import Need, done
-from ..openings import Opening
+from ..openings import Opening, seal_at
 from ..steps import Option, Step, chosen, unchecked, where
 from ..work import Work
 
@@ -24,7 +24,7 @@ def crow_foot(plug: Fastener | None) -> str:
     """With how long a crow-foot it is reached, in words; empty without one."""
     if plug is None or plug.adapter is None:
         return ""
-    return words.crow_foot(f"{plug.adapter.normalize():f}")
+    return words.crow_foot(f"{plug.adapter.normalize():f}", f"{plug.adapter_angle.normalize():f}")
 
 
 def tells(plug: Fastener) -> str:
@@ -58,6 +58,16 @@ def asked_at(opening: Opening) -> Iterator[Option]:
         yield Option(Tick.WIRE, words.tick(Tick.WIRE))
 
 
+def _seals(opening: Opening) -> tuple[Seal, ...]:
+    """What seal may have gone on, by its kind; of none nothing is asked."""
+    if not seal_at(opening) or not opening.by_wrench:
+        return ()
+    kind = opening.closes.seal_kind or opening.fastener.seal_kind
+    if kind in ("folded", "bonded"):
+        return (Seal.NEW,)
+    return (Seal.NEW, Seal.TURNED, Seal.REUSED_GOOD) if kind == "flat" else RINGS
+
+
 def carded(work: Work, opening: Opening, job: str, what: str, needs: Iterable[Need]) -> StepId:
     """The wrench card of a fastener; where no wrench closes its cover, a tick."""
     plug, step = opening.closes, opening.card
@@ -81,6 +91,7 @@ def carded(work: Work, opening: Opening, job: str, what: str, needs: Iterable[Ne
             fastener=plug if opening.by_wrench else None,
             turn=turned,
             items=ticked,
+            options=chosen(words.SEALS, _seals(opening)),
             unchecked=unchecked(spec, f"{plug.key or plug.role}/torque"),
             needs=tuple(needs),
         )

@@ -264,6 +264,7 @@ function useCard({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
   const [turned, setTurned] = useDraft(`${key}.turned`, "");
   const [items, setItems] = useDraft<string[]>(`${key}.items`, []);
   const [screw, setScrew] = useDraft<number | null>(`${key}.screw`, null);
+  const [seal, setSeal] = useDraft(`${key}.seal`, "");
   useEmptied(step.entry?.id, setReading);
   return {
     reading,
@@ -276,6 +277,8 @@ function useCard({ sheet, step }: Pick<StepProps, "sheet" | "step">) {
     setItems,
     screw,
     setScrew,
+    seal,
+    setSeal,
   };
 }
 
@@ -313,6 +316,7 @@ function along(step: Step, now: ReturnType<typeof useCard>, wrench: Wrench | und
     ...(wrench && { unit: wrench.unit }),
     ...(turn && { turned: now.turned }),
     ...(items.length > 0 && { items }),
+    ...(now.seal && { seal: now.seal }),
     ...(now.screw !== null && { screw: `${now.screw}` }),
     ...(card?.ring && now.screw === null && { stage: card.ring.next ?? "full" }),
   };
@@ -364,6 +368,14 @@ function Pulling({ step, problem, busy, send, wrench, half, write }: PullingProp
       {card && <Setting card={card} wrench={wrench} />}
       {step.turn && (
         <Turned said={step.turn} value={half.turned} problem={problem} change={half.setTurned} />
+      )}
+      {step.options.length > 0 && (
+        <Chips
+          label="Seal"
+          words={step.options}
+          on={[half.seal]}
+          toggle={(seal) => half.setSeal(seal === half.seal ? "" : seal)}
+        />
       )}
       {step.items.length > 0 && (
         <Chips
