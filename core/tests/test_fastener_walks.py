@@ -41,7 +41,7 @@ TASKS: tuple[tuple[TaskPlan, ...], ...] = (
 
 
 class WalkTests(TestCase):
-    @settings(max_examples=tries(8, 80), deadline=None, phases=(Phase.explicit, Phase.generate))
+    @settings(max_examples=tries(5, 80), deadline=None, phases=(Phase.explicit, Phase.generate))
     @given(st.randoms(use_true_random=False), st.sampled_from(TASKS))
     def test_nothing_runs_and_nothing_is_signed_with_a_fastener_open(
         self, rng: random.Random, tasks: tuple[TaskPlan, ...]
