@@ -302,6 +302,11 @@ def _cover_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
     )
 
 
+def _to_what(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    told = str(now).startswith(f"{then}, ") and str(then).endswith("torqued")
+    return told and re.fullmatch(r"/tasks/\d+/standing/\d+/word", at) is not None
+
+
 def _circuit_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return (then, now) in (("opened", "done"), (True, None), (True, False)) and "standing" in at
 
@@ -312,6 +317,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a filter behind a cover is an element, not spun on", _element),
     Change("a cover that was opened is closed by a card", _cover_closed),
     Change("a circuit whose cover is on is closed", _circuit_closed),
+    Change("to what it was torqued stands beside it", _to_what),
     Change("a filter comes off while the case drips", _filter_while_it_drips),
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),

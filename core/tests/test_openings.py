@@ -437,6 +437,13 @@ class SecondPersonTests(TestCase):
         words = {one.role: one.words for one in clerk.stands.fasteners}
         self.assertEqual(words["drain plug"], "tight by feel")
 
+    def test_by_feel_and_too_far_is_too_far(self) -> None:
+        for said in ({"feel": True, "over": True}, {"over": True, "reading": ""}):
+            clerk = self.at_the_plug(with_these(PLUG, FILLER))
+            over = clerk.record("torque", said, "engine/torque")
+            self.assertEqual(clerk.sheet.focus, f"engine/thread.{over.id[:8]}")
+            self.assertEqual(result(over, Speaker()), "pulled too far")
+
     def test_where_the_workshop_asks_somebody_looks_at_that_too(self) -> None:
         asks = Choice(kind="engine", topic="by feel", choice="a second person looks")
         plan = replace(with_these(PLUG, FILLER), schools=Schools((asks,)))

@@ -99,7 +99,11 @@ def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
         return (_work(task),)
     parts = [
         Standing(
-            part=f.part, word=f.words, open=f.open, by=f.by, at=f.at.isoformat() if f.at else ""
+            part=f.part,
+            word=said.at_torque(f.words, show(f.reading, speaker.torque) if f.reading else ""),
+            open=f.open,
+            by=f.by,
+            at=f.at.isoformat() if f.at else "",
         )
         for f in task.fasteners
     ]

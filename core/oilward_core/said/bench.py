@@ -68,6 +68,11 @@ TORE = "tight, loose, tight: its ring tore"
 ONE_PAIR_OF_EYES = "one pair of eyes"
 
 
+def at_torque(stands: str, reading: str) -> str:
+    """``torqued, 29.0 N·m``."""
+    return f"{stands}, {reading}" if reading else stands
+
+
 def still_to_tick(what: str) -> str:
     """What is done besides the pull, and was not yet."""
     return f"Still to do: {what[0].lower()}{what[1:]}."

@@ -87,7 +87,7 @@ export function Wrenches({ mayWork }: { mayWork: boolean }) {
   return (
     <section className={clsx(shelfCss.shelfPaper, shelfCss.drawer)} aria-label="Torque wrenches">
       <h2>Torque wrenches</h2>
-      <ul>
+      <ul className={shelfCss.wrenches}>
         {data.wrenches.map(({ form, usable, simulated, calibration, past }) => (
           <li key={form.id}>
             {mayWork ? (

@@ -3,6 +3,7 @@ import { api, taken, type Shape } from "../api/client";
 import { keys } from "../api/hooks";
 import { timeWords } from "../ui/days";
 import type { Sheet } from "./outbox";
+import type { Step } from "./sheet";
 import textCss from "../ui/text.module.css";
 
 // ms between two looks: it is told when it changes; while nobody works, the time goes on
@@ -11,9 +12,19 @@ const SOON = 3000;
 
 type Next = Shape["NextJob"];
 
-/** What comes next, and what it costs to leave it. */
-function Then({ first, rest }: { first: Next; rest: Next[] }) {
+/** What comes next, and what it costs to leave it; while that is worked out anew, the step in focus. */
+function Then({ focus, then }: { focus: Step | undefined; then: Next[] }) {
+  const ready = focus?.status === "ready" ? focus.title : "";
+  const [first, ...rest] = then;
   const wait = ({ label, spare }: Next) => (spare > 0 ? `${label} (can wait ${spare} min)` : label);
+  if (ready && first?.label !== ready) {
+    return (
+      <p className={textCss.soft}>
+        Next: <b>{ready}</b>.
+      </p>
+    );
+  }
+  if (!first) return null;
   return (
     <p className={textCss.soft}>
       Next: <b>{first.label}</b>
@@ -40,7 +51,6 @@ export function Ahead({ sheet }: { sheet: Sheet }) {
   const held = sheet.handed_back !== "" || sheet.stops.some((stop) => stop.hold);
   if (!found.data?.at || sheet.waits || sheet.ready_to_sign || held) return null;
   const { at, minutes, hands_on, less, then, people } = found.data;
-  const [first, ...rest] = then;
   return (
     <section aria-label="When it will be done">
       <p>
@@ -48,7 +58,7 @@ export function Ahead({ sheet }: { sheet: Sheet }) {
         {people > 1 && ` for ${people}`}
         {less > 0 && `; perhaps ${less} min less`}.
       </p>
-      {first && <Then first={first} rest={rest} />}
+      <Then focus={sheet.steps.find(({ id }) => id === sheet.focus)} then={then} />
     </section>
   );
 }

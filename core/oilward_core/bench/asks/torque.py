@@ -116,9 +116,19 @@ def _ticked(hearing: Hearing, given: tuple[str, ...]) -> tuple[str, ...]:
 def _read(hearing: Hearing, typed: PulledTyped) -> Pulled:
     step = hearing.step
     items, seal = _ticked(hearing, typed.items), _seal(typed, step)
-    if typed.feel:
-        stage = _stage(typed, step)
-        return Pulled(nm=Decimal(0), said="", feel=True, items=items, stage=stage, seal=seal)
+    # too far is too far, whether anybody knows how far or not
+    unread = typed.feel or (typed.over and not typed.reading.strip())
+    if unread:
+        return Pulled(
+            nm=Decimal(0),
+            said="",
+            feel=not typed.over,
+            over=typed.over,
+            items=items,
+            stage=_stage(typed, step),
+            screw=_screw(typed.screw, step),
+            seal=seal,
+        )
     measure = parse_single(typed.reading, Kind.TORQUE, typed.unit or hearing.speaker.torque)
     stage = _stage(typed, step)
     turns = bool(step.turn) and not typed.over and stage != Stage.HALF
@@ -149,6 +159,8 @@ def _part(entry: Entry) -> str:
 def _say(data: Pulled, speaker: Speaker) -> str:
     if data.feel:
         return said.BY_FEEL
+    if data.over and not data.said:
+        return said.TOO_FAR
     pulled = said.pulled(show(data.nm, speaker.torque), data.turned)
     if data.by_what:
         pulled = f"{pulled}, {data.by_what}"

@@ -1,5 +1,7 @@
 """How each fastener of a reservoir stands, for whoever comes back to it."""
 
+from dataclasses import replace
+
 from ...codes.bench import Stands
 from ...codes.roles import FILTERS, Role
 from ...codes.steps import Name
@@ -39,7 +41,8 @@ def _pulled(part: str, fact: FastenerFact, step: StepId, known: Known) -> Fasten
     card = known.cards.get(str(step))
     if known.complete.get(step, False):
         feel = card is not None and card.entry is not None and card.reading is None
-        return _state(part, fact, Stands.TORQUED, False, said.TIGHT_BY_FEEL if feel else "")
+        shut = _state(part, fact, Stands.TORQUED, False, said.TIGHT_BY_FEEL if feel else "")
+        return replace(shut, reading=card.reading if card else None)
     words = ""
     if fact.stands in (Stands.PULLED, Stands.TIGHT):
         words = said.PULLED_NOT_DONE if card and card.pulled else said.NOT_RIGHT_YET

@@ -44,7 +44,8 @@ class TorqueCard(Sound):
 
 @dataclass(frozen=True, kw_only=True)
 class FastenerState:
-    """How a fastener stands now, what it and that are called; ``open``: it must not be forgotten."""
+    """How a fastener stands now, what it and that are called; ``open``: it must not be forgotten;
+    ``reading``: to what it was pulled, N·m."""
 
     role: str
     part: str
@@ -53,6 +54,7 @@ class FastenerState:
     open: bool
     by: str = ""
     at: datetime | None = None
+    reading: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
