@@ -59,7 +59,7 @@ class ClosingTests(VisitTestCase):
         self.assertEqual(engine["fluid"], "Harbour 10W-40")
         self.assertEqual(engine["torque"]["verdict"], "in")
         words = {part["part"]: part["word"] for part in engine["standing"]}
-        self.assertTrue(words["Drain plug"].startswith("torqued, "))
+        self.assertEqual(words["Drain plug"], "torqued")
         self.assertEqual(sheet["steps"][-1]["id"], "finish")
 
     def test_a_closing_is_written_once(self) -> None:
