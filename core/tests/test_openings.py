@@ -161,6 +161,23 @@ class AllOfThemTests(TestCase):
         both = with_these(PLUG, FILLER, SCREEN, ENGINE.fasteners[2], variant=Variant.DRAIN_ONLY)
         self.assertNotIn("screen", {one.part for one in openings(both.reservoir, both.variant)})
 
+    def test_a_screen_and_a_cover_that_stayed_on_are_left_out_for_a_reason(self) -> None:
+        clerk = Clerk(FULL_SHEET)
+        through(clerk, "engine/element.screen")
+        for step in ("engine/element.screen", "engine/torque filter.screen"):
+            clerk.record("skip", {"reason": "not opened"}, step)
+        through(clerk, "finish")
+        self.assertEqual([one.role for one in clerk.stands.fasteners if one.open], [])
+        clerk = Clerk(primary())
+        through(clerk, RingTests.CARD)
+        clerk.record("skip", {"reason": "filled at its plug"}, RingTests.CARD)
+        self.assertEqual([one.role for one in clerk.stands.fasteners if one.open], [])
+
+    def test_a_torque_the_sheet_does_not_say_is_looked_up_before_anything_is_drained(self) -> None:
+        silent = replace(SECOND_PLUG, torque=None)
+        plan = with_these(PLUG, silent, FILLER, ENGINE.fasteners[2]).asking()
+        self.assertEqual([str(path) for path in plan.asks], ["engine/tank plug/torque"])
+
 
 class ElementTests(TestCase):
     """A filter behind a cover of two or three screws."""

@@ -1,6 +1,6 @@
 """The steps of a visit: what a person does in a job, and what is asked for."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
@@ -9,6 +9,7 @@ from typing import TypeVar
 from ..codes.entries import Ask
 from ..codes.fill import LeftFor
 from ..codes.options import Tick
+from ..codes.roles import Role
 from ..codes.steps import Name
 from ..drained import Out
 from ..errors import CoreError
@@ -31,6 +32,7 @@ from ..spec import (
 )
 from .ids import StepId
 from .needs import Need
+from .openings import openings
 
 Code = TypeVar("Code", bound=StrEnum)
 
@@ -172,7 +174,15 @@ class TaskPlan(Sound):
         """The same plan, asking for every value the job cannot do without."""
         if not self.reservoir.facts.drained:
             return self
-        return replace(self, asks=needed(self.reservoir, self.variant))
+        asks = (*needed(self.reservoir, self.variant), *self._torques())
+        return replace(self, asks=tuple(dict.fromkeys(asks)))
+
+    def _torques(self) -> Iterator[Path]:
+        """The torques of all that is opened and pulled by a wrench, where the sheet does not say; a
+        filler is closed by hand as often as not."""
+        for one in openings(self.reservoir, self.variant):
+            if one.closes.torque is None and one.closes.key and one.role != Role.FILL_PLUG:
+                yield Path(self.reservoir.key, one.closes.key, "torque")
 
     def told(self, answers: Mapping[Path, Cell]) -> "TaskPlan":
         """The plan with the values that were looked up."""

@@ -10,6 +10,6 @@ class NewTip:
     """``id`` is the client's; ``tools`` are parted by commas. An empty tip takes the last one away."""
 
     id: str
-    step: str = upto(60)
+    step: str = upto(200)
     text: str = upto(300, blank=True, default="")
     tools: str = upto(120, blank=True, default="")

@@ -75,7 +75,7 @@ def _cover(key: str, one: Opening, known: Known) -> FastenerState:
     if fact is not None:
         return _pulled(one.part, fact, one.card, known)
     drained = known.facts.fastener(key, Role.DRAIN_PLUG)
-    if drained is None:
+    if drained is None or known.complete.get(one.card):  # it was left on, for a reason
         return _as_it_came(one.part, Stands.IN)
     return _state(one.part, drained, Stands.OUT, True, said.NOT_CLOSED_YET)
 

@@ -68,8 +68,17 @@ def _seals(opening: Opening) -> tuple[Seal, ...]:
     return (Seal.NEW, Seal.TURNED, Seal.REUSED_GOOD) if kind == "flat" else RINGS
 
 
-def carded(work: Work, opening: Opening, job: str, what: str, needs: Iterable[Need]) -> StepId:
-    """The wrench card of a fastener; where no wrench closes its cover, a tick."""
+def carded(
+    work: Work,
+    opening: Opening,
+    job: str,
+    what: str,
+    needs: Iterable[Need],
+    *,
+    stays_on: bool = False,
+) -> StepId:
+    """The wrench card of a fastener; where no wrench closes its cover, a tick. ``stays_on``: it may not
+    have been opened at all, which is said with a reason."""
     plug, step = opening.closes, opening.card
     turned = plug.torque.then_words if plug.torque and opening.by_wrench else ""
     facts = {"crow_foot": tells(plug), "then": words.sentence(turned)}
@@ -94,6 +103,7 @@ def carded(work: Work, opening: Opening, job: str, what: str, needs: Iterable[Ne
             options=chosen(words.SEALS, _seals(opening)),
             unchecked=unchecked(spec, f"{plug.key or plug.role}/torque"),
             needs=tuple(needs),
+            skippable=stays_on,
         )
     )
 

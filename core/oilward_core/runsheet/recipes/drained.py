@@ -325,7 +325,9 @@ def _covers_on(work: Work, task: PlannedTask, opened: Sequence[Opening]) -> None
         if one.card.name != Name.TORQUE_COVER or one.card in work.rounds.unasked:
             continue
         needs = (STRAPPED, Need(full, spec.key), *looked_at(work, spec))
-        carded(work, one, job_id(JobKind.FILL, spec.key), words.cover(one.part), needs)
+        other = spec.fastener(Role.FILL_PLUG) is not None
+        job = job_id(JobKind.FILL, spec.key)
+        carded(work, one, job, words.cover(one.part), needs, stays_on=other)
 
 
 def _lost(again: Opened, opened: Sequence[Opening]) -> tuple[Lost, ...]:
@@ -399,7 +401,8 @@ def _filter(work: Work, spec: ReservoirSpec, job: str, opened: Opening) -> None:
     if opened.by_wrench and opened.card not in work.rounds.unasked:
         what = words.FILTER_COVER if element else words.FILTER_ITSELF
         called = words.of_several(what, opened.card.part)
-        carded(work, opened, job, called, (STRAPPED, done(on), *looked_at(work, spec)))
+        needs = (STRAPPED, done(on), *looked_at(work, spec))
+        carded(work, opened, job, called, needs, stays_on=opened.role == Role.SCREEN)
 
 
 def _put_in(opened: Opening, element: bool) -> tuple[Tick, ...]:
@@ -463,6 +466,7 @@ def _element(
             place=where(unit),
             spot=unit.spot,
             items=ticks(*_put_in(opened, element)),
+            skippable=opened.role == Role.SCREEN,
             needs=needs,
         )
     )
