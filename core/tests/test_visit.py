@@ -291,7 +291,7 @@ class CorrectionTests(TestCase):
         filler = next(e for e in clerk.entries if e.step == "engine/filler")
         clerk.correct(filler, {"value": "seized"})
         said = {part.part: part.word for part in standing(clerk.sheet, "engine", Speaker())}
-        self.assertEqual((said["Filler"], said["Drain plug"]), ("seized", "torqued"))
+        self.assertEqual((said["Filler"], said["Drain plug"]), ("seized", "torqued, 22.0 N·m"))
         self.assertIn("seized", clerk.sheet.stopped)
 
     def test_while_topping_up_the_filler_reads_open(self) -> None:
