@@ -80,7 +80,7 @@ test("a thread that is hurt stops the visit until a lead says how it was mended"
 
 test("a primary's ring tears; its cover is closed in a star, half and full", async ({ page }) => {
   await signIn(page);
-  const bike = await comesIn(page, "Dunlin", "Brackwell Colossine 1640, 2018");
+  const bike = await comesIn(page, "Phalarope", "Brackwell Colossine 1640, 2018");
   await inFor(page, bike, "primary");
   await ahead(page, "Refit the plug by hand");
   await press(page, "Tight, loose, tight: it tore");
