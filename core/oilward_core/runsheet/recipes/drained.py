@@ -401,8 +401,8 @@ def _filter(work: Work, spec: ReservoirSpec, job: str, opened: Opening) -> None:
     if opened.by_wrench and opened.card not in work.rounds.unasked:
         what = words.FILTER_COVER if element else words.FILTER_ITSELF
         called = words.of_several(what, opened.card.part)
-        needs = (STRAPPED, done(on), *looked_at(work, spec))
-        carded(work, opened, job, called, needs, stays_on=opened.role == Role.SCREEN)
+        ready = (STRAPPED, done(on), *looked_at(work, spec))
+        carded(work, opened, job, called, ready, stays_on=opened.role == Role.SCREEN)
 
 
 def _put_in(opened: Opening, element: bool) -> tuple[Tick, ...]:
