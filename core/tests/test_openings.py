@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from decimal import Decimal
+from itertools import permutations
 from unittest import TestCase
 
 from oilward_core.bench import (
@@ -47,6 +48,17 @@ def with_these(*fasteners: Fastener, variant: Variant = Variant.WITH_FILTER) -> 
 
 
 FULL_SHEET = with_these(PLUG, SECOND_PLUG, FILLER, ENGINE.fasteners[2], SCREEN, SECOND_FILTER)
+
+
+class ListedAnyhowTests(TestCase):
+    def test_each_opening_has_a_card_of_its_own_however_the_sheet_lists_them(self) -> None:
+        listed = (PLUG, SECOND_FILTER, SCREEN, ENGINE.fasteners[2])
+        for order in permutations(listed):
+            found = openings(with_these(*order).reservoir, Variant.WITH_FILTER)
+            cards = [str(one.card) for one in found]
+            self.assertEqual(len(set(cards)), len(listed), order)
+            unit = next(one for one in found if one.role == "filter")
+            self.assertEqual(unit.part, "filter")
 
 
 def primary(**of_the_cover: object) -> TaskPlan:

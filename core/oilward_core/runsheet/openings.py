@@ -82,12 +82,9 @@ def is_element(unit: Fastener, spec: ReservoirSpec) -> bool:
     return unit.count > 1 or bool(unit.direction) or has_cover or _thin(unit)
 
 
-def _of_role(spec: ReservoirSpec, *roles: str) -> Iterator[tuple[str, Fastener]]:
-    found = (one for one in spec.fasteners if one.role in roles)
-    counted: dict[str, int] = {}
-    for one in found:
-        counted[one.role] = counted.get(one.role, 0) + 1
-        yield part_of(one, counted[one.role]), one
+def _of_role(spec: ReservoirSpec, role: str) -> Iterator[tuple[str, Fastener]]:
+    for number, one in enumerate((one for one in spec.fasteners if one.role == role), 1):
+        yield part_of(one, number), one
 
 
 def _itself(spec: ReservoirSpec, part: str, plug: Fastener, name: Name) -> Opening:
@@ -101,7 +98,8 @@ def _filters(spec: ReservoirSpec, variant: Variant) -> Iterator[tuple[str, Faste
     changed = variant in (Variant.WITH_FILTER, Variant.DRY)
     own = spec.facts.recipe == Recipe.CIRCUIT
     if changed or own:
-        yield from _of_role(spec, Role.FILTER, Role.SECOND_FILTER)
+        yield from _of_role(spec, Role.FILTER)
+        yield from _of_role(spec, Role.SECOND_FILTER)
     if changed or own or spec.fastener(Role.FILTER) is None:
         yield from _of_role(spec, Role.SCREEN)
 
