@@ -21,12 +21,20 @@ import textCss from "../../ui/text.module.css";
 type Wrench = Shape["WrenchShape"];
 type Card = Shape["TorqueShape"];
 
-function PullButton({ wrench, taken: take }: { wrench: Wrench; taken: (reading: string) => void }) {
+function PullButton({
+  wrench,
+  aim,
+  taken: take,
+}: {
+  wrench: Wrench;
+  aim: string;
+  taken: (reading: string) => void;
+}) {
   const pull = useMutation({
     mutationFn: () =>
       taken(
         api.GET("/api/wrenches/{wrench_id}/pull/", {
-          params: { path: { wrench_id: Number(wrench.id) }, query: { aim: wrench.setting } },
+          params: { path: { wrench_id: Number(wrench.id) }, query: { aim } },
         }),
       ),
     onSuccess: (peak) => take(peak.reading),
@@ -303,7 +311,13 @@ function Instruments({
       )}
       {wrench && !ring && <Dial wrench={wrench} reading={now.reading} />}
       <InHand wrenches={card?.wrenches ?? []} wrench={wrench} choose={now.choose} />
-      {wrench?.simulated && <PullButton wrench={wrench} taken={now.setReading} />}
+      {wrench?.simulated && (
+        <PullButton
+          wrench={wrench}
+          aim={ring?.next === "half" ? wrench.half : wrench.setting}
+          taken={now.setReading}
+        />
+      )}
     </div>
   );
 }
