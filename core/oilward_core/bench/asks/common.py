@@ -43,9 +43,8 @@ def _start(taking: Taking, entry: Entry, data: Started) -> None:
     timer, step, facts = Timer(entry.at, None, entry.by), StepId.of(entry.step), taking.facts
     before = facts.timers.get(entry.step)
     if before is not None and before.stopped is None and before in facts.runs:
-        facts.runs.remove(
-            before
-        )  # it ran since its light was watched; now somebody says when it began
+        # it ran since its light was watched; now somebody says when it began
+        facts.runs.remove(before)
     facts.timers[entry.step] = timer
     facts.last.pop(entry.step, None)
     if step.name == Name.RUN:

@@ -98,7 +98,7 @@ def _screw(text: str, step: Step) -> int | None:
 
 
 def _stage(typed: PulledTyped, step: Step) -> Stage | None:
-    """Which pass round a ring it was: the first where nothing is said of it."""
+    """Which pass round a ring it was: the last, to the full torque, where nothing is said of it."""
     if step.fastener is None or not step.fastener.ring or typed.screw.strip():
         return None
     return one_of(typed.stage, Stage, "stage") if typed.stage else Stage.FULL
