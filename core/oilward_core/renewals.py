@@ -8,9 +8,10 @@ from .codes.options import Seal
 from .codes.roles import Role
 from .codes.schools import Practice
 from .guard import Sound
+from .runsheet.openings import openings
 from .said import due as say
 from .schools import FILTER, Schools
-from .spec import ReservoirSpec, Variant
+from .spec import Fastener, ReservoirSpec, Variant
 
 
 @dataclass(frozen=True)
@@ -68,6 +69,15 @@ def _had(part: str, done: int, every: int, seals: Seals) -> int:
     return done % every if since is None else since
 
 
+def _called(plug: Fastener, spec: ReservoirSpec) -> str:
+    """What a service on record calls it: as the card that shuts it does; else its role or, a cover, its
+    key."""
+    own = plug.key if plug.role == Role.COVER_SCREW else ""
+    opened = openings(spec, Variant.WITH_FILTER)
+    cards = (one.card.fastener for one in opened if one.closes is plug)
+    return next(cards, own or plug.role)
+
+
 def seal_renewals(spec: ReservoirSpec, done: int, seals: Seals = ()) -> tuple[Renewal, ...]:
     """The seals of filler, level plug and covers, where the sheet gives their life in services; ``done``
     counts all services on record, ``seals`` says of the last of them, oldest first, what went on where,
@@ -77,8 +87,7 @@ def seal_renewals(spec: ReservoirSpec, done: int, seals: Seals = ()) -> tuple[Re
     found = []
     for plug in spec.fasteners:
         if plug.role in LASTING and plug.seal:
-            part = plug.role if plug.role != Role.COVER_SCREW else plug.key or plug.role
-            had = _had(part, done, spec.seal_life, seals)
+            had = _had(_called(plug, spec), done, spec.seal_life, seals)
             found.append(Renewal(say.seal_of(plug.seal, plug.role), spec.seal_life, had))
     return tuple(found)
 

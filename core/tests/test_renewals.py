@@ -14,8 +14,9 @@ from oilward_core.renewals import (
     since_filter,
     variants,
 )
+from oilward_core.runsheet import openings
 from oilward_core.schools import Choice, Schools
-from oilward_core.spec import Variant
+from oilward_core.spec import ReservoirKind, Variant
 
 from .clerk import ENGINE
 from .test_order import GEARBOX
@@ -87,6 +88,20 @@ class SealTests(TestCase):
         spec = replace(ENGINE, fasteners=(cover,), seal_life=2)
         (found,) = seal_renewals(spec, 1, ({"cover screws": "reused good"},))
         self.assertEqual(str(found), "cover seal of the cover: new with the next service")
+
+    def test_a_cover_is_found_by_what_its_card_calls_it(self) -> None:
+        cover = replace(
+            ENGINE.fasteners[0], role="cover screw", key="cover screws", seal="cover seal"
+        )
+        unit = replace(ENGINE.fasteners[2], element=True)
+        for spec in (
+            replace(ENGINE, kind=ReservoirKind.PRIMARY, fasteners=(cover,), seal_life=3),
+            replace(ENGINE, fasteners=(unit, cover), seal_life=3),
+        ):
+            (opened,) = openings(spec, Variant.WITH_FILTER)
+            seals = ({opened.card.fastener: "reused good"}, {opened.card.fastener: "new"})
+            (found,) = seal_renewals(spec, 2, seals)
+            self.assertEqual(found.had, 0, opened)
 
     def test_in_words(self) -> None:
         said = [str(one) for one in renewals(self.SPEC, Schools(), [WITH])]
