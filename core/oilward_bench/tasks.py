@@ -10,6 +10,7 @@ from oilward_core.bench import (
     Speaker,
     TaskClosing,
     TaskState,
+    growing,
     observed,
     standing,
 )
@@ -65,7 +66,8 @@ def _verdict(plan: TaskPlan, stands: TaskState, sheet: Sheet) -> VerdictShape | 
     if found is None or entry is None or not isinstance(entry.data, Graded):
         return None
     seen = observed(plan, entry.data)
-    return verdict_shape(found, seen, would_change(seen))
+    grown = growing(plan, entry.data, entry.who, entry.at.date())
+    return verdict_shape(found, seen, would_change(seen, grown))
 
 
 def verdict_shape(found: Verdict, seen: Observation, changes: Iterable[Otherwise]) -> VerdictShape:

@@ -23,7 +23,7 @@ class Clock(Sound):
     """A reservoir's answer as it runs. ``shares``: what is left by distance and hours, by rule, which
     stands still; ``over``: what of them is over, in words. The time limit runs from ``since`` to
     ``due_on`` (None: time limits nothing), the oil ages from ``changed`` over ``span`` days (None:
-    nobody knows when it was changed)."""
+    nobody knows when it was changed). ``look``: what runs out is the time to the next look."""
 
     shares: tuple[tuple[str, Decimal], ...]
     over: tuple[str, ...] = ()
@@ -31,6 +31,7 @@ class Clock(Sound):
     due_on: date | None = None
     changed: date | None = None
     span: int = 1
+    look: bool = False
 
 
 @guarded
@@ -87,7 +88,8 @@ def _when(clock: Clock, day: date, before: str) -> str:
         return before
     days = (day - clock.due_on).days
     over = [*clock.over, say.days(days)] if days else clock.over
-    return say.over(over) if over else say.DUE_NOW
+    words = say.over(over) if over else say.DUE_NOW
+    return say.look(words) if clock.look else words
 
 
 class Said(NamedTuple):
@@ -115,8 +117,8 @@ def said_on(clock: Clock, day: date, before: str) -> Said:
         shares[0][0].quantize(_PLACES) if shares else Decimal(1),
         _age(clock, day),
         _when(clock, day, before),
-        tuple(rule for _, _, rule in shares),
-        used,
+        tuple(say.look(rule) if clock.look else rule for _, _, rule in shares),
+        say.look(used) if clock.look and used else used,
     )
 
 

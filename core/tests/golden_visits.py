@@ -24,6 +24,7 @@ from oilward_core.bench import (
     fold,
 )
 from oilward_core.bench.closing import read_kept
+from oilward_core.codes.options import Look
 from oilward_core.runsheet import TaskPlan
 from oilward_core.said.steps import ON_A_LIFT, POSES
 from oilward_core.spec import FillRule
@@ -311,6 +312,44 @@ def _circuit_closed(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return (then, now) in (("opened", "done"), (True, None), (True, False)) and "standing" in at
 
 
+def _no_dirt_excuses(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    """Milky engine oil out of a pan that was not clean holds."""
+    milky = any("milky" in str(one["data"].get("oil")) for one in visit.written)
+    if at == "/stops":
+        new = [stop for stop in now if stop not in then]
+        return milky and all(one["step"].endswith(("/inspect", "/look")) for one in new)
+    return milky and re.search(r"/verdict/(action|level)$|/ready_to_sign$|/remark$", at) is not None
+
+
+def _origins(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/verdict/origin") and now == "bearing overlay or piston"
+
+
+def _missing_piece(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at.endswith("/text"):
+        return str(now).startswith("A piece of the old seal is missing: find it before")
+    torn = any(one["data"].get("seal_missing") for one in visit.written)
+    return torn and at in ("/stops", "/ready_to_sign", "/focus")
+
+
+def _looks_are_judged(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at.endswith("/options"):
+        return list(now) == [*then, "could not be seen"]
+    if at.endswith("/remark"):
+        return not then and str(now).startswith(("Hold: ", "Investigate: ", "Note: "))
+    if at != "/stops":
+        return False
+    new = [stop for stop in now if stop not in then]
+    return bool(new) and all(one["hold"] and one["step"].endswith("/look") for one in new)
+
+
+def _held_by_a_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not (at == "/ready_to_sign" or at.endswith(("/status", "/unmet")) or at == "/focus"):
+        return False
+    looked = [one["data"].get("value") for one in visit.written if one["step"].endswith("/look")]
+    return bool({Look.LOW_LEFT, Look.SOFT, "low, left as found", "damping is gone"} & set(looked))
+
+
 CHANGED: tuple[Change, ...] = (
     Change("a filler is torqued by a card, before the look for leaks", _no_tick_for_a_filler),
     Change("a filter with a torque is not turned on by hand", _filter_by_wrench),
@@ -357,6 +396,11 @@ CHANGED: tuple[Change, ...] = (
         "of these visits is open again",
         _named_a_cause,
     ),
+    Change("a look that is not fine is judged as a finding is", _looks_are_judged),
+    Change("what a look holds is not signed", _held_by_a_look),
+    Change("a dirty pan excuses neither a chip nor milky oil", _no_dirt_excuses),
+    Change("flakes that a magnet ignores are overlay or piston", _origins),
+    Change("a missing piece of seal is found before the engine runs", _missing_piece),
 )
 
 

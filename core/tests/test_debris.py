@@ -1,6 +1,7 @@
 """Every rule with a case that fires and one that does not. Common practice, no source."""
 
 from dataclasses import replace
+from datetime import date
 from decimal import Decimal
 from typing import NamedTuple
 from unittest import TestCase
@@ -19,6 +20,7 @@ from oilward_core.debris import (
     verdict,
     wear_index,
 )
+from oilward_core.due import DueLimits, Meter
 from oilward_core.errors import CoreError
 from oilward_core.spec import ReservoirKind as R
 
@@ -115,7 +117,9 @@ CASES = (
     Case("D9", seen(part(F.PASTE, M.FRICTION, "0.6"), wet_clutch=True), L.WATCH),
     Case("D4", seen(part(F.SLIVERS), where=R.PRIMARY), L.WATCH),  # chain, tensioner, compensator
     Case("D10", seen(part(F.FLAKES), where=R.FINAL_DRIVE), L.INVESTIGATE),
-    Case("D10", seen(part(F.PASTE, share="1"), where=R.FINAL_DRIVE), None),
+    Case("D10", seen(part(F.PASTE, share="1"), where=R.FINAL_DRIVE), L.ROUTINE),
+    Case("D10", seen(part(F.PASTE, share="0.5"), where=R.FINAL_DRIVE), None),
+    Case("D10", seen(part(F.SLIVERS), where=R.FINAL_DRIVE), L.INVESTIGATE),
     Case("D11", seen(oil=(OilLook.MILKY,)), L.HOLD),
     Case("D11", seen(oil=(OilLook.MILKY,), where=R.GEARBOX), L.INVESTIGATE),
     Case("D11", seen(oil=(OilLook.DARK,)), None),
@@ -133,12 +137,24 @@ CASES = (
     Case("D14", seen(part(F.SLIVERS), where=R.ENGINE, dipstick_flakes=True), None),
     Case("D5", seen(part(F.FLAKES), where=R.GEARBOX, dipstick_flakes=True), L.INVESTIGATE),
     Case("D16", seen(IN_PAN, pan_clean=False), L.NOTE),
-    Case("D6", seen(IN_PAN, pan_clean=False), L.INVESTIGATE),
+    Case("D6", seen(IN_PAN, pan_clean=False), L.HOLD),
+    Case("D6", seen(replace(IN_PAN, form=F.FRAGMENTS), pan_clean=False), L.HOLD),
+    Case("D5", seen(replace(IN_PAN, form=F.FLAKES), pan_clean=False), L.WATCH),
     Case("D6", seen(IN_PAN, pan_clean=True), L.HOLD),
     Case("D6", seen(IN_PAN), L.HOLD),  # nobody said: the safe side
     Case("D6", seen(part(F.CHIPS), IN_PAN, pan_clean=False), L.HOLD),  # the plug stands
     Case("D16", seen(part(F.CHIPS), pan_clean=False), None),
-    Case("D11", seen(oil=(OilLook.MILKY,), pan_clean=False), L.INVESTIGATE),
+    Case("D11", seen(oil=(OilLook.MILKY,), pan_clean=False), L.HOLD),
+    Case("D12", seen(oil=(OilLook.FUEL,), pan_clean=False), L.WATCH),
+    Case("D1", seen(part(F.SPECKS)), None),
+    Case("D2", seen(part(F.SPECKS)), L.NOTE),
+    Case("D2", seen(part(F.SPECKS), where=R.GEARBOX, fine_last_time=True), L.WATCH),
+    Case("D3", seen(part(F.SPECKS), first=True), L.ROUTINE),
+    Case("D4", seen(part(F.SPECKS)), None),
+    Case("D7", seen(part(F.SPECKS, M.ALUMINIUM, count=5)), L.NOTE),
+    Case("D7", seen(part(F.SPECKS, M.ALUMINIUM, count=6)), L.WATCH),
+    Case("D8", seen(part(F.SPECKS, M.BRASS)), L.INVESTIGATE),
+    Case("D9", seen(part(F.SPECKS, M.FRICTION), where=R.PRIMARY), L.ROUTINE),
 )
 
 
@@ -150,6 +166,32 @@ class RuleTests(TestCase):
             with self.subTest(rule=case.rule, number=number):
                 spoke = {rule.rule: rule.level for rule in verdict(case.observation).spoke}
                 self.assertEqual(spoke.get(case.rule), case.level)
+
+    def test_it_says_where_it_comes_from(self) -> None:
+        chain, overlay = "chain, tensioner or compensator", "bearing overlay or piston"
+        for observation, origin in (
+            (seen(part(F.FLAKES, M.ALUMINIUM)), overlay),
+            (seen(part(F.CHIPS, M.ALUMINIUM)), overlay),
+            (seen(part(F.SPECKS, M.ALUMINIUM, count=3)), "casting flash, clutch plates"),
+            (seen(part(F.CHIPS, largest="3"), where=R.PRIMARY), chain),
+            (seen(part(F.FRAGMENTS), where=R.PRIMARY), chain),
+            (seen(part(F.FLAKES), where=R.PRIMARY), chain),
+            (seen(part(F.SLIVERS), where=R.PRIMARY), chain),
+            (seen(part(F.FUZZ), where=R.PRIMARY), chain),
+            (seen(part(F.CHIPS, largest="3"), where=R.GEARBOX), "gear tooth"),
+            (seen(part(F.PASTE, share="0.9"), where=R.FINAL_DRIVE), "normal wear"),
+        ):
+            with self.subTest(observation=observation):
+                self.assertEqual(verdict(observation).origin, origin)
+
+    def test_fuel_and_sparkle_are_both_said(self) -> None:
+        looks = (OilLook.FUEL, OilLook.SPARKLE, OilLook.BURNT)
+        (spoke,) = [one for one in verdict(seen(oil=looks)).spoke if one.rule == "D12"]
+        for sign in ("Fuel smell.", "Sparkle in the light.", "Burnt smell."):
+            self.assertIn(sign, spoke.text)
+        self.assertIn("fuel past the rings", spoke.origin)
+        self.assertIn("fine metal", spoke.origin)
+        self.assertEqual(spoke.level, Level.INVESTIGATE)
 
     def test_highest_rule_wins_and_all_are_kept(self) -> None:
         answer = verdict(seen(part(F.PASTE, share="0.4"), part(F.FLAKES, M.BRONZE, "0.05")))
@@ -193,18 +235,30 @@ class RuleTests(TestCase):
 
 
 class RunningInTests(TestCase):
-    """First service, or below 1500 km."""
+    """Below 1500 km, or at a first service within the sheet's first interval from new."""
 
     def test_cases(self) -> None:
-        for km, known, served, expected in (
-            (980, True, False, True),
-            (980, True, True, True),
-            (1700, True, False, True),
-            (1700, True, True, False),
-            (40_000, False, False, False),
+        new, first = Meter(date(2026, 1, 1), Decimal(0)), DueLimits(first_km=Decimal(1800))
+        by_time, none = DueLimits(first_months=3), DueLimits(repeat_km=Decimal(8000))
+        for km, since, limits, served, expected in (
+            (980, new, first, False, True),
+            (980, new, none, True, True),
+            (1700, new, first, False, True),
+            (1700, new, first, True, False),
+            (1900, new, first, False, False),
+            (1700, None, first, False, False),
+            (1700, new, none, False, False),
+            (1700, new, by_time, False, True),
+            # new, and with nothing on record: no longer excused by that alone
+            (20_060, new, first, False, False),
+            (20_060, new, none, False, False),
+            (40_000, None, none, False, False),
         ):
-            with self.subTest(km=km, known=known, served=served):
-                self.assertEqual(running_in(Decimal(km), known, served), expected)
+            with self.subTest(km=km, served=served):
+                now = Meter(date(2026, 3, 1), Decimal(km))
+                self.assertEqual(running_in(now, since, limits, served), expected)
+        late = Meter(date(2026, 6, 1), Decimal(1700))
+        self.assertFalse(running_in(late, new, by_time))
 
 
 class WearTests(TestCase):

@@ -1,5 +1,6 @@
 """What would change a verdict, a second pair of eyes, and a plug that asks to be looked at sooner."""
 
+from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 from unittest import TestCase
@@ -70,7 +71,8 @@ class OtherwiseTests(TestCase):
             first_service=False,
         )
         self.assertEqual(self.said(milky)["If no drop crackles on a hot plate"], Level.ROUTINE)
-        self.assertEqual(self.said(milky)["If the pan was not clean before"], Level.INVESTIGATE)
+        smells = replace(milky, oil=frozenset({OilLook.FUEL}))
+        self.assertEqual(self.said(smells)["If the pan was not clean before"], Level.WATCH)
 
     def test_what_is_known_is_not_asked_again(self) -> None:
         tried = Part(form=Form.SLIVERS, matter=Matter.STEEL, share=D("0.05"), magnetic=True)

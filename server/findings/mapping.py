@@ -2,8 +2,12 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
 
+from garage.models import Bike
 from oilward_bench import PlugPart, on_plug
+from oilward_core.codes.options import Look
 from oilward_core.debris import (
     ACTIONS,
     Found,
@@ -11,13 +15,16 @@ from oilward_core.debris import (
     LevelWord,
     OilLook,
     Outcome,
+    Rule,
     chance_words,
     confirmed_by,
+    look_outcomes,
     outcomes_of,
     still_asking,
     watched,
     would_change,
 )
+from oilward_core.said.steps import LOOKS
 from oilward_core.spec import KINDS, ReservoirKind
 
 from .models import Answer, Finding, Overruling
@@ -66,11 +73,13 @@ class FirstReading:
 class Plug:
     """A finding as the plug tip shows it; ``chance`` that a fault was growing, in words, if
     known; ``asks`` until one of the ``outcomes`` is answered, and so long ``confirm`` names tests.
+    ``look`` is what a look showed where no plug was read, in words;
     ``level`` is the one that counts, ``judged`` the one the rules gave; ``changes`` what would have
     changed it; ``first`` how it was read at first, if it was regraded."""
 
     id: str
     found_on: str
+    look: str
     level: LevelWord
     judged: LevelWord
     origin: str
@@ -93,10 +102,7 @@ class Plug:
     first: FirstReading | None
 
 
-MOST_TIMES = 1e6  # likelier than that is that
-
-
-def found(row: Finding, repaired: bool = False, new_baseline: bool = False) -> Found:
+def found(row: Finding, repaired: bool = False, new_baseline: bool = False, nth: int = 0) -> Found:
     """A finding as the growth filter reads it."""
     grader, km = str(row.found_by_id), row.km_since_wiped
     return Found(
@@ -107,30 +113,44 @@ def found(row: Finding, repaired: bool = False, new_baseline: bool = False) -> F
         run_in=row.run_in or row.no_magnet,
         repaired=repaired,
         new_baseline=new_baseline,
+        nth=nth,
     )
 
 
-def another_engine(before: Finding | None, row: Finding) -> bool:
+def _another_engine(before: Finding, bike: Bike, kind: str, km: Decimal | None) -> bool:
     """Whether another engine was fitted since the finding before: its past is not this one's."""
-    at = row.bike.engine_at_km
-    engine = bool(row.kind) and KINDS[ReservoirKind(row.kind)].runs_engine
-    return bool(engine and at and before and before.reading.km < at <= row.reading.km)
+    at = bike.engine_at_km
+    engine = bool(kind) and KINDS[ReservoirKind(kind)].runs_engine
+    if at is None or not engine or before.reading.km >= at:
+        return False
+    return km is None or at <= km
 
 
-def magnet_added(before: Finding | None, row: Finding) -> bool:
+def _magnet_added(before: Finding, bike: Bike, day: date) -> bool:
     """Whether the bike's plug has had a magnet only since the finding before, by the bike's own value."""
-    return before is not None and any(
-        cell.reservoir == row.reservoir
+    return any(
+        cell.reservoir == before.reservoir
         and cell.field == "magnet"
         and cell.written.strip().lower() == "yes"
-        and before.found_on < cell.entered_on <= row.found_on
-        for cell in row.bike.own_cells.all()
+        and before.found_on < cell.entered_on <= day
+        for cell in bike.own_cells.all()
     )
 
 
 def new_baseline(before: Finding | None, row: Finding) -> bool:
     """Whether what the bike showed before says nothing of what it shows now."""
-    return another_engine(before, row) or magnet_added(before, row)
+    return before is not None and (
+        _another_engine(before, row.bike, row.kind, row.reading.km)
+        or _magnet_added(before, row.bike, row.found_on)
+    )
+
+
+def new_baseline_since(rows: Iterable[Finding], bike: Bike, kind: ReservoirKind, day: date) -> bool:
+    """Whether what a reservoir's findings showed says nothing of what it shows on a day."""
+    before = max(counting(rows), key=lambda one: (one.found_on, one.kept_at), default=None)
+    return before is not None and (
+        _another_engine(before, bike, kind.value, None) or _magnet_added(before, bike, day)
+    )
 
 
 def put_right(row: Finding | None) -> bool:
@@ -143,8 +163,9 @@ def history(rows: Iterable[Finding]) -> tuple[list[Found], bool]:
     whether one was since the last."""
     read: list[Found] = []
     before: Finding | None = None
-    for row in sorted(counting(rows), key=lambda one: (one.found_on, str(one.pk))):
-        read.append(found(row, put_right(before), new_baseline(before, row)))
+    in_order = sorted(counting(rows), key=lambda one: (one.found_on, one.kept_at))
+    for nth, row in enumerate(in_order):
+        read.append(found(row, put_right(before), new_baseline(before, row), nth))
         before = row
     return read, put_right(before)
 
@@ -172,8 +193,23 @@ def action(row: Finding) -> str:
     return ACTIONS[level(row)] if list(row.overrulings.all()) else row.action
 
 
+def look_words(look: str) -> str:
+    """What a look showed, in words; empty where it was no look."""
+    return LOOKS[Look(look)] if look else ""
+
+
+def outcomes(row: Finding) -> tuple[Outcome, ...]:
+    """What may be answered to it."""
+    if row.look:
+        return look_outcomes(Rule(ruled(row)[0][0]), level(row))
+    return outcomes_of(level(row))
+
+
 def is_watched(row: Finding) -> bool:
-    """Whether it asks for the next look at half the interval, and for a sample."""
+    """Whether it asks for the next look at half the interval, and for a sample: what a plug showed, that
+    is; no look brings a change nearer."""
+    if row.look:
+        return False
     return watched(level(row), (Outcome(one.outcome) for one in row.answers.all()))
 
 
@@ -215,6 +251,7 @@ def plug(row: Finding, again: str = "", asks: bool = False, whole: bool = False)
     return Plug(
         id=str(row.pk),
         found_on=row.found_on.isoformat(),
+        look=look_words(row.look),
         level=level_word(row),
         judged=LevelWord(row.level),
         origin=row.origin,
@@ -229,7 +266,7 @@ def plug(row: Finding, again: str = "", asks: bool = False, whole: bool = False)
         # where something has broken already, what may be growing is no news
         chance="" if row.said is None or level(row) == Level.HOLD else chance_words(row.said),
         asks=asks,
-        outcomes=list(outcomes_of(level(row))),
+        outcomes=list(outcomes(row)),
         confirm=_tests(row) if asks else [],
         changes=_changes(row) if whole else [],
         answers=[answer_line(one) for one in row.answers.all()],
@@ -246,7 +283,7 @@ def _tests(row: Finding) -> list[str]:
 
 def _changes(row: Finding) -> list[str]:
     """What would have changed its verdict, by the rules."""
-    if not row.kind:
+    if not row.kind or row.look:
         return []
     found = would_change(seen(row, ReservoirKind(row.kind), row.km_since_wiped, row.run_in))
     return [one.words for one in found]

@@ -17,7 +17,9 @@ class Finding(Fact):
     findings. ``fine_last_time``, ``wet_clutch`` and ``excused`` are what else was known of its
     reservoir then; None where nobody knows any more. ``found_by`` graded it; a ``regrade_of``
     another counts instead of it, and both stand. ``kept``: where debris and sample are;
-    ``pan_clean``: None where nobody said; ``no_magnet``: it has none."""
+    ``pan_clean``: None where nobody said; ``no_magnet``: it has none. ``look``: what a look showed
+    between two marks, or at a shock, where no plug was read; ``kept_at``: findings of one day stand in
+    the order in which they were written down."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="findings")
@@ -32,6 +34,8 @@ class Finding(Fact):
     dipstick_flakes = models.BooleanField(default=False)
     seal_missing = models.BooleanField(default=False)
     no_magnet = models.BooleanField(default=False)
+    look = models.CharField(max_length=12, blank=True)
+    kept_at = models.DateTimeField(auto_now_add=True)
     fine_last_time = models.BooleanField(null=True)
     wet_clutch = models.BooleanField(null=True)
     excused = models.BooleanField(null=True)
@@ -50,11 +54,11 @@ class Finding(Fact):
     regrade_of = models.ForeignKey("self", models.PROTECT, related_name="regrades", null=True)
 
     class Meta:
-        ordering: ClassVar[list[str]] = ["found_on", "reading__km"]
+        ordering: ClassVar[list[str]] = ["found_on", "kept_at"]
         indexes: ClassVar[list[models.Index]] = [
             models.Index(fields=["bike", "reservoir"]),
             models.Index(fields=["kind", "found_on"], name="finding_by_kind"),
-            models.Index(fields=["-found_on", "-id"], name="finding_newest"),
+            models.Index(fields=["-found_on", "-kept_at", "-id"], name="finding_newest"),
         ]
 
 

@@ -14,10 +14,14 @@ from oilward_core.debris import (
     Matter,
     Outcome,
     Rule,
-    cohort_of,
+    SoFar,
+    Told,
     fine_steel,
+    learned,
     onset_rate,
     quarter_start,
+    so_far,
+    told_by,
 )
 from oilward_core.spec import ReservoirKind, ReservoirSpec
 from oilward_core.trend import Band, band
@@ -46,7 +50,7 @@ def last_findings(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], Finding]:
     """The latest finding of each reservoir of each bike."""
     rows = (
         whole(counting(Finding.objects.filter(bike_id__in=list(bike_ids))))
-        .order_by("bike_id", "reservoir", "-found_on", "-reading__km")
+        .order_by("bike_id", "reservoir", "-found_on", "-kept_at")
         .distinct("bike_id", "reservoir")
     )
     return {(row.bike_id, row.reservoir): row for row in rows}
@@ -57,7 +61,7 @@ def of_bike(bike_id: UUID) -> list[Finding]:
     found = counting(Finding.objects.filter(bike_id=bike_id)).select_related("reading")
     rows = list(whole(found))
     follow(rows, corrections([bike_id]))
-    return sorted(rows, key=lambda row: (row.found_on, row.reading.km), reverse=True)
+    return sorted(rows, key=lambda row: (row.found_on, row.kept_at), reverse=True)
 
 
 def of_reservoir(bike_id: UUID, reservoir: str) -> list[Finding]:
@@ -112,32 +116,66 @@ def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Findin
     grave = Q(level__in=GRAVE) | Q(overrulings__level__in=GRAVE)
     rows = counting(Finding.objects.filter(grave, bike_id__in=list(bike_ids))).distinct()
     grouped: dict[tuple[UUID, str], list[Finding]] = {}
-    for row in rows.order_by("-found_on").prefetch_related("answers", "overrulings"):
+    for row in rows.order_by("-found_on", "-kept_at").prefetch_related("answers", "overrulings"):
         grouped.setdefault((row.bike_id, row.reservoir), []).append(row)
     return {key: mapping.asking(of) for key, of in grouped.items()}
 
 
-def cohort_at(kind: ReservoirKind, day: date) -> Cohort:
+def place_of(bike_id: UUID, reservoir: str) -> str:
+    """What a reservoir is called among those of its kind."""
+    return f"{bike_id}/{reservoir}"
+
+
+def cohort_at(kind: ReservoirKind, day: date, without: str = "") -> Cohort:
     """What healthy reservoirs of this kind show in this workshop, as known at the start of the day's
-    quarter."""
+    quarter; ``without`` the one that is to be judged by it (`place_of`)."""
     before = quarter_start(day)
     used = Finding.objects.filter(kind=kind.value, found_on__lt=before)
-    counted = used.aggregate(Count("pk"), Max("reading__written_at"), Count("answers"))
-    return _cohort(kind, before, *counted.values())
+    counted = used.aggregate(Count("pk"), Max("kept_at"), Count("answers"))
+    return _cohort(kind, before, without, *counted.values())
 
 
-@lru_cache(maxsize=256)
-def _cohort(kind: ReservoirKind, before: date, number: int, newest: object, told: int) -> Cohort:
+@lru_cache(maxsize=4096)
+def _cohort(
+    kind: ReservoirKind, before: date, without: str, number: int, newest: object, told: int
+) -> Cohort:
+    return learned(*_told(kind, before, number, newest, told), without)
+
+
+@lru_cache(maxsize=64)
+def _told(
+    kind: ReservoirKind, before: date, number: int, newest: object, told: int
+) -> tuple[dict[str, tuple[Told, ...]], dict[str, tuple[Told, ...]], float]:
+    """What the findings of a kind before a quarter tell, what first readings do, and how often a fault
+    begins."""
     rows = Finding.objects.filter(kind=kind.value, found_on__lt=before)
     histories: dict[str, list[Finding]] = {}
     for row in _for_history(rows):
-        histories.setdefault(f"{row.bike_id}/{row.reservoir}", []).append(row)
+        histories.setdefault(place_of(row.bike_id, row.reservoir), []).append(row)
     read = {key: mapping.history(of)[0] for key, of in histories.items()}
     regraded = {key: mapping.regraded(of) for key, of in histories.items()}
-    answers = Answer.objects.filter(finding__in=rows)
-    faults = answers.filter(outcome=Outcome.FAULT).count()
-    onset = onset_rate(faults, answers.values("finding").distinct().count())
-    return cohort_of(read, before, onset, regraded)
+    faults = Answer.objects.filter(finding__in=rows, outcome=Outcome.FAULT).count()
+    onset = onset_rate(faults, sum(map(len, read.values())))
+    return told_by(read, before), told_by(regraded, before), onset
+
+
+def so_far_of(
+    bike: Bike, reservoir: str, kind: ReservoirKind, day: date, without: UUID | None = None
+) -> SoFar:
+    """What a reservoir's findings so far come to, for the next one. ``without`` one that is being
+    regraded."""
+    rows = Finding.objects.filter(bike_id=bike.pk, reservoir=reservoir)
+    if without is not None:
+        rows = rows.exclude(pk=without)
+    found = list(_for_history(rows))
+    history, repaired = mapping.history(found)
+    return so_far(
+        history,
+        cohort_at(kind, day, place_of(bike.pk, reservoir)),
+        day,
+        repaired=repaired,
+        new_baseline=mapping.new_baseline_since(found, bike, kind, day),
+    )
 
 
 NEWEST = 400
@@ -145,7 +183,7 @@ NEWEST = 400
 
 def newest_of(kind: ReservoirKind) -> str:
     """Which finding of a kind is the newest in this workshop; empty while there is none."""
-    rows = Finding.objects.filter(kind=kind.value).order_by("-found_on", "-pk")
+    rows = Finding.objects.filter(kind=kind.value).order_by("-found_on", "-kept_at", "-pk")
     return str(rows.values_list("pk", flat=True).first() or "")
 
 

@@ -4,25 +4,29 @@ from collections.abc import Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from garage.models import Bike, OdometerReading
 from oilward_core.bench import Pictured as Picturing
+from oilward_core.codes.options import Look
 from oilward_core.debris import (
     Found,
     Growth,
-    Level,
     LevelWord,
     Observation,
     Outcome,
-    growth,
-    outcomes_of,
+    Rule,
+    Verdict,
+    closed_by_look,
+    growth_next,
+    leads_answer,
     verdict,
 )
 from oilward_core.errors import CoreError
+from oilward_core.spec import ReservoirKind
 from workshop.access import as_id, leads, require_lead
 from workshop.models import Person
 from workshop.pictures import clean_picture
@@ -32,7 +36,7 @@ from workshop.touched import touch
 from . import mapping
 from . import seen as seen_as
 from .models import Answer, Debris, Finding, Overruling, Picture, Pictured
-from .selectors import cohort_at, history_of
+from .selectors import so_far_of, still_asking
 from .shapes import NewAnswer, NewOverruling
 
 
@@ -45,19 +49,15 @@ def chance_of(
     instead_of: UUID | None = None,
 ) -> Growth | None:
     """The chance after this finding that a fault is growing there; none while running in, nor where there
-    is no magnet. It counts
-    ``instead_of`` the one it regrades."""
-    before, repaired = history_of(bike.pk, reservoir, instead_of)
+    is no magnet. It counts ``instead_of`` the one it regrades."""
     now = Found(
         day=day,
         parts=seen.parts,
         km_since_wiped=seen.km_since_wiped,
         grader=str(grader.pk),
         run_in=seen.first_service or seen.no_magnet,
-        repaired=repaired,
     )
-    said = growth([*before, now], cohort_at(seen.reservoir, day), day)
-    return None if now.run_in or not said else said[-1]
+    return growth_next(so_far_of(bike, reservoir, seen.reservoir, day, instead_of), now)
 
 
 @transaction.atomic
@@ -72,15 +72,14 @@ def answer(new: NewAnswer, finding_id: UUID, *, actor: Person, now: datetime) ->
     before = written(Answer.objects.filter(pk=answer_id).first(), sent, "finding.id_taken")
     if before is not None:
         return before
-    level = mapping.level(finding)
-    fits = outcomes_of(level)
+    level, fits = mapping.level(finding), mapping.outcomes(finding)
     if new.outcome not in fits:
         raise CoreError("sheet.choose", field="outcome", options=[str(one) for one in fits])
     if not new.words.strip():
         raise CoreError("sheet.reason", field="words")
-    if level == Level.HOLD and not leads(actor):
-        raise CoreError("finding.lead")
     outcome = Outcome(new.outcome)
+    if leads_answer(outcome, level) and not leads(actor):
+        raise CoreError("finding.lead")
     row = keep_answer(finding, outcome, new.words, answer_id, sent, actor=actor, at=now)
     touch(finding.bike_id)
     return row
@@ -104,7 +103,6 @@ def keep_answer(
     return row
 
 
-@transaction.atomic
 def keep_finding(
     bike: Bike,
     reservoir: str,
@@ -116,24 +114,54 @@ def keep_finding(
     reading: OdometerReading,
     actor: Person,
     regrade_of: Finding | None = None,
+) -> Finding:
+    """Keep what a plug showed that no bench has judged: the chance is worked out by what was found before
+    that day."""
+    instead_of = regrade_of.pk if regrade_of else None
+    return keep_judged(
+        bike,
+        reservoir,
+        seen,
+        note,
+        finding_id=finding_id,
+        found_on=found_on,
+        reading=reading,
+        actor=actor,
+        grown=chance_of(bike, reservoir, seen, found_on, actor, instead_of),
+        regrade_of=regrade_of,
+    )
+
+
+@transaction.atomic
+def keep_judged(
+    bike: Bike,
+    reservoir: str,
+    seen: Observation,
+    note: str,
+    *,
+    finding_id: UUID,
+    found_on: date,
+    reading: OdometerReading,
+    actor: Person,
+    grown: Growth | None,
+    regrade_of: Finding | None = None,
     kept: str = "",
     pictures: Sequence[Picturing] = (),
 ) -> Finding:
-    """Keep what a plug showed, with its verdict and the chance that something grows. Same id, same row:
-    safe to repeat. ``pictures`` by their id, with the spot marked on each."""
+    """Keep what a plug showed, with its verdict and the chance that something grows (``grown``, as the
+    bench said it). Same id, same row: safe to repeat. ``pictures`` by their id, with the spot marked on
+    each."""
     before = Finding.objects.filter(pk=finding_id).first()
     if before is not None:
         return before
-    instead_of = regrade_of.pk if regrade_of else None
-    grown = chance_of(bike, reservoir, seen, found_on, actor, instead_of)
     judged = verdict(seen, grown)
     chance: dict[str, Any] = {}
     if grown is not None:
         chance = {
             "chance": grown.raw,
             "said": grown.said,
-            "form_times": min(grown.form, mapping.MOST_TIMES),
-            "amount_times": None if grown.amount is None else min(grown.amount, mapping.MOST_TIMES),
+            "form_times": grown.form,
+            "amount_times": grown.amount,
         }
     row = Finding.objects.create(
         id=finding_id,
@@ -160,6 +188,64 @@ def keep_finding(
     Debris.objects.bulk_create(seen_as.debris(row, part) for part in seen.parts)
     _keep_pictured(row, pictures)
     return row
+
+
+@transaction.atomic
+def keep_look(
+    bike: Bike,
+    reservoir: str,
+    kind: ReservoirKind,
+    look: Look,
+    judged: Verdict,
+    *,
+    finding_id: UUID,
+    found_on: date,
+    reading: OdometerReading,
+    actor: Person,
+) -> Finding:
+    """Keep what a look showed that is not as it should be, with its verdict. Same id, same row: safe to
+    repeat."""
+    row, _ = Finding.objects.get_or_create(
+        id=finding_id,
+        defaults={
+            "bike": bike,
+            "reservoir": reservoir,
+            "kind": kind.value,
+            "look": look.value,
+            "found_on": found_on,
+            "reading": reading,
+            "km_since_wiped": 0,
+            "no_magnet": True,
+            "oil": [],
+            "level": judged.level.word,
+            "origin": judged.origin,
+            "action": judged.action,
+            "rules": [{"rule": one.rule, "text": one.text} for one in judged.spoke],
+            "wear": {},
+            "found_by": actor,
+        },
+    )
+    return row
+
+
+def answer_by_look(
+    bike_id: UUID,
+    reservoir: str,
+    look: Look,
+    words: str,
+    *,
+    on: date,
+    actor: Person,
+    at: datetime,
+) -> None:
+    """What a look, or a topping up, of a day answers to earlier looks there that still ask."""
+    asking = still_asking([bike_id]).get((bike_id, reservoir), [])
+    for row in asking:
+        if not row.look or row.found_on > on:
+            continue
+        outcome = closed_by_look(Rule(mapping.ruled(row)[0][0]), look)
+        if outcome is not None:
+            keep_answer(row, outcome, words, uuid5(row.pk, outcome), "", actor=actor, at=at)
 
 
 def _share(place: Decimal | None) -> float | None:

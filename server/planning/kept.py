@@ -10,6 +10,8 @@ from oilward_core.ageing import Clock, said_on
 from oilward_core.usage import Forecast, left_from
 
 NOTCH_DAYS = 30
+# how the time to a change, or to a look, is called among an answer's reasons
+_TIME = ("time", "look time")
 
 
 def kept_clock(clock: Clock, ahead: Forecast | None) -> dict[str, Any]:
@@ -19,6 +21,7 @@ def kept_clock(clock: Clock, ahead: Forecast | None) -> dict[str, Any]:
         "ahead": ahead.on.isoformat() if ahead else None,
         **{name: _iso(getattr(clock, name)) for name in ("since", "due_on", "changed")},
         "span": clock.span,
+        "look": clock.look,
     }
 
 
@@ -38,6 +41,7 @@ def _clock(kept: Mapping[str, Any]) -> Clock:
         due_on=_day(kept["due_on"]),
         changed=_day(kept["changed"]),
         span=kept["span"],
+        look=kept.get("look", False),
     )
 
 
@@ -69,7 +73,8 @@ def _reasons_on(
 ) -> list[dict[str, Any]]:
     """The limits' reasons in the order of the day, how much time is used among them; then the others."""
     limits = {reason["rule"]: reason for reason in reasons[: len(rules)]}
-    if used and "time" in limits:
-        limits["time"] = {**limits["time"], "text": used}
+    for rule in _TIME:
+        if used and rule in limits:
+            limits[rule] = {**limits[rule], "text": used}
     first = [limits[rule] for rule in rules if rule in limits]
     return [*first, *reasons[len(first) :]]

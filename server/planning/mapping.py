@@ -16,6 +16,7 @@ from oilward_core.schools import Schools
 from oilward_core.spec import ReservoirSpec
 from oilward_core.standing import LastDone, Running, Standing, running, standing
 from visits.models import Service
+from visits.rows import changes, last_looked
 
 from .models import DueRow
 from .shapes import Glass
@@ -60,10 +61,11 @@ def known_of(
 
 
 def _last_done(services: Sequence[Service], finding: Finding | None) -> LastDone | None:
-    """``finding``: the last one; found at the last service, it may ask for half the interval."""
-    if not services:
+    """Their last change. ``finding``: the last one; found then, it may ask for half the interval."""
+    done = changes(services)
+    if not done:
         return None
-    last = services[-1]
+    last = done[-1]
     asked = finding is not None and finding.found_on >= last.done_on and is_watched(finding)
     return LastDone(Meter(last.done_on, last.km, last.hours), last.by_word, asked)
 
@@ -73,8 +75,15 @@ def worked_out(
 ) -> Reservoir:
     """``services`` oldest first; ``finding``: the last one."""
     last = _last_done(services, finding)
+    looked = last_looked(services)
     stands = standing(
-        spec, known.running, known.schools, last, done_so_far(services), seals_so_far(services)
+        spec,
+        known.running,
+        known.schools,
+        last,
+        done_so_far(services),
+        seals_so_far(services),
+        Meter(looked.done_on, looked.km, looked.hours) if looked else None,
     )
     glass = Glass(
         key=spec.key,
@@ -88,19 +97,19 @@ def worked_out(
         forecast=stands.expected,
         notch=stands.notch,
         reasons=whys(stands.reasons),
-        plug=plug(finding) if finding else None,
+        plug=plug(finding) if finding and not finding.look else None,
     )
     return Reservoir(spec, stands, glass)
 
 
 def done_so_far(services: Sequence[Service]) -> tuple[str, ...]:
-    """The variants of a reservoir's services, oldest first, as the core counts by them."""
-    return tuple(row.variant for row in services)
+    """The variants of a reservoir's changes, oldest first, as the core counts by them."""
+    return tuple(row.variant for row in changes(services))
 
 
 def seals_so_far(services: Sequence[Service]) -> tuple[dict[str, str], ...]:
     """What seals went on where with them; rows of the last release, on their way here, do not say."""
-    return tuple(getattr(row, "seals", None) or {} for row in services)
+    return tuple(getattr(row, "seals", None) or {} for row in changes(services))
 
 
 def odometer_words(bike: Bike, now: Meter) -> str:

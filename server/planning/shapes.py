@@ -6,6 +6,7 @@ from findings.mapping import Plug
 from garage.shapes import PhotoLine
 from oilward_bench import Why
 from oilward_bench.shapes import MapPlug
+from oilward_core.codes.options import Did
 from oilward_core.debris import LevelWord
 from oilward_core.due import DueState
 
@@ -164,10 +165,12 @@ class SpecGroup:
 
 @dataclass(frozen=True, kw_only=True)
 class ServiceLine:
-    """What a reservoir got. ``by_word``: the owner says so, nobody has a record."""
+    """What a reservoir got; ``did`` says what that was. ``by_word``: the owner says so, nobody has a
+    record."""
 
     done_on: str
     odometer: str
+    did: Did
     variant: str
     drained: str
     took: str

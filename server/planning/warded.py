@@ -78,7 +78,7 @@ def ward_row(
     expected = [r.stands.ahead.on for r in reservoirs if r.stands.ahead]
     clocks = [r.stands.clock for r in reservoirs]
     line, another = least(clocks, known.now.on)
-    changes = [changes_on(known.running, clocks), another]
+    changes = [changes_on(known.running, clocks), another, *(r.stands.turns_on for r in reservoirs)]
     baseline = any(r.stands.due.state == DueState.BASELINE for r in reservoirs)
     shape = WardBike(
         id=str(bike.pk),

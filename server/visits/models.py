@@ -10,6 +10,7 @@ from django.db import models
 from django.db.models import Q
 from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
 from oilward_core.bench import DESCRIPTION, Closing
+from oilward_core.codes.options import Did
 from oilward_core.spec import Variant
 from shelf.models import Fluid
 from workshop.models import Fact
@@ -81,7 +82,9 @@ class Task(models.Model):
     taken out again before anything of it was opened. ``of_model``: what the model's other bikes took, and
     how far their level fell; ``fine_last_time``: the last finding there showed
     much fine steel; ``dipstick_excused``: a flaking dipstick has explained one before; ``sample``: the
-    last finding asks for one; ``topped_up`` since the last service; ``density15`` of what is in it;
+    last finding asks for one; ``low_last``: it was low at the last look; ``topped_up`` since the last
+    service; ``density15`` of what is in it;
+    ``so_far`` what its findings before come to (None: of an earlier release);
     ``other_fluid``: an oil that is none of the shelf's, ``other_label`` what stands on its bottle."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
@@ -97,6 +100,8 @@ class Task(models.Model):
     topped_up = models.DecimalField(max_digits=12, decimal_places=3, default=0)
     density15 = models.DecimalField(max_digits=6, decimal_places=1, null=True)
     dipstick_excused = models.BooleanField(default=False)
+    low_last = models.BooleanField(default=False)
+    so_far = models.JSONField(null=True)
     of_model = models.JSONField(default=dict)
     taken_out = models.BooleanField(default=False)
 
@@ -177,12 +182,16 @@ class Service(Fact):
     says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
     what was found where nothing was poured; ``left``: why its level was left where it stood;
     ``batch`` what is printed on the bottles its oil came out of; ``seals`` what went on where, by
-    what its fasteners are called."""
+    what its fasteners are called. ``did`` says what was done: only a change makes what is in it
+    younger."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
     reservoir = models.CharField(max_length=40)
     variant = models.CharField(max_length=12)
+    did = models.CharField(
+        max_length=12, choices=[(d.value, d.value) for d in Did], default=Did.CHANGED
+    )
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="services", null=True)
     done_on = models.DateField()
     reading = models.ForeignKey(OdometerReading, models.PROTECT, related_name="+")

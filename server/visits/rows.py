@@ -22,10 +22,13 @@ from oilward_core.bench import (
     Written,
     carried_over,
     entry_from,
+    read_kept,
 )
 from oilward_core.codes.fill import LeftFor
-from oilward_core.debris import running_in
+from oilward_core.codes.options import Did
+from oilward_core.debris import SoFar, running_in
 from oilward_core.drained import Out
+from oilward_core.due import Meter
 from oilward_core.fill import Before, Fell, Filled, OfModel, of_model_from
 from oilward_core.odometer import shown
 from oilward_core.order import Stamp
@@ -92,6 +95,18 @@ def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
     )
 
 
+def changes(services: Iterable[Service]) -> list[Service]:
+    """Those of services in which what is in the reservoir was changed."""
+    # rows of the last release, on their way here, do not say
+    return [row for row in services if getattr(row, "did", Did.CHANGED) == Did.CHANGED]
+
+
+def last_looked(services: Iterable[Service]) -> Service | None:
+    """The newest of services, oldest first, in which it was seen: looked at, topped up or changed."""
+    seen = [row for row in services if getattr(row, "did", Did.CHANGED) != Did.UNSEEN]
+    return seen[-1] if seen else None
+
+
 def left_last(earlier: Sequence[Service]) -> LeftFor | None:
     """Why its level was left where it stood at the last of these services, if it was."""
     code = getattr(earlier[-1], "left", "") if earlier else ""
@@ -101,17 +116,21 @@ def left_last(earlier: Sequence[Service]) -> LeftFor | None:
 def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     """A task with what was known of its reservoir then. ``history``: its services, oldest first;
     its own and later ones are left out, so that an old sheet reads as it did."""
-    km = task.visit.odometer.km
-    earlier = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
+    read = task.visit.odometer
+    km = read.km
+    earlier = [s for s in changes(history) if s.visit_id != task.visit_id and s.km <= km]
     same = [s for s in earlier if s.variant == task.variant]
     cells = unpack(task.spec)
+    spec = reservoir_of(task.reservoir, cells)
+    now, new = Meter(read.read_on, km, read.hours), when_new(task.visit.bike)
+    begun = getattr(task, "so_far", None)
     return TaskPlan(
-        reservoir=reservoir_of(task.reservoir, cells),
+        reservoir=spec,
         variant=Variant(task.variant),
         took=valid_takes(earlier, Variant(task.variant)),
         last_put_in=same[-1].took_ml if same else None,
         km_since_wiped=km - earlier[-1].km if earlier else km,
-        first_service=running_in(km, when_new(task.visit.bike) is not None, bool(earlier)),
+        first_service=running_in(now, new, spec.limits, bool(earlier)),
         cells=cells,
         schools=Schools(tuple(Choice(**choice) for choice in task.schools)),
         # rows of the last release, on their way here, have none of these
@@ -125,6 +144,8 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         tilts=tilts(earlier),
         model=of_model_from(getattr(task, "of_model", {})),
         left=left_last(earlier),
+        low_last=getattr(task, "low_last", False),
+        so_far=read_kept(begun, SoFar) if begun else None,
     ).asking()
 
 

@@ -1,4 +1,5 @@
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from datetime import datetime
 from decimal import Decimal
 from functools import lru_cache
@@ -8,6 +9,7 @@ from uuid import UUID
 from django.db.models import Count, Exists, F, Max, OuterRef, QuerySet, Sum, Window
 from django.db.models.functions import RowNumber
 from django.http import Http404
+from findings.selectors import so_far_of
 from garage.mapping import model_spec
 from garage.models import Bike, OdometerReading, OwnCell, SpecSheet
 from garage.odometer.selectors import corrections, follow
@@ -16,7 +18,8 @@ from oilward_bench import RunSheet
 from oilward_bench import in_short as said_in_short
 from oilward_bench import run_sheet as said
 from oilward_bench.shapes import FitWord, FluidChoice, MapPlug
-from oilward_core.bench import Closing, Entry, VisitPlan, fold, kept
+from oilward_core.bench import Closing, Entry, VisitPlan, as_kept, fold, kept
+from oilward_core.codes.options import Did
 from oilward_core.fill import Filled, OfModel, of_model
 from oilward_core.fluid import Fit
 from oilward_core.renewals import variants
@@ -33,6 +36,7 @@ from shelf.models import Fluid, StockLine
 from shelf.selectors import judged
 from shelf.stock.selectors import stock_words
 from workshop.access import stands_alone
+from workshop.days import today
 from workshop.kept import IN_SHORT
 from workshop.mapping import speaker
 from workshop.models import Person
@@ -61,13 +65,29 @@ def tasks_of(visit: Visit) -> list[Task]:
     return list(rows)
 
 
+def findings_so_far(bike: Bike, reservoir: ReservoirSpec) -> dict[str, Any] | None:
+    """What a reservoir's findings come to, as a task keeps it; None where none are read."""
+    if not reservoir.facts.drained:
+        return None
+    return as_kept(so_far_of(bike, reservoir.key, reservoir.kind, today()))
+
+
 def task_plans(tasks: Sequence[Task]) -> list[TaskPlan]:
     """What the tasks of one visit stand on."""
     if not tasks:
         return []
     bike = tasks[0].visit.bike_id
     services = services_of([bike])
-    return [to_core.task_plan(task, services.get((bike, task.reservoir), [])) for task in tasks]
+    plans = [to_core.task_plan(task, services.get((bike, task.reservoir), [])) for task in tasks]
+    return [_with_so_far(plan, task.visit.bike) for plan, task in zip(plans, tasks, strict=True)]
+
+
+def _with_so_far(plan: TaskPlan, bike: Bike) -> TaskPlan:
+    """What its findings come to, where the visit was begun by a release that did not keep that."""
+    spec = plan.reservoir
+    if plan.so_far is not None or not spec.facts.drained:
+        return plan
+    return replace(plan, so_far=so_far_of(bike, spec.key, spec.kind, today()))
 
 
 def plan_of(visit: Visit, tasks: Sequence[Task]) -> VisitPlan:
@@ -139,7 +159,8 @@ def _stock(unit: str, shelf: Shelf) -> dict[int, str]:
 def _variants(spec: ReservoirSpec, schools: Schools, services: Sequence[Service]) -> list[str]:
     if not spec.facts.drained:
         return []
-    return [one.value for one in variants(spec, schools, [row.variant for row in services])]
+    done = [row.variant for row in to_core.changes(services)]
+    return [one.value for one in variants(spec, schools, done)]
 
 
 def offers(bike_id: UUID, person: Person) -> list[Offer]:
@@ -242,11 +263,20 @@ def top_ups_of(bike_id: UUID) -> dict[str, list[TopUp]]:
 
 
 def topped_up(bike_id: UUID, reservoir: str) -> Decimal:
-    """What was added to a reservoir since its last service, ml."""
-    last = services_of([bike_id]).get((bike_id, reservoir), [])
+    """What was added to a reservoir since its last change, ml."""
+    last = to_core.changes(services_of([bike_id]).get((bike_id, reservoir), []))
     since = top_ups_of(bike_id).get(reservoir, [])
     # one of the very day of the service belongs to the service
     return sum((one.ml for one in since if not last or one.done_on > last[-1].done_on), Decimal(0))
+
+
+def low_last(bike_id: UUID, reservoir: str) -> bool:
+    """Whether it had to be topped up at the last look, or since."""
+    seen = to_core.last_looked(services_of([bike_id]).get((bike_id, reservoir), []))
+    added = top_ups_of(bike_id).get(reservoir, [])
+    if seen is None:
+        return bool(added)
+    return seen.did == Did.TOPPED_UP or any(one.done_on > seen.done_on for one in added)
 
 
 def density_of_last(bike_id: UUID, reservoir: str) -> Decimal | None:

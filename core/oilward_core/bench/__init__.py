@@ -19,12 +19,21 @@ from .asks.level import CauseNamed, LevelRead
 from .asks.look_up import LookedUp
 from .asks.measure import Taken
 from .asks.torque import Pulled, SecondLooked, TickedAtCard
-from .closing import Closing, TaskClosing, keep, kept, left_for, why_not_learned
+from .closing import (
+    Closing,
+    TaskClosing,
+    as_kept,
+    keep,
+    kept,
+    left_for,
+    read_kept,
+    why_not_learned,
+)
 from .correct import reopens
 from .entries import Data, Entry, Speaker, in_order
 from .fold.facts import Facts, Flow, Hands, Stance, Timer, Way
 from .fold.gather import facts_of
-from .fold.judged import judge_finding, observed, pan_said
+from .fold.judged import growing, judge_finding, observed, pan_said
 from .fold.known import Bench, VisitPlan
 from .fold.sheet import check_entry, fold, goes_against
 from .fold.state import (
@@ -110,6 +119,7 @@ __all__ = [
     "Written",
     "ahead",
     "as_before",
+    "as_kept",
     "carried_over",
     "check_also",
     "check_entry",
@@ -124,6 +134,7 @@ __all__ = [
     "fold",
     "goes_against",
     "gradings",
+    "growing",
     "in_hand",
     "in_order",
     "judge_finding",
@@ -141,6 +152,7 @@ __all__ = [
     "part_words",
     "raw_carried_over",
     "read_entry",
+    "read_kept",
     "reopens",
     "result",
     "seals_on",

@@ -119,6 +119,12 @@ def kept(document: Mapping[str, Any]) -> Closing:
 _Kept = TypeVar("_Kept")
 
 
+@guarded
+def as_kept(value: Sound) -> dict[str, Any]:
+    """A part of a closing as a document; `read_kept` is its way back."""
+    return dict(_converter.unstructure(value))
+
+
 def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
     """A part of a closing, of a ``kind`` of value, as `keep` writes it."""
     return _converter.structure(document, kind)

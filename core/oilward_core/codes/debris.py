@@ -10,6 +10,7 @@ class Form(StrEnum):
 
     PASTE = "paste"
     FUZZ = "fuzz"
+    SPECKS = "specks"
     SLIVERS = "slivers"
     FLAKES = "flakes"
     CHIPS = "chips"
@@ -132,10 +133,12 @@ class Outcome(StrEnum):
     FAULT = "a fault was found, and put right"
     LIFTED = "lifted"
     HANDED_BACK = "handed back, not to be ridden"
+    HANDED_OUT = "handed out to a specialist"
+    TOPPED_UP = "topped up"
 
 
 class Rule(StrEnum):
-    """The rules a finding is judged by."""
+    """The rules a finding is judged by: D of plugs and oil, L of looks."""
 
     USUAL = "D1"
     FINE = "D2"
@@ -153,3 +156,11 @@ class Rule(StrEnum):
     DIPSTICK = "D14"
     GROWING = "D15"
     PAN = "D16"
+    LOW_LEFT = "L1"
+    LOW_TOPPED_UP = "L2"
+    ABOVE = "L3"
+    COOLANT_TOPPED_UP = "L4"
+    COOLANT_LOW_AGAIN = "L5"
+    COOLANT_LEFT = "L6"
+    SHAFT_OILY = "L7"
+    DAMPING_GONE = "L8"

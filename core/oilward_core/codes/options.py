@@ -79,7 +79,17 @@ class Look(StrEnum):
 
 
 SHOCK_LOOKS = (Look.FIRM, Look.OILY, Look.SOFT, Look.UNSEEN)
-MARK_LOOKS = (Look.BETWEEN, Look.TOPPED_UP, Look.LOW_LEFT, Look.ABOVE)
+MARK_LOOKS = (Look.BETWEEN, Look.TOPPED_UP, Look.LOW_LEFT, Look.ABOVE, Look.UNSEEN)
+
+
+class Did(StrEnum):
+    """What was done to a reservoir in a service. Only a change makes what is in it younger; a look moves
+    the next look, and what could not be seen moves nothing."""
+
+    CHANGED = "changed"
+    TOPPED_UP = "topped up"
+    LOOKED = "looked"
+    UNSEEN = "not seen"
 
 
 class Draw(StrEnum):

@@ -13,8 +13,22 @@ from ..codes.debris import (
     Rule,
 )
 from ..said.debris import ACTIONS
-from .cohort import cohort_of, onset_rate, quarter_start
-from .growth import ALARM, Category, Cohort, Eye, Found, Growth, amount, category, growth
+from .cohort import Told, cohort_of, learned, onset_rate, quarter_start, told_by
+from .growth import (
+    ALARM,
+    Category,
+    Cohort,
+    Eye,
+    Found,
+    Growth,
+    SoFar,
+    amount,
+    category,
+    growth,
+    growth_next,
+    so_far,
+)
+from .looks import DID, closed_by_look, leads_answer, look_outcomes, look_verdict
 from .otherwise import Otherwise, would_change
 from .outcomes import asks_most, asks_on, outcomes_of, still_asking, watched
 from .seen import FORM_WEIGHT, SMELLS, Observation, Part
@@ -33,6 +47,7 @@ __all__ = [
     "ACTIONS",
     "ALARM",
     "ASKING",
+    "DID",
     "FAMILY",
     "FORM_WEIGHT",
     "RULES",
@@ -55,22 +70,32 @@ __all__ = [
     "Place",
     "Rule",
     "RuleSpoke",
+    "SoFar",
+    "Told",
     "Verdict",
     "amount",
     "asks_most",
     "asks_on",
     "category",
     "chance_words",
+    "closed_by_look",
     "cohort_of",
     "confirmed_by",
     "fine_steel",
     "growing_words",
     "growth",
+    "growth_next",
+    "leads_answer",
+    "learned",
+    "look_outcomes",
+    "look_verdict",
     "onset_rate",
     "outcomes_of",
     "quarter_start",
     "running_in",
+    "so_far",
     "still_asking",
+    "told_by",
     "verdict",
     "watched",
     "wear_index",

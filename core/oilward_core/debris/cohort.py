@@ -1,10 +1,12 @@
 """What a workshop's healthy reservoirs of one kind show, and how its graders differ: empirical Bayes over
 all used findings before the quarter's start. Priors and weights [def]."""
 
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from datetime import date
 from math import sqrt
+from typing import NamedTuple
 
 from ..guard import guarded
 from .growth import (
@@ -55,13 +57,22 @@ def _held(factor: float) -> float:
     return min(max(factor, LEAST_FACTOR), MOST_FACTOR)
 
 
-def _rates(
-    findings: Sequence[Found], prior: Mapping[str, float], weight: float
-) -> dict[str, float]:
+class Told(NamedTuple):
+    """What a finding tells of its kind: who read it, its forms as one category, log10 of its amount."""
+
+    grader: str
+    category: Category
+    amount: float | None
+
+
+Histories = Mapping[str, Sequence[Told]]
+
+
+def _rates(findings: Sequence[Told], prior: Mapping[str, float], weight: float) -> dict[str, float]:
     """How often paste, fuzz and slivers are written, shrunk to ``prior``."""
-    shown = [category(found.parts) for found in findings]
+    shown = Counter(one.category for one in findings)
     return {
-        name: (sum(one in among for one in shown) + weight * prior[name]) / (len(shown) + weight)
+        name: (sum(shown[one] for one in among) + weight * prior[name]) / (len(findings) + weight)
         for name, among in _RATES.items()
     }
 
@@ -73,20 +84,23 @@ def _eye(rates: Mapping[str, float], offset: float) -> Eye:
     return Eye(offset=offset, **{name: _held(rates[name] / _TABLE[name]) for name in _TABLE})
 
 
-def _by_grader(findings: Iterable[Found]) -> dict[str, list[Found]]:
-    grouped: dict[str, list[Found]] = {}
+def _by_grader(findings: Iterable[Told]) -> dict[str, list[Told]]:
+    grouped: dict[str, list[Told]] = {}
     for found in findings:
         if found.grader:
             grouped.setdefault(found.grader, []).append(found)
     return grouped
 
 
-def _fine_amounts(histories: Mapping[str, Sequence[Found]]) -> dict[str, list[tuple[str, float]]]:
+def _fine_amounts(histories: Histories) -> dict[str, list[tuple[str, float]]]:
     """Grader and log10 amount by reservoir, where the forms are those of a healthy one."""
     found: dict[str, list[tuple[str, float]]] = {}
     for key, history in histories.items():
-        rows = [(one.grader, amount(one)) for one in history if category(one.parts) in _FINE]
-        kept = [(grader, u) for grader, u in rows if u is not None]
+        kept = [
+            (one.grader, one.amount)
+            for one in history
+            if one.category in _FINE and one.amount is not None
+        ]
         if kept:
             found[key] = kept
     return found
@@ -150,17 +164,24 @@ def _levels(amounts: Amounts, offsets: Mapping[str, float], within: float) -> tu
 
 
 @guarded
-def onset_rate(confirmed: int, asked: int) -> float:
-    """The learned chance a service that a fault begins: of ``asked`` services with an outcome asked
-    for, ``confirmed`` faults."""
-    rate = (1 + max(confirmed, 0)) / (ONSET_PRIOR + max(asked, confirmed, 0))
+def onset_rate(confirmed: int, findings: int) -> float:
+    """The learned chance a service that a fault begins: of so many services with a finding,
+    ``confirmed`` faults."""
+    rate = (1 + max(confirmed, 0)) / (ONSET_PRIOR + max(findings, confirmed, 0))
     return min(max(rate, ONSET_LEAST), ONSET_MOST)
 
 
-def _used(histories: Mapping[str, Iterable[Found]], day: date) -> dict[str, list[Found]]:
+@guarded
+def told_by(histories: Mapping[str, Iterable[Found]], day: date) -> dict[str, tuple[Told, ...]]:
+    """What the findings of reservoirs before the start of ``day``'s quarter tell, without those of
+    running in."""
     before = quarter_start(day)
     return {
-        key: [one for one in history if one.day < before and not one.run_in]
+        key: tuple(
+            Told(one.grader, category(one.parts), amount(one))
+            for one in history
+            if one.day < before and not one.run_in
+        )
         for key, history in histories.items()
     }
 
@@ -171,11 +192,19 @@ def cohort_of(
     day: date,
     onset: float = PRIOR.onset,
     regraded: Mapping[str, Iterable[Found]] | None = None,
+    without: str = "",
 ) -> Cohort:
     """What the findings of these reservoirs, of one kind and one workshop, say of a healthy one: those
     before the start of ``day``'s quarter, without those of running in. None: the priors. ``regraded``:
-    first readings that somebody else's counts instead of; they teach what their graders see, too."""
-    used, also = _used(histories, day), _used(regraded or {}, day)
+    first readings that somebody else's counts instead of; they teach what their graders see, too.
+    ``without`` the one that is to be judged by it: nobody is measured by himself."""
+    return learned(told_by(histories, day), told_by(regraded or {}, day), onset, without)
+
+
+def learned(used: Histories, regraded: Histories, onset: float, without: str = "") -> Cohort:
+    """The same of what is told already (`told_by`)."""
+    used = {key: of for key, of in used.items() if key != without}
+    also = {key: of for key, of in regraded.items() if key != without}
     everything = [one for history in used.values() for one in history]
     if not everything:
         return replace(PRIOR, onset=onset)
@@ -187,12 +216,12 @@ def cohort_of(
         grader: _eye(_rates(theirs, rates, GRADER_WEIGHT), offsets.get(grader, 0.0))
         for grader, theirs in _by_grader(one for of in both.values() for one in of).items()
     }
-    learned = replace(PRIOR, onset=onset, anybody=_eye(rates, 0.0), eyes=eyes)
+    known = replace(PRIOR, onset=onset, anybody=_eye(rates, 0.0), eyes=eyes)
     if not amounts:
-        return learned
+        return known
     squares, degrees = _within(amounts, offsets)
     seen = squares / degrees if degrees else PRIOR.sigma**2 + _OUTLIERS_VARIANCE
     own = max(LEAST_SIGMA**2, (seen - _OUTLIERS_VARIANCE) / SURE)
     sigma2 = (SIGMA_DF * PRIOR.sigma**2 + degrees * own) / (SIGMA_DF + degrees)
     m, v, tau = _levels(amounts, offsets, sigma2 * SURE + _OUTLIERS_VARIANCE)
-    return replace(learned, m=m, v=v, tau=tau, sigma=sqrt(sigma2))
+    return replace(known, m=m, v=v, tau=tau, sigma=sqrt(sigma2))

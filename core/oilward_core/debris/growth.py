@@ -52,7 +52,9 @@ SURE, OUTLIER = 0.88, 0.12
 SHIFT, WIDE = 0.15, 0.4  # outliers of a healthy bike
 FAULT_SD, FAULT_WIDE = 0.24, 0.5
 SAID_AT, SAID_PER = -0.35, 0.76
-ALARM = 1 / 3
+ALARM = 1 / 4
+MOST_TIMES = 1e6  # likelier than that is that
+ENOUGH_BEFORE = 3  # findings after which the chance knows more of one piece than its rule
 LEAST_FACTOR, MOST_FACTOR = 0.4, 5.0
 
 
@@ -60,7 +62,7 @@ LEAST_FACTOR, MOST_FACTOR = 0.4, 5.0
 class Found(Sound):
     """A finding as the filter reads it. ``run_in``: left out; ``repaired``: since the finding before,
     so that it starts anew; ``new_baseline``: a magnet was added or another engine fitted, so that even
-    the bike's own level is new."""
+    the bike's own level is new; ``nth``: which of its day's it is, as they were written down."""
 
     day: date
     parts: tuple[Part, ...]
@@ -69,6 +71,7 @@ class Found(Sound):
     run_in: bool = False
     repaired: bool = False
     new_baseline: bool = False
+    nth: int = 0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -101,18 +104,29 @@ class Cohort(Sound):
 class Growth(Sound):
     """The chance after a finding that a fault is growing: as worked out (``raw``) and as said, and how
     many times likelier this form and this amount are with a fault growing than without (``amount``:
-    none where only coarse pieces were written down)."""
+    none where only coarse pieces were written down); ``before``: how many findings it stands on."""
 
     day: date
     raw: float
     said: float
     form: float
     amount: float | None
+    before: int = 0
 
     @property
     def alarms(self) -> bool:
-        """Whether it raises a verdict: odds of one to two or more."""
+        """Whether it raises a verdict: odds of one to three or more."""
         return self.said >= ALARM
+
+    @property
+    def calms(self) -> bool:
+        """Whether it knows enough of the reservoir to say that a piece or two mean less than they would
+        by themselves."""
+        return self.before >= ENOUGH_BEFORE and not self.alarms
+
+
+_FUZZY = frozenset((Form.FUZZ, Form.SPECKS))
+_FINE = frozenset((Form.PASTE, *_FUZZY))
 
 
 def _there(part: Part) -> bool:
@@ -127,9 +141,9 @@ def counted(parts: Iterable[Part]) -> list[Part]:
 def category(parts: Iterable[Part]) -> Category:
     """The forms of a finding as one category."""
     forms = {part.form for part in counted(parts)}
-    fuzz = Form.FUZZ in forms
+    fuzz = bool(forms & _FUZZY)
     if forms & {Form.CHIPS, Form.FRAGMENTS}:
-        finer = forms & {Form.FUZZ, Form.SLIVERS, Form.FLAKES}
+        finer = forms & {*_FUZZY, Form.SLIVERS, Form.FLAKES}
         return Category.CHIPS_FINER if finer else Category.CHIPS
     if Form.FLAKES in forms:
         return Category.FLAKES_FINER if fuzz or Form.SLIVERS in forms else Category.FLAKES
@@ -141,7 +155,7 @@ def category(parts: Iterable[Part]) -> Category:
 def amount(found: Found) -> float | None:
     """log10 of the share of paste and fuzz per 1000 km; None where only coarse pieces were written."""
     parts = counted(found.parts)
-    fine = [part for part in parts if part.form in (Form.PASTE, Form.FUZZ)]
+    fine = [part for part in parts if part.form in _FINE]
     if parts and not fine:
         return None
     share = min(float(sum((part.share for part in fine), Decimal(0))), len(Form))
@@ -161,12 +175,15 @@ def healthy_row(eye: Eye) -> tuple[float, ...]:
 
 
 def _amounts(u: float, mu: float, sigma: float) -> tuple[float, ...]:
-    """How likely an amount is in each state, at one level of the bike."""
+    """How likely an amount is in each state, at one level of the bike. A magnet cleaner than usual is no
+    sign of a fault: below the bike's own level no faulty state is likelier than the healthy one."""
     healthy = SURE * _normal(u, mu, sigma) + OUTLIER * _normal(u, mu + SHIFT, WIDE)
     means = (log10(10**mu + 10**added) for added in ADDED)
     faulty = (
         SURE * _normal(u, at, FAULT_SD) + OUTLIER * _normal(u, at, FAULT_WIDE) for at in means
     )
+    if u < mu:
+        return (healthy, *(min(one, healthy) for one in faulty))
     return (healthy, *faulty)
 
 
@@ -192,7 +209,8 @@ def _ratio(chances: Sequence[Sequence[float]], likely: Sequence[Sequence[float]]
         return total / weight if weight else 0.0
 
     without = mean([HEALTHY])
-    return mean([EARLY, MIDDLE, LATE]) / without if without else float("inf")
+    faulty = mean([EARLY, MIDDLE, LATE])
+    return min(faulty / without, MOST_TIMES) if faulty < MOST_TIMES * without else MOST_TIMES
 
 
 def said_of(raw: float) -> float:
@@ -202,18 +220,52 @@ def said_of(raw: float) -> float:
     return 1 / (1 + exp(-(SAID_AT + SAID_PER * log(held / (1 - held)))))
 
 
+@dataclass(frozen=True, kw_only=True)
+class SoFar(Sound):
+    """What a reservoir's findings so far come to, so that the next is judged by itself alone: the
+    ``chances`` of each state at each level of the bike, after so many findings ``taken``; ``repaired``
+    and ``new_baseline`` since."""
+
+    cohort: Cohort = field(default_factory=Cohort)
+    chances: tuple[tuple[float, ...], ...] = ()
+    taken: int = 0
+    fresh: bool = True
+    repaired: bool = False
+    new_baseline: bool = False
+
+
 class _Filter:
     """One reservoir's chances, finding by finding."""
 
-    def __init__(self, cohort: Cohort) -> None:
+    def __init__(self, begun: SoFar) -> None:
+        cohort = begun.cohort
         self.cohort = cohort
         spread = sqrt(cohort.tau**2 + cohort.v)
         self.levels = [cohort.m + x * spread for x in NODES]
+        self.pending = (begun.repaired, begun.new_baseline)
         self.begin()
+        if begun.chances:
+            self.chances = [list(row) for row in begun.chances]
+            self.fresh, self.taken = begun.fresh, begun.taken
 
     def begin(self) -> None:
         self.chances = [[weight * state for state in FIRST] for weight in NODE_WEIGHTS]
-        self.fresh = True
+        self.fresh, self.taken = True, 0
+
+    def next(self, found: Found) -> Growth | None:
+        """The chance after it; None while running in. What happened before it counts with the next."""
+        repaired = self.pending[0] or found.repaired
+        baseline = self.pending[1] or found.new_baseline
+        self.pending = (repaired, baseline)
+        if found.run_in:
+            self.taken += 1  # it stands, though the chance does not know it
+            return None
+        if baseline:
+            self.begin()
+        elif repaired:
+            self.repaired()
+        self.pending = (False, False)
+        return self.take(found)
 
     def repaired(self) -> None:
         """Whatever grew is gone; the bike's own level is not."""
@@ -245,30 +297,63 @@ class _Filter:
         if total > 0:  # an amount no state explains says nothing
             self.chances = [[chance / total for chance in row] for row in joint]
         raw = min(sum(sum(row[1:]) for row in self.chances), 1.0)
-        return Growth(day=found.day, raw=raw, said=said_of(raw), form=form, amount=of_amount)
+        before, self.taken = self.taken, self.taken + 1
+        return Growth(
+            day=found.day,
+            raw=raw,
+            said=said_of(raw),
+            form=form,
+            amount=of_amount,
+            before=before,
+        )
 
 
 @guarded
 def growth(history: Iterable[Found], cohort: Cohort, day: date) -> tuple[Growth, ...]:
-    """The chance after each finding of a reservoir up to ``day``, oldest first; later findings never
-    count, and the order they are given in does not matter. A service without a finding makes no
-    transition; findings while running in are left out. Costs well under a millisecond a finding."""
-    now = _Filter(cohort)
-    said: list[Growth] = []
-    repaired = baseline = False
-    for found in sorted((f for f in history if f.day <= day), key=_in_order):
-        repaired, baseline = repaired or found.repaired, baseline or found.new_baseline
-        if found.run_in:
-            continue
-        if baseline:
-            now.begin()
-        elif repaired:
-            now.repaired()
-        repaired = baseline = False
-        said.append(now.take(found))
-    return tuple(said)
+    """The chance after each finding of a reservoir up to ``day``, oldest first, those of one day as
+    they were written down; later findings never count, and the order they are given in does not matter.
+    A service without a finding makes no transition; findings while running in are left out. Costs well
+    under a millisecond a finding."""
+    now = _Filter(SoFar(cohort=cohort))
+    said = (now.next(found) for found in _until(history, day))
+    return tuple(one for one in said if one is not None)
+
+
+@guarded
+def so_far(
+    history: Iterable[Found],
+    cohort: Cohort,
+    day: date,
+    *,
+    repaired: bool = False,
+    new_baseline: bool = False,
+) -> SoFar:
+    """What the findings of a reservoir up to ``day`` come to; ``repaired`` and ``new_baseline`` since the
+    last of them."""
+    now = _Filter(SoFar(cohort=cohort))
+    for found in _until(history, day):
+        now.next(found)
+    return SoFar(
+        cohort=cohort,
+        chances=tuple(map(tuple, now.chances)),
+        taken=now.taken,
+        fresh=now.fresh,
+        repaired=now.pending[0] or repaired,
+        new_baseline=now.pending[1] or new_baseline,
+    )
+
+
+@guarded
+def growth_next(begun: SoFar, found: Found) -> Growth | None:
+    """The chance after one more finding: the same as `growth` says of it with all before. None while
+    running in."""
+    return _Filter(begun).next(found)
+
+
+def _until(history: Iterable[Found], day: date) -> list[Found]:
+    return sorted((found for found in history if found.day <= day), key=_in_order)
 
 
 def _in_order(found: Found) -> tuple[object, ...]:
     parts = sorted(f"{p.form} {p.matter} {p.share} {p.count} {p.largest_mm}" for p in found.parts)
-    return (found.day, found.km_since_wiped, found.grader, parts)
+    return (found.day, found.nth, found.km_since_wiped, found.grader, parts)

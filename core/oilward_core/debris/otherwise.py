@@ -8,7 +8,7 @@ from ..codes.debris import FAMILY, Family, Form, Level, Matter, OilLook, Place
 from ..guard import Sound, guarded
 from ..said import debris as said
 from .growth import Growth
-from .seen import Observation, Part
+from .seen import PASTY, Observation, Part
 from .verdicts import verdict
 
 _BIG = Decimal(2)
@@ -33,7 +33,7 @@ def _with(seen: Observation, number: int, part: Part) -> Observation:
 
 
 def _of_part(seen: Observation, number: int, part: Part) -> Iterator[tuple[str, Observation]]:
-    fine = part.form in (Form.PASTE, Form.FUZZ)  # only what a magnet drew there lies so
+    fine = part.form in PASTY  # only what a magnet drew there lies so
     unsure = FAMILY[part.matter] in (Family.FERROUS, Family.LIGHT) and not fine
     if part.magnetic is None and unsure:
         held = FAMILY[part.matter] == Family.FERROUS

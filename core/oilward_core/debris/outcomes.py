@@ -6,7 +6,13 @@ from ..codes.debris import Level, Outcome
 from ..guard import guarded
 
 # what ends a finding's asking; a bike handed back stays on hold until a lead lifts it
-_CLOSES = (Outcome.NOTHING, Outcome.FAULT, Outcome.LIFTED)
+_CLOSES = (
+    Outcome.NOTHING,
+    Outcome.FAULT,
+    Outcome.LIFTED,
+    Outcome.HANDED_OUT,
+    Outcome.TOPPED_UP,
+)
 
 
 @guarded

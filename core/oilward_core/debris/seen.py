@@ -10,12 +10,14 @@ from ..spec import ReservoirKind
 
 FORM_WEIGHT = {
     Form.PASTE: 1,
+    Form.SPECKS: 3,
     Form.FUZZ: 3,
     Form.SLIVERS: 10,
     Form.FLAKES: 30,
     Form.CHIPS: 100,
     Form.FRAGMENTS: 300,
 }
+PASTY = (Form.PASTE, Form.FUZZ, Form.SPECKS)  # what is no piece one could take between two fingers
 SMELLS = (OilLook.FUEL, OilLook.BURNT)
 
 

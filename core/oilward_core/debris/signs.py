@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from ..codes.debris import FAMILY, Family, Form, Level, Matter, OilLook, Rule
+from ..due import DueLimits, Meter, add_months
 from ..guard import guarded
 from ..said import debris as said
 from ..spec import KINDS
-from .seen import Observation, Part
+from .seen import PASTY, Observation, Part
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -25,16 +26,25 @@ RUN_IN_KM = Decimal(1500)
 
 
 @guarded
-def running_in(km: Decimal, known_from_new: bool, served_before: bool) -> bool:
-    """Whether fine shavings are to be expected: the first service, or below 1500 km [trade].
+def running_in(
+    now: Meter, new: Meter | None, limits: DueLimits, served_before: bool = False
+) -> bool:
+    """Whether fine shavings are to be expected: below 1500 km, or at a first service within the sheet's
+    first interval from ``new`` [trade].
 
-    A bike without records may have been served, so for it only the distance counts.
+    A bike without records (``new`` None) may have been served, so for it only the distance counts; so it
+    does where the sheet has no first interval.
     """
-    return km < RUN_IN_KM or (known_from_new and not served_before)
+    if now.km < RUN_IN_KM:
+        return True
+    if new is None or served_before:
+        return False
+    if limits.first_km is not None:
+        return now.km - new.km <= limits.first_km
+    return limits.first_months is not None and now.on <= add_months(new.on, limits.first_months)
 
 
 _FORMS = list(Form)
-_PASTY = (Form.PASTE, Form.FUZZ)
 _HALF = Decimal("0.5")
 Spoken = RuleSpoke | None
 
@@ -54,13 +64,18 @@ def _covers(parts: Iterable[Part]) -> Decimal:
 def _running_in(part: Part, seen: Observation) -> bool:
     if not (seen.first_service and _steel(part)):
         return False
-    return part.form in _PASTY or (
+    return part.form in PASTY or (
         part.form == Form.SLIVERS and part.largest_mm is not None and part.largest_mm <= 1
     )
 
 
 def _spoke(rule: Rule, level: Level, origin: str, text: str) -> RuleSpoke:
     return RuleSpoke(rule=rule, level=level, origin=origin, text=text)
+
+
+def _origin(seen: Observation, usually: str) -> str:
+    """Where steel comes from: a primary has no gears, but a chain and what holds it."""
+    return said.CHAIN if KINDS[seen.reservoir].clutch else usually
 
 
 def _d1(seen: Observation) -> Spoken:
@@ -73,9 +88,10 @@ def _d1(seen: Observation) -> Spoken:
 
 def fine_steel(seen: Observation) -> str:
     """What a finding shows of fine steel beyond the usual, in words; empty: no more than usual."""
-    pasty = [p for p in seen.parts if p.form in _PASTY and _steel(p) and not _running_in(p, seen)]
-    if any(part.form == Form.FUZZ for part in pasty):
-        return said.FUZZ
+    pasty = [p for p in seen.parts if p.form in PASTY and _steel(p) and not _running_in(p, seen)]
+    for form, sign in ((Form.FUZZ, said.FUZZ), (Form.SPECKS, said.STEEL_SPECKS)):
+        if any(part.form == form for part in pasty):
+            return sign
     # dark paste belongs to a primary and to a final drive
     if KINDS[seen.reservoir].clutch or KINDS[seen.reservoir].hypoid:
         return ""
@@ -88,7 +104,8 @@ def _d2(seen: Observation) -> Spoken:
         return None
     again = KINDS[seen.reservoir].gears and seen.fine_last_time
     level = Level.WATCH if again else Level.NOTE
-    return _spoke(Rule.FINE, level, said.FINE, said.again(text) if again else text)
+    origin = _origin(seen, said.FINE) if text != said.MUCH_PASTE else said.FINE
+    return _spoke(Rule.FINE, level, origin, said.again(text) if again else text)
 
 
 def _d3(seen: Observation) -> Spoken:
@@ -101,14 +118,15 @@ def _d4(seen: Observation) -> Spoken:
     slivers = any(
         p.form == Form.SLIVERS and _steel(p) and not _running_in(p, seen) for p in seen.parts
     )
-    return _spoke(Rule.SLIVERS, Level.WATCH, said.EDGE, said.SLIVERS) if slivers else None
+    origin = _origin(seen, said.EDGE)
+    return _spoke(Rule.SLIVERS, Level.WATCH, origin, said.SLIVERS) if slivers else None
 
 
 def _d5(seen: Observation) -> Spoken:
     if not any(p.form == Form.FLAKES and _steel(p) for p in seen.parts):
         return None
     level = Level.WATCH if seen.first_service else Level.INVESTIGATE
-    return _spoke(Rule.FLAKES, level, said.SURFACE, said.STEEL_FLAKES)
+    return _spoke(Rule.FLAKES, level, _origin(seen, said.SURFACE), said.STEEL_FLAKES)
 
 
 def _d6(seen: Observation) -> Spoken:
@@ -116,11 +134,12 @@ def _d6(seen: Observation) -> Spoken:
         chip = part.form == Form.CHIPS and _steel(part)
         # a chip nobody measured is taken as large: the safe side
         if part.form == Form.FRAGMENTS and FAMILY[part.matter] != Family.PIECES:
-            return _spoke(Rule.CHIPS, Level.HOLD, said.TOOTH_OR_PART, said.FRAGMENT)
+            origin = _origin(seen, said.TOOTH_OR_PART) if _steel(part) else said.TOOTH_OR_PART
+            return _spoke(Rule.CHIPS, Level.HOLD, origin, said.FRAGMENT)
         if chip and (part.largest_mm is None or part.largest_mm >= 2):
-            return _spoke(Rule.CHIPS, Level.HOLD, said.TOOTH, said.BIG_CHIP)
+            return _spoke(Rule.CHIPS, Level.HOLD, _origin(seen, said.TOOTH), said.BIG_CHIP)
     if any(p.form == Form.CHIPS and _steel(p) for p in seen.parts):
-        return _spoke(Rule.CHIPS, Level.INVESTIGATE, said.TOOTH, said.SMALL_CHIPS)
+        return _spoke(Rule.CHIPS, Level.INVESTIGATE, _origin(seen, said.TOOTH), said.SMALL_CHIPS)
     return None
 
 
@@ -134,7 +153,7 @@ def _d7(seen: Observation) -> Spoken:
     if not bright:
         return None
     if any(_from(part, Form.FLAKES) for part in bright):
-        return _spoke(Rule.BRIGHT, Level.INVESTIGATE, said.LIGHT, said.BRIGHT_FLAKES)
+        return _spoke(Rule.BRIGHT, Level.INVESTIGATE, said.OVERLAY, said.BRIGHT_FLAKES)
     few = all(
         part.count <= 5 if part.count is not None else part.share <= Decimal("0.05")
         for part in bright
@@ -161,7 +180,7 @@ def _d9(seen: Observation) -> Spoken:
         return None
     friction = [part for part in seen.parts if FAMILY[part.matter] == Family.FRICTION]
     paste = [part for part in seen.parts if part.form == Form.PASTE]
-    stringy = any(part.form != Form.PASTE for part in friction)
+    stringy = any(part.form not in (Form.PASTE, Form.SPECKS) for part in friction)
     if stringy or (not primary and _covers(friction) > _HALF):
         return _spoke(Rule.CLUTCH, Level.WATCH, said.CLUTCH, said.STRINGY)
     if not friction and not (primary and paste):
@@ -174,6 +193,9 @@ def _d10(seen: Observation) -> Spoken:
         return None
     if any(_from(part, Form.SLIVERS) and _steel(part) for part in seen.parts):
         return _spoke(Rule.HYPOID, Level.INVESTIGATE, said.CROWN_WHEEL, said.BITS)
+    paste = [part for part in seen.parts if part.form == Form.PASTE and _steel(part)]
+    if _covers(paste) > _HALF:
+        return _spoke(Rule.HYPOID, Level.ROUTINE, said.NORMAL, said.DARK_PASTE)
     return None
 
 
@@ -190,10 +212,11 @@ def _d12(seen: Observation) -> Spoken:
         (OilLook.SPARKLE, Level.INVESTIGATE, said.FINE_METAL, said.SPARKLE),
         (OilLook.BURNT, Level.WATCH, said.HEAT, said.BURNT),
     )
-    for look, level, origin, sign in looks:
-        if look in seen.oil:
-            return _spoke(Rule.LOOKS, level, origin, sign)
-    return None
+    there = [row for row in looks if row[0] in seen.oil]
+    if not there:
+        return None
+    _, levels, origins, signs = zip(*there, strict=True)
+    return _spoke(Rule.LOOKS, max(levels), said.all_of(origins), " ".join(signs))
 
 
 def _d13(seen: Observation) -> Spoken:

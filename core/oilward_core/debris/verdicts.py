@@ -68,11 +68,13 @@ def _d14(seen: Observation, spoke: list[RuleSpoke]) -> list[RuleSpoke]:
 
 
 _LOOSE = (Place.PAN, Place.OIL)
+_GRAVE = (Rule.CHIPS, Rule.MILKY)  # no dirt excuses these
 
 
 def _d16(seen: Observation, judged: Callable[[Observation], list[RuleSpoke]]) -> list[RuleSpoke]:
-    """What lay in a pan nobody had cleaned, or swam in the oil, may be another bike's: it counts for one
-    level less. What sits on the plug stands."""
+    """What lay in a pan nobody had cleaned, or swam in the oil, may be another bike's: it is unsure, and
+    counts for one level less. What sits on the plug stands; and so does what would stop the bike: a chip
+    or a fragment, and milky oil."""
     spoke = judged(seen)
     loose = [part for part in seen.parts if part.place in _LOOSE]
     if seen.pan_clean is not False or not (loose or seen.oil):
@@ -83,13 +85,30 @@ def _d16(seen: Observation, judged: Callable[[Observation], list[RuleSpoke]]) ->
     stands = {rule.rule: rule for rule in judged(sure)}
     held = []
     for rule in spoke:
-        unsure = rule if rule.level <= Level.NOTE else _lowered(rule)
+        unsure = rule if rule.level <= Level.NOTE or rule.rule in _GRAVE else _lowered(rule)
         held.append(max(unsure, stands.get(rule.rule, unsure), key=lambda one: one.level))
     return [*held, _noted(Rule.PAN, said.PAN, said.PAN_NOT_CLEAN)]
 
 
+# what a piece or two of raise to *investigate*; chips of 2 mm are a hold, and stay one
+_PIECES = (Rule.FLAKES, Rule.CHIPS, Rule.HYPOID)
+
+
+def _calmed(growing: Growth | None, spoke: list[RuleSpoke]) -> list[RuleSpoke]:
+    """Where enough findings stand before, and the chance that a fault grows is small with this one, a
+    flake or a bit is watched."""
+    if growing is None or not growing.calms:
+        return spoke
+    return [
+        replace(rule, level=Level.WATCH, text=said.seldom(rule.text))
+        if rule.rule in _PIECES and rule.level == Level.INVESTIGATE
+        else rule
+        for rule in spoke
+    ]
+
+
 def _d15(growing: Growth | None, level: Level) -> RuleSpoke | None:
-    """One level up, at most to investigate, where a fault is more than half as likely as not."""
+    """One level up, at most to investigate, where the chance of a fault is a quarter or more."""
     if growing is None or not growing.alarms or level >= Level.INVESTIGATE:
         return None
     return RuleSpoke(
@@ -126,7 +145,7 @@ def verdict(seen: Observation, growing: Growth | None = None) -> Verdict:
     less than the other rules."""
 
     def judged(one: Observation) -> list[RuleSpoke]:
-        return _d14(one, [answer for rule in RULES if (answer := rule(one))])
+        return _d14(one, _calmed(growing, [answer for rule in RULES if (answer := rule(one))]))
 
     spoke = _d16(seen, judged)
     plain = max((rule.level for rule in spoke), default=Level.NOTE)

@@ -11,6 +11,7 @@ from ..codes.fill import LeftFor
 from ..codes.options import Tick
 from ..codes.roles import Role
 from ..codes.steps import Name
+from ..debris import SoFar
 from ..drained import Out
 from ..errors import CoreError
 from ..fill import Before, Fell, OfModel
@@ -147,7 +148,8 @@ class TaskPlan(Sound):
     ``topped_up`` since the last service, ml, ``outs`` what came out of it before, ``density15`` of what
     is in it, and whether the last finding asks for a ``sample``; how far its level ``fell`` at the first
     starts before, and what its ``model``'s other bikes did; why its level was ``left`` last time; by how
-    much a lift ``tilts`` its gauge, as seen before, newest last.
+    much a lift ``tilts`` its gauge, as seen before, newest last; whether it was low at the last look
+    (``low_last``), and what its findings so far come to (``so_far``, None where nobody knows any more).
     ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
 
     reservoir: ReservoirSpec
@@ -169,6 +171,8 @@ class TaskPlan(Sound):
     model: OfModel = field(default_factory=OfModel)
     left: LeftFor | None = None
     tilts: tuple[Decimal, ...] = ()
+    low_last: bool = False
+    so_far: SoFar | None = None
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""

@@ -198,6 +198,14 @@ _CHOICES = (
 )
 
 
+def piece_missing(label: str) -> str:
+    """A piece of the old seal is somewhere inside."""
+    return (
+        f"A piece of the {label}'s old seal is missing. Find it before anything runs, and say where it "
+        "was; or that all of it is there."
+    )
+
+
 def chosen(value: str, stood: str) -> str:
     """``open; level as it came: lower half``."""
     said = _called(value, *_CHOICES)

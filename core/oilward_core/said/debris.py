@@ -1,5 +1,7 @@
 """What is said of a finding: signs, likely origins, what to do, what would confirm it."""
 
+from collections.abc import Sequence
+
 from ..codes.debris import Level, LevelWord, Rule
 from ..guard import whole_table
 
@@ -23,6 +25,8 @@ SURFACE = "bearing or gear surface"
 TOOTH, TOOTH_OR_PART = "gear tooth", "gear tooth or broken part"
 LIGHT = "casting flash, clutch plates"
 BEARING, BUSH = "bearing", "bush or thrust washer"
+OVERLAY = "bearing overlay or piston"
+CHAIN = "chain, tensioner or compensator"
 CLUTCH = "clutch plates"
 CROWN_WHEEL = "crown wheel or pinion"
 WATER = "water or coolant"
@@ -37,6 +41,8 @@ NOT_IN_THE_RULES = "not in the rules"
 # signs
 CLEAN, USUAL_PASTE = "Clean magnet.", "Grey paste, the usual amount."
 FUZZ = "Fuzz on the magnet."
+STEEL_SPECKS = "Bright specks on the magnet."
+DARK_PASTE = "Dark paste: usual in a final drive, however much."
 MUCH_PASTE = "Paste over more than half the magnet."
 EXPECTED_ONCE = "Running-in: expected once. Look again next time."
 SLIVERS = "Slivers one can feel, after running-in."
@@ -52,7 +58,9 @@ FRICTION = "Friction dust, always there."
 BITS = "Bits in the drive."
 MILKY = "Milky oil."
 FUEL, SPARKLE, BURNT = "Fuel smell.", "Sparkle in the light.", "Burnt smell."
-SEAL_MISSING = "A piece of the old seal is missing: find it, clean the pick-up screen."
+SEAL_MISSING = (
+    "A piece of the old seal is missing: find it before the engine runs, clean the pick-up screen."
+)
 SEAL_PIECES = "Sealant or rubber: find the missing piece, clean the pick-up screen."
 DIPSTICK_FLAKES = (
     "The dipstick's plating flakes and may be where it comes from, this once. Fit a new one."
@@ -77,6 +85,16 @@ CONFIRM: dict[Rule, str] = {
     Rule.GROWING: "Send a sample to a laboratory. Look again at half the interval.",
     Rule.PAN: "Drain into a clean pan next time.",
 }
+
+
+def all_of(origins: Sequence[str]) -> str:
+    """Several likely origins."""
+    return "; ".join(origins)
+
+
+def seldom(sign: str) -> str:
+    """A sign that means less here, by what was seen before."""
+    return f"{sign} By all that was seen here before, a fault that grows is unlikely."
 
 
 def again(sign: str) -> str:

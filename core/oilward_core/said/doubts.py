@@ -71,6 +71,9 @@ def no_thread(written: str) -> str:
     return f"{written} is no thread. A decimal point lost? M14x1.5, 1/4-20 or G 1/4."
 
 
+LOOKED_AT_LATER = "Looked at less often than it is changed: the two intervals swapped?"
+
+
 def every_km(said: str) -> str:
     """An unusual distance between services."""
     return f"Every {said} is unusual. A nought too few or many?"

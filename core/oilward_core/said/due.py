@@ -9,10 +9,12 @@ from ..codes.roles import Role
 
 NO_INTERVAL = "The spec sheet gives no interval."
 WATCHED = "Half the interval: its last plug asked for another look."
+NOT_LOOKED_AT = "No record of a look. Look at it now, then count from there."
 NO_RECORD = "No record of the last service. Do it now, then count from there."
 DO_IT_NOW = "no record: do it now"
 UNLIMITED = "no interval"
 DUE_NOW = "due now"
+LOOK, CHANGE = "look", "change"
 TOGETHER = "Saves a warm-up, a lift and a clean-up later: cheaper now."
 APART = "Cheaper when it is due."
 
@@ -47,6 +49,18 @@ def ahead(amounts: Sequence[str], until: str) -> str:
     """What is left: ``in 1240 km or by 14 Mar 2027``."""
     left = " or ".join(amounts)
     return f"in {left} or {until}" if left and until else f"in {left}" if left else until
+
+
+def look(words: str) -> str:
+    """When a look is due, beside the change of what is looked at."""
+    return f"look {words}"
+
+
+def then(what: str, on: date | None, at: str) -> str:
+    """What is due later beside what is due first, in words that stay true: ``A look is due on 14 Mar
+    2027 or at 12000 km.``"""
+    limits = " or ".join([*([f"on {date_words(on)}"] if on else []), *([f"at {at}"] if at else [])])
+    return f"A {what} is due {limits}." if limits else NO_INTERVAL
 
 
 def by_time(day: date) -> str:

@@ -192,6 +192,10 @@ def _limits(read: _Values) -> DueLimits:
     )
 
 
+def _looks(read: _Values) -> DueLimits:
+    return DueLimits(repeat_km=read.middle("look.km"), repeat_months=read.count("look.months"))
+
+
 def is_number(field: Field) -> bool:
     """Whether a slip in this field would be a wrong number, so that it wants a second check."""
     return field.form not in _UNCHECKED_FORMS
@@ -229,6 +233,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         prefill=read.middle("prefill") or Decimal(0),
         fasteners=tuple(_fastener(name, fields) for name, fields in parts.items()),
         limits=_limits(read),
+        looks=_looks(read),
         serves=read.text("serves"),
         air_gap=read.middle("level.air gap"),
         filter_every=read.count("filter every"),

@@ -168,6 +168,16 @@ def _intervals(spec: ReservoirSpec, cc: int) -> Found:
         yield "first service", "/first.km", say.first_at(show(limits.first_km, "km"))
 
 
+def _looks(spec: ReservoirSpec, cc: int) -> Found:
+    limits, looks = spec.limits, spec.looks
+    for name, change, look in (
+        ("km", limits.repeat_km, looks.repeat_km),
+        ("months", limits.repeat_months, looks.repeat_months),
+    ):
+        if change is not None and look is not None and look > change:
+            yield "look after change", f"/look.{name}", say.LOOKED_AT_LATER
+
+
 def _counts(spec: ReservoirSpec, cc: int) -> Found:
     if spec.filter_every and spec.filter_every > _MOST_NTH:
         yield "filter every", "/filter every", say.filter_every(spec.filter_every)
@@ -258,8 +268,7 @@ def doubts(sheet: Sequence[ReservoirSpec], displacement_cc: int) -> tuple[Doubt,
     own = [
         Doubt(rule=rule, reservoir=spec.key, text=text, place=place)
         for spec in sheet
-        if not spec.facts.watched
-        for check in _RULES
+        for check in ((_looks,) if spec.facts.watched else (*_RULES, _looks))
         for rule, place, text in check(spec, displacement_cc)
     ]
     return (*own, *_slippery(sheet), *_same_place(sheet), *_unequal_legs(sheet))

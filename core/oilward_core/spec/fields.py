@@ -267,6 +267,21 @@ RESERVOIR_FIELDS = (
         name="repeat.hours", label="Then every, hours", form=Form.HOURS, plate="When", hint="20 h"
     ),
     Field(
+        name="look.km",
+        label="Looked at every, distance",
+        form=Form.DISTANCE,
+        plate="When",
+        unit="",
+        hint="5000 km",
+    ),
+    Field(
+        name="look.months",
+        label="Looked at every, time",
+        form=Form.MONTHS,
+        plate="When",
+        hint="6 months",
+    ),
+    Field(
         name="filter every",
         label="Filter every n-th change",
         form=Form.COUNT,
@@ -347,7 +362,15 @@ def field_of(path: Path) -> Field:
 
 
 _WATCHED = ("What", "Fluid", "Words")
-_WATCHED_FIELDS = ("level.gauge", "level.attitude", "level.engine", "repeat.km", "repeat.months")
+_LOOKS = ("look.km", "look.months")
+_WATCHED_FIELDS = (
+    "level.gauge",
+    "level.attitude",
+    "level.engine",
+    "repeat.km",
+    "repeat.months",
+    *_LOOKS,
+)
 _ENGINE_ONLY = ("capacity.with filter", "prefill", "filter every", "reset")
 
 
@@ -355,6 +378,8 @@ def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
     facts = KINDS[kind]
     if facts.watched:
         return field.plate in _WATCHED or field.name in _WATCHED_FIELDS
+    if field.name in _LOOKS:
+        return facts.looked_at
     if field.name in _ENGINE_ONLY and not facts.runs_engine:
         return False
     if field.name == "level.air gap":

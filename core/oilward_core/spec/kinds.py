@@ -107,6 +107,11 @@ class KindFacts:
         return self.recipe == Recipe.DRAINED
 
     @property
+    def looked_at(self) -> bool:
+        """Whether a visit only looks at it, a change being another's work."""
+        return self.recipe in (Recipe.SHOCK, Recipe.WATCHED)
+
+    @property
     def watched(self) -> bool:
         """Whether it is only looked at and topped up."""
         return self.recipe == Recipe.WATCHED

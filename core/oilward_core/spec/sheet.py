@@ -145,6 +145,7 @@ class Requirement(Sound):
         return ", ".join(part for part in parts if part)
 
 
+NO_LIMITS = DueLimits()  # nothing limits it
 NO_CLUTCH = "wets no clutch"
 WET_CLUTCH = ("MA", "MA1", "MA2")  # JASO T903: oil that a wet clutch runs in
 
@@ -159,6 +160,7 @@ class ReservoirSpec(Sound):
     """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing.
 
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
+    ``limits`` are those of its change, ``looks`` how often it is looked at in between;
     ``unchecked`` names the values no second person has checked (``drain plug/torque``).
     """
 
@@ -173,6 +175,7 @@ class ReservoirSpec(Sound):
     prefill: Decimal
     fasteners: tuple[Fastener, ...]
     limits: DueLimits
+    looks: DueLimits = NO_LIMITS
     serves: str = ""
     air_gap: Decimal | None = None
     filter_every: int | None = None

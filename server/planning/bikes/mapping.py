@@ -5,9 +5,10 @@ from decimal import Decimal
 
 from findings.models import Finding
 from findings.seen import seen
-from garage.mapping import BikeSpec, when_new
+from garage.mapping import BikeSpec, meter, when_new
 from garage.models import Bike
 from oilward_core.bench import Speaker
+from oilward_core.codes.options import Did
 from oilward_core.debris import running_in, verdict
 from oilward_core.errors import CoreError
 from oilward_core.fill import OfModel, case_of, expected
@@ -31,7 +32,7 @@ from oilward_core.spec import (
     what,
 )
 from visits.models import Service, TopUp
-from visits.rows import before
+from visits.rows import before, changes
 
 from planning.mapping import Known
 from planning.shapes import ServiceLine, SpecGroup, SpecLine, TopUpLine
@@ -83,12 +84,14 @@ def worked_again(
 ) -> str:
     """What a finding comes to on odometer readings corrected since; empty where none was. The
     verdict as it was signed stays beside it."""
-    before = [s for s in services if s.km < found.reading.km]
+    if found.look:
+        return ""
+    before = [s for s in changes(services) if s.km < found.reading.km]
     reading, last = found.reading, before[-1] if before else None
     if not (reading.corrects_id or (last and last.reading.corrects_id)):
         return ""
     since = reading.km - (last.km if last else 0)
-    first = running_in(reading.km, when_new(known.bike) is not None, bool(before))
+    first = running_in(meter(reading), when_new(known.bike), spec.limits, bool(before))
     judged = verdict(seen(found, spec.kind, since, first))
     return words.on_corrected(
         show(since, known.bike.odometer_unit), judged.level.word, judged.action
@@ -102,10 +105,11 @@ def service_line(row: Service, speaks: Speaker, unit: str) -> ServiceLine:
     return ServiceLine(
         done_on=row.done_on.isoformat(),
         odometer=show(row.km, unit) + (f" · {row.hours:.0f} h" if row.hours is not None else ""),
-        variant=row.variant,
+        did=Did(row.did),
+        variant=row.variant if row.did == Did.CHANGED else "",
         drained=volume(row.drained_ml),
         took=volume(row.took_ml),
-        fluid=row.fluid,
+        fluid=row.fluid if row.did in (Did.CHANGED, Did.TOPPED_UP) else "",
         done_by=row.done_by,
         visit=str(row.visit_id) if row.visit_id else "",
         not_learned=row.not_learned,

@@ -13,6 +13,7 @@ from django.http import Http404
 from django.utils import timezone
 from garage.models import Bike
 from garage.odometer.selectors import last_odometer
+from oilward_core.codes.options import Did
 from oilward_core.errors import CoreError
 from oilward_core.usedoil import LabLine, read_reports
 from shelf.models import Fluid
@@ -53,8 +54,8 @@ def take_sample(new: NewSample, *, actor: Person, today: date) -> Sample:
     bike = Bike.objects.filter(pk=as_id(new.bike)).first()
     if bike is None:
         raise Http404
-    last = Service.objects.filter(bike=bike, reservoir=new.reservoir).select_related("reading")
-    service = last.order_by("-done_on", "-reading__km").first()
+    last = Service.objects.filter(bike=bike, reservoir=new.reservoir, did=Did.CHANGED)
+    service = last.select_related("reading").order_by("-done_on", "-reading__km").first()
     if service is None:
         raise CoreError("lab.never_served", field="reservoir")
     reading = last_odometer([bike.pk]).get(bike.pk)

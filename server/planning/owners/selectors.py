@@ -39,6 +39,7 @@ def _services(bike: UUID) -> list[dict[str, Any]]:
         {
             "on": row.done_on.isoformat(),
             "reservoir": row.reservoir,
+            "did": row.did,
             "km": f"{row.reading.km.normalize():f}",
             "fluid": row.fluid,
             "filled_ml": None if row.took_ml is None else f"{row.took_ml.normalize():f}",

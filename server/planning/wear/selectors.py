@@ -10,6 +10,7 @@ from django.db.models import Exists, F, OuterRef, Q, QuerySet, Subquery
 from django.db.models.functions import Coalesce
 from django.http import Http404
 from findings import seen as seen_as
+from findings.mapping import look_words
 from findings.models import Debris, Finding, Overruling
 from findings.selectors import counting, shown_by_kind, whole
 from garage.mapping import model_words
@@ -43,7 +44,7 @@ from .shapes import (
 PAGE, MONTH, SOME = 40, timedelta(days=31), 60
 # what a line of the ledger shows: its rows are many, and whole ones hold a lot
 SHOWN = (
-    *("pk", "found_on", "reservoir", "kind", "counts", "said", "fluid"),
+    *("pk", "found_on", "reservoir", "kind", "look", "counts", "said", "fluid"),
     *("bike_id", "bike__name", "bike__model__make", "bike__model__name", "bike__model__year"),
     "found_by__name",
 )
@@ -143,7 +144,8 @@ def _line(row: dict[str, Any], seen: Sequence[Part]) -> FindingLine:
         kind=row["kind"],
         level=_level(row),
         parts=on_plug(seen),
-        words=mapping.seen_words(seen),
+        words=look_words(row["look"]) or mapping.seen_words(seen),
+        look=bool(row["look"]),
         chance="" if row["said"] is None else chance_words(row["said"]),
         fluid=row["fluid"] or "",
         by=row["found_by__name"],
@@ -180,7 +182,7 @@ def _worse(today: date) -> list[list[dict[str, Any]]]:
     lately = recent.exclude(level=LevelWord.ROUTINE, overrulings=None).order_by("-found_on")
     places = list(lately.values_list("bike", "reservoir")[:SOME])
     of_bikes = counting(Finding.objects.filter(bike__in={bike for bike, _ in places}))
-    rows = _counted(of_bikes).order_by("-found_on", "-pk").values(*LEVELS)
+    rows = _counted(of_bikes).order_by("-found_on", "-kept_at").values(*LEVELS)
     grouped: dict[tuple[UUID, str], list[dict[str, Any]]] = {}
     for row in rows:
         grouped.setdefault((row["bike_id"], row["reservoir"]), []).append(row)
@@ -209,7 +211,9 @@ def _choices() -> LedgerChoices:
     return LedgerChoices(
         levels=list(LevelWord),
         matters=list(Matter),
-        kinds=[kind.value for kind in ReservoirKind if KINDS[kind].drained],
+        kinds=[
+            kind.value for kind in ReservoirKind if KINDS[kind].drained or KINDS[kind].looked_at
+        ],
         models=sorted(model_words(row) for row in BikeModel.objects.all()),
         fluids=list(Fluid.objects.order_by("name").values_list("name", flat=True)),
         graders=list(readers),
@@ -229,7 +233,7 @@ def ledger(asked: LedgerAsked, today: date) -> FindingsLedger:
     count = _all_counting() if asked == LedgerAsked(page=asked.page) else rows.count()
     pages = max(1, ceil(count / PAGE))
     page = min(max(asked.page, 1), pages)
-    shown = _counted(rows).order_by("-found_on", "-pk")[(page - 1) * PAGE : page * PAGE]
+    shown = _counted(rows).order_by("-found_on", "-kept_at", "-pk")[(page - 1) * PAGE : page * PAGE]
     lines, worse = list(with_fluid(shown).values(*SHOWN)), _worse(today)
     seen = _debris(row["pk"] for row in (*lines, *(newest for newest, _ in worse)))
     return FindingsLedger(

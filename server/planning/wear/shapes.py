@@ -111,7 +111,7 @@ class LedgerAsked:
 
 @dataclass(frozen=True, kw_only=True)
 class FindingLine:
-    """A finding in the ledger. ``fluid`` is the oil it was found in."""
+    """A finding in the ledger. ``fluid`` is the oil it was found in; ``look``: no plug was read."""
 
     id: str
     on: str
@@ -121,6 +121,7 @@ class FindingLine:
     reservoir: str
     kind: str
     level: LevelWord
+    look: bool
     parts: list[PlugPart]
     words: str
     chance: str

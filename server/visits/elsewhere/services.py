@@ -2,17 +2,19 @@
 What nobody has a record of is marked as such wherever it counts."""
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 from decimal import Decimal
 from uuid import UUID
 
 from config.problems import Conflict
 from django.db import transaction
+from findings.services import answer_by_look
 from garage.locks import lock_bike
 from garage.mapping import last_reading, odometer, odometer_at
 from garage.models import Bike, OdometerReading
 from garage.odometer.selectors import standing
 from garage.selectors import specs_of
+from oilward_core.codes.options import Did, Look
 from oilward_core.errors import CoreError, at
 from oilward_core.odometer import Odometer, corrected_odometer
 from oilward_core.quantity import Kind, parse_single
@@ -87,7 +89,9 @@ def _by(told: Elsewhere, actor: Person) -> str:
 
 
 @transaction.atomic
-def write_down(bike_id: UUID, told: Elsewhere, *, actor: Person, today: date) -> None:
+def write_down(
+    bike_id: UUID, told: Elsewhere, *, actor: Person, now: datetime, today: date
+) -> None:
     """Write down what was done without a run sheet: a service, so that what it was done to need not
     count as due, or what was added between two. Without proof a service is somebody's word, and a
     record always goes before it. The same id again changes nothing.
@@ -104,7 +108,9 @@ def write_down(bike_id: UUID, told: Elsewhere, *, actor: Person, today: date) ->
     if reservoir is None:
         raise CoreError("visit.no_such_reservoir", field="reservoir")
     by_word = told.what == "service" and not told.proof.strip()
-    recorded = Service.objects.filter(bike=bike, reservoir=reservoir.key, by_word=False)
+    recorded = Service.objects.filter(
+        bike=bike, reservoir=reservoir.key, by_word=False, did=Did.CHANGED
+    )
     if by_word and recorded.exists():
         raise Conflict("owner.recorded", what=reservoir.label)
     ml, then = _amount(told, actor), _then(bike, day)
@@ -133,9 +139,13 @@ def write_down(bike_id: UUID, told: Elsewhere, *, actor: Person, today: date) ->
         Service.objects.create(
             **common,
             variant=next(iter(reservoir.capacities), Variant.DRAIN_ONLY),
+            did=Did.CHANGED,
             took_ml=ml,
             not_learned=NOT_MEASURED if ml is not None else "",
             by_word=by_word,
             proof=told.proof.strip(),
         )
+    words = f"{told.what}, {common['done_by']}"
+    look = Look.TOPPED_UP
+    answer_by_look(bike.pk, reservoir.key, look, words, on=day, actor=actor, at=now)
     touch(bike.pk)

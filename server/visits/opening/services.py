@@ -30,7 +30,15 @@ from workshop.traces import trace
 
 from visits.minutes import learned
 from visits.models import EntryRow, Task, Visit
-from visits.selectors import density_of_last, filled_of, known_of_model, topped_up, visits
+from visits.selectors import (
+    density_of_last,
+    filled_of,
+    findings_so_far,
+    known_of_model,
+    low_last,
+    topped_up,
+    visits,
+)
 from visits.services import locked, note_standing, stands_of, still_open
 from visits.shapes import AddedTask, NewTask, NewVisit
 
@@ -105,7 +113,9 @@ def _add(
             "dipstick_excused": dipstick_excused(visit.bike_id, reservoir.key),
             "sample": watched_last_time(visit.bike_id, reservoir.key),
             "of_model": asdict(known_of_model(visit.bike, reservoir, variant, filled)),
+            "so_far": findings_so_far(visit.bike, reservoir),
             "topped_up": topped_up(visit.bike_id, reservoir.key),
+            "low_last": reservoir.facts.watched and low_last(visit.bike_id, reservoir.key),
             "density15": density_of_last(visit.bike_id, reservoir.key),
             "taken_out": False,
         },

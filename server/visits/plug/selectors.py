@@ -1,12 +1,18 @@
-"""What the rules say of a plug while somebody reads it; the chance that something grows comes with the
-finding that is kept."""
+"""What is said of a plug while somebody reads it: what will be signed, rules and chance together."""
 
 from dataclasses import replace
 from datetime import datetime
 
 from oilward_bench import verdict_shape
 from oilward_bench.shapes import VerdictShape
-from oilward_core.bench import EntryKind, Graded, observed, pan_said, read_entry
+from oilward_core.bench import (
+    EntryKind,
+    Graded,
+    growing,
+    observed,
+    pan_said,
+    read_entry,
+)
 from oilward_core.debris import verdict, would_change
 from oilward_core.errors import CoreError
 from workshop.mapping import speaker
@@ -34,4 +40,5 @@ def so_far(visit: Visit, plug: PlugSoFar, person: Person, now: datetime) -> Verd
         written = entries_of(visit, whole)
         seen = replace(seen, pan_clean=pan_said(written, state.step.id.reservoir))
     judged = observed(plan, seen)
-    return verdict_shape(verdict(judged), judged, would_change(judged))
+    grown = growing(plan, seen, str(person.pk), now.date())
+    return verdict_shape(verdict(judged, grown), judged, would_change(judged, grown))

@@ -1,7 +1,7 @@
 """Closing a visit: by a signature, or left before anything was opened."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from decimal import Decimal
 from uuid import UUID, uuid5
@@ -9,7 +9,7 @@ from uuid import UUID, uuid5
 from config.problems import Conflict
 from django.db import transaction
 from findings.models import Finding
-from findings.services import keep_answer, keep_finding
+from findings.services import answer_by_look, keep_answer, keep_judged, keep_look
 from garage.locks import lock_bike
 from garage.sheets.whole import note_looked_up
 from oilward_core.bench import (
@@ -24,6 +24,7 @@ from oilward_core.bench import (
     TaskClosing,
     TaskState,
     gradings,
+    growing,
     in_order,
     keep,
     left_for,
@@ -33,7 +34,8 @@ from oilward_core.bench import (
     why_not_learned,
 )
 from oilward_core.codes.fill import LeftFor
-from oilward_core.debris import Outcome
+from oilward_core.codes.options import Did
+from oilward_core.debris import DID, LevelWord, Outcome
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import Name, StepId, TaskPlan
 from oilward_core.spec import Cell, Path
@@ -96,6 +98,7 @@ def _keep_findings(visit: Visit, stands: Closing, *, now: datetime) -> None:
     }
     answers = {entry.data.entry: entry for entry in entries if isinstance(entry.data, Answered)}
     for one in stands.tasks:
+        _keep_look(visit, one.plan, stands.sheet, answers, graders, now)
         inspect = str(StepId(one.plan.reservoir.key, Name.INSPECT))
         state, before = stands.sheet.step(inspect), None
         if state is None or state.entry is None or not isinstance(state.entry.data, Graded):
@@ -104,24 +107,61 @@ def _keep_findings(visit: Visit, stands: Closing, *, now: datetime) -> None:
             by = graders.get(entry.id, visit.opened_by)
             before = _keep_finding(visit, one.plan, entry, by, before, now)
             lifted = answers.get(entry.id)
-            if lifted is not None:
+            if lifted is not None and before.level == LevelWord.HOLD:
                 _keep_lifted(before, lifted, graders[lifted.id])
+
+
+def _keep_look(
+    visit: Visit,
+    plan: TaskPlan,
+    sheet: Sheet,
+    answers: Mapping[str, Entry],
+    graders: Mapping[str, Person],
+    now: datetime,
+) -> None:
+    """What a look showed that is not as it should be, and what it answers to an earlier one."""
+    key = plan.reservoir.key
+    task, state = sheet.task(key), sheet.step(str(StepId(key, Name.LOOK)))
+    entry = state.entry if state else None
+    if task is None or task.look is None or entry is None:
+        return
+    by = graders.get(entry.id, visit.opened_by)
+    said = result(entry, Speaker())
+    day = day_of(now)
+    answer_by_look(visit.bike_id, key, task.look, said, on=day, actor=by, at=now)
+    if task.finding is None:
+        return
+    row = keep_look(
+        visit.bike,
+        key,
+        plan.reservoir.kind,
+        task.look,
+        task.finding,
+        finding_id=uuid5(visit.pk, entry.id),
+        found_on=day,
+        reading=visit.odometer,
+        actor=by,
+    )
+    lifted = answers.get(entry.id)
+    if lifted is not None and row.level == LevelWord.HOLD:
+        _keep_lifted(row, lifted, graders[lifted.id])
 
 
 def _keep_finding(
     visit: Visit, plan: TaskPlan, entry: Entry, by: Person, before: Finding | None, now: datetime
 ) -> Finding:
-    seen = entry.data
+    seen, day = entry.data, day_of(now)
     assert isinstance(seen, Graded)
-    return keep_finding(
+    return keep_judged(
         visit.bike,
         plan.reservoir.key,
         observed(plan, seen),
         seen.note,
         finding_id=uuid5(visit.pk, entry.id),
-        found_on=day_of(now),
+        found_on=day,
         reading=visit.odometer,
         actor=by,
+        grown=growing(plan, seen, entry.who, entry.at.date()),
         regrade_of=before,
         kept=seen.kept,
         pictures=seen.pictures,
@@ -157,11 +197,14 @@ def _keep_service(
     if task.closed_early:
         _keep_top_up(visit, one, task, actor=actor, now=now)
         return
-    poured, drained = plan.reservoir.facts.poured, plan.reservoir.facts.drained
+    did = DID[task.look] if task.look else Did.CHANGED
+    drained = plan.reservoir.facts.drained
+    poured = plan.reservoir.facts.poured and did in (Did.CHANGED, Did.TOPPED_UP)
     Service.objects.create(
         bike=visit.bike,
         reservoir=plan.reservoir.key,
         variant=plan.variant,
+        did=did,
         visit=visit,
         done_on=day_of(now),
         reading=visit.odometer,
@@ -282,7 +325,8 @@ def sign(
 @transaction.atomic
 def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit:
     """Close a visit in which nothing was drained, with a reason; or one that a finding holds, whose bike
-    a lead hands back, not to be ridden: what its plugs showed is kept, and its oil is used oil."""
+    a lead hands back, not to be ridden: what its plugs and looks showed is kept, and its oil is used
+    oil."""
     visit = locked(visit_id)
     if visit.state == Visit.State.LEFT:
         return visit
@@ -294,8 +338,8 @@ def leave(visit_id: UUID, reason: str, *, actor: Person, now: datetime) -> Visit
     back = bool(stands.sheet.handed_back)
     if stands.sheet.opened_drain and not back:
         raise Conflict("visit.oil_is_out")
+    _keep_findings(visit, stands, now=now)
     if back:
-        _keep_findings(visit, stands, now=now)
         _, plan, _ = stands_of(visit)
         happened = in_order(entries_of(visit, plan))
         keep_waste(visit, stands, happened, actor=actor, today=day_of(now))

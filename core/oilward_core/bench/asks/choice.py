@@ -8,10 +8,13 @@ from ...codes.entries import Ask, EntryKind
 from ...codes.options import Lamp, Opens
 from ...codes.roles import Role
 from ...codes.steps import Name
-from ...runsheet import StepId
+from ...debris import Verdict
+from ...runsheet import Step, StepId
 from ...said import bench as said
+from ...said import debris as said_debris
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
+from ..fold.known import Known
 from ..fold.taking import Taking
 from ..reading import offered
 from ..typed import Typed
@@ -64,4 +67,13 @@ def _say(data: Chosen, speaker: Speaker) -> str:
 
 
 ANSWER = Act(typed=ChosenTyped, data=Chosen, field="value", read=_read, take=_take, says=_say)
-ROOM = Room(ask=Ask.CHOICE, acts=(ANSWER,))
+
+
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    """What a look comes to, where not all is well."""
+    if step.name != Name.LOOK or finding is None:
+        return ""
+    return said_debris.in_short(finding.level.word, finding.action)
+
+
+ROOM = Room(ask=Ask.CHOICE, acts=(ANSWER,), remarks=_remarks)

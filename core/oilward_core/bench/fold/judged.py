@@ -1,14 +1,16 @@
 """What a reservoir's readings come to: the verdict on a finding."""
 
 from collections.abc import Iterable
+from datetime import date
 
 from ...codes.entries import GRADINGS
-from ...codes.options import Tick
+from ...codes.options import Look, Tick
 from ...codes.steps import Name
-from ...debris import Observation, Verdict, verdict
+from ...debris import Found, Growth, Observation, Verdict, growth_next, look_verdict, verdict
 from ...guard import guarded
 from ...runsheet import StepId, TaskPlan, of_bike
 from ...spec import wets_a_clutch
+from ..asks.choice import Chosen
 from ..asks.common import Confirmed, Started
 from ..asks.finding import Graded
 from ..entries import Entry, ordered
@@ -57,21 +59,44 @@ def pan_said(entries: Iterable[Entry], reservoir: str) -> bool | None:
 
 
 @guarded
-def judge_finding(task: TaskPlan, seen: Graded) -> Verdict:
-    """The verdict on a finding, without the chance that a fault grows."""
-    return verdict(observed(task, seen))
+def growing(task: TaskPlan, seen: Graded, who: str, day: date) -> Growth | None:
+    """The chance after this finding that a fault is growing there; none while running in, where there is
+    no magnet, or where nobody knows what was found before. ``who`` read it, on which ``day``."""
+    if task.so_far is None:
+        return None
+    found = Found(
+        day=day,
+        parts=seen.parts,
+        km_since_wiped=task.km_since_wiped,
+        grader=who,
+        run_in=task.first_service or seen.no_magnet,
+    )
+    return growth_next(task.so_far, found)
 
 
-def graded(key: str, known: Known) -> Graded | None:
-    """What the plug of a reservoir showed, if it was read."""
-    entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
-    return entry.data if entry is not None and isinstance(entry.data, Graded) else None
+@guarded
+def judge_finding(task: TaskPlan, seen: Graded, who: str, day: date) -> Verdict:
+    """The verdict on a finding as it is shown and as it is signed: the rules, and the chance that a fault
+    grows."""
+    return verdict(observed(task, seen), growing(task, seen, who, day))
+
+
+def looked(key: str, known: Known) -> Look | None:
+    """What a look at a reservoir showed, if it was looked at."""
+    entry = known.facts.last.get(str(StepId(key, Name.LOOK)))
+    said = entry.data.value if entry is not None and isinstance(entry.data, Chosen) else ""
+    return Look(said) if said in tuple(Look) else None
 
 
 def finding_of(key: str, known: Known) -> Verdict | None:
-    """The verdict on a reservoir's plug, if it was read."""
-    seen = graded(key, known)
-    return judge_finding(known.tasks[key], seen) if seen else None
+    """The verdict on a reservoir's plug, if it was read, or on the look at it."""
+    look, task = looked(key, known), known.tasks[key]
+    if look is not None:
+        return look_verdict(task.reservoir.kind, look, task.low_last)
+    entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+    if entry is None or not isinstance(entry.data, Graded):
+        return None
+    return judge_finding(task, entry.data, entry.who, entry.at.date())
 
 
 def is_grading(entry: Entry) -> bool:

@@ -25,7 +25,7 @@ from .facts import Facts
 from .fasteners import fasteners
 from .filling import is_wrong_oil
 from .gather import gathered
-from .judged import finding_of
+from .judged import finding_of, looked
 from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
 from .level_reads import TO_LOOK
@@ -59,20 +59,23 @@ def _circuit_shut(key: str, known: Known) -> bool:
     return bool(there) and all(known.complete[step] for step in there)
 
 
-def _apart(task: TaskPlan, known: Known) -> TaskState:
+def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
     """What is not drained through a plug."""
     key, facts = task.reservoir.key, known.facts
-    looked = str(StepId(key, Name.LOOK)) in facts.last
     opened = key in facts.opened
     wheel_out = task.reservoir.facts.recipe == Recipe.FORK and "" in facts.opened
     return TaskState(
         key=key,
         added=facts.into(key),
         cards=_cards(key, known),
-        filled=looked or facts.into(key) > 0 or _circuit_shut(key, known),
+        filled=str(StepId(key, Name.LOOK)) in facts.last
+        or facts.into(key) > 0
+        or _circuit_shut(key, known),
         opened=opened,
         oil_out=opened or wheel_out,
         found=_found(key, facts),
+        finding=finding,
+        look=looked(key, known),
     )
 
 
@@ -93,7 +96,7 @@ def _task_state(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskSt
     key, facts = task.reservoir.key, known.facts
     filling = known.fillings.get(key)
     if filling is None:
-        return _apart(task, known)
+        return _apart(task, known, finding)
     out = facts.fastener(key, Role.DRAIN_PLUG) is not None
     return TaskState(
         key=key,

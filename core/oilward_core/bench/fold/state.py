@@ -6,7 +6,7 @@ from decimal import Decimal
 
 from ...codes.bench import Stands, Status
 from ...codes.entries import Ask
-from ...codes.options import Stage
+from ...codes.options import Look, Stage
 from ...codes.steps import WaitsFor
 from ...debris import Verdict
 from ...fill import Advice, Fell
@@ -109,6 +109,7 @@ class TaskState(Sound):
     stopped: str = ""
     fasteners: tuple[FastenerState, ...] = ()
     found: str = ""
+    look: Look | None = None
     fluid: str = ""
     fell: Fell | None = None
     tilt: Decimal | None = None

@@ -17,6 +17,7 @@ from ...said import debris as said_debris
 from ..asks.choice import Chosen
 from ..asks.common import Answered
 from ..asks.fill import PouredIn
+from ..asks.finding import Graded
 from ..asks.gate import keeps_shut
 from ..entries import Entry, ordered
 from .draining import takes_at_most
@@ -61,16 +62,34 @@ def went_against(known: Known, written: Sequence[Entry]) -> Iterator[Stop]:
         yield Stop(entry=entry.id, step=entry.step, text=text, against=codes)
 
 
+def found_in(key: str, known: Known) -> Entry | None:
+    """What says what was found of a reservoir: the reading of its plug, or the look at it."""
+    last = known.facts.last
+    return last.get(str(StepId(key, Name.INSPECT))) or last.get(str(StepId(key, Name.LOOK)))
+
+
 def holds(known: Known, findings: Mapping[str, Verdict | None]) -> Iterator[Stop]:
     """Findings that say hold: nothing is run and nothing signed until a lead lifts them."""
     for key, verdict in findings.items():
-        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        entry = found_in(key, known)
         if verdict is None or entry is None or verdict.level < Level.HOLD:
             continue
         if entry.id not in known.facts.answered:
             label = known.label(key)
             text = said_debris.origin_of_bike(label, verdict.origin, verdict.action)
             yield Stop(entry=entry.id, step=entry.step, text=text, hold=True)
+
+
+def missing_pieces(known: Known) -> Iterator[Stop]:
+    """A piece of an old seal that is not there blocks a gallery sooner or later: somebody says where it
+    was found before anything runs."""
+    for key in known.tasks:
+        entry = known.facts.last.get(str(StepId(key, Name.INSPECT)))
+        if entry is None or not isinstance(entry.data, Graded) or not entry.data.seal_missing:
+            continue
+        if entry.id not in known.facts.answered:
+            text = said.piece_missing(known.label(key))
+            yield Stop(entry=entry.id, step=entry.step, text=text)
 
 
 LEAD_OVER = Decimal("1.15")  # of the book [our definition]
@@ -124,6 +143,7 @@ def all_stops(
     return (
         *went_against(known, written),
         *holds(known, findings),
+        *missing_pieces(known),
         *overfilled(known),
         *wrong_oil(known),
         *lamp(known),
@@ -161,8 +181,8 @@ def handed_back(known: Known) -> str:
     """Why it goes back: what a lead said of a finding that stands, or of a hurt thread. One corrected
     since says it anew."""
     looks = [over.look for overs in known.over.values() for over in overs]
-    for step in (*(StepId(key, Name.INSPECT) for key in known.tasks), *looks):
-        entry = known.facts.last.get(str(step))
+    found = [found_in(key, known) for key in known.tasks]
+    for entry in (*found, *(known.facts.last.get(str(step)) for step in looks)):
         answer = known.facts.answered.get(entry.id) if entry else None
         if answer and isinstance(answer.data, Answered) and answer.data.handed_back:
             return answer.data.reason
