@@ -23,6 +23,7 @@ from oilward_core.trend import (
     lean,
     owner_words,
 )
+from oilward_core.trend.student import two_sided_t
 from scipy import stats
 
 # NIST/SEMATECH e-Handbook 6.3.2.4, data from memory; the printed moving average is reproduced
@@ -130,11 +131,20 @@ class ClaimTests(TestCase):
         interval = test.confidence_interval()
         assert said.ratio and said.low and said.high
         self.assertAlmostEqual(log(said.ratio), numpy.mean(means[0]) - numpy.mean(means[1]))
-        # degrees of freedom are taken down to a whole number: a little wider, never narrower
-        self.assertLessEqual(log(said.low), interval.low + 1e-3)
-        self.assertAlmostEqual(log(said.low), interval.low, delta=0.02)
-        self.assertAlmostEqual(log(said.high), interval.high, delta=0.02)
+        self.assertAlmostEqual(log(said.low), interval.low, 9)
+        self.assertAlmostEqual(log(said.high), interval.high, 9)
         self.assertTrue(said.differs)
+
+    def test_t_at_every_number_of_degrees_of_freedom(self) -> None:
+        """To four places, where a table ends and between its rows as well."""
+        for degrees in (1, 1.3, 2, 2.5, 3.999, 7.2, 12.7, 29.9, 30, 31, 40.5, 75, 120, 1e3, 1e6):
+            for inside in (0.5, 0.9, 0.95, 0.99):
+                with self.subTest(degrees=degrees, inside=inside):
+                    expected = stats.t.ppf((1 + inside) / 2, degrees)
+                    self.assertAlmostEqual(two_sided_t(degrees, inside), expected, 4)
+        for degrees, inside in ((0, 0.95), (-1, 0.95), (5, 1), (5, 0), (float("nan"), 0.95)):
+            with self.assertRaises(CoreError):
+                two_sided_t(degrees, inside)
 
     def test_where_nothing_differs_nothing_is_claimed_more_than_one_time_in_twenty(self) -> None:
         wrong = sum(compare_groups(*self.groups(seed, 1)).differs for seed in range(400))

@@ -39,7 +39,7 @@ class ParticleTests(TestCase):
         self.assertIn(two - one, (0, 1, 2))
 
     def test_what_is_no_count_is_refused(self) -> None:
-        for counts in ([1, 2], [1, -2, 3]):
+        for counts in ([1, 2], [1, -2, 3], [100, 200, 50], [490, 62, 63], [5, 4, 9]):
             with self.assertRaises(CoreError):
                 particle_code(counts)
 

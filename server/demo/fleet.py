@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
+from oilward_core.codes.options import Did
 from oilward_core.quantity import UNITS
 
 HERE = Path(__file__).parent
@@ -34,6 +35,7 @@ class Past:
     first: bool = False
     note: str = ""
     by: str = "mira"
+    did: Did = Did.CHANGED
 
 
 @dataclass(frozen=True)

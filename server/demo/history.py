@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from random import Random
 
+from oilward_core.codes.options import Did
 from oilward_core.spec import ReservoirKind, ReservoirSpec, Variant
 from oilward_sim import Grader, Healthy, World
 
@@ -108,7 +109,10 @@ def history(machine: Machine, reservoirs: Sequence[ReservoirSpec]) -> Iterator[P
         day = min((due for due, _ in dues), default=1e9) * dice.uniform(0.97, 1.02)
         if day > machine.age_days - LATEST:
             return
-        for due, tank in dues:
-            if due <= day + TOGETHER:
-                yield _service(machine, tank, day, dice)
-                tank.day, tank.done = day, tank.done + 1
+        done = [tank for due, tank in dues if due <= day + TOGETHER]
+        for tank in done:
+            yield _service(machine, tank, day, dice)
+            tank.day, tank.done = day, tank.done + 1
+        for tank in tanks:
+            if tank not in done and tank.spec.looks.repeat_months:
+                yield replace(_service(machine, tank, day, Random(0)), did=Did.LOOKED, parts=())

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from django.db.models import Count, Exists, Max, OuterRef, Q, QuerySet
 from django.http import Http404
-from garage.models import Bike
+from garage.models import Bike, SheetCell, SpecSheet
 from garage.odometer.selectors import corrections, follow
 from oilward_core.debris import (
     Cohort,
@@ -121,6 +121,26 @@ def still_asking(bike_ids: Iterable[UUID]) -> dict[tuple[UUID, str], list[Findin
     return {key: mapping.asking(of) for key, of in grouped.items()}
 
 
+def _kinds_now() -> dict[tuple[int, str], str]:
+    """The kind of each reservoir, by model and key, that a later version of its sheet calls another."""
+    cells = SheetCell.objects.filter(sheet__state=SpecSheet.State.APPROVED, part="", field="kind")
+    said: dict[tuple[int, str], list[str]] = {}
+    rows = cells.order_by("sheet__version").values_list("sheet__model", "reservoir", "written")
+    for model, reservoir, written in rows:
+        said.setdefault((model, reservoir), []).append(written.strip().lower())
+    return {place: kinds[-1] for place, kinds in said.items() if len(set(kinds)) > 1}
+
+
+def of_kind(kind: ReservoirKind) -> QuerySet[Finding]:
+    """The findings of a kind of reservoir: where a sheet calls one by another kind than before, its
+    findings follow."""
+    here, moved = Q(kind=kind.value), _kinds_now()
+    for (model, reservoir), now in moved.items():
+        place = Q(bike__model=model, reservoir=reservoir)
+        here = here | place if now == kind.value else here & ~place
+    return Finding.objects.filter(here)
+
+
 def place_of(bike_id: UUID, reservoir: str) -> str:
     """What a reservoir is called among those of its kind."""
     return f"{bike_id}/{reservoir}"
@@ -130,7 +150,7 @@ def cohort_at(kind: ReservoirKind, day: date, without: str = "") -> Cohort:
     """What healthy reservoirs of this kind show in this workshop, as known at the start of the day's
     quarter; ``without`` the one that is to be judged by it (`place_of`)."""
     before = quarter_start(day)
-    used = Finding.objects.filter(kind=kind.value, found_on__lt=before)
+    used = of_kind(kind).filter(found_on__lt=before)
     counted = used.aggregate(Count("pk"), Max("kept_at"), Count("answers"))
     return _cohort(kind, before, without, *counted.values())
 
@@ -148,7 +168,7 @@ def _told(
 ) -> tuple[dict[str, tuple[Told, ...]], dict[str, tuple[Told, ...]], float]:
     """What the findings of a kind before a quarter tell, what first readings do, and how often a fault
     begins."""
-    rows = Finding.objects.filter(kind=kind.value, found_on__lt=before)
+    rows = of_kind(kind).filter(found_on__lt=before)
     histories: dict[str, list[Finding]] = {}
     for row in _for_history(rows):
         histories.setdefault(place_of(row.bike_id, row.reservoir), []).append(row)
@@ -183,7 +203,7 @@ NEWEST = 400
 
 def newest_of(kind: ReservoirKind) -> str:
     """Which finding of a kind is the newest in this workshop; empty while there is none."""
-    rows = Finding.objects.filter(kind=kind.value).order_by("-found_on", "-kept_at", "-pk")
+    rows = of_kind(kind).order_by("-found_on", "-kept_at", "-pk")
     return str(rows.values_list("pk", flat=True).first() or "")
 
 
@@ -195,7 +215,7 @@ def shown_by_kind(kind: ReservoirKind) -> dict[Matter, Band]:
 
 @lru_cache(maxsize=64)
 def _bands(kind: ReservoirKind, newest: str, generation: int) -> dict[Matter, Band]:
-    rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
+    rows = counting(of_kind(kind).filter(run_in=False)).order_by("-found_on")
     shown = [mapping.found(row) for row in rows[:NEWEST].prefetch_related("debris")]
     bands = {matter: band(shown, matter) for matter in Matter}
     return {matter: seen for matter, seen in bands.items() if seen is not None}

@@ -51,12 +51,13 @@ class NextPlanned:
 
 @dataclass(frozen=True, kw_only=True)
 class Ask:
-    """What the newest finding of a reservoir asks for, from *watch* on."""
+    """What the newest finding of a reservoir asks for, from *watch* on; ``look``: no plug was read."""
 
     reservoir: str
     label: str
     level: LevelWord
     action: str
+    look: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -205,6 +206,7 @@ class ReservoirPage:
     services: list[ServiceLine]
     findings: list[Plug]
     variants: list[str]
+    looked_at: bool
     serviceable: bool
     not_serviceable: str
     expected_take: str

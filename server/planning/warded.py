@@ -13,6 +13,7 @@ from garage.models import Bike
 from oilward_core.ageing import least
 from oilward_core.debris import Level, asks_most
 from oilward_core.due import DueState, add_months
+from oilward_core.spec import KINDS, ReservoirKind
 from oilward_core.standing import NEEDS_OIL, changes_on
 
 from .kept import kept_clock
@@ -35,7 +36,8 @@ def _ask(glass: Glass, still: Sequence[Finding]) -> Ask | None:
     else:
         assert glass.plug is not None
         level, does = glass.plug.level, glass.plug.action
-    return Ask(reservoir=glass.key, label=glass.label, level=level, action=does)
+    look = KINDS[ReservoirKind(glass.kind)].looked_at
+    return Ask(reservoir=glass.key, label=glass.label, level=level, action=does, look=look)
 
 
 def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> list[Ask]:

@@ -17,6 +17,7 @@ class ReservoirKind(StrEnum):
     PRIMARY = "primary"
     GEARBOX = "gearbox"
     FINAL_DRIVE = "final drive"
+    GEAR_CASE = "gear case"
     FORK = "fork leg"
     SHOCK = "shock"
     COOLANT = "coolant"
@@ -228,6 +229,10 @@ KINDS: dict[ReservoirKind, KindFacts] = whole_table(
         ),
         ReservoirKind.FINAL_DRIVE: _case(
             "Final drive", 0.3, _always("80", "500"), ("gear",), gears=True, hypoid=True
+        ),
+        # a scooter's: spur gears, and no crown wheel
+        ReservoirKind.GEAR_CASE: _case(
+            "Final drive", 0.3, _always("80", "500"), ("gear", "engine"), gears=True
         ),
         ReservoirKind.FORK: _other(
             Recipe.FORK, FillRule.AIR_GAP, 1.0, "Forks", ("fork",), capacity=_always("80", "1400")

@@ -57,7 +57,7 @@ def proposed(layout: str) -> tuple[Offer, ...]:
     if drive == "shaft":
         found.append(_named(Kind.FINAL_DRIVE))
     if layout == SCOOTER:
-        found.append(_named(Kind.FINAL_DRIVE, "gear case"))
+        found.append(_named(Kind.GEAR_CASE))
     found += [*_LEGS, _named(Kind.SHOCK)]
     if engine not in (*_AIR_COOLED, "scooter"):
         found.append(_COOLANT)

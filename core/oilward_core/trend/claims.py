@@ -12,16 +12,10 @@ from statistics import mean, variance
 
 from ..guard import Sound, guarded
 from ..said import wear as say
+from .student import two_sided_t
 
 LEAST_BIKES, LEAST_FINDINGS = 3, 8
 FLOOR = 0.01  # what counts for a clean magnet, so that it has a logarithm
-# two-sided 95 % points of Student's t by degrees of freedom; above them the normal's
-_T95 = (
-    12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228,
-    2.201, 2.179, 2.160, 2.145, 2.131, 2.120, 2.110, 2.101, 2.093, 2.086,
-    2.080, 2.074, 2.069, 2.064, 2.060, 2.056, 2.052, 2.048, 2.045, 2.042,
-)  # fmt: skip
-_Z95 = 1.960
 
 Group = Mapping[str, Sequence[float]]
 
@@ -51,11 +45,6 @@ class Claim(Sound):
         return say.times_the_others(self.ratio, self.low, self.high, self.differs, seen)
 
 
-def _t95(degrees: float) -> float:
-    whole = int(degrees)
-    return _T95[max(whole, 1) - 1] if whole <= len(_T95) else _Z95
-
-
 def _means(group: Group) -> list[float]:
     return [mean(log(max(value, FLOOR)) for value in values) for values in group.values() if values]
 
@@ -79,7 +68,7 @@ def compare_groups(group: Group, others: Group) -> Claim:
     if not se:
         return Claim(ratio=exp(off), low=exp(off), high=exp(off), bikes=bikes, findings=findings)
     degrees = (va + vb) ** 2 / (va**2 / (len(a) - 1) + vb**2 / (len(b) - 1))
-    wide = _t95(degrees) * se
+    wide = two_sided_t(degrees) * se
     return Claim(
         ratio=exp(off), low=exp(off - wide), high=exp(off + wide), bikes=bikes, findings=findings
     )

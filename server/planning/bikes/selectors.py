@@ -54,6 +54,7 @@ def _reservoir_page(
             for f in found
         ],
         variants=[v.value for v in variants(reservoir, known.schools, done_so_far(services))],
+        looked_at=reservoir.facts.looked_at,
         serviceable=not why_not,
         not_serviceable=why_not,
         expected_take=mapping.expected_take(reservoir, services, speaks),

@@ -7,7 +7,7 @@ from django.db.models import Count
 from django.http import Http404
 from findings import mapping as read
 from findings.models import Finding
-from findings.selectors import cohort_at, counting
+from findings.selectors import cohort_at, counting, of_kind
 from garage.selectors import schools_of
 from oilward_core.debris import Matter
 from oilward_core.schools import INTERVAL
@@ -63,7 +63,7 @@ def _claims(kind: str, groups: Groups) -> list[GroupClaim]:
 
 
 def _newest(kind: ReservoirKind) -> list[Finding]:
-    rows = counting(Finding.objects.filter(kind=kind.value, run_in=False)).order_by("-found_on")
+    rows = counting(of_kind(kind).filter(run_in=False)).order_by("-found_on")
     return list(with_fluid(rows)[:COMPARED].prefetch_related("debris"))
 
 
@@ -79,7 +79,7 @@ def _by_school(kind: ReservoirKind, rows: Sequence[Finding]) -> Groups:
 def _eyes(kind: ReservoirKind, person: Person, today: date) -> list[EyeLine]:
     cohort = cohort_at(kind, today)
     names = dict(Person.objects.values_list("pk", "name"))
-    shown = Finding.objects.filter(kind=kind.value, run_in=False).order_by()
+    shown = of_kind(kind).filter(run_in=False).order_by()
     counted = shown.values("found_by").annotate(plugs=Count("pk"))
     graded = {str(row["found_by"]): row["plugs"] for row in counted}
     return [

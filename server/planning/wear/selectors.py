@@ -12,7 +12,7 @@ from django.http import Http404
 from findings import seen as seen_as
 from findings.mapping import look_words
 from findings.models import Debris, Finding, Overruling
-from findings.selectors import counting, shown_by_kind, whole
+from findings.selectors import counting, of_kind, shown_by_kind, whole
 from garage.mapping import model_words
 from garage.models import Bike, BikeModel, OwnSchool
 from garage.odometer.selectors import corrections, follow, last_odometer
@@ -48,7 +48,7 @@ SHOWN = (
     *("bike_id", "bike__name", "bike__model__make", "bike__model__name", "bike__model__year"),
     "found_by__name",
 )
-LEVELS = ("pk", "bike_id", "bike__name", "reservoir", "found_on", "counts")
+LEVELS = ("pk", "bike_id", "bike__name", "reservoir", "look", "found_on", "counts")
 
 
 def wear_history(bike_id: UUID, key: str) -> tuple[ReservoirKind, WearHistory]:
@@ -108,7 +108,9 @@ def _wanted(asked: LedgerAsked) -> QuerySet[Finding]:
     if asked.matter:
         rows = rows.filter(pk__in=Debris.objects.filter(matter=asked.matter).values("finding"))
     if asked.kind:
-        rows = rows.filter(kind=asked.kind)
+        known = asked.kind in tuple(ReservoirKind)
+        of = of_kind(ReservoirKind(asked.kind)) if known else Finding.objects.none()
+        rows = rows.filter(pk__in=of.values("pk"))
     if asked.model:
         rows = rows.filter(bike__model__in=_models(asked.model))
     if asked.grader:
@@ -202,6 +204,7 @@ def _change(before: dict[str, Any], row: dict[str, Any], seen: Sequence[Part]) -
         on=row["found_on"].isoformat(),
         was=_level(before),
         now=_level(row),
+        look=bool(row["look"]),
         parts=on_plug(seen),
     )
 

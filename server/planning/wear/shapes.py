@@ -140,7 +140,7 @@ class BikeAsks:
 
 @dataclass(frozen=True, kw_only=True)
 class Changed:
-    """A reservoir whose newest finding is graver than the one before."""
+    """A reservoir whose newest finding is graver than the one before; ``look``: no plug was read."""
 
     bike: str
     bike_id: str
@@ -148,6 +148,7 @@ class Changed:
     on: str
     was: LevelWord
     now: LevelWord
+    look: bool
     parts: list[PlugPart]
 
 

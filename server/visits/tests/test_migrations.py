@@ -249,3 +249,80 @@ class InWordsTests(MigrationTestCase):
         self.assertEqual((row.wet_clutch, row.fine_last_time, row.excused), (True, True, False))
         row = new.get(pk=unknown.pk)
         self.assertEqual((row.wet_clutch, row.fine_last_time, row.excused), (None, None, None))
+
+
+BEFORE_LOOKS = [
+    ("visits", "0023_longer_places"),
+    ("findings", "0009_no_magnet"),
+    ("planning", "0010_clocks"),
+    ("garage", "0012_who_they_were"),
+]
+
+
+class LooksOfBeforeTests(MigrationTestCase):
+    """What was only looked at made no fluid younger; findings of one day stand as they were written."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.old = self.as_of(BEFORE_LOOKS).get_model
+        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
+        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
+                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
+        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
+                              odometer_unit="km", records="none")  # fmt: skip
+        self.sheet = self.make(
+            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="draft"
+        )
+
+    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
+        return self.old(app, model_name).objects.create(**fields)
+
+    def read(self, km: int, minutes: int = 0) -> Any:
+        return self.make("garage", "OdometerReading", id=uuid4(), bike=self.bike, km=km,
+                         as_written="-", read_on=DAY, read_by=self.mira,
+                         written_at=AT + timedelta(minutes=minutes))  # fmt: skip
+
+    def served(self, kind: str, found: str = "", *, here: bool = True) -> Any:
+        """A service of a reservoir of a kind: by a signed visit, or written down from elsewhere."""
+        reading, visit = self.read(6200), None
+        if here:
+            visit = self.make(
+                "visits", "Visit", id=uuid4(), bike=self.bike, sheet=self.sheet, state="signed",
+                opened_by=self.mira, opened_at=AT, odometer=reading, closed_by=self.mira,
+                closed_at=AT,
+            )  # fmt: skip
+            spec = {f"{kind}//kind": {**CELL, "written": kind.title()}}
+            self.make("visits", "Task", visit=visit, reservoir=kind, spec=spec, schools=[],
+                      variant="drain only")  # fmt: skip
+        return self.make(
+            "visits", "Service", id=uuid4(), bike=self.bike, reservoir=kind, visit=visit,
+            variant="drain only", done_on=DAY, reading=reading, done_by="Mira", found=found,
+        )  # fmt: skip
+
+    def test_looks_are_carried_over_as_looks_and_what_is_due_is_worked_out_anew(self) -> None:
+        low = self.served("front brake", "low, left as found")
+        unseen = self.served("shock", "could not be seen")
+        filled, changed = self.served("engine"), self.served("rear brake", here=False)
+        self.make("planning", "WardRow", bike=self.bike, name="Tern", searched="", use_class="t",
+                  shape={}, tally={})  # fmt: skip
+        new = self.migrate().get_model
+        did = dict(new("visits", "Service").objects.values_list("pk", "did"))
+        self.assertEqual(did[low.pk], "looked")
+        self.assertEqual(did[unseen.pk], "not seen")
+        self.assertEqual((did[filled.pk], did[changed.pk]), ("changed", "changed"))
+        row = new("planning", "WardRow").objects.get()
+        self.assertLess(row.changes_on, DAY)
+
+    def test_findings_of_one_day_are_in_the_order_of_their_readings(self) -> None:
+        late, early = (
+            self.make(
+                "findings", "Finding", id=uuid4(), bike=self.bike, reservoir="engine",
+                kind="engine", found_on=DAY, reading=self.read(6200, minutes), km_since_wiped=500,
+                oil=[], level="watch", origin="-", action="-", rules=[], wear={},
+                found_by=self.mira,
+            )
+            for minutes in (90, 10)
+        )  # fmt: skip
+        rows = self.migrate().get_model("findings", "Finding").objects.order_by("kept_at")
+        self.assertEqual([row.pk for row in rows], [early.pk, late.pk])
+        self.assertEqual({row.look for row in rows}, {""})

@@ -1623,6 +1623,7 @@ export interface components {
             label: string;
             level: components["schemas"]["LevelWord"];
             action: string;
+            look?: boolean;
         };
         Audit: {
             lines: components["schemas"]["AuditLine"][];
@@ -1816,6 +1817,7 @@ export interface components {
             on: string;
             was: components["schemas"]["LevelWord"];
             now: components["schemas"]["LevelWord"];
+            look: boolean;
             parts: components["schemas"]["PlugPart"][];
         };
         ChangedPersonRequest: {
@@ -1884,13 +1886,22 @@ export interface components {
         /**
          * @description * `paste` - PASTE
          *     * `fuzz` - FUZZ
+         *     * `specks` - SPECKS
          *     * `slivers` - SLIVERS
          *     * `flakes` - FLAKES
          *     * `chips` - CHIPS
          *     * `fragments` - FRAGMENTS
          * @enum {string}
          */
-        DebrisForm: "paste" | "fuzz" | "slivers" | "flakes" | "chips" | "fragments";
+        DebrisForm: "paste" | "fuzz" | "specks" | "slivers" | "flakes" | "chips" | "fragments";
+        /**
+         * @description * `changed` - CHANGED
+         *     * `topped up` - TOPPED_UP
+         *     * `looked` - LOOKED
+         *     * `not seen` - UNSEEN
+         * @enum {string}
+         */
+        DidEnum: "changed" | "topped up" | "looked" | "not seen";
         Doorway: {
             name: string;
             people: components["schemas"]["Face"][];
@@ -2016,6 +2027,7 @@ export interface components {
             reservoir: string;
             kind: string;
             level: components["schemas"]["LevelWord"];
+            look: boolean;
             parts: components["schemas"]["PlugPart"][];
             words: string;
             chance: string;
@@ -2551,9 +2563,11 @@ export interface components {
          *     * `a fault was found, and put right` - FAULT
          *     * `lifted` - LIFTED
          *     * `handed back, not to be ridden` - HANDED_BACK
+         *     * `handed out to a specialist` - HANDED_OUT
+         *     * `topped up` - TOPPED_UP
          * @enum {string}
          */
-        OutcomesEnum: "nothing found" | "a fault was found, and put right" | "lifted" | "handed back, not to be ridden";
+        OutcomesEnum: "nothing found" | "a fault was found, and put right" | "lifted" | "handed back, not to be ridden" | "handed out to a specialist" | "topped up";
         OverruledLine: {
             level: components["schemas"]["LevelWord"];
             reason: string;
@@ -2724,6 +2738,7 @@ export interface components {
         Plug: {
             id: string;
             found_on: string;
+            look: string;
             level: components["schemas"]["LevelWord"];
             judged: components["schemas"]["LevelWord"];
             origin: string;
@@ -2835,6 +2850,7 @@ export interface components {
             services: components["schemas"]["ServiceLine"][];
             findings: components["schemas"]["Plug"][];
             variants: string[];
+            looked_at: boolean;
             serviceable: boolean;
             not_serviceable: string;
             expected_take: string;
@@ -2987,6 +3003,7 @@ export interface components {
         ServiceLine: {
             done_on: string;
             odometer: string;
+            did: components["schemas"]["DidEnum"];
             variant: string;
             drained: string;
             took: string;

@@ -25,18 +25,26 @@ type Wanted = { page: number } & Partial<Record<Filter, string>>;
 const wearOf = (bike: string, reservoir: string) =>
   `/bikes/${bike}/wear/${encodeURIComponent(reservoir)}`;
 
+/** What was looked at has no plug to be drawn over distance. */
+const pageOf = (bike: string, reservoir: string) =>
+  `/bikes/${bike}?reservoir=${encodeURIComponent(reservoir)}`;
+
 const COLUMNS: TableColumnsType<Line> = [
   {
     title: "Plug",
     key: "plug",
-    render: (_, line) => <PlugTip parts={line.parts} level={line.level} size={44} />,
+    render: (_, line) =>
+      line.look ? null : <PlugTip parts={line.parts} level={line.level} size={44} />,
   },
   { title: "When", dataIndex: "on", render: dayWords, className: textCss.tabular },
   {
     title: "Bike",
     key: "bike",
     render: (_, line) => (
-      <Link to={wearOf(line.bike_id, line.reservoir)} className={wearCss.ledgerLink}>
+      <Link
+        to={(line.look ? pageOf : wearOf)(line.bike_id, line.reservoir)}
+        className={wearCss.ledgerLink}
+      >
         {line.bike}, {line.reservoir}
       </Link>
     ),
@@ -63,7 +71,7 @@ function Asking({ asking }: { asking: Ledger["asking"] }) {
         asks.map((ask) => (
           <li key={`${bike_id} ${ask.reservoir}`}>
             <Link
-              to={wearOf(bike_id, ask.reservoir)}
+              to={(ask.look ? pageOf : wearOf)(bike_id, ask.reservoir)}
               className={clsx(verdictCss.askingRow, verdictCss[`verdict-${ask.level}`])}
             >
               <Tag>{ask.level}</Tag>
@@ -86,8 +94,11 @@ function ChangedLately({ changed }: { changed: Ledger["changed"] }) {
     <ul className={wearCss.changed}>
       {changed.map((one) => (
         <li key={`${one.bike_id} ${one.reservoir}`}>
-          <Link to={wearOf(one.bike_id, one.reservoir)} className={wearCss.changedRow}>
-            <PlugTip parts={one.parts} level={one.now} size={44} />
+          <Link
+            to={(one.look ? pageOf : wearOf)(one.bike_id, one.reservoir)}
+            className={wearCss.changedRow}
+          >
+            {!one.look && <PlugTip parts={one.parts} level={one.now} size={44} />}
             <span>
               <b>
                 {one.bike}, {one.reservoir}

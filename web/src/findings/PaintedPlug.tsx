@@ -14,6 +14,7 @@ const LIES: Record<Form, { every: number; draw: string; line: boolean }> = {
     line: false,
   },
   fuzz: { every: 1, draw: "M-1.6 1 Q0 -2.4 1.6 0.8", line: true },
+  specks: { every: 2, draw: "M-0.9 0 L0 -0.9 L0.9 0 L0 0.9 Z", line: false },
   slivers: { every: 3, draw: "M-4 0 L4 0.7 L-4 1.2 Z", line: false },
   flakes: { every: 4, draw: "M-2.8 -1.8 L1.2 -2.4 L2.8 1.2 L-1.8 2.4 Z", line: false },
   chips: { every: 7, draw: "M-3.6 -2.4 L1.8 -3.6 L4.2 0.6 L0.6 3.6 L-3 1.8 Z", line: false },

@@ -114,10 +114,10 @@ export function PlugStrip({
   covered: boolean;
 }) {
   const [shown, setShown] = useState(0);
-  const [open, setOpen] = useState(!covered);
+  const [open, setOpen] = useState(false);
   const plug = findings[shown];
-  if (!plug) return <p className={textCss.soft}>No plug on record yet.</p>;
-  if (!open) {
+  if (!plug) return <p className={textCss.soft}>Nothing on record yet.</p>;
+  if (covered && !open && !plug.look) {
     return (
       <p className={textCss.soft}>
         It is in the shop: read its plug before you look at the last ones.{" "}
@@ -135,7 +135,11 @@ export function PlugStrip({
             onClick={() => setShown(index)}
             aria-pressed={index === shown}
           >
-            <PlugTip parts={finding.parts} level={finding.level} size={56} />
+            {finding.look ? (
+              <span className={plugStripCss.look}>{finding.look}</span>
+            ) : (
+              <PlugTip parts={finding.parts} level={finding.level} size={56} />
+            )}
             <span className={textCss.tabular}>{monthWords(finding.found_on)}</span>
           </button>
         ))}

@@ -36,6 +36,7 @@ interface Piece {
 /** How each form lies on the magnet; paste is spread, not scattered. */
 const PIECES: Record<Exclude<Form, "paste">, Piece> = {
   fuzz: { per: 60, draw: "M-2 1 Q0 -3 2 1", stroke: true, size: 1.4 },
+  specks: { per: 40, draw: "M-1.4 0 L0 -1.4 L1.4 0 L0 1.4 Z", stroke: false, size: 1 },
   slivers: { per: 26, draw: "M-6 0 L6 1 L-6 1.6 Z", stroke: false, size: 1 },
   flakes: { per: 18, draw: "M-5 -3 L2 -4 L5 2 L-3 4 Z", stroke: false, size: 1 },
   chips: { per: 9, draw: "M-6 -4 L3 -6 L7 1 L1 6 L-5 3 Z", stroke: false, size: 1.1 },

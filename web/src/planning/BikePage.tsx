@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import { Tag } from "antd";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import type { Shape } from "../api/client";
 import { useBike } from "../api/hooks";
 import { SightGlass } from "../glass/SightGlass";
@@ -107,7 +107,8 @@ function doors(page: Page) {
 }
 
 function Opened({ page, mayWork }: { page: Page; mayWork: boolean }) {
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [asked] = useSearchParams();
+  const [chosen, setChosen] = useState<string | null>(asked.get("reservoir"));
   const [starting, setStarting] = useState(false);
   const shown = page.reservoirs.find((r) => r.glass.key === chosen) ?? page.reservoirs[0];
   const card = chosen === CARD || !shown;

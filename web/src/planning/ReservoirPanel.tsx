@@ -78,7 +78,7 @@ function Start({ reservoir, start }: { reservoir: Reservoir; start: () => void }
   return (
     <div className={bikeCss.panelStart}>
       <Button type="primary" size="large" disabled={!serviceable} onClick={start}>
-        Service the {glass.label}
+        {reservoir.looked_at ? "Look at" : "Service"} the {glass.label}
       </Button>
       {!serviceable && <p className={textCss.soft}>{not_serviceable}</p>}
     </div>
@@ -97,14 +97,14 @@ function Past({
 }) {
   return (
     <div>
-      <h3>Plug, newest first</h3>
+      <h3>{reservoir.looked_at ? "What was out of order, newest first" : "Plug, newest first"}</h3>
       <PlugStrip
         bike={bike.id}
         findings={reservoir.findings}
         mayWork={tell !== null}
         covered={bike.visit !== null}
       />
-      {reservoir.findings.length > 0 && (
+      {reservoir.findings.length > 0 && !reservoir.looked_at && (
         <Link
           to={`/bikes/${bike.id}/wear/${encodeURIComponent(reservoir.glass.key)}`}
           className={textCss.linkButton}

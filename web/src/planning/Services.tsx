@@ -30,6 +30,7 @@ const COLUMNS: TableColumnsType<Line> = [
     responsive: ["sm"],
   },
   { title: "It took", className: textCss.tabular, render: (_, line) => <Took service={line} /> },
+  { title: "What", dataIndex: "did" },
   {
     title: "With",
     render: (_, line) =>

@@ -16,6 +16,7 @@ from garage.shapes import SchoolChoice
 from garage.sheets.services import approve
 from garage.sheets.shapes import CellWrite
 from garage.sheets.whole import import_document
+from oilward_core.codes.options import Did
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part
 from oilward_core.quantity import UNITS
 from oilward_core.spec import (
@@ -135,11 +136,12 @@ class Loader:
             bike=bike,
             reservoir=past.tank,
             variant=past.variant,
+            did=past.did,
             done_on=day,
             reading=reading,
             took_ml=past.took,
             drained_ml=past.drained,
-            fluid=fluid.name if fluid else reservoir.fluid,
+            fluid="" if past.did == Did.LOOKED else fluid.name if fluid else reservoir.fluid,
             done_by=self.mira.name,
         )
         if not past.parts:
