@@ -1,5 +1,6 @@
 """Amounts with units: reading what people type, and writing what they read."""
 
+from .asides import Aside, aside
 from .display import (
     bottle_words,
     convert,
@@ -20,12 +21,14 @@ from .units import CANONICAL, UNITS, Kind, Unit
 __all__ = [
     "CANONICAL",
     "UNITS",
+    "Aside",
     "Kind",
     "Measure",
     "Nudge",
     "Preference",
     "SumAnswer",
     "Unit",
+    "aside",
     "bottle_words",
     "convert",
     "difference",

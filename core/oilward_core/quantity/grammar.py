@@ -12,17 +12,19 @@ whole examples with their reading in `accepted.TABLE`.
 """
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
 from ..errors import CoreError, Question
 from ..guard import Sound
+from .asides import aside
 from .display import to_decimal
 from .plain import plain
-from .syntax import Bound, Cursor, entry
+from .syntax import Amount, Bound, Cursor, entry
 from .tokens import Preference, tokens
-from .units import UNITS, Kind
-from .worth import Form, agree, check, worth
+from .units import UNITS, Kind, Unit
+from .worth import Form, Worth, agree, check, read_as, worth
 
 LONGEST = 120  # characters
 _WRAPPED = re.compile(r"^[(\[{]([^()\[\]{}]*)[)\]}]$")
@@ -68,19 +70,21 @@ def parse(
     Raises CoreError with codes ``quantity.empty``, ``.negative``, ``.wrong_kind``, ``.two_kinds``,
     ``.not_a_number``, ``.digits``, ``.unknown_unit``, ``.unit_missing``, ``.unfinished``,
     ``.too_much``, ``.too_large``, ``.too_cold``, ``.range_reversed`` and the questions
-    ``.doubtful_comma``, ``.doubtful_dot``, ``.slash``, ``.improper``, ``.sum_or_same``,
-    ``.disagree``, ``.bound`` and ``.which_size``.
+    ``.doubtful_comma``, ``.doubtful_dot``, ``.slash``, ``.improper``, ``.nought``, ``.space``,
+    ``.comma``, ``.minus``, ``.turned_round``, ``.sum_or_same``, ``.disagree``, ``.bound`` and
+    ``.which_size``.
     """
     said = plain(text)
     if not said:
         raise CoreError("quantity.empty")
     if len(said) > LONGEST:
         raise CoreError("quantity.too_large")
+    said, _ = aside(said, kind)
     said = _FROM.sub("", _BETWEEN.sub(r"\1 to \2", _WRAPPED.sub(r"\1", said)))
     shown = UNITS.get(unit) if unit else None
     cursor = Cursor(tokens(said.rstrip(" .,;:"), kind, preference), said)
     amounts, bound = entry(cursor)
-    first = worth(amounts[0], shown)
+    first = _settled(amounts, shown)
     check(first, said)
     for amount in amounts[1:]:
         other = worth(amount, None)
@@ -100,6 +104,29 @@ def parse(
         text=text.strip(),
         bound=bound,
     )
+
+
+_SETTLED = ("quantity.doubtful_comma", "quantity.doubtful_dot")
+
+
+def _settled(amounts: Sequence[Amount], shown: Unit | None) -> Worth:
+    """What the first amount is worth; where its comma is doubtful, as what is printed beside it wants
+    it."""
+    try:
+        return worth(amounts[0], shown)
+    except Question as doubt:
+        if doubt.code not in _SETTLED or len(amounts) == 1:
+            raise
+        others = [worth(amount, None) for amount in amounts[1:]]
+        read = [worth(read_as(amounts[0], place), shown) for place in (0, 1)]
+        fits = [one for one in read if all(_same(one, other) for other in others)]
+        if len(fits) != 1:
+            raise
+        return fits[0]
+
+
+def _same(one: Worth, other: Worth) -> bool:
+    return one.unit.kind == other.unit.kind and agree(one, other)
 
 
 def parse_single(

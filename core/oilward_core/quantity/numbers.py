@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-Doubt = Literal["", "comma", "dot", "slash", "improper"]
+Doubt = Literal["", "comma", "dot", "slash", "improper", "nought", "space"]
 
 # what a printed fraction can stand over; anything else is a range or two alternatives
 HALVES, SIXTEENTHS = (2, 3, 4), (8, 16, 32, 64)
@@ -140,6 +140,31 @@ def _grouped(match: re.Match[str]) -> Number | None:
     )
 
 
+def _nought(match: re.Match[str]) -> Number:
+    """``085``: a point forgotten behind the nought, or a nought too many."""
+    said = match.group()
+    behind = Fraction(int(said[1:]), 10 ** (len(said) - 1))
+    return Number(
+        value=behind,
+        end=match.end(),
+        said=said,
+        doubt="nought",
+        others=(behind, Fraction(said)),
+    )
+
+
+def _two_threes(match: re.Match[str]) -> Number:
+    """``100 110``: thousands, or two numbers side by side."""
+    one, two = match.group().split(" ")
+    return Number(
+        value=Fraction(one + two),
+        end=match.end(),
+        said=match.group(),
+        doubt="space",
+        others=(Fraction(one), Fraction(two), Fraction(one + two)),
+    )
+
+
 def _one_separator(match: re.Match[str]) -> Number | None:
     """``2,750``: thousands or a decimal; the unit may tell."""
     said = match.group()
@@ -171,18 +196,23 @@ FORMS: tuple[tuple[str, _Reader, str, str], ...] = (
     (r"\d{1,3}(?:\.\d{3})+,\d+", _continental, "1.234,5", "continental thousands"),
     (r"\d{1,3}(?:,\d{3}){2,}", _english, "1,234,567", "thousands"),
     (r"\d{1,3}(?:\.\d{3}){2,}", _continental, "1.234.567", "thousands"),
+    (r"0\d+(?![.,]\d)", _nought, "085", "asked: 0.85 or 85"),
+    (r"[1-9]\d\d [1-9]\d\d(?![ '.,]\d)", _two_threes, "100 110", "asked, but of distances"),
     (r"\d{1,3}(?:[ ']\d{3})+(?:[.,]\d+)?", _grouped, "15 000", "thousands, also 15'000"),
     (r"[1-9]\d{0,2}[.,]\d{3}", _one_separator, "2,750", "thousands or decimal, by the unit"),
     (r"\d*[.,]\d+", _grouped, "2,7", "a decimal, also 2.7 and .5"),
     (r"\d+", _grouped, "38", "a whole number"),
 )
 _COMPILED = [(re.compile(rf"(?:{pattern})(?!\d)"), read) for pattern, read, _, _ in FORMS]
+_STRAY_NOUGHT = re.compile(r"0\d+(?:[.,/]| ?/)\d")
 _GOES_ON = re.compile(r"[.,/]?\d")
 
 
 def scan_number(text: str, start: int = 0) -> Number | None:
     """The number that begins at ``start``, or None: none there, or one that no form takes whole
-    (``1,25,000``, ``2.7.5``)."""
+    (``1,25,000``, ``2.7.5``, ``00.5``)."""
+    if _STRAY_NOUGHT.match(text, start):
+        return None
     for form, read in _COMPILED:
         match = form.match(text, start)
         number = read(match) if match else None

@@ -9,7 +9,7 @@ import unicodedata
 
 _SIGNS = {
     "-": "−‐‑‒–—―﹣－⁻",
-    "·": "⋅∙‧•・⸱·\u0387\u2022",
+    "·": "⋅∙‧•・･⸱ꞏᐧ𐄁·\u0387\u2022",
     "~": "∼〜～≈≅≃∽",
     "'": "’‘‛′´`ʹʼ＇",
     '"': "”“„‟″ʺ＂",
@@ -24,8 +24,11 @@ _SIGNS = {
 }
 _UNSEEN = "\u200b\u200c\u200d\u2060\ufeff\u00ad\u200e\u200f"
 _VULGAR = "½⅓⅔¼¾⅛⅜⅝⅞"
+_PACKED = "℮"  # on a bottle: filled as the law wants it, and no amount
 _TABLE = str.maketrans(
-    {char: plain for plain, chars in _SIGNS.items() for char in chars} | dict.fromkeys(_UNSEEN, "")
+    {char: plain for plain, chars in _SIGNS.items() for char in chars}
+    | dict.fromkeys(_UNSEEN, "")
+    | dict.fromkeys(_PACKED, " ")
 )
 
 

@@ -9,6 +9,7 @@ from .numbers import scan_number
 from .plain import plain
 
 MOST_COUNT = 99_999
+_DOUBTS = {"slash": "quantity.slash", "nought": "quantity.nought", "space": "quantity.space"}
 
 
 @guarded
@@ -28,7 +29,7 @@ def read_number(text: str, least: Decimal | None = None, most: Decimal | None = 
     if number is None or number.end != len(digits):
         raise CoreError("quantity.not_a_number", word=text.strip()[:20])
     if number.doubt and number.doubt != "dot":
-        code = "quantity.slash" if number.doubt == "slash" else "quantity.doubtful_comma"
+        code = _DOUBTS.get(number.doubt, "quantity.doubtful_comma")
         options = [f"{to_decimal(other):f}" for other in number.others]
         raise Question(code, said=number.said, options=options)
     value = to_decimal(-number.value if negative else number.value)

@@ -158,6 +158,9 @@ def _tolerance(cursor: Cursor) -> Tolerance | None:
     if not cursor.take(Joint.PLUS_MINUS):
         return None
     term = _term(cursor)
+    if term.number.doubt == "nought":
+        options = [f"±{to_decimal(other):f}" for other in term.number.others]
+        raise Question("quantity.nought", said=term.number.said, options=options)
     if term.negative or term.number.doubt:
         raise cursor.unfinished()
     percent = cursor.take(Joint.PERCENT)
@@ -215,7 +218,12 @@ def entry(cursor: Cursor) -> tuple[list[Amount], Bound]:
     while cursor.peek():
         bounds.append(_bound(cursor))
         apart = False
-        while cursor.take(*_APART):
+        while cursor.peek():
+            comma = cursor.joint() == Joint.COMMA
+            if not cursor.take(*_APART):
+                break
+            if comma and cursor.joint() == Joint.COMMA:
+                raise CoreError("quantity.comma", text=cursor.text)
             apart = True
         bounds.append(_bound(cursor))
         if cursor.peek() is None:

@@ -57,14 +57,19 @@ _JOINT = re.compile(
         for word in sorted(_JOINT_OF, key=len, reverse=True)
     )
 )
-_N = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
+_N = r"(?:(?!0\d)\d+(?:[.,]\d+)?|[.,]\d+)"
 _UNEQUAL = re.compile(rf"([+-])({_N}) ?(%?) ?[/,]? ?([+-])({_N}) ?(%?)(?![\d.,]*\d)")
 _WORD = re.compile(
     r"[\"']|[a-zµ°]+(?:[²³]|[23](?!\d|[.,]\d))?(?:/(?:sq\.? )?[a-z]+(?:[²³]|[23](?!\d|[.,]\d))?)?"
 )
 _BETWEEN_WORDS = re.compile(r"\.? ?[-·*×] ?|\. ?| ")
 _UNKNOWN = re.compile(r"[^\s\d]+")
+_TURNED_ROUND = ("mn", "m·n")  # newton metres the wrong way round, or thousandths of a newton
 _LETTERS = re.compile(r"[a-zµ°²³/·*]+")
+
+
+# behind these a comma begins no number: a digit is missing, or a comma is too many
+_NO_COMMA = (Joint.COMMA, Joint.ABOUT, Joint.AND, Joint.OR, Joint.AT_LEAST, Joint.AT_MOST)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -149,6 +154,8 @@ class _Reader:
     def _number(self, at: int) -> Token | None:
         if self.last is not None and self.last.unit and self.text[at] in ",.":
             return None  # a mark behind a unit stands between two amounts: 10 N·m,7 lbf·ft
+        if self.text[at] == "," and self.last is not None and self.last.joint in _NO_COMMA:
+            raise CoreError("quantity.comma", text=self.text)
         number = scan_number(self.text, at)
         if number is None and self.text[at].isdigit():
             raise CoreError("quantity.digits", text=self.text[at:].split(" ")[0])
@@ -171,6 +178,10 @@ class _Reader:
 
     def _refuse(self, at: int) -> CoreError:
         word = _LETTERS.match(self.text, at)
+        number = self.last.number if self.last is not None else None
+        if word and number and word.group() in _TURNED_ROUND and self.kind in (Kind.TORQUE, None):
+            meant = f"{number.said} N·m"
+            return Question("quantity.turned_round", said=word.group(), options=[meant])
         if word and self.last is not None and self.last.number:
             return CoreError("quantity.unknown_unit", word=word.group())
         other = _UNKNOWN.match(self.text, at)

@@ -179,8 +179,9 @@ _OTHERS = (
     (Kind.TIME, ("h", "hour", 1, True, "time", "h|hr|hrs|hour|hours")),
     (Kind.TIME, ("days", "day", 0, True, "time", "d|day|days")),
     (Kind.TIME, ("weeks", "week", 1, True, "time", "wk|wks|week|weeks")),
-    (Kind.TIME, ("months", "year / 12", 1, True, "time", "mo|mos|mth|mths|month|months")),
-    (Kind.TIME, ("years", "year", 2, True, "time", "yr|yrs|year|years")),
+    (Kind.TIME, ("months", "year / 12", 1, True, "time",
+                 "mo|mos|mth|mths|month|months|mois|monat|monate")),
+    (Kind.TIME, ("years", "year", 2, True, "time", "yr|yrs|year|years|an|ans|jahr|jahre")),
     (Kind.MASS, ("g", "gram", 0, True, "metric", "g|gr|gm|gms|gram|grams|gramme|grammes")),
     (Kind.MASS, ("kg", "kilogram", 3, False, "metric", "kg|kgs|kilo|kilos|kilogram|kilograms")),
     (Kind.MASS, ("lb", "pound", 2, False, "pound", "lb|lbs|pound|pounds")),
@@ -256,4 +257,5 @@ for _name, _words in (
         _known = SPELLINGS.get(_spelling, ())
         if UNITS[_name] not in _known:
             SPELLINGS[_spelling] = (*_known, UNITS[_name])
+SPELLINGS.pop("mn")  # nobody writes newton metres so, and thousandths of a newton are no torque
 MOST_WORDS = max(spelling.count(" ") for spelling in SPELLINGS) + 1

@@ -34,6 +34,8 @@ _DOUBTS = {
     "dot": "quantity.doubtful_dot",
     "slash": "quantity.slash",
     "improper": "quantity.improper",
+    "nought": "quantity.nought",
+    "space": "quantity.space",
 }
 
 
@@ -43,6 +45,13 @@ def _slash_options(number: Number, unit: Unit) -> list[str]:
     ends = [f"{to_decimal(end):f}" for end in (one, two)]
     between = [f"{ends[0]}–{ends[1]} {unit.name}"] if one < two else []
     return [*between, *(f"{end} {unit.name}" for end in ends)]
+
+
+def _space_options(number: Number, unit: Unit) -> list[str]:
+    """``100–110 ml``, or a hundred thousand and so many."""
+    one, two, whole = (f"{to_decimal(other):f}" for other in number.others)
+    between = [f"{one}–{two} {unit.name}"] if number.others[0] < number.others[1] else []
+    return [*between, f"{whole} {unit.name}"]
 
 
 def _never_a_fraction(number: Number, unit: Unit) -> bool:
@@ -65,6 +74,8 @@ def _resolve(number: Number, unit: Unit) -> tuple[Fraction, Fraction]:
         number = Number(
             value=others[0], end=number.end, said=number.said, doubt=doubt, others=others
         )
+    if doubt == "space" and unit.kind == Kind.DISTANCE:
+        doubt = ""  # an odometer's
     if not doubt or (doubt == "dot" and not unit.fine):
         return number.value, number.half_digit
     options = [f"{to_decimal(other):f} {unit.name}" for other in others]
@@ -73,6 +84,8 @@ def _resolve(number: Number, unit: Unit) -> tuple[Fraction, Fraction]:
         options[0] = f"{whole} {part.numerator}/{part.denominator} {unit.name}"
     if doubt == "slash":
         options = _slash_options(number, unit)
+    if doubt == "space":
+        options = _space_options(number, unit)
     raise Question(_DOUBTS[doubt], said=number.said, options=options)
 
 
@@ -103,6 +116,22 @@ def _within(centre: Fraction, tolerance: Tolerance, unit: Unit) -> tuple[Fractio
     return centre - by.difference(tolerance.down), centre + by.difference(tolerance.up)
 
 
+def read_as(amount: Amount, place: int) -> Amount:
+    """An amount with each doubtful comma or dot read one way (0: as a point, 1: as thousands)."""
+
+    def settled(number: Number) -> Number:
+        if number.doubt not in ("comma", "dot"):
+            return number
+        decimals = number.decimals if place == 0 else 0
+        return replace(number, value=number.others[place], decimals=decimals, doubt="", others=())
+
+    sides = tuple(
+        Side(tuple(replace(term, number=settled(term.number)) for term in side.terms))
+        for side in amount.sides
+    )
+    return replace(amount, sides=sides)
+
+
 def worth(amount: Amount, shown: Unit | None) -> Worth:
     """An amount in its kind's canonical unit; ``shown`` is the field's unit, for bare numbers.
 
@@ -122,6 +151,10 @@ def worth(amount: Amount, shown: Unit | None) -> Worth:
     high, high_slack, last = worths[-1]
     if last.kind != unit.kind or (behind and behind.kind != unit.kind):
         raise CoreError("quantity.two_kinds", said=unit.kind.value, other=last.kind.value)
+    if len(sides) > 1 and low > high and last != unit and last.system == unit.system:
+        left = to_decimal((low - high) / last.factor)
+        options = [f"{left.normalize():f} {last.name}"]
+        raise Question("quantity.minus", one=unit.name, other=last.name, options=options)
     said = last if len(sides) > 1 and not sides[0].unit else unit
     if tolerance:
         low, high = _within(low, tolerance, unit)
@@ -163,28 +196,36 @@ def _touch(one: _Ends, two: _Ends) -> bool:
     return one[0] <= two[1] and two[0] <= one[1]
 
 
-def _reach(low: Fraction, high: Fraction, low_slack: Fraction, high_slack: Fraction) -> _Ends:
-    below = max(low_slack, abs(low) * LEAST_ROUNDING)
-    above = max(high_slack, abs(high) * LEAST_ROUNDING)
-    return low - below, high + above
+MOST_ROUNDING = Fraction(12, 100)  # nor any for coarser than 12 % of the first
+
+
+def _reach(value: Fraction, slack: Fraction, most: Fraction) -> _Ends:
+    """How far a printed value's rounding carries it: never less than 1 %, never more than ``most``."""
+    by = min(max(slack, abs(value) * LEAST_ROUNDING), most)
+    return value - by, value + by
+
+
+def _alike(a: Fraction, slack_a: Fraction, b: Fraction, slack_b: Fraction) -> bool:
+    """Whether two printed values can be the same, the first being the measure of what may be rounded."""
+    most = abs(a) * MOST_ROUNDING
+    return abs(a - b) <= most and _touch(_reach(a, slack_a, most), _reach(b, slack_b, most))
 
 
 def agree(one: Worth, two: Worth) -> bool:
     """Whether two printed amounts can be the same, each taken with its printed rounding; of two
-    ranges both ends must be, and of one unit nothing but the same number is."""
+    ranges both ends must be, of a tolerance and one value its middle, and of one unit nothing but the
+    same number is. A value somewhere inside a range says nothing of the range."""
     if one.unit == two.unit:
         return (one.low, one.high) == (two.low, two.high)
-    if one.form != "single" and two.form != "single":
-        return all(
-            _touch(_reach(a, a, slack_a, slack_a), _reach(b, b, slack_b, slack_b))
-            for a, b, slack_a, slack_b in (
-                (one.low, two.low, one.low_slack, two.low_slack),
-                (one.high, two.high, one.high_slack, two.high_slack),
-            )
-        )
-    return _touch(
-        _reach(one.low, one.high, one.low_slack, one.high_slack),
-        _reach(two.low, two.high, two.low_slack, two.high_slack),
+    single = [worth.form == "single" for worth in (one, two)]
+    if any(single) and not all(single):
+        spread = two if single[0] else one
+        if spread.form != "tolerance":
+            return False
+        middles = ((each.low + each.high) / 2 for each in (one, two))
+        return _alike(next(middles), one.low_slack, next(middles), two.low_slack)
+    return _alike(one.low, one.low_slack, two.low, two.low_slack) and _alike(
+        one.high, one.high_slack, two.high, two.high_slack
     )
 
 

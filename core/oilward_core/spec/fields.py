@@ -12,9 +12,9 @@ from typing import NamedTuple
 
 from ..codes.poses import ATTITUDES
 from ..codes.roles import FILTERS, PLUGS, Role
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from ..guard import remembered
-from ..quantity import Kind, convert, parse
+from ..quantity import Aside, Kind, aside, convert, parse, show
 from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
 from ..quantity.plain import plain
@@ -481,7 +481,30 @@ def _measured(field: Field, said: str) -> TorqueSpec | tuple[Decimal, Decimal]:
     measure = parse(said, _MEASURES[field.form], field.unit or None, limits=bool(limit))
     if measure.bound not in ("", limit):
         raise CoreError("quantity.bound", text=said, bound=measure.bound)
+    _, beside = aside(plain(said), measure.kind)
+    _check_beside(field, said, beside)
+    if measure.kind == Kind.VOLUME and measure.high > measure.low * _NARROW:
+        ends = [f"{show(end, measure.unit)}" for end in (measure.low, measure.high)]
+        raise Question("spec.wide", text=said, options=ends)
     return (measure.low, measure.high)
+
+
+_NARROW = Decimal("1.25")  # a capacity's range is no wider, or it is two amounts [our definition]
+_AT = {"fluid.kv40": Decimal(40), "fluid.kv100": Decimal(100)}
+_OTHER_CAPACITY = {
+    f"capacity.{Variant.DRAIN_ONLY}": "with filter",
+    f"capacity.{Variant.WITH_FILTER}": "without filter",
+}
+
+
+def _check_beside(field: Field, said: str, beside: Aside) -> None:
+    """What is printed beside a value must not belong to the field next to it. Raises the questions
+    ``spec.other_temperature`` and ``spec.other_capacity``."""
+    at = _AT.get(field.name)
+    if at is not None and beside.celsius not in (None, at):
+        raise CoreError("spec.other_temperature", text=said, at=f"{at} °C")
+    if beside.filter and beside.filter == _OTHER_CAPACITY.get(field.name):
+        raise CoreError("spec.other_capacity", text=said, field_label=field.label)
 
 
 # what is no number at all is answered by how one is typed here
