@@ -4,7 +4,7 @@ Off by a factor that a unit or a comma explains, it is asked about; anything els
 before the work goes on, with what it would mean, and may stand. The window is our definition.
 """
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
@@ -13,7 +13,7 @@ from .codes.bench import Basis
 from .errors import Question
 from .guard import Sound, guarded
 from .quantity import UNITS, Kind, Measure, convert, show
-from .quantity.display import to_decimal
+from .quantity.display import show_precise, to_decimal
 from .said import expected as said
 
 FAR = Decimal("0.30")  # of what is expected
@@ -25,6 +25,8 @@ _SPOKEN = {
     Kind.VOLUME: ("ml", "l", "qt", "fl oz"),
     Kind.TORQUE: ("N·m", "lbf·ft", "lbf·in", "kgf·m", "kgf·cm"),
     Kind.DISTANCE: ("km", "mi"),
+    Kind.LENGTH: ("mm", "in", "thou"),
+    Kind.PRESSURE: ("bar", "psi", "kPa"),
 }
 COMMAS = (  # a number read with its comma in another place
     Decimal(10),
@@ -41,7 +43,8 @@ class Expected(Sound):
     """What an amount is expected to be, canonical: ``value`` with its standard deviation ``spread``; on
     which ``basis``, and the ``amount`` it names in words (``3.4 l``). ``less`` and ``more`` say what far
     less or more would mean; empty: that is not asked about. ``most``: more than that is asked about,
-    however near it is; ``least``: what less than that means is asked at a step of its own."""
+    however near it is; ``least``: what less than that means is asked at a step of its own; ``within``:
+    how far off is near, where that is known."""
 
     value: Decimal
     spread: Decimal
@@ -51,10 +54,13 @@ class Expected(Sound):
     more: str = ""
     most: Decimal | None = None
     least: Decimal | None = None
+    within: Decimal | None = None
 
     @property
     def window(self) -> Decimal:
         """How far off is still near."""
+        if self.within is not None:
+            return self.within
         return max(self.value * FAR, self.spread * FAR_SPREADS)
 
     @property
@@ -130,6 +136,39 @@ def hold_against(measure: Measure, expected: Expected | None, sure: str = "") ->
     options = [own] if best is None else [best[1], own]
     raise Question(
         code, said=own, expected=expected.words, meaning=meaning, options=options, sure=own
+    )
+
+
+@guarded
+def hold_inside(measure: Measure, low: Decimal, high: Decimal, sure: Collection[str]) -> str:
+    """Hold a measured value, or both ends of a range, against what can be there at all.
+
+    Empty: it can be. ``sure`` are texts that were answered “it stands” to an earlier question
+    (`as_said`); then the text comes back, to be kept. Raises the question ``measure.unlikely``.
+    """
+    if low <= measure.low and measure.high <= high:
+        return ""
+    own = as_said(measure)
+    if own in sure:
+        return own
+    number = convert(measure.low, measure.unit)
+    meant = [
+        as_typed(number, name)
+        for name in _SPOKEN.get(measure.kind, ())
+        if name != measure.unit and low <= to_decimal(Fraction(number) * UNITS[name].factor) <= high
+    ]
+    shifted = [
+        as_typed(number * shift, measure.unit)
+        for shift in COMMAS
+        if low <= measure.low * shift <= high
+    ]
+    raise Question(
+        "measure.unlikely",
+        said=own,
+        low=show_precise(low, measure.unit),
+        high=show_precise(high, measure.unit),
+        options=[*meant, *shifted[:1], own],
+        sure=own,
     )
 
 

@@ -330,7 +330,7 @@ def pulled(clerk: Clerk, name: str) -> tuple[str, dict[str, Any]]:
 
 
 def _said(step: Step) -> tuple[str, dict[str, Any]]:
-    measured = {one.name: "1 mm" if one.kind == "length" else "2 bar" for one in step.measured}
+    measured = {one.name: f"{max(one.low, min(one.high, Decimal(112)))}" for one in step.measured}
     usually: dict[Ask, tuple[str, dict[str, Any]]] = {
         Ask.TIMER: ("start", {}),
         Ask.DRAIN: ("start", {}),
@@ -339,7 +339,7 @@ def _said(step: Step) -> tuple[str, dict[str, Any]]:
         Ask.AMOUNT: ("amount", {"amount": "800", "sure": "800 ml"}),
         Ask.FINDING: ("finding", {"parts": [PASTE], "oil": []}),
         Ask.FILTER: ("filter", {"amount": "0", "items": ticks(step)}),
-        Ask.MEASURE: ("measure", {"found": measured}),
+        Ask.MEASURE: ("measure", {"found": measured, "sure": ["112 mm"]}),
         Ask.RAN_OUT: ("ran out", {"how": "only tightened"}),
         Ask.LEAKS: ("leaks", {"result": "dry"}),
     }

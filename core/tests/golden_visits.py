@@ -325,6 +325,12 @@ def _origins(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at.endswith("/verdict/origin") and now == "bearing overlay or piston"
 
 
+def _to_the_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/text") and re.sub(r"with \d+\.\d+ ml", "", str(then)) == re.sub(
+        r"with \d+ ml", "", str(now)
+    )
+
+
 def _missing_piece(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if at.endswith("/text"):
         return str(now).startswith("A piece of the old seal is missing: find it before")
@@ -400,6 +406,7 @@ CHANGED: tuple[Change, ...] = (
     Change("what a look holds is not signed", _held_by_a_look),
     Change("a dirty pan excuses neither a chip nor milky oil", _no_dirt_excuses),
     Change("flakes that a magnet ignores are overlay or piston", _origins),
+    Change("the manual's first amount is said to the millilitre", _to_the_ml),
     Change("a missing piece of seal is found before the engine runs", _missing_piece),
 )
 

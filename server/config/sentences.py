@@ -45,6 +45,8 @@ _SENTENCES = {
     "quantity.comma": "“{text}”: a comma stands where no number begins. Is a digit missing?",
     "quantity.minus": "From {one} down to {other}: a range, or is it taken off? That would be {first}.",
     "quantity.turned_round": "“{said}” is no torque. Is {first} meant?",
+    "measure.unlikely": "{said}? What is there lies from {low} to {high}. Is it {first}?",
+    "date.which": "“{said}”: which comes first, day or month? Is it {first} or {second}?",
     "spec.wide": "“{text}” is too wide for one amount. Which is it: {first} or {second}?",
     "spec.other_temperature": "“{text}” was measured at another temperature. Here it is wanted at {at}.",
     "spec.other_capacity": "“{text}” belongs to another capacity than “{field_label}”.",

@@ -18,7 +18,7 @@ TOGETHER = 75  # days: what falls due so soon is done in the same visit
 LATEST = 20  # days ago: nothing was done after that
 _DRY = (ReservoirKind.FORK, ReservoirKind.SHOCK)
 # healthy ones only: what goes wrong on these islands is told as a story
-_QUIET = World(fuzz=0.1, slivers=0.012, flakes=0, pieces=0, service_sd=0.15)
+_QUIET = World(fuzz=0.07, slivers=0.004, flakes=0, pieces=0, service_sd=0.15)
 _CLUTCH = replace(_QUIET, level=-2.3, fuzz=0.02, slivers=0, friction=True, slipped=0)
 _WORLDS: dict[ReservoirKind, World] = {
     ReservoirKind.ENGINE: replace(_QUIET, level=-1.75),
@@ -92,7 +92,7 @@ def _wear(spec: ReservoirSpec, machine: Machine) -> Healthy | None:
     world = _WORLDS.get(spec.kind)
     if world is None:
         return None
-    return Healthy(Random(f"{machine.name}/{spec.key}"), world, world.level)
+    return Healthy(Random(f"{machine.name}/{spec.key}/f"), world, world.level)
 
 
 def history(machine: Machine, reservoirs: Sequence[ReservoirSpec]) -> Iterator[Past]:

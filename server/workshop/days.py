@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 
 from django.conf import settings
 from django.utils import timezone
+from oilward_core.dates import read_day
 from oilward_core.errors import CoreError
 
 from .models import Workshop
@@ -32,12 +33,12 @@ def today() -> date:
 
 
 def day_typed(text: str, field: str, latest: date | None = None) -> date:
-    """A day somebody chose (``2026-03-14``). Raises CoreError ``garage.date`` at ``field`` for none, or
-    one after ``latest``."""
+    """A day somebody chose or wrote (``2026-03-14``, ``14.3.2026``). Raises CoreError ``garage.date`` at
+    ``field`` for none, or one after ``latest``, and the question ``date.which``."""
     try:
-        day = date.fromisoformat(text.strip())
-    except ValueError as error:
-        raise CoreError("garage.date", field=field) from error
+        day = read_day(text, today())
+    except CoreError as error:
+        raise error.at(field) from error
     if latest is not None and day > latest:
         raise CoreError("garage.date", field=field)
     return day

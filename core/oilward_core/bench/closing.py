@@ -7,6 +7,7 @@ from decimal import Decimal, InvalidOperation
 from typing import Any, TypeVar
 
 from cattrs import BaseValidationError
+from cattrs.errors import StructureHandlerNotFoundError
 from cattrs.preconf.json import make_converter
 
 from ..codes.fill import Acts, LeftFor
@@ -95,18 +96,18 @@ def keep(closing: Closing) -> dict[str, Any]:
     return {"format": FORMAT, **_converter.unstructure(closing)}
 
 
-def kept(document: Mapping[str, Any]) -> Closing:
-    """The closing a document holds, of this format or an earlier one, without folding anything. Raises
-    CoreError ``closing.unreadable`` for what `keep` did not write."""
-    named = str(document.get("format"))
-    if named not in (FORMAT, FORMAT_2, FORMAT_1):
-        raise CoreError("closing.unreadable", format=named)
+_Kept = TypeVar("_Kept")
+
+
+def read_kept(document: Mapping[str, Any], kind: type[_Kept], named: str = "") -> _Kept:
+    """A part of a closing, of a ``kind`` of value, as `keep` writes it. Raises CoreError
+    ``closing.unreadable`` for what it did not write."""
     try:
-        wanted = closing_1(document) if named == FORMAT_1 else dict(document)
-        return _converter.structure(wanted if named == FORMAT else as_third(wanted), Closing)
+        return _converter.structure(document, kind)
     except (
         BaseValidationError,
         CoreError,
+        StructureHandlerNotFoundError,
         AttributeError,
         InvalidOperation,
         LookupError,
@@ -116,18 +117,28 @@ def kept(document: Mapping[str, Any]) -> Closing:
         raise CoreError("closing.unreadable", format=named) from error
 
 
-_Kept = TypeVar("_Kept")
+def kept(document: Mapping[str, Any]) -> Closing:
+    """The closing a document holds, of this format or an earlier one, without folding anything. Raises
+    CoreError ``closing.unreadable`` for what `keep` did not write."""
+    named = str(document.get("format"))
+    if named not in (FORMAT, FORMAT_2, FORMAT_1):
+        raise CoreError("closing.unreadable", format=named)
+    try:
+        wanted = closing_1(document) if named == FORMAT_1 else dict(document)
+        third = wanted if named == FORMAT else as_third(wanted)
+    except (AttributeError, InvalidOperation, LookupError, TypeError, ValueError) as error:
+        raise CoreError("closing.unreadable", format=named) from error
+    return read_kept(third, Closing, named)
 
 
 @guarded
 def as_kept(value: Sound) -> dict[str, Any]:
-    """A part of a closing as a document; `read_kept` is its way back."""
-    return dict(_converter.unstructure(value))
-
-
-def read_kept(document: Mapping[str, Any], kind: type[_Kept]) -> _Kept:
-    """A part of a closing, of a ``kind`` of value, as `keep` writes it."""
-    return _converter.structure(document, kind)
+    """A part of a closing as a document; `read_kept` is its way back. Raises CoreError
+    ``closing.unreadable`` for what holds nothing to be kept."""
+    document = _converter.unstructure(value)
+    if not isinstance(document, dict):
+        raise CoreError("closing.unreadable", format=type(value).__name__)
+    return document
 
 
 @guarded

@@ -58,4 +58,6 @@ class Basis(StrEnum):
     IS_IN = "is in"
     FILTER = "filter"
     AIM = "aim"
+    OTHER_LEG = "other leg"
+    SHEET = "sheet"
     EARLIER = "earlier"

@@ -201,6 +201,7 @@ def cohort_of(
     return learned(told_by(histories, day), told_by(regraded or {}, day), onset, without)
 
 
+@guarded
 def learned(used: Histories, regraded: Histories, onset: float, without: str = "") -> Cohort:
     """The same of what is told already (`told_by`)."""
     used = {key: of for key, of in used.items() if key != without}

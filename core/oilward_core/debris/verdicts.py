@@ -145,9 +145,9 @@ def verdict(seen: Observation, growing: Growth | None = None) -> Verdict:
     less than the other rules."""
 
     def judged(one: Observation) -> list[RuleSpoke]:
-        return _d14(one, _calmed(growing, [answer for rule in RULES if (answer := rule(one))]))
+        return _d14(one, [answer for rule in RULES if (answer := rule(one))])
 
-    spoke = _d16(seen, judged)
+    spoke = _calmed(growing, _d16(seen, judged))
     plain = max((rule.level for rule in spoke), default=Level.NOTE)
     raised = _d15(growing, plain)
     spoke += [raised] if raised else []

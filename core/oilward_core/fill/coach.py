@@ -119,7 +119,7 @@ def _safe(case: FillCase, gauge: Gauge, state: State) -> tuple[Decimal, Reason]:
     amount, initial = min(gap, safe), ""
     if state.last is None and case.initial is not None and state.added < case.initial:
         amount = min(amount, float(case.initial) - state.added)
-        initial = f"{case.initial:f}"
+        initial = f"{case.initial:.0f}"
     if state.before_start and case.drop is not None and not _was_seen(state):
         # so that the first look finds it in the glass, and tells how much is missing
         in_sight = state.joint.before.mean + (IN_SIGHT - target) * between - state.added

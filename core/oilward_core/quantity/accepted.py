@@ -110,16 +110,35 @@ TABLE = (
     Row(
         "The same twice or thrice, apart by brackets, slash, comma, “or”, “=” or nothing: the first is the "
         "value. The others must overlap it, each with half its last digit (whole numbers with two "
-        "noughts or more at the end: half the last other place), never less than 1 %.",
+        "noughts or more at the end: half the last other place), never less than 1 % nor more than 12 % "
+        "of the first, and lie within 12 % of it. A value inside a range says nothing of the range.",
         (("10 N·m (1.0 kgf·m, 7.2 lbf·ft)", T, "10"), ("2.7 l 2.85 qt", V, "2700"),
          ("6,000 km (4,000 mi)", D, "6000"), ("33 psi / 2.3 bar", P, "227.526991"),
          ("0.1 MPa (1 kgf/cm2, 14 psi)", P, "100"),
          ("3.0 L (3.2 US qt, 2.6 Imp qt)", V, "3000"), ("10 N·m,7 lbf·ft", T, "10"),
          ("18–25 N·m (13–18 lbf·ft)", T, "18–25"), ("2.7 L or 2.85 qt", V, "2700"),
          ("3 l 3 qt 5 oz", V, "3000"), ("10 N·m - 7.4 lbf·ft", T, "10"),
+         ("2 l (3 qt)", V, "?quantity.disagree"), ("1 l (1 pt)", V, "?quantity.disagree"),
+         ("2 bar (36 psi)", P, "?quantity.disagree"), ("1 kgf·m (6 N·m)", T, "?quantity.disagree"),
+         ("18–25 N·m (15 lbf·ft)", T, "?quantity.disagree"), ("20 ± 2 N·m (15 lbf·ft)", T, "18–22"),
          ("2.7 l (2.7 qt)", V, "?quantity.disagree"), ("18–25 N·m (18–25 lbf·ft)", T, "?quantity.disagree"),
          ("2 l 1.5 l", V, "?quantity.disagree"), ("2 l - 3 qt", V, "?quantity.too_much"),
          ("14, 21 N·m", T, "?quantity.unit_missing"), ("6000 km / 12 months", D, "?quantity.two_kinds")),
+    ),
+    Row(
+        "What is printed beside an amount and is none: how it is read, packed, filled, and how often.",
+        (("1.7 l approx.", V, "1700"), ("3.1 L incl. filter", V, "3100"), ("1 L ℮", V, "1000"),
+         ("36 psi cold", P, "248.211263"), ("14.52 cSt (100 °C)", K, "14.52"), ("1h30", M, "90"),
+         ("alle 10.000 km", D, "10000"), ("tous les 10.000 km", D, "10000"), ("2 ans", M, "1051920")),
+    ),
+    Row(
+        "Doubtful digits are asked: a nought without its point, a comma too many, two numbers side by "
+        "side, one amount less another; a comma is settled by what is printed beside it.",
+        (("085 l", V, "?quantity.nought"), ("024 l", V, "?quantity.nought"), ("20 ±05 N·m", T, "?quantity.nought"),
+         ("1 qt,,8 oz", V, "?quantity.comma"), ("about,12 oz", V, "?quantity.comma"),
+         ("100 110 ml", V, "?quantity.space"), ("100 110 km", D, "100110"), ("15 mN", T, "?quantity.turned_round"),
+         ("1 qt - 4 oz", V, "?quantity.minus"), ("00.5 l", V, "?quantity.digits"),
+         ("1,000 kPa (10 kgf/cm², 142 psi)", P, "1000"), ("2,750 l (2.9 qt)", V, "2750")),
     ),
     Row(
         "A limit is no value, save where a field takes one.",
@@ -129,7 +148,7 @@ TABLE = (
     Row(
         "Signs and letters of other keyboards and prints.",
         (("２．７ ｌ", V, "2700"), ("2\u200b.7 l", V, "2700"), ("15\u202f000 km", D, "15000"),
-         ("1⁄2 qt", V, "473.176473"), ("−40 ℉", C, "-40"), ("20 N∙m", T, "20"), ("20 N⋅m", T, "20"),
+         ("1⁄2 qt", V, "473.176473"), ("−40 ℉", C, "-40"), ("20 N∙m", T, "20"), ("20 N⋅m", T, "20"), ("20 N･m", T, "20"), ("12 lbf･ft", T, "16.269815"),
          ("14‒21 N·m", T, "14–21"), ("10 ﬂ oz", V, "295.735296"), ("650 ㎤", V, "650"),
          ("5³ ml", V, "?quantity.digits"), ("① l", V, "?quantity.digits")),
     ),

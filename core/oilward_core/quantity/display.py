@@ -6,7 +6,7 @@ from fractions import Fraction
 from ..errors import CoreError
 from ..guard import guarded, remembered
 from ..said import kit as say
-from .units import UNITS, Unit
+from .units import UNITS, Kind, Unit
 
 QUANTUM = Decimal("0.000001")
 GROUP = "\u00a0"  # stands between thousands and never breaks over a line
@@ -71,8 +71,12 @@ def grouped(number: Decimal) -> str:
 def show(value: Decimal, unit: str, places: int | None = None) -> str:
     """``value`` (canonical) in ``unit``, rounded as a person wants it: ``330 ml``, ``17.5 lbf·ft``,
     ``61 240 mi``."""
-    digits = unit_named(unit).places if places is None else places
-    number = convert(value, unit).quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
+    target = unit_named(unit)
+    digits = target.places if places is None else places
+    exact = convert(value, unit)
+    if target.kind == Kind.VOLUME and places is None and exact == exact.to_integral_value():
+        digits = 0  # a quart is a quart, not 1.00
+    number = exact.quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
     return f"{grouped(number)} {unit}"
 
 

@@ -5,6 +5,7 @@ Minutes and waits are common practice, no source; a workshop's own visits replac
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from decimal import Decimal
 
 from ..codes.poses import Pose
 from ..codes.steps import JobKind, Name
@@ -144,6 +145,11 @@ def _cold(key: Name, minutes: int, *measured: tuple[str, str]) -> ColdJob:
     return ColdJob(key=key, label=label, minutes=minutes, measured=measured, cautions=said)
 
 
+# where a cold job's values lie, mm and kPa; outside it is asked [trade: common practice, no source]
+WINDOWS = {
+    "length": (Decimal("0.02"), Decimal("0.6")),
+    "pressure": (Decimal(100), Decimal(350)),
+}
 COLD_JOBS = {
     job.key: job
     for job in (

@@ -62,10 +62,13 @@ class Place:
 
 @dataclass(frozen=True)
 class Measured:
-    """A value taken as found and as left: its name and the kind of quantity."""
+    """A value taken as found and as left: its name and the kind of quantity; what is not from ``low`` to
+    ``high``, canonical, is asked about [our definition]."""
 
     name: str
     kind: str
+    low: Decimal = Decimal(0)
+    high: Decimal = Decimal(10_000)
 
 
 @dataclass(frozen=True, kw_only=True)

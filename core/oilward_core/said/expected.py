@@ -19,6 +19,8 @@ BASES: dict[Basis, str] = whole_table(
         Basis.HOLDS: "{amount} is all it holds",
         Basis.FILTER: "about {amount} is what the sheet gives a filter",
         Basis.AIM: "{amount} is aimed at",
+        Basis.OTHER_LEG: "the other leg has {amount}",
+        Basis.SHEET: "{amount} is what the sheet wants",
         # as an earlier release put it, in words nobody knows any more
         Basis.EARLIER: "{amount}",
     },
@@ -31,6 +33,9 @@ NO_FILTER_HOLDS = "No filter holds that much."
 NOT_TORQUED = "Nothing is tight at that: pull again."
 FAR_OVER = "That much can hurt the thread: take it out and look at it."
 MORE_THAN_WAS_IN = "No more can have run out than was in."
+LEGS_ALIKE = "Two legs that are not alike pull to one side."
+ANOTHER_LEG = "Another leg's amount, or another unit?"
+ANOTHER_GAP = "Collapsed, spring out? Gauge from the tube's edge?"
 PAN, JUG = "a drain pan", "a measuring jug"
 
 

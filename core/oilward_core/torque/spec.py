@@ -67,7 +67,13 @@ def _common_fraction(turns: Decimal) -> str:
     return " ".join([*words, f"{fraction.numerator}/{fraction.denominator}"] if fraction else words)
 
 
-_HAND = re.compile(r"^(?:by )?(?:hand|finger)s?[ -]?(?:tight(?:en(?:ed)?)?)?$")
+_ANGLE_UNIT_PLAIN = r"(?:turns?|revolutions?|revs?|°|deg(?:rees?)?\.?)"
+_HAND = re.compile(r"^(?:by )?(?:hand|finger)s?[ -]?(?:tight(?:en(?:ed)?)?)?(?: only)?$")
+# the angle first, and what it follows: 1/2 turn past 18 N·m
+_PAST = re.compile(
+    rf"^(?P<angle>[\d ./,-]*\d ?{_ANGLE_UNIT_PLAIN})(?: (?:on|more|further))? (?:past|beyond|after|over) "
+    r"(?P<first>\d.*)$"
+)
 _CONTACT = re.compile(
     r"^(?:from |on |after |until |to )?(?:gasket |seal |first )?(?:contact|contacts|snug|seated|touch)$"
 )
@@ -193,6 +199,7 @@ def read_torque(text: str, unit: str | None = None) -> TorqueSpec:
     if _HAND.match(said):
         return TorqueSpec(form="hand", low=None, high=None, unit="", text=words)
     if _SPEAKS_OF_TURNS.search(said):
+        said = _PAST.sub(r"\g<first> then \g<angle>", _spoken(said))
         match = _TURNED.match(_spoken(said))
         if match is None:
             raise CoreError("torque.unclear", text=words)

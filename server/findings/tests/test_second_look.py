@@ -156,7 +156,7 @@ class SecondLookTests(PlugTestCase):
         self.assertEqual(Finding.objects.count(), before)
 
     def test_the_pan_is_asked_when_it_is_placed_and_counts_for_what_lay_in_it(self) -> None:
-        chip = {"form": "flakes", "matter": "steel", "share_percent": "0", "count": "3"}
+        chip = {"form": "slivers", "matter": "brass", "share_percent": "0", "count": "3"}
         chip |= {"place": "pan"}
         self.mira.open()
         self.mira.look_over()

@@ -12,7 +12,8 @@ from django.http import Http404
 from garage.locks import lock_bike, lock_bikes
 from garage.models import Bike
 from oilward_core import calendar as core
-from oilward_core.errors import CoreError
+from oilward_core.dates import read_day
+from oilward_core.errors import CoreError, Question
 from workshop.access import as_id
 from workshop.models import Person
 from workshop.repeated import stands, unchanged
@@ -26,8 +27,10 @@ from .shapes import NewPlannedVisit
 def _day(text: str, today: date, stood: date | None) -> date:
     """The day somebody typed: today or later, or the day it ``stood`` on."""
     try:
-        day = date.fromisoformat(text.strip())
-    except ValueError as error:
+        day = read_day(text, today)
+    except Question as question:
+        raise question.at("on") from question
+    except CoreError as error:
         raise CoreError("planning.day", field="on") from error
     if day < today and day != stood:
         raise CoreError("planning.day", field="on")

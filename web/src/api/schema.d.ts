@@ -3765,7 +3765,7 @@ export interface components {
         LookedTyped: {
             result?: string;
         };
-        /** @description Values by name as typed; an empty one was not taken. */
+        /** @description Values by name as typed; an empty one was not taken. ``sure``: the answers to earlier questions. */
         TakenTyped: {
             found?: {
                 [key: string]: string;
@@ -3773,6 +3773,7 @@ export interface components {
             left?: {
                 [key: string]: string;
             };
+            sure?: string[];
         };
         /** @description Why. */
         ReasonTyped: {

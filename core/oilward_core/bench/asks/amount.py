@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import ClassVar
 
+from ...codes.bench import Basis
 from ...codes.debris import OilLook, Warmth
 from ...codes.entries import Ask, EntryKind
 from ...codes.steps import Name
@@ -143,10 +144,44 @@ def _say(data: Amount, speaker: Speaker) -> str:
 AMOUNT = Act(typed=AmountTyped, data=Amount, field="amount", read=_read, take=_take, says=_say)
 
 
+LEGS_WITHIN = Decimal(5)  # ml, as alike as two legs are [trade: common practice, no source]
+LEG_WITHIN = Decimal("0.15")  # of the sheet's: the gap says the rest [our definition]
+
+
+def _leg(task: TaskPlan, state: TaskState) -> Expected | None:
+    """What goes into a leg: as much as into the other where the sheet wants them alike, else by its
+    sheet."""
+    other = state.other_leg.ml if state.other_leg else None
+    book = next(iter(task.reservoir.capacities.values()), None)
+    if other is not None:
+        return Expected(
+            value=other,
+            spread=Decimal(0),
+            basis=Basis.OTHER_LEG,
+            amount=words.ml(other),
+            less=words.LEGS_ALIKE,
+            more=words.LEGS_ALIKE,
+            within=LEGS_WITHIN,
+        )
+    if book is None:
+        return None
+    return Expected(
+        value=book,
+        spread=Decimal(0),
+        basis=Basis.BOOK,
+        amount=words.ml(book),
+        less=words.ANOTHER_LEG,
+        more=words.ANOTHER_LEG,
+        within=book * LEG_WITHIN,
+    )
+
+
 def _expects(
     task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
 ) -> Expected | None:
     """What should come out of what went in last time and since, or of the book."""
+    if step.name == Name.LEG_FILL:
+        return _leg(task, state)
     last, book = task.put_in, task.capacity
     value = last or book
     if step.name != Name.MEASURE or value is None:

@@ -1,16 +1,22 @@
 """Values as found and as left."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import ClassVar
 
+from ...codes.bench import Basis
 from ...codes.entries import Ask, EntryKind
+from ...codes.steps import Name
 from ...errors import CoreError
-from ...quantity import Kind, parse
-from ...runsheet import Measured
+from ...expected import Expected, as_said, hold_against, hold_inside
+from ...quantity import Kind, parse, show
+from ...runsheet import Measured, Step, TaskPlan
 from ...said import bench as said
+from ...said import expected as words
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
+from ..fold.state import TaskState
 from ..fold.taking import Taking
 from ..typed import Typed
 from .room import Room
@@ -21,11 +27,13 @@ _KINDS = {"length": (Kind.LENGTH, "mm"), "pressure": (Kind.PRESSURE, "kPa")}
 
 @dataclass(frozen=True, kw_only=True)
 class Value:
-    """A value as it was ``said``, and its ends in canonical units."""
+    """A value as it was ``said``, and its ends in canonical units; ``asked``: it stands, though it was
+    asked about."""
 
     said: str
     low: Decimal
     high: Decimal
+    asked: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,32 +47,48 @@ class Taken(Data):
 
 @dataclass(frozen=True, kw_only=True)
 class TakenTyped(Typed):
-    """Values by name as typed; an empty one was not taken."""
+    """Values by name as typed; an empty one was not taken. ``sure``: the answers to earlier questions."""
 
     found: dict[str, str] = field(default_factory=dict)
     left: dict[str, str] = field(default_factory=dict)
+    sure: tuple[str, ...] = ()
 
 
-def _value(one: Measured, when: str, text: str, speaker: Speaker) -> Value:
+def _value(
+    one: Measured, text: str, hearing: Hearing, expected: Expected | None, sure: Sequence[str]
+) -> Value:
     family, unit = _KINDS[one.kind]
-    try:
-        found = parse(text, family, unit, speaker.preference)
-    except CoreError as error:
-        raise error.at(f"{when}.{one.name}") from error
-    return Value(said=text, low=found.low, high=found.high)
+    found = parse(text, family, unit, hearing.speaker.preference)
+    stands = hold_inside(found, one.low, one.high, sure)
+    own = as_said(found)
+    asked = hold_against(found, expected, own if own in sure else "") if not stands else None
+    return Value(said=text, low=found.low, high=found.high, asked=bool(stands or asked))
 
 
-def _values(hearing: Hearing, when: str, typed: dict[str, str]) -> dict[str, Value]:
+def _values(
+    hearing: Hearing,
+    when: str,
+    typed: dict[str, str],
+    sure: Sequence[str],
+    expected: Expected | None = None,
+) -> dict[str, Value]:
     told = {one: typed.get(one.name, "").strip()[:MOST_VALUE] for one in hearing.step.measured}
-    return {
-        one.name: _value(one, when, text, hearing.speaker) for one, text in told.items() if text
-    }
+    found: dict[str, Value] = {}
+    for one, text in told.items():
+        try:
+            if text:
+                found[one.name] = _value(one, text, hearing, expected, sure)
+        except CoreError as error:
+            raise error.at(f"{when}.{one.name}") from error
+    return found
 
 
 def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
-    """An empty one was not taken, and one is enough."""
-    found = _values(hearing, "found", typed.found)
-    left = _values(hearing, "left", typed.left)
+    """An empty one was not taken, and one is enough. What it is left at is held against what is wanted;
+    where nothing was changed, that is as it was found."""
+    wanted, changed = hearing.expected, any(text.strip() for text in typed.left.values())
+    found = _values(hearing, "found", typed.found, typed.sure, None if changed else wanted)
+    left = _values(hearing, "left", typed.left, typed.sure, wanted)
     if not found and not left:
         first = hearing.step.measured[0].name if hearing.step.measured else ""
         raise CoreError("sheet.measure", field=f"found.{first}")
@@ -81,4 +105,29 @@ def _say(data: Taken, speaker: Speaker) -> str:
 
 
 MEASURE = Act(typed=TakenTyped, data=Taken, field="found", read=_read, take=_take, says=_say)
-ROOM = Room(ask=Ask.MEASURE, acts=(MEASURE,))
+# legs are as near to each other, and to their sheet [trade: common practice, no source]
+GAPS_WITHIN = Decimal(2)
+
+
+def _expects(
+    task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
+) -> Expected | None:
+    """An air gap is the other leg's where the sheet wants them alike, else the sheet's."""
+    if step.name != Name.LEG_GAP:
+        return None
+    other = state.other_leg.gap if state.other_leg else None
+    wanted = other if other is not None else task.reservoir.air_gap
+    if wanted is None:
+        return None
+    return Expected(
+        value=wanted,
+        spread=Decimal(0),
+        basis=Basis.SHEET if other is None else Basis.OTHER_LEG,
+        amount=show(wanted, "mm"),
+        less=words.ANOTHER_GAP if other is None else words.LEGS_ALIKE,
+        more=words.ANOTHER_GAP if other is None else words.LEGS_ALIKE,
+        within=GAPS_WITHIN,
+    )
+
+
+ROOM = Room(ask=Ask.MEASURE, acts=(MEASURE,), expects=_expects)

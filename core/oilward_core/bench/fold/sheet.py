@@ -19,6 +19,7 @@ from ..asides.waits import WaitsUntil
 from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..asks.leaks import Looked
+from ..asks.measure import Taken
 from ..entries import Data, Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
@@ -30,7 +31,7 @@ from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
 from .level_reads import TO_LOOK
 from .needs import run_since
-from .state import Sheet, StepState, TaskState, TorqueCard, Waits
+from .state import OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
 from .status import state_of
 from .stops import all_stops, answered, handed_back, held_back, seized
 
@@ -76,7 +77,28 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         found=_found(key, facts),
         finding=finding,
         look=looked(key, known),
+        other_leg=_other_leg(task, known),
     )
+
+
+def _gap(key: str, known: Known) -> Decimal | None:
+    """The air gap a leg was left at."""
+    entry = known.facts.last.get(str(StepId(key, Name.LEG_GAP)))
+    if entry is None or not isinstance(entry.data, Taken):
+        return None
+    value = next(iter({**entry.data.found, **entry.data.left}.values()), None)
+    return value.low if value else None
+
+
+def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
+    """What the other leg of the visit got, where the sheet gives both the same."""
+    spec = task.reservoir
+    for other in known.tasks.values():
+        leg = other.reservoir
+        alike = (leg.capacities, leg.air_gap) == (spec.capacities, spec.air_gap)
+        if leg.facts.recipe == Recipe.FORK and leg.key != spec.key and alike:
+            return OtherLeg(known.facts.into(leg.key) or None, _gap(leg.key, known))
+    return None
 
 
 def _cards(key: str, known: Known) -> dict[str, TorqueCard]:

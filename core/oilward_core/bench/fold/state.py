@@ -86,6 +86,14 @@ class StepState:
         return self.status in CLOSED
 
 
+@dataclass(frozen=True)
+class OtherLeg(Sound):
+    """What the other leg got, where the sheet wants both alike: oil in ml, air gap in mm."""
+
+    ml: Decimal | None
+    gap: Decimal | None
+
+
 @dataclass(frozen=True, kw_only=True)
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
@@ -110,6 +118,7 @@ class TaskState(Sound):
     fasteners: tuple[FastenerState, ...] = ()
     found: str = ""
     look: Look | None = None
+    other_leg: OtherLeg | None = None
     fluid: str = ""
     fell: Fell | None = None
     tilt: Decimal | None = None

@@ -17,7 +17,7 @@ from ...said import fill as said_fill
 from ...said import steps as words
 from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import COVER, StepId, of_bike
-from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, ColdJob
+from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, WINDOWS, ColdJob
 from ..needs import Need, done
 from ..openings import openings
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
@@ -132,7 +132,7 @@ def _cold(work: Work, one: ColdJob) -> StepId:
             ask=Ask.MEASURE,
             title=one.label,
             instruction=words.step(Name(one.key)).text,
-            measured=tuple(Measured(name, kind) for name, kind in one.measured),
+            measured=tuple(Measured(name, kind, *WINDOWS[kind]) for name, kind in one.measured),
             needs=(done(of_bike(Name.COLD)),),
             skippable=True,
         )

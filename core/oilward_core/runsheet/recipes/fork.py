@@ -16,6 +16,11 @@ from ..needs import Need, done
 from ..steps import Measured, PlannedTask, Step, ticks
 from ..work import Work
 
+GAPS = (
+    Decimal(50),
+    Decimal(280),
+)  # mm, what an air gap is at all [trade: common practice, no source]
+
 
 def write(work: Work, legs: Sequence[PlannedTask]) -> None:
     """The fork legs of a visit, one after another or two people at once."""
@@ -92,7 +97,7 @@ def _leg(work: Work, spec: ReservoirSpec, out: Need) -> StepId:
         Name.LEG_GAP,
         done(filled),
         ask=Ask.MEASURE,
-        measured=(Measured("air gap", "length"),),
+        measured=(Measured("air gap", "length", *GAPS),),
     )
     return step(
         JobKind.LEG_IN,

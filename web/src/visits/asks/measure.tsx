@@ -1,6 +1,6 @@
 import { Button, Input } from "antd";
-import { fieldSentence } from "../../api/client";
-import { Refused } from "../../ui/Refused";
+import { useState } from "react";
+import { FieldAnswer } from "../../ui/FieldAnswer";
 import { useDraft } from "../draft";
 import type { StepProps } from "../sheet";
 import asksCss from "./asks.module.css";
@@ -15,11 +15,13 @@ function Column({
   values,
   problem,
   change,
+  answer,
 }: Pick<StepProps, "step" | "problem"> & {
   title: string;
   when: "found" | "left";
   values: Values;
   change: (values: Values) => void;
+  answer: (values: Values, sure: string) => void;
 }) {
   return (
     <fieldset className={asksCss.measured}>
@@ -34,7 +36,11 @@ function Column({
             value={values[name] ?? ""}
             onChange={(event) => change({ ...values, [name]: event.target.value })}
           />
-          <Refused said={fieldSentence(problem, `${when}.${name}`)} />
+          <FieldAnswer
+            problem={problem}
+            field={`${when}.${name}`}
+            answer={(said, sure) => answer({ ...values, [name]: said }, sure)}
+          />
         </label>
       ))}
     </fieldset>
@@ -45,6 +51,15 @@ function Column({
 export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
   const [found, setFound] = useDraft<Values>(`${sheet.id}.${step.id}.found`, {});
   const [left, setLeft] = useDraft<Values>(`${sheet.id}.${step.id}.left`, {});
+  const [sure, setSure] = useState<string[]>([]);
+  /** What stands is said once, however many values are asked about in turn. */
+  const write = (values: { found: Values; left: Values }, also: string) => {
+    const stands = also ? [...sure, also] : sure;
+    setSure(stands);
+    setFound(values.found);
+    setLeft(values.left);
+    send("measure", { ...values, sure: stands });
+  };
   return (
     <>
       <div className={asksCss.twoMeasured}>
@@ -55,6 +70,7 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
           values={found}
           problem={problem}
           change={setFound}
+          answer={(values, also) => write({ found: values, left }, also)}
         />
         <Column
           title="As left"
@@ -63,13 +79,14 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
           values={left}
           problem={problem}
           change={setLeft}
+          answer={(values, also) => write({ found, left: values }, also)}
         />
       </div>
       <Button
         type="primary"
         className={controlsCss.bigAction}
         disabled={busy}
-        onClick={() => send("measure", { found, left })}
+        onClick={() => write({ found, left }, "")}
       >
         Write it down
       </Button>
