@@ -16,6 +16,8 @@ from ..spec import FillRule, ReservoirSpec
 
 RESERVE_SHARE, RESERVE_LEAST = Decimal("0.05"), Decimal(100)
 OPEN_SHELF_LIFE = timedelta(days=3 * 365)  # of an opened bottle [trade]
+# of a need: four quarts are four bottles of 946 ml, though their labels round a little down
+LABELS_ROUND = Decimal("0.0004")
 _MOST_ML = 60_000
 LARGEST_BOTTLE = 250_000  # ml, a drum
 
@@ -174,20 +176,21 @@ def pick(need: Decimal, bottles: Sequence[Bottle], sizes: Sequence[Size], today:
         b for b in bottles if b.opened_on and b.left > 0 and today - b.opened_on <= OPEN_SHELF_LIFE
     ]
     uses: list[Use] = []
-    left = need
+    slack, left = need * LABELS_ROUND, need
     for bottle in sorted(opened, key=lambda b: (b.opened_on or today, b.id)):
         ml = min(left, bottle.left)
         if ml > 0:
             uses.append(Use(bottle, ml, bottle.left - ml))
             left -= ml
-    fresh = [b for b in bottles if b.opened_on is None and b.left > 0] if left > 0 else []
-    for bottle in _sealed(left, fresh):
+    short = left > slack
+    fresh = [b for b in bottles if b.opened_on is None and b.left > 0] if short else []
+    for bottle in _sealed(left - slack, fresh):
         ml = min(left, bottle.left)
         uses.append(Use(bottle, ml, bottle.left - ml))
         left -= ml
-    bought = buy(ceil(left), sizes) if left > 0 else ()
+    bought = buy(ceil(left - slack), sizes) if left > slack else ()
     spare = sum(size.ml * count for size, count in bought) - left if bought else Decimal(0)
-    return Picked(need=need, uses=tuple(uses), buy=bought, spare=Decimal(spare))
+    return Picked(need=need, uses=tuple(uses), buy=bought, spare=max(Decimal(spare), Decimal(0)))
 
 
 @guarded
@@ -207,6 +210,10 @@ def _amount(ml: Decimal, unit: str) -> str:
     return f"{show(ml, 'ml')}{ounces}"
 
 
+def _was_full(bottle: Bottle) -> bool:
+    return bottle.size - bottle.left < 1
+
+
 @guarded
 def say_picked(picked: Picked, unit: str) -> str:
     """In bottle words: ``all of the open 500 ml bottle; all of 2 sealed 946 ml bottles; 178 ml of the
@@ -216,9 +223,13 @@ def say_picked(picked: Picked, unit: str) -> str:
         (use, say.bottle(use.bottle.opened_on is not None, show(use.bottle.size, "ml")))
         for use in picked.uses
     ]
-    emptied = Counter(name for use, name in named if use.keeps < 1)
-    for name, count in emptied.items():
-        said.append(say.emptied(name, count))
+    whole = Counter(name for use, name in named if use.keeps < 1 and _was_full(use.bottle))
+    said += [say.emptied(name, count) for name, count in whole.items()]
+    said += [
+        say.rest_of(_amount(use.ml, unit), name)
+        for use, name in named
+        if use.keeps < 1 and not _was_full(use.bottle)
+    ]
     for use, name in named:
         if use.keeps >= 1:
             said.append(say.part_of(_amount(use.ml, unit), name, show(use.keeps, "ml")))

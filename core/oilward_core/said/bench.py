@@ -329,7 +329,7 @@ def tilted(share: Decimal, seen: int, stands: Decimal) -> str:
 
 def too_soon(minutes: str) -> str:
     """Read before it had settled."""
-    return f"Read before it had settled for {minutes} min. Kept, not used. Read again."
+    return f"Read before it had settled for {minutes}. Kept, not used. Read again."
 
 
 def will_rise(amount: str) -> str:
@@ -340,7 +340,7 @@ def will_rise(amount: str) -> str:
 def too_late(minutes: str) -> str:
     """Read after oil had drained back, or gone cold."""
     return (
-        f"Read more than {minutes} min after the engine stopped: the oil stands otherwise by then. Kept, "
+        f"Read more than {minutes} after the engine stopped: the oil stands otherwise by then. Kept, "
         "not used. Run it again, then read."
     )
 

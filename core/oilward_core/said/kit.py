@@ -16,6 +16,11 @@ def emptied(name: str, count: int) -> str:
     return f"all of the {name}" if count == 1 else f"all of {count} {name}s"
 
 
+def rest_of(amount: str, name: str) -> str:
+    """What is left in a bottle that was begun."""
+    return f"the {amount} left in the {name}"
+
+
 def part_of(amount: str, name: str, keeps: str) -> str:
     """So much of a bottle."""
     return f"{amount} of the {name}, which keeps {keeps}"

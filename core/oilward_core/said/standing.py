@@ -11,14 +11,20 @@ def along(what: str) -> str:
     return f"{what.capitalize()}."
 
 
+def minutes(count: Decimal) -> str:
+    """``3 min``, ``10 s``, ``1 min 30 s``: to the second."""
+    whole, seconds = divmod(round(count * 60), 60)
+    parts = [f"{whole} min"] if whole or not seconds else []
+    return " ".join([*parts, *([f"{seconds} s"] if seconds else [])])
+
+
 def level(
     gauge: str, dipstick: str, attitude: str, run_minutes: Decimal, settle_minutes: Decimal
 ) -> str:
     """How the level is read."""
-    minutes = run_minutes.normalize()
-    run = f"run {minutes:f} min, " if minutes else ""
+    run = f"run {minutes(run_minutes)}, " if run_minutes else ""
     held = f"{dipstick}, " if dipstick else ""
-    settle = f"settle {settle_minutes.normalize():f} min"
+    settle = f"settle {minutes(settle_minutes)}"
     return f"{gauge.capitalize()}, {held}{attitude}: {run}{settle}, read at eye level."
 
 

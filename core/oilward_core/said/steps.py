@@ -492,7 +492,7 @@ def cold_at_warm_marks(amount: str) -> str:
 
 def latest(minutes: str) -> str:
     """By when it has to be read."""
-    return f" No later than {minutes} min after the engine stopped: then the oil stands otherwise."
+    return f" No later than {minutes} after the engine stopped: then the oil stands otherwise."
 
 
 def look_at(gauge: str, held: str, *, drawn: bool) -> str:

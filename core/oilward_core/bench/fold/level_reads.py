@@ -15,6 +15,7 @@ from ...fill import LevelReading, start_of, tilt_of, will_rise
 from ...fill import Sight as FillSight
 from ...runsheet import StepId, TaskPlan
 from ...said import bench as said
+from ...said.standing import minutes
 from ...spec import IDLING, LevelCheck
 from ..asks.level import LevelRead
 from ..entries import Entry
@@ -96,8 +97,8 @@ def _why_untimely(
         return said.ENGINE_OFF if stopped and stopped < entry.at else ""
     settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
     if settled < bench.length(level.settle_minutes):
-        return said.too_soon(f"{level.settle_minutes:f}")
-    return said.too_late(f"{level.latest:f}") if _late(level, since, entry.at, bench) else ""
+        return said.too_soon(minutes(level.settle_minutes))
+    return said.too_late(minutes(level.latest)) if _late(level, since, entry.at, bench) else ""
 
 
 def tilt_seen(task: TaskPlan, facts: Facts, bench: Bench) -> Decimal | None:

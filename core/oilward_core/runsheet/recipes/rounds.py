@@ -10,6 +10,7 @@ from ...codes.poses import Pose
 from ...codes.steps import JobKind, Name
 from ...fill import start_of
 from ...said import steps as words
+from ...said.standing import minutes
 from ...spec import IDLING, FillRule, LevelCheck
 from ..ids import StepId
 from ..jobs import UPRIGHT
@@ -127,7 +128,7 @@ def _level(
         engine=words.engine(level.engine == IDLING),
         stands=words.stands(level.attitude),
         look=words.look_at(level.gauge, level.dipstick, drawn=level.drawn),
-        latest=words.latest(f"{level.latest:f}") if level.latest else "",
+        latest=words.latest(minutes(level.latest)) if level.latest else "",
     )
     if level.edge:
         said = words.Words(said.title, words.edge(level.gauge, words.stands(level.attitude)))
