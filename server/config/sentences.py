@@ -89,6 +89,8 @@ _SENTENCES = {
     "spec.no_source": "Name the document it stands in: manual, label, handbook.",
     "spec.edited": "{by} changed {what} to “{theirs}” meanwhile. Yours is “{mine}”. Choose which stands.",
     "spec.approved": "This version is approved and stays as it is. Start a draft to change it.",
+    "spec.own_unsourced": "Name document and page of what you wrote yourself ({count}): nobody else is here to check it.",
+    "spec.far_from_sheet": "{said}? The model's sheet says {sheet}. Is {first} right for this bike?",
     "spec.own_numbers": "You wrote unchecked numbers of this sheet yourself ({count}). Another person has to check them first.",
     "spec.unchecked_left": "Numbers that matter and that nobody has checked: {count}. Have them checked, or name each of them.",
     "spec.apprentice": "A second check is a technician's or a lead's to do.",

@@ -87,6 +87,14 @@ def _service(machine: Machine, tank: _Tank, day: float, dice: Random) -> Past:
     )
 
 
+def looks_with(past: Sequence[Past], reservoirs: Sequence[ReservoirSpec]) -> Iterator[Past]:
+    """What was only looked at along with the last of some services."""
+    last = min(past, key=lambda one: one.days)
+    for spec in reservoirs:
+        if spec.looks.repeat_months:
+            yield replace(last, tank=spec.key, took=None, drained=None, parts=(), did=Did.LOOKED)
+
+
 def _wear(spec: ReservoirSpec, machine: Machine) -> Healthy | None:
     """A bike's own plug, the same every time, whatever else is rolled for it."""
     world = _WORLDS.get(spec.kind)

@@ -1,7 +1,7 @@
 """Between the garage's rows and the core's cells and spec sheets."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Any
 
@@ -11,7 +11,7 @@ from oilward_core.exchange import ModelName
 from oilward_core.odometer import LastReading, Odometer, engine_run, shown
 from oilward_core.quantity import format_exact, show
 from oilward_core.schools import Schools, Topic
-from oilward_core.spec import Cell, Cells, Path, ReservoirSpec, Value, overlay, sheet_of
+from oilward_core.spec import Cell, Cells, Path, ReservoirSpec, Value, counts, overlay, sheet_of
 from oilward_core.torque import TorqueSpec
 
 from .models import Bike, BikeModel, CellRow, OdometerReading, OwnCell, SpecSheet
@@ -100,12 +100,14 @@ def model_name(model: BikeModel) -> ModelName:
 @dataclass(frozen=True, kw_only=True)
 class BikeSpec:
     """What one bike is serviced by: its model's approved sheet with its own values laid over;
-    ``own`` are those values' revisions."""
+    ``own`` are those values' revisions, ``waiting`` those of them that no second person has checked yet:
+    until then the sheet's count."""
 
     sheet: SpecSheet
     cells: Cells
     own: Mapping[Path, int]
     reservoirs: tuple[ReservoirSpec, ...]
+    waiting: Mapping[Path, Cell] = field(default_factory=dict)
 
     def reservoir(self, key: str) -> ReservoirSpec | None:
         return next((spec for spec in self.reservoirs if spec.key == key), None)
@@ -124,10 +126,14 @@ def own_spec(spec: BikeSpec, own: Sequence[OwnCell]) -> BikeSpec:
     """The sheet with one bike's own values."""
     if not own:
         return spec
-    laid = overlay(spec.cells, cells(own))
+    told = cells(own)
+    waiting = {path: cell for path, cell in told.items() if not counts(path, cell)}
+    laid = overlay(spec.cells, {path: one for path, one in told.items() if path not in waiting})
     revisions = {path_of(row): row.revision for row in own}
-    mine = {path: revision for path, revision in revisions.items() if path in laid}
-    return BikeSpec(sheet=spec.sheet, cells=laid, own=mine, reservoirs=sheet_of(laid))
+    mine = {path: at for path, at in revisions.items() if path in laid or path in waiting}
+    return BikeSpec(
+        sheet=spec.sheet, cells=laid, own=mine, reservoirs=sheet_of(laid), waiting=waiting
+    )
 
 
 def last_reading(row: OdometerReading) -> LastReading:

@@ -14,7 +14,7 @@ from workshop.access import MayWork, as_id, person_of
 
 from . import selectors, services
 from .shapes import BikeForm, BikeFormPage, PhotoLine, SchoolChoice, SchoolsPage
-from .sheets.shapes import CellWrite
+from .sheets.shapes import CellWrite, OwnCheck
 
 
 def _form(bike_id: UUID | None, code: int = status.HTTP_200_OK) -> Response:
@@ -62,6 +62,16 @@ class OwnValuesView(APIView):
     def put(self, request: Request, bike_id: UUID) -> Response:
         given = sent(CellWrite, request)
         services.write_own(bike_id, given, actor=person_of(request), today=days.today())
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+class OwnChecksView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="own_value_check", request=shaped(OwnCheck), responses={204: None})
+    def post(self, request: Request, bike_id: UUID) -> Response:
+        given, actor = sent(OwnCheck, request), person_of(request)
+        services.check_own(bike_id, given.path, given.revision, actor=actor, today=days.today())
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 

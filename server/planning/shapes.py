@@ -140,7 +140,7 @@ class SpecLine:
     """A value of the spec sheet: the manual's words, converted, and where it stands. ``short`` is its
     name within its group, ``number``
     wants a second check; ``own``: it differs on this bike from its model, with that value's
-    ``revision``."""
+    ``revision``; ``waits`` is the bike's own value that waits for a second person, by whom."""
 
     path: str
     name: str
@@ -153,6 +153,8 @@ class SpecLine:
     number: bool
     own: bool
     revision: int
+    waits: str
+    waits_by: str
 
 
 @dataclass(frozen=True)

@@ -41,6 +41,15 @@ def stands_alone(person: Person) -> bool:
     return may(person, Right.STAND_ALONE)
 
 
+ONE_PAIR = "one pair of eyes"
+
+
+def only_one(person: Person) -> bool:
+    """Whether nobody else here could check what this person wrote."""
+    others = Person.objects.filter(is_active=True).exclude(pk=person.pk)
+    return stands_alone(person) and not any(map(stands_alone, others))
+
+
 class MayWork(BasePermission):
     """Everybody signed in may read; all but readers may write."""
 
@@ -74,8 +83,7 @@ def second_person(
     """Whoever stands for a fastener beside ``actor``, and whether that is the only person there is: one
     who stands alone with the qualification. Raises CoreError ``access.not_alone`` for anybody else."""
     found = _beside(request, username, password, actor)
-    others = Person.objects.filter(is_active=True).exclude(pk=found.pk)
-    alone = found.pk == actor.pk and not any(stands_alone(one) for one in others)
+    alone = found.pk == actor.pk and only_one(found)
     if not stands_alone(found):
         raise CoreError("access.not_alone", field="username")
     return found, alone

@@ -2,7 +2,15 @@
 
 from ..codes.poses import ATTITUDES, Pose
 from ..codes.roles import FILTERS, PLUGS, Role
-from .approval import check_approval, in_writing, matters, taken_in, unchecked_that_matter
+from .approval import (
+    check_approval,
+    counts,
+    far_from,
+    in_writing,
+    matters,
+    taken_in,
+    unchecked_that_matter,
+)
 from .cells import (
     Cell,
     Cells,
@@ -104,7 +112,9 @@ __all__ = [
     "capacity_band",
     "changes",
     "check_approval",
+    "counts",
     "doubts",
+    "far_from",
     "field_of",
     "fields_for",
     "gaps",

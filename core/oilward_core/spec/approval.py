@@ -4,11 +4,13 @@ for it by name."""
 from collections.abc import Collection
 from dataclasses import replace
 from datetime import date
+from decimal import Decimal
 
 from ..errors import CoreError
 from ..guard import guarded
+from ..torque import TorqueSpec
 from .cells import Cell, Cells
-from .fields import Path
+from .fields import Field, Path, Value, read_value
 
 _NUMBERS = (
     "torque", "initial", "prefill", "level.between", "level.target", "level.second between",
@@ -26,17 +28,55 @@ def unchecked_that_matter(cells: Cells) -> tuple[Path, ...]:
     return tuple(path for path, cell in cells.items() if matters(path) and not cell.checked_by)
 
 
-@guarded
-def check_approval(cells: Cells, named: Collection[str], approver: str) -> tuple[Path, ...]:
-    """The unchecked numbers that matter, once the ``approver`` (the person, whatever they are called) has
-    ``named`` each of them (`str` of their paths) and wrote none of them.
+def sourced(cell: Cell) -> bool:
+    """Whether a value names its document and the page, so that anybody can look it up again."""
+    return bool(cell.document.strip() and cell.page.strip())
 
-    Raises CoreError ``spec.own_numbers`` and ``spec.unchecked_left``, with ``paths`` and ``count``.
+
+def counts(path: Path, cell: Cell) -> bool:
+    """Whether a bike's own value counts already: one that work goes wrong by waits for a second person,
+    like a sheet's."""
+    return not matters(path) or bool(cell.checked_by)
+
+
+@guarded
+def far_from(field: Field, own: str, sheets: str) -> bool:
+    """Whether a bike's own number is so far from its sheet's that it wants another look: more than half
+    as much again, or less than two thirds [our definition]. Raises CoreError as `read_value` does."""
+    mine, theirs = _middle(read_value(field, own)), _middle(read_value(field, sheets))
+    return bool(mine and theirs) and not theirs / _FAR <= mine <= theirs * _FAR
+
+
+_FAR = Decimal("1.5")
+
+
+def _middle(value: Value) -> Decimal:
+    """The middle of what a cell says, as far as it is a number; else nought."""
+    if isinstance(value, TorqueSpec):
+        low, high = value.low, value.high
+        return (low + high) / 2 if low is not None and high is not None else Decimal(0)
+    if isinstance(value, tuple):
+        return (value[0] + value[1]) / 2
+    return value if isinstance(value, Decimal) else Decimal(0)
+
+
+@guarded
+def check_approval(
+    cells: Cells, named: Collection[str], approver: str, alone: bool = False
+) -> tuple[Path, ...]:
+    """The unchecked numbers that matter, once the ``approver`` (the person, whatever they are called) has
+    ``named`` each of them (`str` of their paths) and wrote none of them; ``alone``, nobody else being
+    there to check, what they wrote has to name its document and page.
+
+    Raises CoreError ``spec.own_numbers``, ``spec.own_unsourced`` and ``spec.unchecked_left``, with
+    ``paths`` and ``count``.
     """
     left = unchecked_that_matter(cells)
     own = [path for path in left if cells[path].entered_by_who == approver]
+    own = [path for path in own if not (alone and sourced(cells[path]))]
     if own:
-        raise CoreError("spec.own_numbers", count=len(own), paths=tuple(own))
+        code = "spec.own_unsourced" if alone else "spec.own_numbers"
+        raise CoreError(code, count=len(own), paths=tuple(own))
     unnamed = [path for path in left if str(path) not in named]
     if unnamed:
         raise CoreError("spec.unchecked_left", count=len(unnamed), paths=tuple(unnamed))

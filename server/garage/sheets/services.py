@@ -19,7 +19,7 @@ from oilward_core.spec import (
     unused_key,
     what,
 )
-from workshop.access import require_lead, stands_alone
+from workshop.access import only_one, require_lead, stands_alone
 from workshop.models import Person
 from workshop.touched import touch
 from workshop.traces import trace
@@ -236,7 +236,8 @@ def _named(sheet: SpecSheet, unchecked: Collection[str], actor: Person) -> list[
     """The unchecked numbers that matter, each named by whoever approves. Raises Conflict with a fault
     for each that is not."""
     try:
-        left = check_approval(cells(sheet.cells.all()), unchecked, str(actor.pk))
+        told = cells(sheet.cells.all())
+        left = check_approval(told, unchecked, str(actor.pk), only_one(actor))
     except CoreError as error:
         faults = [Fault(f"/{path}", error.code, {**error.fields, "what": what(path)})
                   for path in error.fields["paths"]]  # fmt: skip

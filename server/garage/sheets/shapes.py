@@ -189,13 +189,23 @@ class Reading:
 @dataclass(frozen=True, kw_only=True)
 class CellWrite:
     """A value to write. ``revision`` is the one the writer saw (0: none stood there); an empty
-    ``written`` takes the value out."""
+    ``written`` takes the value out; ``sure``: the answer to an earlier question."""
 
     path: str = upto(130)
     revision: int
     written: str = upto(400, blank=True, default="")
     document: str = upto(120, blank=True, default="")
     page: str = upto(20, blank=True, default="")
+    sure: str = upto(400, blank=True, default="")
+
+
+@dataclass(frozen=True, kw_only=True)
+class OwnCheck:
+    """That a bike's own value was compared with where it comes from, at the ``revision`` that was
+    seen."""
+
+    path: str = upto(130)
+    revision: int
 
 
 @dataclass(frozen=True)

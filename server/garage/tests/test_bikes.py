@@ -202,8 +202,50 @@ class OwnValueTests(WorkshopTestCase):
         lines = [line for group in page["reservoirs"][0]["spec"] for line in group["lines"]]
         return next(line for line in lines if line["name"] == "Capacity, with filter")
 
+    def check(self, who: Any = None, revision: int = 1, path: str = "") -> Any:
+        body = {"path": path or "engine//capacity.with filter", "revision": revision}
+        url = f"/api/bikes/{self.heron.pk}/own-values/checks/"
+        return (who or self.signed_in("oda")).post(url, body, format="json")
+
+    def test_it_waits_for_a_second_person_and_the_sheets_counts_until_then(self) -> None:
+        self.write("3.5 qt", 0)
+        line = self.line()
+        self.assertEqual((line["as_written"], line["own"]), ("3.65 qt", False))
+        self.assertEqual((line["waits"], line["waits_by"]), ("3.5 qt", "Mira"))
+        self.assertIn("Somebody else", self.sentence(self.check(self.api), "/path"))
+        self.assertEqual(self.check(revision=2).status_code, 409)
+        for _ in range(2):
+            self.assertEqual(self.check().status_code, 204)
+        line = self.line()
+        self.assertEqual((line["as_written"], line["own"], line["waits"]), ("3.5 qt", True, ""))
+        self.write("3.55 qt", 1)  # another value waits anew
+        self.assertEqual((self.line()["as_written"], self.line()["waits"]), ("3.65 qt", "3.55 qt"))
+
+    def test_far_from_the_sheet_is_asked(self) -> None:
+        answer = self.write("8 qt", 0)
+        self.assertEqual(answer.status_code, 422)
+        self.assertEqual(answer.json()["code"], "spec.far_from_sheet")
+        self.assertIn("3.65 qt", self.sentence(answer, "/written"))
+        self.assertEqual(self.write("8 qt", 0, sure="8 qt").status_code, 204)
+
+    def test_words_and_intervals_count_at_once(self) -> None:
+        self.write("5000 km", 0, path="engine//repeat.km")
+        page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        lines = [line for group in page["reservoirs"][0]["spec"] for line in group["lines"]]
+        own = [line["as_written"] for line in lines if line["own"]]
+        self.assertEqual(own, ["5000 km"])
+
+    def test_alone_in_the_workshop_document_and_page_are_named(self) -> None:
+        Person.objects.exclude(username="mira").update(is_active=False)
+        self.write("3.5 qt", 0)
+        self.assertEqual(self.check(self.api).json()["code"], "spec.own_unsourced")
+        self.write("3.55 qt", 1, document="Colossine workshop manual", page="12")
+        self.assertEqual(self.check(self.api, 2).status_code, 204)
+        self.assertIn("one pair of eyes", self.line()["checked_by"])
+
     def test_one_bikes_own_value_is_shown_as_such_and_goes_back(self) -> None:
         self.assertEqual(self.write("3.5 qt", 0).status_code, 204)
+        self.check()
         self.assertEqual((self.line()["as_written"], self.line()["own"]), ("3.5 qt", True))
         self.assertEqual(self.write("3.6 qt", 0).status_code, 409)
         self.assertEqual(self.write("", 1).status_code, 204)
@@ -216,11 +258,18 @@ class OwnValueTests(WorkshopTestCase):
         from visits.tests.bench import Technician
 
         self.write("3.5 qt", 0)
+        self.check()
         mira = Technician(self.api, self.heron.pk)
         mira.open()
         self.assertEqual(mira.task["capacity"], "3312 ml")
-        fill = next(s for s in mira.sheet["steps"] if s["kind"] == "fill")
-        self.assertIn("capacity, with filter", fill["unchecked"][0])
+
+    def test_until_it_is_checked_a_run_sheet_uses_the_sheets(self) -> None:
+        from visits.tests.bench import Technician
+
+        self.write("3.5 qt", 0)
+        mira = Technician(self.api, self.heron.pk)
+        mira.open()
+        self.assertEqual(mira.task["capacity"], "3454 ml")
 
 
 class SchoolTests(WorkshopTestCase):

@@ -48,7 +48,8 @@ def _meant(path: Path, cell: Cell, speaks: Speaker, unit: str) -> str:
 
 
 def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLine:
-    cell = spec.cells[path]
+    waiting = spec.waiting.get(path)
+    cell = spec.cells.get(path) or Cell(written="")
     return SpecLine(
         path=str(path),
         name=sentence_case(what(path._replace(reservoir=""))),
@@ -59,9 +60,17 @@ def spec_line(path: Path, spec: BikeSpec, speaks: Speaker, bike: Bike) -> SpecLi
         entered_by=cell.entered_by,
         checked_by=cell.checked_by,
         number=is_number(field_of(path)),
-        own=path in spec.own,
+        own=path in spec.own and waiting is None,
         revision=spec.own.get(path, 0),
+        waits=waiting.written if waiting else "",
+        waits_by=waiting.entered_by if waiting else "",
     )
+
+
+def _shown(spec: BikeSpec, key: str) -> list[Path]:
+    """The values of a reservoir, with those that wait for a second person."""
+    waiting = [path for path in spec.waiting if path.reservoir == key]
+    return list(dict.fromkeys([*spec.cells_of(key), *waiting]))
 
 
 def spec_groups(
@@ -75,7 +84,7 @@ def spec_groups(
             note if title == under else "",
             [spec_line(path, spec, speaks, bike) for path in paths],
         )
-        for title, paths in grouped(spec.cells_of(reservoir.key), spec.own)
+        for title, paths in grouped(_shown(spec, reservoir.key), spec.own)
     ]
 
 

@@ -232,6 +232,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/own-values/checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["own_value_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/photos/": {
         parameters: {
             query?: never;
@@ -1806,6 +1822,7 @@ export interface components {
             written?: string;
             document?: string;
             page?: string;
+            sure?: string;
         };
         CellWritesRequest: {
             cells: components["schemas"]["CellWriteRequest"][];
@@ -2574,6 +2591,10 @@ export interface components {
             by: string;
             at: string;
         };
+        OwnCheckRequest: {
+            path: string;
+            revision: number;
+        };
         OwnPage: {
             username: string;
             name: string;
@@ -3096,6 +3117,8 @@ export interface components {
             number: boolean;
             own: boolean;
             revision: number;
+            waits: string;
+            waits_by: string;
         };
         SpotShape: {
             /** Format: double */
@@ -4875,6 +4898,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CellWriteRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_value_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCheckRequest"];
             };
         };
         responses: {

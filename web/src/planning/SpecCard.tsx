@@ -21,6 +21,12 @@ function Source({ line, differs }: { line: Line; differs: (() => void) | null })
         {checked(line)}
       </span>
       {line.own && <span>This bike&apos;s own, not its model&apos;s.</span>}
+      {line.waits && (
+        <span className={textCss.unchecked}>
+          {line.waits_by} wrote {line.waits} for this bike. Until somebody else has compared it, the
+          sheet&apos;s counts.
+        </span>
+      )}
       {differs && (
         <Button onClick={differs} aria-label={`Differs on this bike: ${line.name}`}>
           Differs on this bike?
@@ -49,6 +55,7 @@ function SpecRow({ line, differs }: { line: Line; differs: (() => void) | null }
         <span className={bikeCss.specName}>
           {line.short}
           {line.own && <b className={bikeCss.own}>this bike&apos;s own</b>}
+          {line.waits && <b className={bikeCss.own}>{line.waits} waits for a second person</b>}
         </span>
         <span className={clsx(bikeCss.specValue, line.number && bikeCss.specNumber)}>
           {line.as_written}

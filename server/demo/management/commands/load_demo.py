@@ -11,7 +11,7 @@ from findings.services import keep_finding
 from garage.mapping import BikeSpec, cells
 from garage.models import Bike, OdometerReading, SpecSheet
 from garage.selectors import specs_of, workshop_schools
-from garage.services import choose_school, write_own
+from garage.services import check_own, choose_school, write_own
 from garage.shapes import SchoolChoice
 from garage.sheets.services import approve
 from garage.sheets.shapes import CellWrite
@@ -39,7 +39,7 @@ from workshop import days
 from workshop.models import Person, Workshop
 
 from demo.fleet import DATA, FLEET, STORIES, Machine, Past
-from demo.history import history
+from demo.history import history, looks_with
 
 
 class Loader:
@@ -214,6 +214,7 @@ class Loader:
         for value in machine.own:
             write = CellWrite(revision=0, **value)
             write_own(bike.pk, write, actor=self.oda, today=self.today)
+            check_own(bike.pk, write.path, 1, actor=self.mira, today=self.today)
         for school in machine.schools:
             choice = SchoolChoice(bike=str(bike.pk), **school)
             choose_school(choice, actor=self.oda, today=self.today)
@@ -224,6 +225,8 @@ class Loader:
         spec = specs_of([bike])[bike.pk]
         wiped: dict[str, int] = {}
         pasts = machine.past if machine.story else history(machine, spec.reservoirs)
+        if machine.story and machine.past:
+            pasts = [*machine.past, *looks_with(machine.past, spec.reservoirs)]
         for past in pasts:
             self.past(bike, spec, past, wiped.get(past.tank, 0))
             wiped[past.tank] = past.km
