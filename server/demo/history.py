@@ -90,8 +90,9 @@ def _service(machine: Machine, tank: _Tank, day: float, dice: Random) -> Past:
 def looks_with(past: Sequence[Past], reservoirs: Sequence[ReservoirSpec]) -> Iterator[Past]:
     """What was only looked at along with the last of some services."""
     last = min(past, key=lambda one: one.days)
+    done = {one.tank for one in past if one.days == last.days}
     for spec in reservoirs:
-        if spec.looks.repeat_months:
+        if spec.looks.repeat_months and spec.key not in done:
             yield replace(last, tank=spec.key, took=None, drained=None, parts=(), did=Did.LOOKED)
 
 
