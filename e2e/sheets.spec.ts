@@ -54,7 +54,7 @@ async function typeThrough(page: Page, values: Record<string, Value>, prefix: st
     await page.keyboard.press("Enter");
     // how it is filled decides which lines the sheet has
     if (at.endsWith("//fill rule")) {
-      await expect(page.getByText("all written down")).toBeVisible();
+      await expect(page.getByText("what was typed is kept")).toBeVisible();
     }
   }
 }
@@ -120,7 +120,7 @@ async function journey(page: Page, file: string, name: string): Promise<void> {
   await page.getByLabel("Typing from").fill("Workshop manual");
   const keys: string[] = [];
   for (const reservoir of wanted.reservoirs) keys.push(await enter(page, reservoir));
-  await expect(page.getByText("all written down")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("what was typed is kept")).toBeVisible({ timeout: 60_000 });
 
   // every value the manual gives stands on the sheet as it was written
   const out = await exported(page);

@@ -52,6 +52,8 @@ def _meant(said: Measure, odometer: Odometer) -> Iterator[tuple[Decimal, str]]:
 
 def _read(text: str, odometer: Odometer) -> Measure:
     """A single distance; nought is one, a new odometer shows it."""
+    if not text.strip():
+        raise CoreError("odometer.empty")
     said = parse(text, Kind.DISTANCE, odometer.unit)
     if said.form != "single":
         raise CoreError("quantity.one_value", text=said.text)

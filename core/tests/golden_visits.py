@@ -331,6 +331,10 @@ def _to_the_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
     )
 
 
+def _in_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/coach/belief") and "I expect 0." in str(then) and " ml in all" in str(now)
+
+
 def _missing_piece(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if at.endswith("/text"):
         return str(now).startswith("A piece of the old seal is missing: find it before")
@@ -407,6 +411,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a dirty pan excuses neither a chip nor milky oil", _no_dirt_excuses),
     Change("flakes that a magnet ignores are overlay or piston", _origins),
     Change("the manual's first amount is said to the millilitre", _to_the_ml),
+    Change("what is less than a litre is expected in ml, as it is poured", _in_ml),
     Change("a missing piece of seal is found before the engine runs", _missing_piece),
 )
 

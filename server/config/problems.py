@@ -47,7 +47,13 @@ class Conflict(Exception):
 
 
 # core refusals that are about the state of things, not about what was typed
-_CONFLICTS = {"sheet.running", "sheet.already_done", "sheet.not_started", "sheet.too_soon"}
+_CONFLICTS = {
+    "sheet.running",
+    "sheet.already_done",
+    "sheet.done_by",
+    "sheet.not_started",
+    "sheet.too_soon",
+}
 _TITLES = {
     400: "That did not fit",
     401: "Sign in first",

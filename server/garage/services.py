@@ -273,9 +273,12 @@ def choose_school(choice: SchoolChoice, *, actor: Person, today: date) -> None:
 def add_photo(
     bike_id: UUID, photo_id: UUID, raw: bytes, caption: str, *, actor: Person, today: date
 ) -> None:
-    """Keep a picture, cleaned. The same id again keeps the first."""
+    """Keep a picture, cleaned. The same id again keeps the first; of another bike it is refused. Raises
+    Conflict ``garage.photo_taken``."""
     if not Bike.objects.filter(pk=bike_id).exists():
         raise Http404
+    if BikePhoto.objects.filter(pk=photo_id).exclude(bike_id=bike_id).exists():
+        raise Conflict("garage.photo_taken")
     BikePhoto.objects.get_or_create(
         pk=photo_id,
         defaults={

@@ -155,7 +155,7 @@ class Tip(Fact):
     id = models.UUIDField(primary_key=True)
     model = models.ForeignKey(BikeModel, models.PROTECT, related_name="+")
     step = models.CharField(max_length=200)
-    text = models.CharField(max_length=300, blank=True)
+    text = models.CharField(max_length=400, blank=True)
     tools = models.CharField(max_length=120, blank=True)
     by = models.ForeignKey(person, models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)

@@ -1,6 +1,7 @@
 """Writing down what happens in a visit. Each write is safe to repeat; the actor is always named."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import replace
 from datetime import datetime
 from typing import Any
@@ -49,6 +50,7 @@ from shelf.models import Fluid
 from shelf.selectors import is_refused
 from workshop.access import as_id, leads, stands_alone
 from workshop.announce import announce
+from workshop.days import zone
 from workshop.kept import IN_SHORT
 from workshop.mapping import speaker
 from workshop.models import Person
@@ -194,6 +196,18 @@ def _read(
     return _judged(data, task, chosen) if isinstance(data, PouredIn) and task else data
 
 
+@contextmanager
+def _in_the_workshops_time() -> Iterator[None]:
+    """Somebody did it already: who, and when by the clock on the wall."""
+    try:
+        yield
+    except CoreError as error:
+        if error.code == "sheet.already_done" and "at" in error.fields:
+            said = f"{error.fields['at'].astimezone(zone()):%H:%M}"
+            raise CoreError("sheet.done_by", **{**error.fields, "at": said}) from error
+        raise
+
+
 def _judged(data: PouredIn, task: TaskPlan, chosen: tuple[str, str]) -> PouredIn:
     """A pour with what is to be said of its oil, or of the ``chosen`` one (and its label) where none is
     named: whether it may go in there. Raises CoreError ``visit.no_fluid``."""
@@ -290,7 +304,8 @@ def _record(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> V
     entries, bench = entries_of(visit, plan), to_core.bench()
     old = _superseded(visit, new, entries, speaks)
     sheet = fold(plan, entries, bench)
-    step, unmet = check_entry(sheet, new.step, kind, at, old.id if old else None)
+    with _in_the_workshops_time():
+        step, unmet = check_entry(sheet, new.step, kind, at, old.id if old else None)
     if old is not None:
         _same_kind(old, new, kind, step)
     row = next((one for one in tasks if one.reservoir == step.id.reservoir), None)

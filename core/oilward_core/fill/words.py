@@ -33,11 +33,16 @@ def say(advice: Advice, unit: str, bottle_ml: Decimal | None = None) -> str:
     return said.move(pours, show(advice.ml, "ml"), own, of_bottle)
 
 
+_LITTLE = 1000  # ml: less is poured, and said, in ml
+
+
 def say_belief(belief: Belief, unit: str) -> str:
     """The belief in words: ``I expect 2.62 ± 0.06 l in all.``; an exact quantity is no belief."""
-    shown = "l" if unit == "ml" else unit
     if not belief.sd:
         return said.all_of(show(Decimal(round(belief.mean)), unit))
+    if unit in ("ml", "l") and belief.mean < _LITTLE:
+        return said.belief(f"{belief.mean:.0f}", f"{max(belief.sd, 1):.0f}", "ml")
+    shown = "l" if unit == "ml" else unit
     mean, sd = (convert(Decimal(round(value)), shown) for value in (belief.mean, belief.sd))
     return said.belief(f"{mean:.2f}", f"{sd:.2f}", shown)
 

@@ -77,7 +77,9 @@ def show(value: Decimal, unit: str, places: int | None = None) -> str:
     if target.kind == Kind.VOLUME and places is None and exact == exact.to_integral_value():
         digits = 0  # a quart is a quart, not 1.00
     number = exact.quantize(Decimal(1).scaleb(-digits), rounding=ROUND_HALF_EVEN)
-    return f"{grouped(number)} {unit}"
+    one = target.kind == Kind.TIME and number == 1 and len(unit) > 1
+    name = unit.removesuffix("s") if one else unit
+    return f"{grouped(number)} {name}"
 
 
 @guarded

@@ -345,6 +345,16 @@ class PhotoTests(WorkshopTestCase):
         self.assertEqual(self.api.delete(f"/api/photos/{line['id']}/").status_code, 204)
         self.assertEqual(self.api.get(f"/api/photos/{line['id']}/").status_code, 404)
 
+    def test_an_id_of_another_bikes_picture_is_refused_and_the_same_again_is_not(self) -> None:
+        body = {"id": str(uuid4()), "caption": ""}
+        ferry = Bike.objects.get(name="Ferry Bell")
+        for bike, status in ((self.heron, 201), (self.heron, 201), (ferry, 409)):
+            picture = SimpleUploadedFile("bike.jpg", self.picture((40, 40)))
+            url = f"/api/bikes/{bike.pk}/photos/"
+            answer = self.api.post(url, {**body, "picture": picture}, format="multipart")
+            self.assertEqual(answer.status_code, status, answer.content)
+        self.assertIn("another bike", answer.json()["detail"])
+
     def test_what_is_no_picture_is_refused(self) -> None:
         for raw in (b"", b"<svg/>", b"\x89PNG\r\n\x1a\n broken", self.picture((40, 40), "TIFF")):
             with self.subTest(raw[:8]):

@@ -46,6 +46,13 @@ class TipTests(VisitTestCase):
         other.open("31 900")
         self.assertIsNone(other.step("engine/torque")["tip"])
 
+    def test_a_long_one_is_refused_not_cut(self) -> None:
+        self.mira.open()
+        self.assertEqual(self.tip(text="x" * 401).status_code, 400)  # type: ignore[attr-defined]
+        self.assertEqual(Tip.objects.count(), 0)
+        self.assertEqual(self.tip(text="x" * 400).status_code, 200)  # type: ignore[attr-defined]
+        self.assertEqual(len(Tip.objects.get().text), 400)
+
     def test_its_tools_lie_in_the_kit_of_the_reservoir_it_is_about(self) -> None:
         self.mira.open()
         self.tip(tools="8 mm swivel")

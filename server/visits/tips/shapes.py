@@ -11,5 +11,5 @@ class NewTip:
 
     id: str
     step: str = upto(200)
-    text: str = upto(300, blank=True, default="")
+    text: str = upto(400, blank=True, default="")
     tools: str = upto(120, blank=True, default="")

@@ -44,7 +44,7 @@ function Plates({ block, cell, out }: { block: Block; cell: Cell; out: (part: st
                 onClick={() => out(part.key)}
                 aria-label={`Take the ${part.key} out`}
               >
-                take out
+                off the sheet
               </button>
             )}
           </legend>

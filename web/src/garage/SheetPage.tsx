@@ -64,7 +64,7 @@ function Changed({ page }: { page: Page }) {
 function Written() {
   const writing = useIsMutating();
   return (
-    <span role="status"> · {writing > 0 ? `writing down ${writing} …` : "all written down"}</span>
+    <span role="status"> · {writing > 0 ? `writing down ${writing} …` : "what was typed is kept"}</span>
   );
 }
 

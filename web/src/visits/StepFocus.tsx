@@ -185,7 +185,7 @@ function Notes({ step }: { step: Step }) {
       )}
       {step.reopened && !isClosed(step) && (
         <p className={benchCss.remark} role="status">
-          Something undid this. Do it again.
+          Opened again, or done over, since: do it once more.
         </p>
       )}
       {step.remark && !(step.kind === "finding" && isClosed(step)) && (

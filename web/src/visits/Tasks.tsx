@@ -42,7 +42,7 @@ export function TakeOut({ visit, task }: { visit: string; task: Task }) {
       loading={change.isPending}
       onClick={() => change.mutate(undefined)}
     >
-      take out
+      not in this visit
     </Button>
   );
 }

@@ -68,7 +68,7 @@ export function WriteTip({ visit, step }: { visit: string; step: Step }) {
         <Input.TextArea
           id="tip-text"
           autoSize={{ minRows: 3 }}
-          maxLength={300}
+          count={{ show: true, max: 400 }}
           placeholder="Panel first; foil over the pipe; 15 min"
           value={text}
           onChange={(event) => setText(event.target.value)}

@@ -285,7 +285,8 @@ def check_entry(
     title = state.step.title
     free = supersedes is not None or kind in _FREE
     if state.closed and (not free or kind == EntryKind.TAKES):
-        raise CoreError("sheet.already_done", step=title)
+        done = {"by": state.entry.by, "at": state.entry.at} if state.entry else {}
+        raise CoreError("sheet.already_done", step=title, **done)
     if kind == EntryKind.START and state.status == Status.RUNNING and state.step.ask != Ask.WAIT:
         raise CoreError("sheet.running", step=title)
     if kind == EntryKind.STOP and state.started_at is None:
