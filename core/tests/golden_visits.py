@@ -335,6 +335,14 @@ def _in_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at.endswith("/coach/belief") and "I expect 0." in str(then) and " ml in all" in str(now)
 
 
+def _says_what_hurts(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/caution") and "second signature" in str(then)
+
+
+def _coolant_cap(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/caution") and "hot radiator cap" in str(now)
+
+
 def _missing_piece(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if at.endswith("/text"):
         return str(now).startswith("A piece of the old seal is missing: find it before")
@@ -411,6 +419,8 @@ CHANGED: tuple[Change, ...] = (
     Change("a dirty pan excuses neither a chip nor milky oil", _no_dirt_excuses),
     Change("flakes that a magnet ignores are overlay or piston", _origins),
     Change("the manual's first amount is said to the millilitre", _to_the_ml),
+    Change("a look asks for no second signature, and says what hurts", _says_what_hurts),
+    Change("a hot radiator cap stays shut", _coolant_cap),
     Change("what is less than a litre is expected in ml, as it is poured", _in_ml),
     Change("a missing piece of seal is found before the engine runs", _missing_piece),
 )

@@ -17,6 +17,7 @@ from ..spec import Recipe, ReservoirSpec
 CHANGE_MINUTES = 3  # from one attitude to another, strapped again
 UPRIGHT, LIFTED = Pose.UPRIGHT.value, Pose.LIFTED.value
 IDLE_MINUTES, COOL_MINUTES = 10, 5  # ten minutes at idle, five to cool
+AIR_MINUTES = 5  # at idle where air alone cools, and none blows (common practice, no source)
 STANDS_MINUTES = 5  # until what creeps out shows (common practice, no source)
 
 

@@ -18,8 +18,10 @@ WASTE = "Waste oil and filters by local rules."
 SPRING = "Fork cap under spring load: keep the face away, hold it down to the last thread."
 AXLE = "Axle, brakes and bars: manual values, second signature."
 GAS = "Shock under gas pressure: a specialist's work. Only look."
-BRAKE = "Brake and clutch fluid: manual values, second signature."
-TYRES = "Tyres: the manual's or the placard's pressures, second signature."
+BRAKE = "Brake fluid eats paint and eyes: glasses, lid wiped first, never two kinds together."
+COOLANT = "Never open a hot radiator cap: it spits boiling coolant. Coolant poisons animals."
+TYRES = "Too little air heats a tyre until it tears: the manual's or the placard's pressures, cold."
+VAPOUR = "With the tank off fuel vapour burns: lines relieved, no flame or spark, air through."
 
 AT: dict[JobKind, tuple[str, ...]] = {
     JobKind.WARM_UP: (RUNNING,),
@@ -35,7 +37,7 @@ AT: dict[JobKind, tuple[str, ...]] = {
     JobKind.LEG_GAP: (SPRING,),
     JobKind.WHEEL_IN: (AXLE,),
 }
-COLD_AT: dict[str, tuple[str, ...]] = {Name.TYRES: (TYRES,)}
+COLD_AT: dict[str, tuple[str, ...]] = {Name.TYRES: (TYRES,), Name.VALVES: (VAPOUR,)}
 
 
 def at_job(kind: JobKind) -> tuple[str, ...]:
@@ -44,8 +46,9 @@ def at_job(kind: JobKind) -> tuple[str, ...]:
 
 
 def at_look(*, hydraulic: bool, gas: bool) -> tuple[str, ...]:
-    """What to be careful of where something is only looked at."""
-    return ((BRAKE,) if hydraulic else ()) + ((GAS,) if gas else ())
+    """What to be careful of where something is only looked at: what hurts. Nobody signs a second time for
+    a look."""
+    return (BRAKE,) if hydraulic else (GAS,) if gas else (COOLANT,)
 
 
 def of_reservoir(label: str, caution: str) -> str:

@@ -407,6 +407,10 @@ def filter_by_hand(turn: str) -> str:
     return f"then {turn}. By hand only"
 
 
+IDLE_AIR = (
+    "Five minutes at idle, no more: no wind cools it; or a short ride. Then a few minutes to cool. Warm "
+    "oil carries the dirt out."
+)
 IDLE = "Ten minutes at idle or a short ride, then a few minutes to cool. Warm oil carries the dirt out."
 _RIDE = "A ride of ten to fifteen minutes, then a few to cool: idling does not warm {what}."
 

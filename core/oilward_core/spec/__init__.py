@@ -25,6 +25,7 @@ from .cells import (
 from .changes import Change, changes, sentence_case, what
 from .doubts import Doubt, capacity_band, doubts
 from .fields import (
+    AIR_ALONE,
     IDLING,
     PART_FIELDS,
     RESERVOIR_FIELDS,
@@ -71,6 +72,7 @@ from .table import COLUMNS, Proposed, guess_columns, propose, read_table
 from .words import said
 
 __all__ = [
+    "AIR_ALONE",
     "ATTITUDES",
     "COLUMNS",
     "DRAINED",

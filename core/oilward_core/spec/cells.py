@@ -240,6 +240,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         seal_life=read.count("seal life"),
         caution=read.text("caution"),
         reset=read.text("reset"),
+        cooling=read.text("cooling"),
         unchecked=_unchecked(cells),
     )
 

@@ -86,6 +86,8 @@ class Field:
 
 Value = str | bool | int | Decimal | tuple[Decimal, Decimal] | TorqueSpec | Spot
 IDLING = "idling"
+AIR_ALONE = "air alone"
+COOLINGS = (AIR_ALONE, "air, with a fan", "oil", "liquid")
 GAUGES = ("sight glass", "dipstick", "overflow", "level plug", "level gauge", "marks")
 FRICTION = (*WET_CLUTCH, "MB", NO_CLUTCH)
 MATERIALS = ("steel", "cast iron", "aluminium", "plastic")
@@ -117,6 +119,7 @@ RESERVOIR_FIELDS = (
         plate="What",
         hint="crankcase, gearbox and clutch",
     ),
+    Field(name="cooling", label="Cooled by", form=Form.CHOICE, plate="What", choices=COOLINGS),
     Field(
         name="fill rule",
         label="Filled by",
@@ -371,12 +374,12 @@ _WATCHED_FIELDS = (
     "repeat.months",
     *_LOOKS,
 )
-_ENGINE_ONLY = ("capacity.with filter", "prefill", "filter every", "reset")
+_ENGINE_ONLY = ("capacity.with filter", "prefill", "filter every", "reset", "cooling")
 
 
 def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
     facts = KINDS[kind]
-    if facts.watched:
+    if facts.watched and field.name not in _ENGINE_ONLY:
         return field.plate in _WATCHED or field.name in _WATCHED_FIELDS
     if field.name in _LOOKS:
         return facts.looked_at

@@ -160,6 +160,7 @@ class ReservoirSpec(Sound):
     """One reservoir of a spec sheet. ``capacities`` in ml by variant; a missing one is missing.
 
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
+    ``cooling`` says what cools an engine, empty where the sheet does not;
     ``limits`` are those of its change, ``looks`` how often it is looked at in between;
     ``unchecked`` names the values no second person has checked (``drain plug/torque``).
     """
@@ -182,6 +183,7 @@ class ReservoirSpec(Sound):
     seal_life: int | None = None
     caution: str = ""
     reset: str = ""
+    cooling: str = ""
     unchecked: frozenset[str] = frozenset()
 
     @property

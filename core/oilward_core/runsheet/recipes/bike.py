@@ -15,9 +15,9 @@ from ...quantity import show
 from ...said import drained as said_drained
 from ...said import fill as said_fill
 from ...said import steps as words
-from ...spec import IDLING, FillRule, LevelCheck
+from ...spec import AIR_ALONE, IDLING, FillRule, LevelCheck
 from ..ids import COVER, StepId, of_bike
-from ..jobs import IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, WINDOWS, ColdJob
+from ..jobs import AIR_MINUTES, IDLE_MINUTES, STANDS_MINUTES, UPRIGHT, WINDOWS, ColdJob
 from ..needs import Need, done
 from ..openings import openings
 from ..steps import Measured, Option, Place, PlannedTask, Step, chosen, ticks
@@ -145,7 +145,14 @@ def _warmed_by(work: Work) -> str:
     idles = any(spec.facts.runs_engine for spec in tasks)
     warmed = [spec for spec in tasks if idles and (spec.facts.runs_engine or spec.facts.clutch)]
     cold = [spec.label for spec in tasks if spec not in warmed]
-    return words.ride(cold) if cold else words.IDLE
+    if cold:
+        return words.ride(cold)
+    return words.IDLE_AIR if _by_air(work) else words.IDLE
+
+
+def _by_air(work: Work) -> bool:
+    """Whether an engine stands there that nothing cools but the wind it does not get."""
+    return any(task.spec.cooling == AIR_ALONE for task in drained(work))
 
 
 def _warm(work: Work, needs: tuple[Need, ...]) -> StepId:
@@ -158,7 +165,7 @@ def _warm(work: Work, needs: tuple[Need, ...]) -> StepId:
             ask=Ask.TIMER,
             title=said.title,
             instruction=said.text,
-            minutes=Decimal(IDLE_MINUTES),
+            minutes=Decimal(AIR_MINUTES if _by_air(work) else IDLE_MINUTES),
             needs=needs,
             skippable=True,
         )
