@@ -25,6 +25,7 @@ from oilward_core.order import (
     solve,
     solve_as_wished,
 )
+from oilward_core.order.placed import Order, Placed
 from oilward_core.runsheet import COLD_JOBS, Ask, Job, JobKind, PlannedTask, cautions, jobs_for
 from oilward_core.said.cautions import AXLE, GAS, HOT_OIL, SPRING
 from oilward_core.said.cautions import BRAKE as BRAKE_FLUID
@@ -293,7 +294,7 @@ class CautionTests(TestCase):
         self.assertEqual(at["shock/look"], (GAS,))
         self.assertEqual(at["front brake/look"], (BRAKE_FLUID,))
         self.assertEqual(at["engine/drain"], (HOT_OIL,))
-        self.assertEqual(at["valves"], ())
+        self.assertIn("fuel vapour", " ".join(at["valves"]))
 
     def test_the_bench_says_at_its_step_what_the_plan_says_before(self) -> None:
         at_bench = " ".join(state.caution for state in Clerk().sheet.steps)
@@ -425,6 +426,21 @@ class SlackTests(TestCase):
         self.assertEqual({key: spare[key] for key in "ACD"}, {"A": 0, "C": 0, "D": 0})
         start = {one.job.id: one.start for one in found.placed}
         self.assertEqual(start["B"] + spare["B"], 5)
+
+    def test_a_job_of_no_minutes_holds_up_what_begins_in_its_own_minute(self) -> None:
+        wait = Job(id="wait", label="", kind="a", minutes=0, wait=20)
+        meanwhile = Job(id="b", label="", kind="b", minutes=5, while_waits=("wait",))
+        then = Job(id="c", label="", kind="c", minutes=30, after=("b",))
+        placed = tuple(
+            Placed(job=job, start=start, end=end, free=free, technician=0)
+            for job, start, end, free in (
+                (wait, 10, 10, 30),
+                (meanwhile, 10, 15, 15),
+                (then, 15, 45, 45),
+            )
+        )
+        order = Order(placed=placed, minutes=45, bound=45, proven=True, in_turn=55)
+        self.assertEqual(slack(order), {"wait": 0, "b": 0, "c": 0})
 
     def test_alone_nothing_but_a_wait_leaves_time(self) -> None:
         drips = [

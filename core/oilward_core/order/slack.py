@@ -33,6 +33,23 @@ def _pans(a: Placed, b: Placed, placed: Sequence[Placed]) -> bool:
     return returns and bool(b.job.pan_until) and b.start >= a.end
 
 
+def _limits(
+    a: Placed, order: Order, at: dict[str, Placed], latest: dict[str, int]
+) -> Iterator[int]:
+    """By when a job has to begin for each of those it holds up."""
+    yield latest[a.job.id]
+    if a.job.soon_after:
+        yield at[a.job.soon_after].free + a.job.latest
+    for b in order.placed:
+        if b.job.id == a.job.id or b.start < a.start:
+            continue
+        gaps = list(_gaps(a, b, at))
+        if _pans(a, b, order.placed):
+            gaps.append(a.end - a.start)
+        if gaps:
+            yield latest[b.job.id] - max(gaps)
+
+
 @guarded
 def slack(order: Order) -> dict[str, int]:
     """By job, how many minutes later it may begin with everything else in its order and the whole as
@@ -41,21 +58,15 @@ def slack(order: Order) -> dict[str, int]:
     Pans are taken in the order they come free, so the figure is never too large.
     """
     at = {one.job.id: one for one in order.placed}
-    latest: dict[str, int] = {}
-    # what takes no time comes before what begins in the same minute
-    for a in reversed(sorted(order.placed, key=lambda one: (one.start, one.free))):
-        limit = order.minutes - (a.free - a.start)
-        if a.job.soon_after:
-            limit = min(limit, at[a.job.soon_after].free + a.job.latest)
-        for b in order.placed:
-            if b.job.id == a.job.id or b.job.id not in latest or b.start < a.start:
-                continue
-            gaps = list(_gaps(a, b, at))
-            if _pans(a, b, order.placed):
-                gaps.append(a.end - a.start)
-            if gaps:
-                limit = min(limit, latest[b.job.id] - max(gaps))
-        latest[a.job.id] = limit
+    latest = {key: order.minutes - (one.free - one.start) for key, one in at.items()}
+    # the last first, so that one round is enough but where jobs begin in the same minute
+    backwards = sorted(order.placed, key=lambda one: (one.start, one.end, one.free), reverse=True)
+    settled = False
+    while not settled:
+        before = dict(latest)
+        for a in backwards:
+            latest[a.job.id] = min(latest[a.job.id], *_limits(a, order, at, latest))
+        settled = latest == before
     return {
         key: 0 if at[key].job.begun else max(0, limit - at[key].start)
         for key, limit in latest.items()
