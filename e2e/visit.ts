@@ -188,7 +188,8 @@ async function both(page: Page, hand: Hand): Promise<void> {
     .getByLabel(/, as found$/)
     .all()) {
     const label = (await field.getAttribute("aria-label")) ?? "";
-    await hand.fill(field, /front|rear/.test(label) ? "2.4 bar" : "0.10 mm");
+    const usual = /front|rear/.test(label) ? "2.4 bar" : "0.10 mm";
+    await hand.fill(field, /air gap/.test(label) ? "4 3/8 in" : usual);
   }
   await hand.press(button(page, "Write it down"));
 }

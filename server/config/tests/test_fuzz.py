@@ -108,6 +108,8 @@ class WritesTestCase(WorkshopTestCase):
         own = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
         url = f"{heron}own-values/"
         yield "/api/bikes/{bike_id}/own-values/", "put", url, {**own, "revision": 0}
+        checked = {"path": own["path"], "revision": 1}
+        yield "/api/bikes/{bike_id}/own-values/checks/", "post", f"{url}checks/", checked
         asked = {
             "proposed": False,
             "tasks": [{"reservoir": "primary", "variant": "drain only"}],

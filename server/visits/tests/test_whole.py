@@ -25,8 +25,8 @@ PART = {"form": "paste", "matter": "steel", "share_percent": 20}
 
 
 def _measured(step: dict[str, Any]) -> dict[str, str]:
-    said = {"pressure": "2 bar", "length": "112 mm"}
-    return {one["name"]: said[one["kind"]] for one in step["measured"]}
+    said = {"inlet": "0.12 mm", "exhaust": "0.18 mm", "front": "2 bar", "rear": "2.2 bar"}
+    return {one["name"]: said.get(one["name"], "112 mm") for one in step["measured"]}
 
 
 class WholeTestCase(VisitTestCase):

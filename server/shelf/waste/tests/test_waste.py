@@ -61,7 +61,7 @@ class WasteTests(VisitTestCase):
         self.assertEqual(self.waste["full"], "Nearly full: have it collected.")
         taken = self.say("collected", "50.5 l", note="Harbour Recycling, slip 114")
         self.assertEqual(taken.status_code, 200, taken.content)
-        self.assertEqual((self.waste["share"], self.waste["level"]), (0, "0.00 l of 60.00 l"))
+        self.assertEqual((self.waste["share"], self.waste["level"]), (0, "0 l of 60 l"))
         first = self.waste["rows"][0]
         self.assertEqual((first["kind"], first["slip"]), ("collected", True))
         paper = self.api.get(f"/api/shelf/waste/{first['id']}/slip.pdf")
