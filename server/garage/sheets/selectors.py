@@ -1,6 +1,7 @@
 import csv
 import io
 from collections import Counter
+from collections.abc import Mapping
 from typing import Any
 
 from config.sentences import sentence_of
@@ -15,6 +16,7 @@ from oilward_core.spec import (
     ReservoirKind,
     Role,
     changes,
+    check_approval,
     doubts,
     field_of,
     guess_columns,
@@ -25,7 +27,7 @@ from oilward_core.spec import (
     sheet_of,
     what,
 )
-from workshop.access import leads, may_work
+from workshop.access import leads, may_work, only_one
 from workshop.mapping import speaker
 from workshop.models import Person
 from workshop.spreadsheet import as_text
@@ -135,6 +137,17 @@ def _compared(sheet: SpecSheet) -> tuple[int, list[str]]:
     return before.version, [change.text for change in found]
 
 
+def _own_numbers(rows: Mapping[Path, SheetCell], person: Person) -> str:
+    """Why a lead cannot approve numbers of their own; empty where they can: nobody else is here, and each
+    names its document and page."""
+    try:
+        told = cells(rows.values())
+        check_approval(told, [str(path) for path in told], str(person.pk), only_one(person))
+    except CoreError as error:
+        return sentence_of(error)
+    return ""
+
+
 def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     """A version of a sheet, field by field, with its doubts and what changed."""
     sheet = sheet_or_404(sheet_id)
@@ -149,10 +162,7 @@ def sheet_page(sheet_id: int, person: Person) -> SheetPage:
     if left:
         why_not = f"{left} doubt{'s' * (left > 1)} to look at first."
     numbers = mapping.unchecked_numbers(rows) if draft else []
-    if not why_not and any(number.who == str(person.pk) for number in numbers):
-        why_not = (
-            "You wrote unchecked numbers of this sheet: another person has to check them first."
-        )
+    why_not = why_not or _own_numbers(rows, person)
     return SheetPage(
         id=sheet.pk,
         model=_model_line(model),

@@ -1,6 +1,6 @@
 """Between rows and the core for the page of a bike: its values, its services, what its plugs come to."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from decimal import Decimal
 
 from findings.models import Finding
@@ -155,11 +155,15 @@ def expected_take(spec: ReservoirSpec, services: Sequence[Service], speaks: Spea
     return words.take(mean, sd, show(capacity, speaks.volume))
 
 
-def doubted(reservoirs: Sequence[ReservoirSpec], displacement_cc: int) -> dict[str, list[str]]:
-    """What looks wrong on a sheet, in sentences, by reservoir."""
+def doubted(
+    reservoirs: Sequence[ReservoirSpec], displacement_cc: int, answered: Collection[tuple[str, str]]
+) -> dict[str, list[str]]:
+    """What looks wrong on a sheet, in sentences, by reservoir; what somebody ``answered`` there, by
+    reservoir and sentence, is not asked again."""
     found: dict[str, list[str]] = {}
     for doubt in doubts(reservoirs, displacement_cc):
-        found.setdefault(doubt.reservoir, []).append(doubt.text)
+        if (doubt.reservoir, doubt.text) not in answered:
+            found.setdefault(doubt.reservoir, []).append(doubt.text)
     return found
 
 

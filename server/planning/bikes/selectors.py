@@ -83,8 +83,9 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     visit, top_ups = open_visit(bike.id), top_ups_of(bike.id)
     known = known_of(bike, readings, schools_of([bike.pk])[bike.pk], today)
     reservoirs = spec.reservoirs if spec else ()
-    doubted = mapping.doubted(reservoirs, bike.model.displacement_cc)
     sheet = spec.sheet if spec else None
+    answered = set(sheet.answers.values_list("reservoir", "text")) if sheet else set()
+    doubted = mapping.doubted(reservoirs, bike.model.displacement_cc, answered)
     pages = [
         _reservoir_page(
             known,

@@ -4,6 +4,7 @@ from typing import Any
 
 from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
+from workshop.models import Person
 
 from garage.models import Bike, BikeModel, SheetCell, SpecSheet
 
@@ -174,6 +175,20 @@ class ApprovalTests(DraftCase):
         self.assertEqual((own.status_code, own.json()["code"]), (409, "spec.own_numbers"))
         self.api.post(f"{self.url}checks/", {"paths": [cell["path"]]}, format="json")
         self.assertEqual(self.approve().status_code, 200)
+
+    def test_alone_a_lead_approves_what_names_its_document_and_page(self) -> None:
+        cell = {"path": "engine//capacity.with filter", "written": "3.7 qt", "revision": 1}
+        self.oda.put(f"{self.url}cells/", {"cells": [cell]}, format="json")
+        Person.objects.exclude(username="oda").update(is_active=False)
+        self.assertIn("document and page", self.oda.get(self.url).json()["not_approvable"])
+        self.assertEqual(self.approve().json()["code"], "spec.own_unsourced")
+        named = {**cell, "revision": 2, "written": "3.72 qt", "document": "manual", "page": "20"}
+        self.oda.put(f"{self.url}cells/", {"cells": [named]}, format="json")
+        self.assertEqual(self.oda.get(self.url).json()["not_approvable"], "")
+        self.assertEqual(self.approve().status_code, 200)
+        # until a second person checks it, nobody has
+        sheet = SpecSheet.objects.get(pk=self.page["id"])
+        self.assertIn(cell["path"], sheet.unchecked)
 
     def test_an_apprentice_checks_nothing(self) -> None:
         body = {"paths": ["engine//capacity.with filter"]}
