@@ -47,9 +47,13 @@ test("a value differs on one bike, a school is its own, and the shelf is held ag
   await page.getByLabel("What holds for this bike").fill("3.4 l");
   await page.getByLabel("How you know").fill("label on the case");
   await press(page, "Use it for this bike");
-  await expect(page.getByText("this bike's own")).toBeVisible();
+  // until a second person has compared it the sheet's counts
+  await expect(page.getByText("3.4 l waits for a second person")).toBeVisible();
   await page.getByRole("button", { name: /^With filter/ }).click();
-  await expect(page.getByText("Mira, not checked yet")).toBeVisible();
+  await expect(page.getByText(/Mira wrote 3.4 l for this bike/)).toBeVisible();
+  await press(page, "Differs on this bike: Capacity, with filter");
+  await press(page, "I compared it: 3.4 l is right");
+  await expect(page.getByText(/Somebody else has to check it/)).toBeVisible();
   await page.keyboard.press("Escape");
 
   await press(page, "which oil fits?");
