@@ -4,7 +4,7 @@ import type { Page } from "@playwright/test";
 
 /** A bike's reservoir, by its own address. */
 async function open(page: Page, bike: string, reservoir: string): Promise<void> {
-  await page.getByRole("searchbox").or(page.getByPlaceholder(/search/i)).first().fill(bike);
+  await page.getByLabel("Find a bike").fill(bike);
   await page.getByRole("link", { name: bike, exact: true }).first().click();
   await expect(page.getByRole("heading", { level: 1, name: bike })).toBeVisible();
   await page.goto(`${new URL(page.url()).pathname}?reservoir=${encodeURIComponent(reservoir)}`);

@@ -184,12 +184,13 @@ async function filled(page: Page, hand: Hand): Promise<void> {
 }
 
 async function both(page: Page, hand: Hand): Promise<void> {
+  const wanted = /([\d.]+ (?:mm|in)) by the sheet/.exec(await focus(page).innerText())?.[1];
   for (const field of await focus(page)
     .getByLabel(/, as found$/)
     .all()) {
     const label = (await field.getAttribute("aria-label")) ?? "";
     const usual = /front|rear/.test(label) ? "2.4 bar" : "0.10 mm";
-    await hand.fill(field, /air gap/.test(label) ? "4 3/8 in" : usual);
+    await hand.fill(field, /air gap/.test(label) ? (wanted ?? "112 mm") : usual);
   }
   await hand.press(button(page, "Write it down"));
 }
