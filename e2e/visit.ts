@@ -147,7 +147,9 @@ async function stands(page: Page): Promise<number> {
   const number = (words: RegExp, from = "") =>
     Number(words.exec(from.replaceAll(/[\u00a0\u202f]/g, " "))?.[1]?.replaceAll(" ", "") ?? NaN);
   const added = number(/^([\d ]+) ml/, task?.added);
-  const expected = number(/I expect ([\d.]+)/, task?.coach?.belief) * 1000;
+  // less than a litre is said in ml
+  const belief = task?.coach?.belief ?? "";
+  const expected = number(/I expect ([\d.]+)/, belief) * (/ ml in all/.test(belief) ? 1 : 1000);
   const marks = number(/([\d ]+) ml/, task?.gauge?.marks[0]?.between);
   const share = 0.75 - (expected - added) / marks;
   return Number.isFinite(share) ? Math.min(Math.max(Math.round(share * 20) / 20, 0), 1.1) : 0.75;
