@@ -331,6 +331,10 @@ def _to_the_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
     )
 
 
+def _once_a_screen(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/instruction") and "Low brake fluid usually means" in str(then)
+
+
 def _in_ml(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at.endswith("/coach/belief") and "I expect 0." in str(then) and " ml in all" in str(now)
 
@@ -421,6 +425,7 @@ CHANGED: tuple[Change, ...] = (
     Change("the manual's first amount is said to the millilitre", _to_the_ml),
     Change("a look asks for no second signature, and says what hurts", _says_what_hurts),
     Change("a hot radiator cap stays shut", _coolant_cap),
+    Change("what a sheet warns of itself is not said twice", _once_a_screen),
     Change("what is less than a litre is expected in ml, as it is poured", _in_ml),
     Change("a missing piece of seal is found before the engine runs", _missing_piece),
 )

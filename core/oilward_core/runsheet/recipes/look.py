@@ -15,6 +15,7 @@ _OPTIONS = {Recipe.SHOCK: SHOCK_LOOKS, Recipe.WATCHED: MARK_LOOKS}
 
 
 def _how(spec_recipe: Recipe, hydraulic: bool) -> str:
+    """What its own sheet warns of stands beside it already."""
     said = words.LOOK_AT_SHOCK if spec_recipe == Recipe.SHOCK else words.LOOK_AT_MARKS
     return f"{said} {words.LOW_FLUID}" if hydraulic else said
 
@@ -24,7 +25,9 @@ def write(work: Work, task: PlannedTask) -> None:
     spec = task.spec
     facts = spec.facts
     job = work.job(JobKind.LOOK, spec, attitude=UPRIGHT)
-    said = words.step(Name.LOOK, label=spec.label, how=_how(facts.recipe, facts.hydraulic))
+    said = words.step(
+        Name.LOOK, label=spec.label, how=_how(facts.recipe, facts.hydraulic and not spec.caution)
+    )
     work.step(
         Step(
             id=StepId(spec.key, Name.LOOK),
