@@ -138,6 +138,11 @@ async function torqued(page: Page, hand: Hand): Promise<void> {
   await hand.press(button(page, "Write it down"));
 }
 
+/** What the coach expects in all, ml; less than a litre is said in ml. */
+function expects(belief: string, number: (words: RegExp, from?: string) => number): number {
+  return number(/I expect ([\d.]+)/, belief) * (/ ml in all/.test(belief) ? 1 : 1000);
+}
+
 /** Where the oil would really stand, by what is in and what the coach expects; 0 low, 1 high mark. */
 async function stands(page: Page): Promise<number> {
   const whose = (await page.locator(".bench_focus-bike").textContent())?.split("·")[1]?.trim();
@@ -147,9 +152,7 @@ async function stands(page: Page): Promise<number> {
   const number = (words: RegExp, from = "") =>
     Number(words.exec(from.replaceAll(/[\u00a0\u202f]/g, " "))?.[1]?.replaceAll(" ", "") ?? NaN);
   const added = number(/^([\d ]+) ml/, task?.added);
-  // less than a litre is said in ml
-  const belief = task?.coach?.belief ?? "";
-  const expected = number(/I expect ([\d.]+)/, belief) * (/ ml in all/.test(belief) ? 1 : 1000);
+  const expected = expects(task?.coach?.belief ?? "", number);
   const marks = number(/([\d ]+) ml/, task?.gauge?.marks[0]?.between);
   const share = 0.75 - (expected - added) / marks;
   return Number.isFinite(share) ? Math.min(Math.max(Math.round(share * 20) / 20, 0), 1.1) : 0.75;

@@ -64,7 +64,10 @@ function Changed({ page }: { page: Page }) {
 function Written() {
   const writing = useIsMutating();
   return (
-    <span role="status"> · {writing > 0 ? `writing down ${writing} …` : "what was typed is kept"}</span>
+    <span role="status">
+      {" "}
+      · {writing > 0 ? `writing down ${writing} …` : "what was typed is kept"}
+    </span>
   );
 }
 

@@ -98,7 +98,8 @@ def _why_untimely(
     settled = entry.at - since.settled_from if since.settled_from else timedelta(0)
     if settled < bench.length(level.settle_minutes):
         return said.too_soon(minutes(level.settle_minutes))
-    return said.too_late(minutes(level.latest)) if _late(level, since, entry.at, bench) else ""
+    late = level.latest is not None and _late(level, since, entry.at, bench)
+    return said.too_late(minutes(level.latest or Decimal(0))) if late else ""
 
 
 def tilt_seen(task: TaskPlan, facts: Facts, bench: Bench) -> Decimal | None:

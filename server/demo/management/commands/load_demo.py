@@ -219,15 +219,19 @@ class Loader:
             choice = SchoolChoice(bike=str(bike.pk), **school)
             choose_school(choice, actor=self.oda, today=self.today)
 
+    def _pasts(self, machine: Machine, spec: BikeSpec) -> list[Past]:
+        """What was done on a bike: as its story has it, else worked out."""
+        if not machine.story:
+            return list(history(machine, spec.reservoirs))
+        looks = looks_with(machine.past, spec.reservoirs) if machine.past else ()
+        return [*machine.past, *looks]
+
     def machine(self, machine: Machine, sheet: SpecSheet) -> None:
         bike = self.bike(machine, sheet)
         self._own(bike, machine)
         spec = specs_of([bike])[bike.pk]
         wiped: dict[str, int] = {}
-        pasts = machine.past if machine.story else history(machine, spec.reservoirs)
-        if machine.story and machine.past:
-            pasts = [*machine.past, *looks_with(machine.past, spec.reservoirs)]
-        for past in pasts:
+        for past in self._pasts(machine, spec):
             self.past(bike, spec, past, wiped.get(past.tank, 0))
             wiped[past.tank] = past.km
         shown = machine.km * UNITS[machine.unit].factor
