@@ -108,7 +108,9 @@ class WritesTestCase(WorkshopTestCase):
         own = {"path": "engine//capacity.dry", "written": "3.9 l", "document": "d", "page": "1"}
         url = f"{heron}own-values/"
         yield "/api/bikes/{bike_id}/own-values/", "put", url, {**own, "revision": 0}
-        checked = {"path": own["path"], "revision": 1}
+        another = {**own, "path": "engine//capacity.with filter", "written": "3.6 qt"}
+        self.api.put(url, {**another, "revision": 0}, format="json")
+        checked = {"path": another["path"], "revision": 1}
         yield "/api/bikes/{bike_id}/own-values/checks/", "post", f"{url}checks/", checked
         asked = {
             "proposed": False,

@@ -26,7 +26,7 @@ class DraftCase(WorkshopTestCase):
 
     def approve(self, **body: Any) -> Any:
         """Approve as the lead, naming whatever nobody has checked."""
-        named = [number["path"] for number in self.api.get(self.url).json()["unchecked_numbers"]]
+        named = [number["path"] for number in self.oda.get(self.url).json()["unchecked_numbers"]]
         body = {"unchecked": named, **body}
         return self.oda.post(f"{self.url}approval/", body, format="json")
 
