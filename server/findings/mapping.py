@@ -11,6 +11,7 @@ from oilward_core.codes.options import Look
 from oilward_core.debris import (
     ACTIONS,
     Found,
+    Growth,
     Level,
     LevelWord,
     OilLook,
@@ -117,6 +118,20 @@ def found(row: Finding, repaired: bool = False, new_baseline: bool = False, nth:
     )
 
 
+def grown(row: Finding) -> Growth | None:
+    """The chance as it was said then, that a fault is growing; none where none was."""
+    if row.chance is None or row.said is None or row.form_times is None:
+        return None
+    return Growth(
+        day=row.found_on,
+        raw=row.chance,
+        said=row.said,
+        form=row.form_times,
+        amount=row.amount_times,
+        before=row.chance_before or 0,
+    )
+
+
 def _another_engine(before: Finding, bike: Bike, kind: str, km: Decimal | None) -> bool:
     """Whether another engine was fitted since the finding before: its past is not this one's."""
     at = bike.engine_at_km
@@ -201,7 +216,7 @@ def look_words(look: str) -> str:
 def outcomes(row: Finding) -> tuple[Outcome, ...]:
     """What may be answered to it."""
     if row.look:
-        return look_outcomes(Rule(ruled(row)[0][0]), level(row))
+        return look_outcomes(look_rule(row), level(row))
     return outcomes_of(level(row))
 
 
@@ -238,6 +253,11 @@ def ruled(row: Finding) -> list[tuple[str, str]]:
         (one["rule"], one["text"]) if isinstance(one, dict) else _rule_of_then(one)
         for one in row.rules
     ]
+
+
+def look_rule(row: Finding) -> Rule:
+    """The rule of the table that spoke at a look."""
+    return Rule(ruled(row)[0][0])
 
 
 def _rule_of_then(text: str) -> tuple[str, str]:
@@ -285,8 +305,8 @@ def _changes(row: Finding) -> list[str]:
     """What would have changed its verdict, by the rules."""
     if not row.kind or row.look:
         return []
-    found = would_change(seen(row, ReservoirKind(row.kind), row.km_since_wiped, row.run_in))
-    return [one.words for one in found]
+    then = seen(row, ReservoirKind(row.kind), row.km_since_wiped, row.run_in)
+    return [one.words for one in would_change(then, grown(row))]
 
 
 def _first(row: Finding) -> FirstReading | None:

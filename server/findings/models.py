@@ -13,10 +13,11 @@ class Finding(Fact):
     """``level``, ``origin``, ``action``, ``rules`` and ``wear`` are the core's verdict at the time,
     on ``km_since_wiped`` as known then; ``oil`` is what it looked and smelt like, ``run_in`` whether
     fine shavings were to be expected. ``chance`` is the chance that a fault was growing, as worked
-    out and ``said``, with how many times likelier the form and the amount made it; none of older
-    findings. ``fine_last_time``, ``wet_clutch`` and ``excused`` are what else was known of its
-    reservoir then; None where nobody knows any more. ``found_by`` graded it; a ``regrade_of``
-    another counts instead of it, and both stand. ``kept``: where debris and sample are;
+    out and ``said``, with how many times likelier the form and the amount made it, and on how many
+    findings it stands (``chance_before``: None where nobody knows any more); none of older findings.
+    ``fine_last_time``, ``wet_clutch`` and ``excused`` are what else was known of its reservoir then;
+    None where nobody knows any more. ``found_by`` graded it; a ``regrade_of`` another counts instead
+    of it, and both stand. ``kept``: where debris and sample are;
     ``pan_clean``: None where nobody said; ``no_magnet``: it has none. ``look``: what a look showed
     between two marks, or at a shock, where no plug was read; ``kept_at``: findings of one day stand in
     the order in which they were written down."""
@@ -50,6 +51,7 @@ class Finding(Fact):
     said = models.FloatField(null=True)
     form_times = models.FloatField(null=True)
     amount_times = models.FloatField(null=True)
+    chance_before = models.PositiveIntegerField(null=True)
     found_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     regrade_of = models.ForeignKey("self", models.PROTECT, related_name="regrades", null=True)
 

@@ -18,7 +18,6 @@ from oilward_core.debris import (
     LevelWord,
     Observation,
     Outcome,
-    Rule,
     Verdict,
     closed_by_look,
     growth_next,
@@ -162,6 +161,7 @@ def keep_judged(
             "said": grown.said,
             "form_times": grown.form,
             "amount_times": grown.amount,
+            "chance_before": grown.before,
         }
     row = Finding.objects.create(
         id=finding_id,
@@ -243,7 +243,7 @@ def answer_by_look(
     for row in asking:
         if not row.look or row.found_on > on:
             continue
-        outcome = closed_by_look(Rule(mapping.ruled(row)[0][0]), look)
+        outcome = closed_by_look(mapping.look_rule(row), look)
         if outcome is not None:
             keep_answer(row, outcome, words, uuid5(row.pk, outcome), "", actor=actor, at=at)
 

@@ -49,6 +49,26 @@ class KeepTests(WorkshopTestCase):
         self.assertEqual(len(shown.rules), 1)
         self.assertIn("D5: Steel flakes. By all that was seen here before", shown.rules[0])
 
+    def test_worked_again_the_chance_of_the_day_counts(self) -> None:
+        read = self.keep().reading
+        OdometerReading.objects.create(
+            bike=self.heron,
+            km=read.km + 400,
+            as_written="400 km more",
+            read_on=read.read_on,
+            read_by=read.read_by,
+            corrects=read,
+            reason="misread",
+        )
+        page = self.api.get(f"/api/bikes/{self.heron.pk}/").json()
+        engine = next(one for one in page["reservoirs"] if one["glass"]["key"] == "engine")
+        shown = engine["findings"][0]
+        self.assertEqual(shown["level"], "watch")
+        self.assertIn(" since it was wiped: watch. ", shown["again"])
+        # what would change it leads to another level
+        self.assertTrue(shown["changes"])
+        self.assertFalse([one for one in shown["changes"] if one.endswith(": watch.")])
+
     def test_the_same_id_is_kept_once(self) -> None:
         finding_id, before = uuid4(), Finding.objects.count()
         self.keep(finding_id)

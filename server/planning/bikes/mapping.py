@@ -3,6 +3,7 @@
 from collections.abc import Collection, Sequence
 from decimal import Decimal
 
+from findings.mapping import grown
 from findings.models import Finding
 from findings.seen import seen
 from garage.mapping import BikeSpec, meter, when_new
@@ -101,7 +102,7 @@ def worked_again(
         return ""
     since = reading.km - (last.km if last else 0)
     first = running_in(meter(reading), when_new(known.bike), spec.limits, bool(before))
-    judged = verdict(seen(found, spec.kind, since, first))
+    judged = verdict(seen(found, spec.kind, since, first), grown(found))
     return words.on_corrected(
         show(since, known.bike.odometer_unit), judged.level.word, judged.action
     )
