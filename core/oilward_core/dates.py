@@ -1,21 +1,19 @@
 """Days as people write them."""
 
 import re
+from calendar import month_abbr, month_name
 from datetime import date
 
 from .errors import CoreError, Question
 from .guard import guarded
 
-_MONTHS = ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec")
+_SHORT, _FULL = [name.lower() for name in month_abbr], [name.lower() for name in month_name]
+_DAY, _NAME = r"(?P<day>\d{1,2})(?:st|nd|rd|th)?", r"(?P<name>[a-z]{3,9})"
 _ISO = re.compile(r"^(?P<year>\d{4})[-/.](?P<month>\d{1,2})[-/.](?P<day>\d{1,2})$")
 _DOTTED = re.compile(r"^(?P<day>\d{1,2})\. ?(?P<month>\d{1,2})\. ?(?P<year>\d{4}|\d{2})$")
 _SLASHED = re.compile(r"^(?P<one>\d{1,2})[/-](?P<two>\d{1,2})[/-](?P<year>\d{4}|\d{2})$")
-_NAMED = re.compile(
-    r"^(?:(?P<day>\d{1,2})(?:st|nd|rd|th)?\.? )?(?P<name>[a-z]{3,9})\.?,? (?P<year>\d{4})$"
-)
-_NAME_FIRST = re.compile(
-    r"^(?P<name>[a-z]{3,9})\.? (?P<day>\d{1,2})(?:st|nd|rd|th)?,? (?P<year>\d{4})$"
-)
+_NAMED = re.compile(rf"^(?:{_DAY}\.? )?{_NAME}\.?,? (?P<year>\d{{4}})$")
+_NAME_FIRST = re.compile(rf"^{_NAME}\.? {_DAY},? (?P<year>\d{{4}})$")
 _CENTURY = 100
 
 
@@ -30,9 +28,8 @@ def _year(text: str, today: date) -> int:
 
 def _month(name: str) -> int:
     """The number of a month, by its name or its first three letters; 0 for none."""
-    short = name[:3]
-    full = f"{date(2000, _MONTHS.index(short) + 1, 1):%B}".lower() if short in _MONTHS else ""
-    return _MONTHS.index(short) + 1 if full.startswith(name) or name == "sept" else 0
+    month = _SHORT.index(name[:3]) if name[:3] in _SHORT else 0
+    return month if _FULL[month].startswith(name) else 0
 
 
 def _slashed(text: str, match: re.Match[str], today: date) -> date:

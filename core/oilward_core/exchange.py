@@ -9,9 +9,10 @@ from jsonschema import Draft202012Validator
 from .errors import CoreError
 from .guard import Sound
 from .spec.cells import Cell, Cells, by_reservoir
-from .spec.fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of, read_value
+from .spec.fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of
 from .spec.layouts import LAYOUTS
 from .spec.packing import Json, cell_of, written_of
+from .spec.read import read_value
 
 FORMAT = "oil-ward/spec-sheet/1"
 

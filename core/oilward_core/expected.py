@@ -69,6 +69,26 @@ class Expected(Sound):
         return said.expected(self.basis, self.amount)
 
 
+@guarded
+def within(value: Decimal, amount: str, basis: Basis, says: str, near: Decimal) -> Expected:
+    """A value as it should be, to ``near`` on either side; ``says`` what anything else would mean."""
+    return Expected(
+        value=value,
+        spread=Decimal(0),
+        basis=basis,
+        amount=amount,
+        less=says,
+        more=says,
+        within=near,
+    )
+
+
+@guarded
+def as_in_the_other_leg(value: Decimal, amount: str, near: Decimal) -> Expected:
+    """What one fork leg got, where both are to be alike."""
+    return within(value, amount, Basis.OTHER_LEG, said.LEGS_ALIKE, near)
+
+
 @dataclass(frozen=True)
 class Asked:
     """A question that was answered “it stands”: what was asked, and what was expected."""

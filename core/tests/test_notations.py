@@ -11,7 +11,7 @@ from oilward_core.errors import CoreError, Question
 from oilward_core.fluid.labels import read_grades
 from oilward_core.quantity import Kind, parse, quarts_and_ounces, show
 from oilward_core.spec import Path, field_of
-from oilward_core.spec.fields import read_value
+from oilward_core.spec.read import read_value
 from oilward_core.torque import read_torque
 
 TODAY = date(2026, 12, 1)

@@ -9,11 +9,19 @@ from config.problems import Conflict
 from django.db import transaction
 from django.forms.models import model_to_dict
 from django.http import Http404
-from oilward_core.errors import CoreError, Question, at
+from oilward_core.errors import CoreError, at
 from oilward_core.odometer import check_engine_fitted, read_odometer
 from oilward_core.quantity import Kind, parse_single, read_count, read_number
 from oilward_core.schools import IN_THE_GLASS, check_choice
-from oilward_core.spec import Cell, Path, far_from, field_of, matters, read_value, what
+from oilward_core.spec import (
+    Cell,
+    Path,
+    field_of,
+    hold_against_sheet,
+    read_value,
+    sourced,
+    what,
+)
 from workshop.access import ONE_PAIR, as_id, only_one, require_lead, stands_alone
 from workshop.days import day_typed
 from workshop.models import Person, SchoolRow
@@ -24,7 +32,7 @@ from workshop.traces import stood, trace
 
 from . import mapping
 from .locks import lock_bike
-from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool, SpecSheet
+from .models import Bike, BikeModel, BikePhoto, OwnCell, OwnSchool
 from .odometer.selectors import last_odometer
 from .odometer.services import record_odometer
 from .selectors import approved_sheets
@@ -172,7 +180,8 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         return
     with at("written"):
         value = read_value(field_of(path), written)
-        _hold_against_sheet(sheet, path, written, write.sure)
+        if stands := mapping.model_spec(sheet).cells.get(path):
+            hold_against_sheet(path, written, stands.written, write.sure)
     cell = Cell(
         written=written,
         document=write.document.strip(),
@@ -187,21 +196,6 @@ def write_own(bike_id: UUID, write: CellWrite, *, actor: Person, today: date) ->
         defaults={**mapping.cell_fields(path, cell, value), "revision": write.revision + 1},
     )
     touch(bike.pk)
-
-
-def _hold_against_sheet(sheet: SpecSheet, path: Path, written: str, sure: str) -> None:
-    """Raises the question ``spec.far_from_sheet`` where a bike's own number is far from its model's."""
-    stands = mapping.model_spec(sheet).cells.get(path)
-    if stands is None or not matters(path) or sure == written:
-        return
-    if far_from(field_of(path), written, stands.written):
-        raise Question(
-            "spec.far_from_sheet",
-            said=written,
-            sheet=stands.written,
-            options=[written],
-            sure=written,
-        )
 
 
 @transaction.atomic
@@ -223,7 +217,7 @@ def check_own(bike_id: UUID, path: str, revision: int, *, actor: Person, today: 
     alone = row.entered_who_id == actor.pk
     if alone and not only_one(actor):
         raise CoreError("spec.second_person", field="path", what=what(place))
-    if alone and not (row.document and row.page):
+    if alone and not sourced(mapping.cells([row])[place]):
         raise CoreError("spec.own_unsourced", field="path", count=1)
     row.checked_by = f"{actor.name[:60]}, {ONE_PAIR}" if alone else actor.name
     row.checked_who, row.checked_on = actor, today

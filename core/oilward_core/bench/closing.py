@@ -97,6 +97,8 @@ def keep(closing: Closing) -> dict[str, Any]:
 
 
 _Kept = TypeVar("_Kept")
+# what a document raises that somebody else wrote
+_FOREIGN = (AttributeError, InvalidOperation, LookupError, TypeError, ValueError)
 
 
 def read_kept(document: Mapping[str, Any], kind: type[_Kept], named: str = "") -> _Kept:
@@ -104,16 +106,7 @@ def read_kept(document: Mapping[str, Any], kind: type[_Kept], named: str = "") -
     ``closing.unreadable`` for what it did not write."""
     try:
         return _converter.structure(document, kind)
-    except (
-        BaseValidationError,
-        CoreError,
-        StructureHandlerNotFoundError,
-        AttributeError,
-        InvalidOperation,
-        LookupError,
-        TypeError,
-        ValueError,
-    ) as error:
+    except (BaseValidationError, CoreError, StructureHandlerNotFoundError, *_FOREIGN) as error:
         raise CoreError("closing.unreadable", format=named) from error
 
 
@@ -126,7 +119,7 @@ def kept(document: Mapping[str, Any]) -> Closing:
     try:
         wanted = closing_1(document) if named == FORMAT_1 else dict(document)
         third = wanted if named == FORMAT else as_third(wanted)
-    except (AttributeError, InvalidOperation, LookupError, TypeError, ValueError) as error:
+    except _FOREIGN as error:
         raise CoreError("closing.unreadable", format=named) from error
     return read_kept(third, Closing, named)
 

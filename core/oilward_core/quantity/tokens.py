@@ -64,7 +64,7 @@ _WORD = re.compile(
 )
 _BETWEEN_WORDS = re.compile(r"\.? ?[-·*×] ?|\. ?| ")
 _UNKNOWN = re.compile(r"[^\s\d]+")
-_TURNED_ROUND = ("mn", "m·n")  # newton metres the wrong way round, or thousandths of a newton
+_TURNED_ROUND = "mn"  # newton metres the wrong way round, or thousandths of a newton
 _LETTERS = re.compile(r"[a-zµ°²³/·*]+")
 
 
@@ -179,7 +179,7 @@ class _Reader:
     def _refuse(self, at: int) -> CoreError:
         word = _LETTERS.match(self.text, at)
         number = self.last.number if self.last is not None else None
-        if word and number and word.group() in _TURNED_ROUND and self.kind in (Kind.TORQUE, None):
+        if word and number and word.group() == _TURNED_ROUND and self.kind in (Kind.TORQUE, None):
             meant = f"{number.said} N·m"
             return Question("quantity.turned_round", said=word.group(), options=[meant])
         if word and self.last is not None and self.last.number:

@@ -5,9 +5,10 @@ from ..codes.roles import FILTERS, PLUGS, Role
 from .approval import (
     check_approval,
     counts,
-    far_from,
+    hold_against_sheet,
     in_writing,
     matters,
+    sourced,
     taken_in,
     unchecked_that_matter,
 )
@@ -36,7 +37,6 @@ from .fields import (
     field_of,
     fields_for,
     part_fields_for,
-    read_value,
 )
 from .gaps import Gap, gaps
 from .groups import grouped, level_note, short_name
@@ -56,6 +56,7 @@ from .kinds import (
 from .layouts import LAYOUTS, Offer, proposed
 from .needed import missing, needed
 from .packing import pack, unpack
+from .read import read_value
 from .sheet import (
     NO_CLUTCH,
     Fastener,
@@ -116,12 +117,12 @@ __all__ = [
     "check_approval",
     "counts",
     "doubts",
-    "far_from",
     "field_of",
     "fields_for",
     "gaps",
     "grouped",
     "guess_columns",
+    "hold_against_sheet",
     "in_writing",
     "is_number",
     "level_note",
@@ -141,6 +142,7 @@ __all__ = [
     "sentence_case",
     "sheet_of",
     "short_name",
+    "sourced",
     "taken_in",
     "unchecked_that_matter",
     "unpack",

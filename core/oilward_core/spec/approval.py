@@ -6,11 +6,12 @@ from dataclasses import replace
 from datetime import date
 from decimal import Decimal
 
-from ..errors import CoreError
+from ..errors import CoreError, Question
 from ..guard import guarded
 from ..torque import TorqueSpec
 from .cells import Cell, Cells
-from .fields import Field, Path, Value, read_value
+from .fields import Path, Value, field_of
+from .read import read_value
 
 _NUMBERS = (
     "torque", "initial", "prefill", "level.between", "level.target", "level.second between",
@@ -40,11 +41,16 @@ def counts(path: Path, cell: Cell) -> bool:
 
 
 @guarded
-def far_from(field: Field, own: str, sheets: str) -> bool:
-    """Whether a bike's own number is so far from its sheet's that it wants another look: more than half
-    as much again, or less than two thirds [our definition]. Raises CoreError as `read_value` does."""
+def hold_against_sheet(path: Path, own: str, sheets: str, sure: str) -> None:
+    """Hold a bike's own number against its sheet's: more than half as much again, or less than two
+    thirds, wants another look [our definition]. ``sure``, the answer to an earlier question, lets it
+    stand. Raises the question ``spec.far_from_sheet``, and CoreError as `read_value` does."""
+    if not matters(path) or sure == own:
+        return
+    field = field_of(path)
     mine, theirs = _middle(read_value(field, own)), _middle(read_value(field, sheets))
-    return bool(mine and theirs) and not theirs / _FAR <= mine <= theirs * _FAR
+    if mine and theirs and not theirs / _FAR <= mine <= theirs * _FAR:
+        raise Question("spec.far_from_sheet", said=own, sheet=sheets, options=[own], sure=own)
 
 
 _FAR = Decimal("1.5")

@@ -9,8 +9,9 @@ from ..codes.roles import Role
 from ..due import DueLimits
 from ..errors import CoreError
 from ..torque import TorqueSpec
-from .fields import IDLING, Field, Form, Path, Value, field_of, read_value
+from .fields import IDLING, Field, Form, Path, Value, field_of
 from .kinds import KINDS, FillRule, ReservoirKind
+from .read import read_value
 from .sheet import (
     EDGES,
     Fastener,

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import Sound
-from .fields import PART_FIELDS, RESERVOIR_FIELDS, Path, field_of, read_value
+from .fields import PART_FIELDS, RESERVOIR_FIELDS, Path, field_of
 from .kinds import ReservoirKind
+from .read import read_value
 
 # what a column can mean; a part's own field names can stand over a column as well
 COLUMNS = ("reservoir", "part", "field", "written", "document", "page")

@@ -11,7 +11,7 @@ from ...codes.steps import Name
 from ...debris import Verdict
 from ...drained import DEGREES, USUAL_DENSITY, at_20, drained_words, expected_out, weighed
 from ...errors import CoreError
-from ...expected import Expected
+from ...expected import Expected, as_in_the_other_leg, within
 from ...quantity import Kind, Measure, parse_single
 from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
@@ -154,26 +154,10 @@ def _leg(task: TaskPlan, state: TaskState) -> Expected | None:
     other = state.other_leg.ml if state.other_leg else None
     book = next(iter(task.reservoir.capacities.values()), None)
     if other is not None:
-        return Expected(
-            value=other,
-            spread=Decimal(0),
-            basis=Basis.OTHER_LEG,
-            amount=words.ml(other),
-            less=words.LEGS_ALIKE,
-            more=words.LEGS_ALIKE,
-            within=LEGS_WITHIN,
-        )
+        return as_in_the_other_leg(other, words.ml(other), LEGS_WITHIN)
     if book is None:
         return None
-    return Expected(
-        value=book,
-        spread=Decimal(0),
-        basis=Basis.BOOK,
-        amount=words.ml(book),
-        less=words.ANOTHER_LEG,
-        more=words.ANOTHER_LEG,
-        within=book * LEG_WITHIN,
-    )
+    return within(book, words.ml(book), Basis.BOOK, words.ANOTHER_LEG, book * LEG_WITHIN)
 
 
 def _expects(

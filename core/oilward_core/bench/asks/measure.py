@@ -9,7 +9,14 @@ from ...codes.bench import Basis
 from ...codes.entries import Ask, EntryKind
 from ...codes.steps import Name
 from ...errors import CoreError
-from ...expected import Expected, as_said, hold_against, hold_inside
+from ...expected import (
+    Expected,
+    as_in_the_other_leg,
+    as_said,
+    hold_against,
+    hold_inside,
+    within,
+)
 from ...quantity import Kind, parse, show
 from ...runsheet import Measured, Step, TaskPlan
 from ...said import bench as said
@@ -116,18 +123,12 @@ def _expects(
     if step.name != Name.LEG_GAP:
         return None
     other = state.other_leg.gap if state.other_leg else None
-    wanted = other if other is not None else task.reservoir.air_gap
-    if wanted is None:
+    sheets = task.reservoir.air_gap
+    if other is not None:
+        return as_in_the_other_leg(other, show(other, "mm"), GAPS_WITHIN)
+    if sheets is None:
         return None
-    return Expected(
-        value=wanted,
-        spread=Decimal(0),
-        basis=Basis.SHEET if other is None else Basis.OTHER_LEG,
-        amount=show(wanted, "mm"),
-        less=words.ANOTHER_GAP if other is None else words.LEGS_ALIKE,
-        more=words.ANOTHER_GAP if other is None else words.LEGS_ALIKE,
-        within=GAPS_WITHIN,
-    )
+    return within(sheets, show(sheets, "mm"), Basis.SHEET, words.ANOTHER_GAP, GAPS_WITHIN)
 
 
 ROOM = Room(ask=Ask.MEASURE, acts=(MEASURE,), expects=_expects)
