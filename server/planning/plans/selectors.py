@@ -7,6 +7,7 @@ from config.sentences import sentence_of
 from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
+from oilward_core.codes.options import Did
 from oilward_core.errors import CoreError
 from oilward_core.order import Wish, solve_as_wished
 from oilward_core.renewals import goes_on_new, variants
@@ -161,7 +162,7 @@ def coming() -> list[PlannedVisit]:
 
 def signed_since(bikes: Mapping[UUID, datetime]) -> dict[UUID, list[Signed]]:
     """What signed visits have serviced on each of these bikes since its moment, leaving out what
-    an earlier planned visit has been ticked off with."""
+    could not be seen, and what an earlier planned visit has been ticked off with."""
     counted = {
         (reservoir, visit)
         for done in PlannedVisit.objects.filter(bike_id__in=bikes).values_list("done", flat=True)
@@ -169,7 +170,7 @@ def signed_since(bikes: Mapping[UUID, datetime]) -> dict[UUID, list[Signed]]:
     }
     rows = Service.objects.filter(bike_id__in=bikes, visit__closed_at__gte=min(bikes.values()))
     found: dict[UUID, list[Signed]] = {}
-    for row in rows.select_related("visit"):
+    for row in rows.exclude(did=Did.UNSEEN).select_related("visit"):
         if row.visit and row.visit.closed_at and (row.reservoir, str(row.visit_id)) not in counted:
             one = Signed(str(row.visit_id), row.reservoir, row.visit.closed_at)
             found.setdefault(row.bike_id, []).append(one)

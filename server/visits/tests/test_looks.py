@@ -4,9 +4,10 @@ from datetime import timedelta
 from typing import Any
 from uuid import uuid4
 
+from django.utils import timezone
 from findings.models import Answer, Finding
 from garage.models import OdometerReading
-from planning.models import DueRow
+from planning.models import DueRow, PlannedVisit
 
 from visits.models import Service
 from visits.tests.bench import Technician
@@ -72,6 +73,19 @@ class LookTests(VisitTestCase):
             sorted(said.values_list("did", flat=True)),
             ["looked", "looked", "looked", "looked", "not seen", "not seen", "topped up"],
         )
+
+    def test_what_could_not_be_seen_ticks_no_planned_visit_off(self) -> None:
+        task = {"reservoir": "front brake", "variant": "drain only"}
+        asked = {"proposed": False, "tasks": [task]}
+        body = {"id": str(uuid4()), "bike": str(self.heron.pk), "version": 0,
+                "on": f"{timezone.localdate()}", "asked": asked}  # fmt: skip
+        answer = self.api.post("/api/calendar/", body, format="json")
+        self.assertEqual(answer.status_code, 201, answer.content)
+        planned = PlannedVisit.objects.filter(pk=body["id"])
+        self.signed("front brake", "unseen")
+        self.assertEqual(planned.values_list("state", "done").get(), ("planned", {}))
+        self.signed("front brake", "between")
+        self.assertEqual(planned.get().state, "done")
 
     def test_low_and_left_is_held_until_a_lead_says_why(self) -> None:
         mira = self.look("front brake", "low left")

@@ -2,7 +2,7 @@
 
 from datetime import UTC, date, datetime, timedelta
 from decimal import Decimal
-from typing import Any
+from typing import Any, ClassVar
 from uuid import uuid4
 
 from demo.as_in_use import MigrationTestCase
@@ -26,22 +26,36 @@ SPEC = {
 }
 
 
-class LastReleaseTests(MigrationTestCase):
+class OfThenTestCase(MigrationTestCase):
+    """A workshop of a lead with one bike, in the tables of an earlier release: ``release``."""
+
+    release: ClassVar[list[tuple[str, str]]]
+    offset: ClassVar[dict[str, int]] = {}
+
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.as_of(BEFORE).get_model
+        self.old = self.as_of(self.release).get_model
         self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
-        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
-                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
-        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
-                              odometer_unit="km", records="none", offset_km=5000)  # fmt: skip
-        self.sheet = self.make(
-            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="approved",
-            approved_by=self.mira, approved_at=AT,
-        )  # fmt: skip
+        self.model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
+                               layout="V-twin, belt", displacement_cc=900)  # fmt: skip
+        self.bike = self.make("garage", "Bike", model=self.model, name="Tern", use_class="touring",
+                              odometer_unit="km", records="none", **self.offset)  # fmt: skip
 
     def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
         return self.old(app, model_name).objects.create(**fields)
+
+    def sheet_of(self, **fields: Any) -> Any:
+        told = {"model": self.model, "version": 1, "entered_by": self.mira, **fields}
+        return self.make("garage", "SpecSheet", **told)
+
+
+class LastReleaseTests(OfThenTestCase):
+    release = BEFORE
+    offset: ClassVar[dict[str, int]] = {"offset_km": 5000}
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.sheet = self.sheet_of(state="approved", approved_by=self.mira, approved_at=AT)
 
     def read(self, km: int, day: date = DAY, replaced: bool = False) -> Any:
         return self.make("garage", "OdometerReading", bike=self.bike, km=km, as_written="-",
@@ -106,30 +120,21 @@ LAST = [
 ]
 
 
-class OpenVisitTests(MigrationTestCase):
+class OpenVisitTests(OfThenTestCase):
     """A visit opened with the last release goes on with this one."""
+
+    release = LAST
+    offset: ClassVar[dict[str, int]] = {"offset_km": 0}
 
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.as_of(LAST).get_model
-        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
-        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
-                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
-        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
-                              odometer_unit="km", records="none", offset_km=0)  # fmt: skip
-        sheet = self.make(
-            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="approved",
-            approved_by=self.mira, approved_at=AT,
-        )  # fmt: skip
+        sheet = self.sheet_of(state="approved", approved_by=self.mira, approved_at=AT)
         read = self.make("garage", "OdometerReading", bike=self.bike, km=6200, as_written="-",
                          read_on=DAY, read_by=self.mira)  # fmt: skip
         self.visit = self.make("visits", "Visit", id=uuid4(), bike=self.bike, sheet=sheet,
                                odometer=read, opened_by=self.mira, opened_at=AT)  # fmt: skip
         self.make("visits", "Task", visit=self.visit, reservoir="primary", spec=SPEC, schools=[],
                   variant="drain only")  # fmt: skip
-
-    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
-        return self.old(app, model_name).objects.create(**fields)
 
     def wrote(self, minute: int, step: str, kind: str, **data: Any) -> None:
         at = AT + timedelta(minutes=minute)
@@ -181,24 +186,15 @@ ENGINE = {
 }
 
 
-class InWordsTests(MigrationTestCase):
+class InWordsTests(OfThenTestCase):
     """The release that kept words and names: what they stood for is found where that is sure."""
+
+    release = IN_WORDS
 
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.as_of(IN_WORDS).get_model
-        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
         self.bram = self.make("workshop", "Person", username="bram", name="Bram", role="lead")
-        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
-                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
-        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
-                              odometer_unit="km", records="none")  # fmt: skip
-        self.sheet = self.make(
-            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="draft"
-        )
-
-    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
-        return self.old(app, model_name).objects.create(**fields)
+        self.sheet = self.sheet_of(state="draft")
 
     def renamed(self, username: str, was: str, act: str) -> None:
         self.make("workshop", "Trace", by=self.mira, act=act, about=f"person/{username}",
@@ -259,23 +255,14 @@ BEFORE_LOOKS = [
 ]
 
 
-class LooksOfBeforeTests(MigrationTestCase):
+class LooksOfBeforeTests(OfThenTestCase):
     """What was only looked at made no fluid younger; findings of one day stand as they were written."""
+
+    release = BEFORE_LOOKS
 
     def setUp(self) -> None:
         super().setUp()
-        self.old = self.as_of(BEFORE_LOOKS).get_model
-        self.mira = self.make("workshop", "Person", username="mira", name="Mira", role="lead")
-        model = self.make("garage", "BikeModel", make="Brackwell", name="Old 900", year=2001,
-                          layout="V-twin, belt", displacement_cc=900)  # fmt: skip
-        self.bike = self.make("garage", "Bike", model=model, name="Tern", use_class="touring",
-                              odometer_unit="km", records="none")  # fmt: skip
-        self.sheet = self.make(
-            "garage", "SpecSheet", model=model, version=1, entered_by=self.mira, state="draft"
-        )
-
-    def make(self, app: str, model_name: str, /, **fields: Any) -> Any:
-        return self.old(app, model_name).objects.create(**fields)
+        self.sheet = self.sheet_of(state="draft")
 
     def read(self, km: int, minutes: int = 0) -> Any:
         return self.make("garage", "OdometerReading", id=uuid4(), bike=self.bike, km=km,
