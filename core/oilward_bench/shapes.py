@@ -42,6 +42,16 @@ class OptionShape:
     words: str
 
 
+@dataclass(frozen=True, kw_only=True)
+class OwnShape:
+    """A bike's own value that no second person has compared: as it is ``written``, where it stands, and
+    who wrote it down."""
+
+    written: str
+    source: str
+    by: str
+
+
 @dataclass(frozen=True)
 class BikeName:
     """Whose visit it is."""
@@ -107,7 +117,8 @@ class TipShape:
 class StepShape:
     """A step as the bench shows it. ``whose``: what its ``reservoir`` is called, empty for the whole
     bike's; ``place`` is where the plug is in words, ``spot`` on the map; ``unchecked`` warns of
-    values nobody has checked; ``path`` is what a look-up asks for; ``draws``: oil is taken out, not
+    values nobody has checked; ``path`` is what a look-up asks for, ``own`` the
+    bike's own value for it that nobody has compared; ``draws``: oil is taken out, not
     poured in; ``turn`` is the angle that follows the wrench; ``unmet`` says what a blocked step
     waits for; ``not_before`` when what it waits for is over; ``reopened``: it was done, and
     something undid it; ``taken_by`` who has it in hand, if somebody said so, and as which person;
@@ -140,6 +151,7 @@ class StepShape:
     spot: SpotShape | None
     unchecked: list[str]
     path: str
+    own: OwnShape | None
     draws: bool
     turn: str
     measured: list[MeasuredShape]

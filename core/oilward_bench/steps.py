@@ -5,10 +5,18 @@ from collections.abc import Iterable, Mapping
 from oilward_core.bench import Entry, Speaker, StepState, TorqueCard, may_regrade, result
 from oilward_core.runsheet import Name, Option, StepId
 from oilward_core.said import steps as said
-from oilward_core.spec import Spot
+from oilward_core.spec import Cell, Spot
 
 from .cards import torque_shape
-from .shapes import EntryShape, MeasuredShape, OptionShape, SpotShape, StepShape, TipShape
+from .shapes import (
+    EntryShape,
+    MeasuredShape,
+    OptionShape,
+    OwnShape,
+    SpotShape,
+    StepShape,
+    TipShape,
+)
 
 
 def entry_shape(core: Entry, speaks: Speaker) -> EntryShape:
@@ -69,6 +77,7 @@ def step_shape(
         spot=_spot(step.spot),
         unchecked=list(step.unchecked),
         path=str(step.path) if step.path else "",
+        own=_own(step.waiting),
         draws=step.draws,
         turn=step.turn,
         measured=[MeasuredShape(one.name, one.kind) for one in step.measured],
@@ -97,6 +106,12 @@ def _opens_again(state: StepState) -> str:
     """What is said where what it shut is out again; empty where it shut nothing."""
     step = state.step.id
     return said.OUT_AGAIN.get(step.role, "") if step.role and step.shuts and state.closed else ""
+
+
+def _own(own: Cell | None) -> OwnShape | None:
+    if own is None:
+        return None
+    return OwnShape(written=own.written, source=own.source, by=own.entered_by)
 
 
 def _spot(found: Spot | None) -> SpotShape | None:

@@ -4,10 +4,10 @@ from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from oilward_core.bench import LookedUp, Speaker, Status, read_entry, result
+from oilward_core.bench import LookedUp, Speaker, Status, own_words_again, read_entry, result
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import TaskPlan
-from oilward_core.spec import Marks, Variant, reservoir_of
+from oilward_core.spec import Cell, Marks, Path, Variant, reservoir_of
 
 from .clerk import TASK, Clerk
 from .test_cells import ENGINE as SAID
@@ -55,6 +55,24 @@ class LookUpTests(TestCase):
             self.assertEqual(
                 (caught.exception.code, caught.exception.fields["field"]), (code, field)
             )
+
+    def test_what_waits_for_a_second_person_stands_where_somebody_else_says_so(self) -> None:
+        path = Path("engine", "drain plug", "torque")
+        own = Cell(written="29 N·m", document="Jug", page="", entered_by="Bram", entered_by_who="7")
+        step = Clerk(replace(plan("torque"), waiting={path: own})).sheet.steps[0].step
+        self.assertEqual(step.waiting, own)
+        kept = read_entry(step, "look up", {"stands": True}, Speaker())
+        assert isinstance(kept, LookedUp)
+        self.assertEqual((kept.written, kept.document, kept.stands), ("29 N·m", "Jug", True))
+        again = replace(kept, stands=False)
+        self.assertTrue(own_words_again(step, again, "7"))
+        self.assertFalse(own_words_again(step, again, "8"))
+        self.assertFalse(own_words_again(step, replace(again, written="31 N·m"), "7"))
+        bare = Clerk(plan("torque")).sheet.steps[0].step
+        self.assertFalse(own_words_again(bare, again, "7"))
+        with self.assertRaises(CoreError) as caught:
+            read_entry(bare, "look up", {"stands": True}, Speaker())
+        self.assertEqual(caught.exception.code, "spec.none_waits")
 
     def test_a_whole_sheet_asks_nothing(self) -> None:
         self.assertEqual(plan().asks, ())

@@ -115,6 +115,9 @@ class BikeSpec:
     def cells_of(self, key: str) -> dict[Path, Cell]:
         return {path: one for path, one in self.cells.items() if path.reservoir == key}
 
+    def waiting_of(self, key: str) -> dict[Path, Cell]:
+        return {path: one for path, one in self.waiting.items() if path.reservoir == key}
+
 
 def model_spec(sheet: SpecSheet) -> BikeSpec:
     """A sheet as it stands for every bike of the model; prefetch its cells."""

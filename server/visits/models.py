@@ -85,6 +85,7 @@ class Task(models.Model):
     last finding asks for one; ``low_last``: it was low at the last look; ``topped_up`` since the last
     service; ``density15`` of what is in it;
     ``so_far`` what its findings before come to (None: of an earlier release);
+    ``waiting`` are the bike's own values that no second person had compared;
     ``other_fluid``: an oil that is none of the shelf's, ``other_label`` what stands on its bottle."""
 
     visit = models.ForeignKey(Visit, models.PROTECT, related_name="tasks")
@@ -102,6 +103,7 @@ class Task(models.Model):
     dipstick_excused = models.BooleanField(default=False)
     low_last = models.BooleanField(default=False)
     so_far = models.JSONField(null=True)
+    waiting = models.JSONField(default=dict)
     of_model = models.JSONField(default=dict)
     taken_out = models.BooleanField(default=False)
 

@@ -146,6 +146,7 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         left=left_last(earlier),
         low_last=getattr(task, "low_last", False),
         so_far=read_kept(begun, SoFar) if begun else None,
+        waiting=unpack(getattr(task, "waiting", {})),
     ).asking()
 
 

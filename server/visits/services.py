@@ -20,6 +20,7 @@ from oilward_core.bench import (
     Entry,
     EntryKind,
     Graded,
+    LookedUp,
     PouredIn,
     Pulled,
     Sheet,
@@ -37,6 +38,7 @@ from oilward_core.bench import (
     fold,
     goes_against,
     kind_of,
+    own_words_again,
     pan_said,
     raw_carried_over,
     read_entry,
@@ -48,7 +50,7 @@ from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import Option, Step, TaskPlan
 from shelf.models import Fluid
 from shelf.selectors import is_refused
-from workshop.access import as_id, leads, stands_alone
+from workshop.access import as_id, leads, only_one, stands_alone
 from workshop.announce import announce
 from workshop.days import zone
 from workshop.kept import IN_SHORT
@@ -220,9 +222,9 @@ def _judged(data: PouredIn, task: TaskPlan, chosen: tuple[str, str]) -> PouredIn
 
 
 def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
-    """Only a lead lifts a hold, hands a bike back that is not to be ridden, or stands by a gauge that the
-    book contradicts; and nobody lifts what lasts. Raises CoreError ``visit.hold_lead``,
-    ``visit.gauge_lead`` and ``visit.lasts``."""
+    """Only a lead lifts a hold, hands a bike back that is not to be ridden, stands by a gauge that the
+    book contradicts, or by a value that nobody has compared; and nobody lifts what lasts. Raises
+    CoreError ``visit.hold_lead``, ``visit.gauge_lead``, ``visit.own_lead`` and ``visit.lasts``."""
     answered = data.entry if isinstance(data, Answered) and not data.handed_back else ""
     if any(stop.lasts and stop.entry == answered for stop in sheet.stops):
         raise CoreError("visit.lasts")
@@ -230,6 +232,8 @@ def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
         return
     if isinstance(data, CauseNamed) and data.cause in (Cause.GAUGE, Cause.UNREADABLE):
         raise CoreError("visit.gauge_lead")
+    if isinstance(data, LookedUp) and data.stands:
+        raise CoreError("visit.own_lead")
     if not isinstance(data, Answered):
         return
     holds = [stop for stop in sheet.stops if stop.hold and stop.entry == data.entry]
@@ -237,11 +241,26 @@ def _check_lead(sheet: Sheet, data: Data, actor: Person) -> None:
         raise CoreError("visit.hold_lead")
 
 
+def _check_second_pair(step: Step, data: LookedUp, actor: Person) -> None:
+    """Whoever wrote a value for this bike does not look it up as the second person. Raises CoreError
+    ``visit.own_again``."""
+    if own_words_again(step, data, str(actor.pk)) and not (leads(actor) or only_one(actor)):
+        raise CoreError("visit.own_again", field="written")
+
+
 def _checked(
-    data: Data, sheet: Sheet, plan: VisitPlan, new: NewEntry, old: Entry | None, actor: Person
+    data: Data,
+    step: Step,
+    sheet: Sheet,
+    plan: VisitPlan,
+    new: NewEntry,
+    old: Entry | None,
+    actor: Person,
 ) -> None:
     """What only somebody may write down, or only with a hand on it."""
     _check_lead(sheet, data, actor)
+    if isinstance(data, LookedUp):
+        _check_second_pair(step, data, actor)
     if isinstance(data, TakesOver):
         check_hands(plan.tasks, sheet, data)
     if data.kind == EntryKind.ALSO_SEEN:
@@ -312,7 +331,7 @@ def _record(visit_id: UUID, new: NewEntry, *, actor: Person, now: datetime) -> V
     chosen = (row.chosen, row.other_label) if row else ("", "")
     data = _read(plan, sheet, step, kind, new, speaks, old, chosen)
     against = _against(goes_against(unmet, data), new)
-    _checked(data, sheet, plan, new, old, actor)
+    _checked(data, step, sheet, plan, new, old, actor)
     if isinstance(data, Graded) and data.pan_clean is None:
         data = replace(data, pan_clean=pan_said(entries, step.id.reservoir))
     if isinstance(data, Pulled):

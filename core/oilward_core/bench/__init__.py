@@ -16,7 +16,7 @@ from .asks.filter import FilterOn
 from .asks.finding import Graded, Pictured, Regraded
 from .asks.leaks import Looked
 from .asks.level import CauseNamed, LevelRead
-from .asks.look_up import LookedUp
+from .asks.look_up import LookedUp, own_words_again
 from .asks.measure import Taken
 from .asks.torque import Pulled, SecondLooked, TickedAtCard
 from .closing import (
@@ -147,6 +147,7 @@ __all__ = [
     "next_words",
     "observed",
     "open_points",
+    "own_words_again",
     "pan_said",
     "pans_held",
     "part_words",

@@ -76,7 +76,8 @@ class Step:
     """One step of a ``job``. ``minutes`` for those that wait, ``items`` to tick, ``options`` to
     choose from, ``full`` for a timer that may not be cut short, ``fastener`` what is tightened,
     ``turn`` what follows the wrench, ``spot`` where it is on the bike map, ``unchecked`` the values
-    it works with that no second person has checked, ``path`` the value a look-up asks for;
+    it works with that no second person has checked, ``path`` the value a look-up asks for, and
+    ``waiting`` what stands written for it and waits for a second person;
     ``draws``: oil is taken out, not poured in; ``places`` where a leak is looked for; ``measured``
     what is measured; ``hands`` what a second person does for a minute, if one is needed; ``tilts``:
     the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
@@ -102,6 +103,7 @@ class Step:
     spot: Spot | None = None
     unchecked: tuple[str, ...] = ()
     path: Path | None = None
+    waiting: Cell | None = None
     draws: bool = False
     places: tuple[Place, ...] = ()
     measured: tuple[Measured, ...] = ()
@@ -130,7 +132,8 @@ class PlannedTask:
     """A reservoir to be serviced in a visit: ``done`` are the variants of its services so far, oldest
     first, ``asks`` the values that have to be looked up, ``schools`` the choices that count; ``sample``:
     the last finding asks for one of the oil; ``density15`` of what is drained; ``left``: why its level
-    was left where it stood last time; ``seals``: of the same services what went on where."""
+    was left where it stood last time; ``seals``: of the same services what went on where; ``waiting``:
+    values of the bike's own that no second person has compared."""
 
     spec: ReservoirSpec
     variant: Variant
@@ -141,6 +144,7 @@ class PlannedTask:
     density15: Decimal | None = None
     left: LeftFor | None = None
     seals: tuple[Mapping[str, str], ...] = ()
+    waiting: Cells = field(default_factory=dict)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -153,7 +157,8 @@ class TaskPlan(Sound):
     starts before, and what its ``model``'s other bikes did; why its level was ``left`` last time; by how
     much a lift ``tilts`` its gauge, as seen before, newest last; whether it was low at the last look
     (``low_last``), and what its findings so far come to (``so_far``, None where nobody knows any more).
-    ``cells`` are the values behind the spec and ``asks`` those that were missing when it began."""
+    ``cells`` are the values behind the spec, ``asks`` those that were missing when it began, and
+    ``waiting`` those of the bike's own that no second person has compared: they do not count yet."""
 
     reservoir: ReservoirSpec
     variant: Variant
@@ -176,6 +181,7 @@ class TaskPlan(Sound):
     tilts: tuple[Decimal, ...] = ()
     low_last: bool = False
     so_far: SoFar | None = None
+    waiting: Cells = field(default_factory=dict)
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""
@@ -217,6 +223,7 @@ class TaskPlan(Sound):
             sample=self.sample,
             density15=self.density15,
             left=self.left,
+            waiting=self.waiting,
         )
 
     @property

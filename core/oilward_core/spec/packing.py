@@ -1,5 +1,6 @@
 """Cells as plain data, for keeping with a piece of work and for the open document."""
 
+from dataclasses import replace
 from datetime import date
 from typing import Any
 
@@ -46,10 +47,17 @@ def cell_of(value: Json) -> Cell:
 
 
 def pack(cells: Cells) -> Json:
-    """Cells as JSON-able data, for keeping with a piece of work; `unpack` is its way back."""
-    return {str(path): written_of(cell) for path, cell in cells.items()}
+    """Cells as JSON-able data, for keeping with a piece of work, with who wrote them by id; `unpack` is
+    its way back."""
+    return {
+        str(path): {**written_of(cell), "entered_by_who": cell.entered_by_who}
+        for path, cell in cells.items()
+    }
 
 
 def unpack(data: Json) -> dict[Path, Cell]:
     """Cells from kept data."""
-    return {Path.of(path): cell_of(value) for path, value in data.items()}
+    return {
+        Path.of(path): replace(cell_of(value), entered_by_who=str(value.get("entered_by_who", "")))
+        for path, value in data.items()
+    }

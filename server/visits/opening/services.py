@@ -108,6 +108,7 @@ def _add(
             "other_fluid": other,
             "other_label": new.label.strip() if other else "",
             "spec": pack(spec.cells_of(reservoir.key)),
+            "waiting": pack(spec.waiting_of(reservoir.key)),
             "schools": [vars(choice) for choice in schools.choices],
             "fine_last_time": fine_last_time(visit.bike_id, reservoir),
             "dipstick_excused": dipstick_excused(visit.bike_id, reservoir.key),

@@ -2607,6 +2607,11 @@ export interface components {
             torque_units: string[];
             has_pin: boolean;
         };
+        OwnShape: {
+            written: string;
+            source: string;
+            by: string;
+        };
         OwnUnitsRequest: {
             volume_unit: string;
             torque_unit: string;
@@ -3185,6 +3190,7 @@ export interface components {
             spot: components["schemas"]["SpotShape"] | null;
             unchecked: string[];
             path: string;
+            own: components["schemas"]["OwnShape"] | null;
             draws: boolean;
             turn: string;
             measured: components["schemas"]["MeasuredShape"][];
@@ -3638,11 +3644,12 @@ export interface components {
                 sure: string;
             }[];
         };
-        /** @description The value as it stands there, and where. */
+        /** @description The value as it stands there, and where; or that the bike's own, which waits, ``stands``. */
         LookedUpTyped: {
             written?: string;
             document?: string;
             page?: string;
+            stands?: boolean;
         };
         /** @description What was ticked, by its codes. */
         TicksTyped: {

@@ -69,6 +69,7 @@ def _look_ups(work: Work, task: PlannedTask) -> None:
                 instruction=said.text,
                 options=tuple(Option(choice, choice) for choice in field.choices),
                 path=path,
+                waiting=task.waiting.get(path),
             )
         )
 
