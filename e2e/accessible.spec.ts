@@ -23,6 +23,25 @@ async function accessible(page: Page, view: string, again = false): Promise<void
   expect(faults, view).toEqual([]);
 }
 
+// a bench's tablet is tapped
+test.use({ hasTouch: true });
+
+/** What is tapped is at least 44 px high where a finger taps it; a link in a sentence is as high as that. */
+async function ruled(page: Page, view: string): Promise<void> {
+  const small = await page.evaluate(() => {
+    const boxes = "label, .ant-select, .ant-input-affix-wrapper, .ant-picker, .ant-tabs-tab";
+    const wide = (el: Element) => getComputedStyle(el, "::after").position === "absolute";
+    return [...document.querySelectorAll("a[href], button, [role=tab], input, [role=combobox]")]
+      .filter((el) => el instanceof HTMLElement && el.tabIndex >= 0 && !wide(el))
+      .filter((el) => !(el.matches("a") && el.closest("p, .ant-form-item-extra")))
+      .filter((el) => getComputedStyle(el).clipPath === "none")
+      .map((el) => ({ el, box: (el.closest(boxes) ?? el).getBoundingClientRect() }))
+      .filter(({ box }) => box.width > 1 && box.height > 1 && box.height < 43.5)
+      .map(({ el, box }) => `${el.textContent || el.ariaLabel}: ${Math.round(box.height)} px`);
+  });
+  expect(small, `${view}, for a finger`).toEqual([]);
+}
+
 const SIZES = [
   { width: 1280, height: 800 },
   { width: 800, height: 1280 },
@@ -46,6 +65,7 @@ async function look(page: Page, view: string): Promise<void> {
     // held upright it shows what it shows lying down, or on a phone
     if (size !== SIZES[1] || WIDE) await accessible(page, name, size !== SIZES[0]);
     await whole(page, name);
+    if (size === SIZES[0]) await ruled(page, name);
   }
   await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
 }

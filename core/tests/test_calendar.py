@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
-from oilward_core.calendar import Planned, Signed, tick_off, week_of
+from oilward_core.calendar import Booking, Planned, Signed, lanes, tick_off, week_of
 
 NINE = datetime(2026, 6, 1, 9)
 HOUR = timedelta(hours=1)
@@ -50,3 +50,53 @@ class WeekTests(TestCase):
         self.assertEqual(week_of(date(2026, 11, 29), 6), date(2026, 11, 29))
         self.assertEqual(week_of(date(2026, 11, 28), 6), date(2026, 11, 22))
         self.assertEqual(week_of(date(2026, 11, 27), 5), date(2026, 11, 21))
+
+
+MONDAY = date(2026, 11, 30)
+
+
+def booked(id_: str, days: int, minutes: int, *hands: str, technicians: int = 1) -> Booking:
+    day = MONDAY + timedelta(days=days)
+    return Booking(id=id_, day=day, minutes=minutes, technicians=technicians, hands=hands)
+
+
+class LaneTests(TestCase):
+    def test_a_week_by_people_and_hours(self) -> None:
+        week = [
+            booked("a", 0, 120, "mira"),
+            booked("b", 0, 400, "mira", "runa", technicians=2),
+            booked("c", 3, 90),
+            booked("d", 3, 60, "bo", technicians=2),
+            booked("after", 7, 60, "mira"),
+            booked("before", -1, 60, "mira"),
+        ]
+        mira, runa, bo, nobody = lanes(MONDAY, week, ["mira", "runa"])
+        self.assertEqual((mira.visits[0], mira.minutes[0], mira.total), (("a", "b"), 520, 520))
+        self.assertEqual((runa.person, runa.total), ("runa", 400))
+        self.assertEqual(mira.full, (True, *[False] * 6))
+        self.assertFalse(any(runa.full))
+        # somebody who has left meanwhile is still named, and where hands lack it is nobody's as well
+        self.assertEqual((bo.person, bo.visits[3]), ("bo", ("d",)))
+        self.assertEqual((nobody.person, nobody.visits[3], nobody.total), ("", ("c", "d"), 150))
+
+    def test_nobody_s_lane_stands_only_where_hands_lack(self) -> None:
+        (mira,) = lanes(MONDAY, [booked("a", 6, 30, "mira")], ["mira"])
+        self.assertEqual(mira.visits[6], ("a",))
+        self.assertEqual(lanes(MONDAY, [], []), ())
+
+    @given(
+        st.lists(
+            st.builds(
+                booked,
+                st.text(max_size=3),
+                st.integers(-9, 9),
+                st.integers(0, 900),
+                st.sampled_from(["mira", "runa"]),
+            ),
+            max_size=6,
+        )
+    )
+    def test_no_minute_is_lost(self, week: list[Booking]) -> None:
+        inside = [one for one in week if 0 <= (one.day - MONDAY).days < 7]
+        found = lanes(MONDAY, week, ["mira", "runa"])
+        self.assertEqual(sum(one.total for one in found), sum(one.minutes for one in inside))

@@ -133,6 +133,7 @@ _SENTENCES = {
     "order.time": "This machine is too busy just now to lay out an order. Open the plan again.",
     "order.wishes": "No order keeps all these wishes. Take one back.",
     "planning.day": "Choose a day, today or later.",
+    "planning.hands": "Name people who work here.",
     "planning.nothing": "Choose at least one reservoir to service.",
     "planning.refused": "{text}",
     "planning.closed": "This visit is done or dropped. Plan a new one.",

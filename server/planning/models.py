@@ -102,7 +102,8 @@ class Roller(models.Model):
 
 class PlannedVisit(models.Model):
     """A visit that is to come: what to do, by how many hands. ``version`` counts its changes;
-    ``done`` says which signed visit has done which of its reservoirs."""
+    ``done`` says which signed visit has done which of its reservoirs, ``hands`` which people are named
+    for it, by their ids."""
 
     class State(models.TextChoices):
         PLANNED = "planned"
@@ -116,6 +117,7 @@ class PlannedVisit(models.Model):
     cold = models.JSONField(default=list)
     wishes = models.JSONField(default=list)
     technicians = models.PositiveSmallIntegerField(default=1)
+    hands = models.JSONField(default=list)
     pans = models.PositiveSmallIntegerField(default=2)
     minutes = models.PositiveIntegerField(default=0)
     state = models.CharField(max_length=8, choices=State.choices, default=State.PLANNED)

@@ -25,6 +25,7 @@ from shelf.stock.mapping import Standing
 from shelf.stock.shapes import Bottles
 from visits.models import Service
 from visits.rows import before
+from workshop.models import Person
 
 from planning.mapping import done_so_far, seals_so_far
 from planning.models import DueRow, PlannedVisit
@@ -266,6 +267,20 @@ def still_there(asked: PlanAsked, visit: PlannedVisit, spec: BikeSpec) -> PlanAs
     )
 
 
+MOST_HANDS = 4
+
+
+def with_hands(asked: PlanAsked, workers: Sequence[Person], kept: Sequence[str]) -> PlanAsked:
+    """What is asked with as many technicians as people are named for it. Somebody who left since it was
+    planned (``kept``) is named no more. Raises CoreError ``planning.hands`` for anybody else who does not
+    work here."""
+    here = {str(one.pk) for one in workers}
+    if any(one not in here and one not in kept for one in asked.hands):
+        raise CoreError("planning.hands", field="asked.hands")
+    hands = [one for one in dict.fromkeys(asked.hands) if one in here][:MOST_HANDS]
+    return replace(asked, hands=hands, technicians=max(asked.technicians, len(hands)))
+
+
 def asked_of(visit: PlannedVisit) -> PlanAsked:
     """What was planned, as it would be asked for again."""
     return PlanAsked(
@@ -274,6 +289,7 @@ def asked_of(visit: PlannedVisit) -> PlanAsked:
         cold=list(visit.cold),
         wishes=[WishChoice(**wish) for wish in visit.wishes],
         technicians=visit.technicians,
+        hands=list(visit.hands),
         pans=visit.pans,
         planned=str(visit.pk),
         on=visit.on.isoformat(),

@@ -1,9 +1,10 @@
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from datetime import date, datetime
 from uuid import UUID
 
 from config.sentences import sentence_of
+from django.db.models import Q
 from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
@@ -18,6 +19,7 @@ from visits.models import Service
 from workshop.access import as_id
 from workshop.days import week_begins
 from workshop.models import Person, Workshop
+from workshop.rights import Right, with_right
 
 from planning.mapping import done_so_far, seals_so_far
 from planning.models import DueRow, PlannedVisit
@@ -30,6 +32,7 @@ from .shapes import (
     Booked,
     Calendar,
     ColdLine,
+    Hand,
     LoadShape,
     OrderShape,
     PlanAsked,
@@ -38,6 +41,19 @@ from .shapes import (
 )
 
 SECONDS = 2.0
+
+
+def workers_here() -> list[Person]:
+    """Everybody who services bikes here now, by name."""
+    working = Person.objects.filter(is_active=True, role__in=with_right(Right.WORK))
+    return list(working.order_by("name", "pk"))
+
+
+def names_of(visits: Iterable[PlannedVisit]) -> dict[str, str]:
+    """What those who are named for visits are called, and everybody who works here."""
+    hands = {who for visit in visits for who in visit.hands}
+    found = Person.objects.filter(Q(pk__in=hands) | Q(role__in=with_right(Right.WORK)))
+    return {str(pk): name for pk, name in found.values_list("pk", "name")}
 
 
 def _day(ground: Ground, asked: PlanAsked, today: date) -> date:
@@ -108,6 +124,8 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     done = dict(booked.done) if booked else {}
     if booked:
         asked = mapping.still_there(asked, booked, found.spec)
+    workers = workers_here()
+    asked = mapping.with_hands(asked, workers, kept=booked.hands if booked else ())
     day = _day(found, asked, today)
     lines = _lines(found, asked, done, day)
     left = {line.reservoir: line.variant for line in lines if line.chosen and not line.done}
@@ -116,6 +134,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     jobs = _jobs(tasks, cold, took)
     order, refused = _order(jobs, asked, took) if jobs else (None, "")
     visits, stands = coming(), kits.shelf()
+    names = names_of(visits)
     before = visits[: visits.index(booked)] if booked in visits else visits
     earlier = kits.wanted_by(before, _grounds_of(before, today), stands)
     minutes = sum(job.minutes for job in jobs)
@@ -130,6 +149,8 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
             for key, job in COLD_JOBS.items()
         ],
         technicians=asked.technicians,
+        people=[Hand(str(one.pk), one.name) for one in workers],
+        hands=asked.hands,
         pans=asked.pans,
         order=order,
         refused=refused,
@@ -139,7 +160,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
         alone=_load(alone),
         visit=open_visit(bike_id),
         planned=[
-            by_week.planned_line(visit, (), today)
+            by_week.planned_line(visit, (), today, names)
             for visit in visits
             if visit.bike_id == bike_id and visit != booked
         ],
@@ -184,7 +205,7 @@ def _grounds_of(visits: Sequence[PlannedVisit], today: date) -> dict[UUID, Groun
 def booked(visit_id: UUID, today: date) -> Booked:
     """A planned visit as it stands in the calendar."""
     visit = planned_or_404(visit_id)
-    line = by_week.planned_line(visit, (), today)
+    line = by_week.planned_line(visit, (), today, names_of([visit]))
     return Booked(line, visit.state, mapping.asked_of(visit))
 
 
@@ -194,15 +215,19 @@ def calendar(today: date) -> Calendar:
     visits, stands, workshop = coming(), kits.shelf(), Workshop.objects.first()
     wants = kits.wanted_by(visits, _grounds_of(visits, today), stands)
     served = kits.in_turn(stands, wants, today)
+    names = names_of(visits)
     lines = [
-        by_week.planned_line(visit, [*kits.missing(one), *kits.from_elsewhere(wanted)], today)
+        by_week.planned_line(
+            visit, [*kits.missing(one), *kits.from_elsewhere(wanted)], today, names
+        )
         for visit, one, wanted in zip(visits, served, wants, strict=True)
     ]
+    workers = [str(one.pk) for one in workers_here()]
     feed = f"/api/calendar/{workshop.calendar_token}.ics" if workshop else ""
     to_buy = kits.shopping(visits, wants, stands, today)
     return Calendar(
         count=len(visits),
-        weeks=by_week.weeks(visits, lines, today, week_begins()),
+        weeks=by_week.weeks(visits, lines, today, week_begins(), workers, names),
         shopping=to_buy,
         feed=feed,
     )

@@ -64,7 +64,8 @@ def _columns(new: NewPlannedVisit, bike: Bike, actor: Person, today: date) -> di
         "tasks": tasks,
         "cold": [line.key for line in page.cold if line.chosen],
         "wishes": [vars(wish) for wish in new.asked.wishes],
-        "technicians": new.asked.technicians,
+        "technicians": page.technicians,
+        "hands": page.hands,
         "pans": new.asked.pans,
         "minutes": page.order.minutes if page.order else 0,
     }

@@ -27,13 +27,14 @@ class WishChoice:
 class PlanAsked:
     """What to plan. ``proposed``: take what the planner proposes instead of ``tasks``;
     ``planned`` is the visit in the calendar this is the plan of, if it stands there; ``on`` the day
-    it is for, else the day something is due."""
+    it is for, else the day something is due; ``hands`` the people named for it: no fewer technicians."""
 
     proposed: bool = True
     tasks: list[TaskChoice] = field(default_factory=list)
     cold: list[str] = field(default_factory=list)
     wishes: list[WishChoice] = field(default_factory=list)
     technicians: int = 1
+    hands: list[str] = field(default_factory=list)
     pans: int = 2
     planned: str | None = None
     on: str | None = None
@@ -160,7 +161,7 @@ class PlannedPart:
 @dataclass(frozen=True, kw_only=True)
 class PlannedLine:
     """A planned visit. ``day`` is ``on`` as the calendar says it; ``missing`` is what shelf and
-    drawer lack for it once the visits before it are served."""
+    drawer lack for it once the visits before it are served; ``hands`` the names of those who do it."""
 
     id: str
     bike: str
@@ -170,17 +171,26 @@ class PlannedLine:
     late: bool
     parts: list[PlannedPart]
     minutes: int
+    hands: str
     planned_by: str
     version: int
     missing: list[str]
 
 
+@dataclass(frozen=True)
+class Hand:
+    """Somebody who works here."""
+
+    id: str
+    name: str
+
+
 @dataclass(frozen=True, kw_only=True)
 class PlanPage:
     """The plan of a visit on ``day``: what, in what order, with what, and what to be careful of.
-    ``refused`` is why ``order`` is without some of the wishes, or why there is none. ``visit`` is
-    the open one of this bike, ``planned`` what else stands in the calendar for it, ``asks`` what findings
-    ask for until they are answered."""
+    ``people`` could do it, ``hands`` those who are named for it. ``refused`` is why ``order`` is without
+    some of the wishes, or why there is none. ``visit`` is the open one of this bike, ``planned`` what
+    else stands in the calendar for it, ``asks`` what findings ask for until they are answered."""
 
     bike: str
     bike_id: str
@@ -188,6 +198,8 @@ class PlanPage:
     tasks: list[TaskLine]
     cold: list[ColdLine]
     technicians: int
+    people: list[Hand]
+    hands: list[str]
     pans: int
     order: OrderShape | None
     refused: str
@@ -220,11 +232,43 @@ class Booked:
     asked: PlanAsked
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
+class WeekDay:
+    """A day of a week, as its column is headed."""
+
+    on: str
+    label: str
+    today: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class LaneDay:
+    """The visits of somebody's day, by their ids, and the minutes they come to; ``full``: more than goes
+    into a day."""
+
+    visits: list[str]
+    minutes: int
+    full: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class WeekLane:
+    """Somebody's week; nobody's, where hands lack, has no name."""
+
+    name: str
+    minutes: int
+    days: list[LaneDay]
+
+
+@dataclass(frozen=True, kw_only=True)
 class Week:
+    """A week of planned visits, one after the other, and by people and hours."""
+
     label: str
     minutes: int
     visits: list[PlannedLine]
+    days: list[WeekDay]
+    lanes: list[WeekLane]
 
 
 @dataclass(frozen=True, kw_only=True)

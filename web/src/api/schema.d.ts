@@ -2219,6 +2219,10 @@ export interface components {
             findings: number;
             words: string;
         };
+        Hand: {
+            id: string;
+            name: string;
+        };
         HandsShape: {
             step: string;
             title: string;
@@ -2288,6 +2292,11 @@ export interface components {
             faults: components["schemas"]["FaultLine"][];
             refused: string;
             finished: boolean;
+        };
+        LaneDay: {
+            visits: string[];
+            minutes: number;
+            full: boolean;
         };
         Ledger: {
             lines: components["schemas"]["LedgerLine"][];
@@ -2708,6 +2717,7 @@ export interface components {
             cold?: string[];
             wishes?: components["schemas"]["WishChoice"][];
             technicians?: number;
+            hands?: string[];
             pans?: number;
             planned?: string | null;
             on?: string | null;
@@ -2718,6 +2728,7 @@ export interface components {
             cold?: string[];
             wishes?: components["schemas"]["WishChoiceRequest"][];
             technicians?: number;
+            hands?: string[];
             pans?: number;
             planned?: string | null;
             on?: string | null;
@@ -2729,6 +2740,8 @@ export interface components {
             tasks: components["schemas"]["TaskLine"][];
             cold: components["schemas"]["ColdLine"][];
             technicians: number;
+            people: components["schemas"]["Hand"][];
+            hands: string[];
             pans: number;
             order: components["schemas"]["OrderShape"] | null;
             refused: string;
@@ -2749,6 +2762,7 @@ export interface components {
             late: boolean;
             parts: components["schemas"]["PlannedPart"][];
             minutes: number;
+            hands: string;
             planned_by: string;
             version: number;
             missing: string[];
@@ -3506,6 +3520,18 @@ export interface components {
             label: string;
             minutes: number;
             visits: components["schemas"]["PlannedLine"][];
+            days: components["schemas"]["WeekDay"][];
+            lanes: components["schemas"]["WeekLane"][];
+        };
+        WeekDay: {
+            on: string;
+            label: string;
+            today: boolean;
+        };
+        WeekLane: {
+            name: string;
+            minutes: number;
+            days: components["schemas"]["LaneDay"][];
         };
         Weighed: {
             weight: string;

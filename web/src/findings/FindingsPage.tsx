@@ -119,7 +119,7 @@ const FILTERS: [Filter, string][] = [
   ["kind", "Any reservoir"],
   ["model", "Any model"],
   ["fluid", "Any oil"],
-  ["school", "Changed however often"],
+  ["school", "Any interval"],
   ["grader", "Read by anybody"],
 ];
 

@@ -22,7 +22,9 @@ export function Missing({ page, show }: { page: Page; show: (reservoir: string) 
   return (
     <section className={sheetsCss.missing} aria-label="Still missing">
       <h3>Still missing: {page.missing.length}</h3>
-      <p className={textCss.soft}>What has a dot, the run sheet will ask for.</p>
+      {page.missing.some((line) => line.asked) && (
+        <p className={textCss.soft}>What has a dot, the run sheet will ask for.</p>
+      )}
       {groups.map((label) => (
         <div key={label}>
           <h4>{label}</h4>

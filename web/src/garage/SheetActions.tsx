@@ -79,10 +79,18 @@ export function SheetActions({ page }: { page: Page }) {
         </>
       )}
       {page.state === "approved" && <ToDraft page={page} />}
-      <a href={`/api/sheets/${page.id}/document/`} download={`${page.model.name}.json`}>
+      <a
+        className={textCss.tallLink}
+        href={`/api/sheets/${page.id}/document/`}
+        download={`${page.model.name}.json`}
+      >
         Export as JSON
       </a>
-      <a href={`/api/sheets/${page.id}/fasteners.csv`} download={`${page.model.name}.csv`}>
+      <a
+        className={textCss.tallLink}
+        href={`/api/sheets/${page.id}/fasteners.csv`}
+        download={`${page.model.name}.csv`}
+      >
         Fasteners as CSV
       </a>
       {tool === "paste" && <PasteTable page={page} close={() => setTool(null)} />}

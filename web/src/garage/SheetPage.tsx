@@ -12,6 +12,7 @@ import { Doubts } from "./Doubts";
 import { MapEditor } from "./MapEditor";
 import { Missing } from "./Missing";
 import { Offers } from "./Offers";
+import { ReadSheet } from "./ReadSheet";
 import { ReservoirSheet } from "./ReservoirSheet";
 import { SheetActions } from "./SheetActions";
 import { ask, useSheet, useSheetChange, type Page } from "./sheets";
@@ -19,6 +20,8 @@ import listsCss from "../ui/lists.module.css";
 import pageCss from "../ui/page.module.css";
 import sheetsCss from "./sheets.module.css";
 import textCss from "../ui/text.module.css";
+
+type Block = Page["reservoirs"][number];
 
 const MAP = "map";
 
@@ -116,9 +119,31 @@ function AddAny({ page, show }: { page: Page; show: (reservoir: string) => void 
   );
 }
 
+/** The map, or one reservoir: to be typed in while it is a draft, and to be read from then on. */
+function Shown({
+  page,
+  shown,
+  me,
+}: {
+  page: Page;
+  shown: Block | typeof MAP | undefined;
+  me: string;
+}) {
+  const [source, setSource] = useState<Source>({ document: "", page: "" });
+  if (shown === MAP) return <MapEditor page={page} />;
+  if (!page.may_edit) return shown ? <ReadSheet block={shown} /> : null;
+  return (
+    <>
+      <Sources source={source} change={setSource} />
+      {shown && (
+        <ReservoirSheet key={shown.key} page={page} block={shown} source={source} me={me} />
+      )}
+    </>
+  );
+}
+
 function Opened({ page, me }: { page: Page; me: string }) {
   const [chosen, setChosen] = useState("");
-  const [source, setSource] = useState<Source>({ document: "", page: "" });
   const block = page.reservoirs.find((one) => one.key === chosen) ?? page.reservoirs[0];
   const map = chosen === MAP;
   const tabs = page.reservoirs.map((one) => ({ key: one.key, label: one.label }));
@@ -134,11 +159,7 @@ function Opened({ page, me }: { page: Page; me: string }) {
             go={setChosen}
           />
           <Offers page={page} show={setChosen} />
-          {page.may_edit && !map && <Sources source={source} change={setSource} />}
-          {map && <MapEditor page={page} />}
-          {!map && block && (
-            <ReservoirSheet key={block.key} page={page} block={block} source={source} me={me} />
-          )}
+          <Shown page={page} shown={map ? MAP : block} me={me} />
           <AddAny page={page} show={setChosen} />
         </div>
         <aside className={sheetsCss.beside} aria-label="About this sheet">
@@ -163,8 +184,8 @@ export function SheetPage() {
     return <NotThere error={sheet.error} again={() => void sheet.refetch()} />;
   }
   return (
-    // dense for a keyboard, wide for a finger
-    <ConfigProvider componentSize={touch ? "middle" : "small"}>
+    // what is typed is dense for a keyboard, all else wide for a finger
+    <ConfigProvider componentSize={sheet.data.may_edit && !touch ? "small" : "middle"}>
       <Opened key={id} page={sheet.data} me={session.data?.id ?? ""} />
     </ConfigProvider>
   );

@@ -25,7 +25,7 @@ function Sheet({ page }: { page: Page }) {
   return (
     <span className={clsx(textCss.soft, bikeCss.tankSheet)}>
       {page.sheet_version ? (
-        <Link to={`/sheets/${page.sheet_id}`}>
+        <Link className={textCss.tallLink} to={`/sheets/${page.sheet_id}`}>
           Spec sheet version {page.sheet_version}, approved by {page.sheet_approved_by}
         </Link>
       ) : (

@@ -7,6 +7,7 @@ import { Refused } from "../ui/Refused";
 import { Waiting, WentWrong } from "../ui/States";
 import { clock } from "./clock";
 import { useCalendar, useDrop, usePutAway } from "./plan";
+import { WeekGrid } from "./WeekGrid";
 import listsCss from "../ui/lists.module.css";
 import pageCss from "../ui/page.module.css";
 import planCss from "./plan.module.css";
@@ -101,7 +102,20 @@ function columns(mayWork: boolean): TableColumnsType<Line> {
       render: (_, visit) => <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>,
     },
     { title: "What", render: (_, visit) => <Parts visit={visit} /> },
-    { title: "Takes", className: textCss.tabular, render: (_, visit) => clock(visit.minutes) },
+    {
+      title: "Takes",
+      render: (_, visit) => (
+        <>
+          <span className={textCss.tabular}>{clock(visit.minutes)}</span>
+          {visit.hands && (
+            <>
+              <br />
+              {visit.hands}
+            </>
+          )}
+        </>
+      ),
+    },
     {
       title: "Kit",
       render: (_, visit) =>
@@ -130,6 +144,7 @@ function Weeks({ weeks, mayWork }: { weeks: Shape["Week"][]; mayWork: boolean })
               {clock(week.minutes)} h
             </span>
           </h2>
+          <WeekGrid week={week} />
           <Table<Line>
             className={clsx(listsCss.lists, listsCss.cardsOnPhone)}
             columns={columns(mayWork)}

@@ -2,6 +2,7 @@ import { Segmented } from "antd";
 import { useState } from "react";
 import type { Shape } from "../api/client";
 import { Choice } from "../ui/Choice";
+import { Chips, toggled } from "../ui/Chips";
 import { Refused } from "../ui/Refused";
 import { WideDrawing } from "../ui/WideDrawing";
 import { Lanes } from "./Lanes";
@@ -102,7 +103,7 @@ function Hands({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: As
       <label>
         Technicians{" "}
         <Segmented
-          value={asked.technicians}
+          value={plan.technicians}
           options={[1, 2, 3, 4]}
           onChange={(technicians) => ask(byHand(plan, asked, { technicians }))}
         />
@@ -115,6 +116,12 @@ function Hands({ plan, asked, ask }: { plan: Plan; asked: Asked; ask: (asked: As
           onChange={(pans) => ask(byHand(plan, asked, { pans }))}
         />
       </label>
+      <Chips
+        label="Who"
+        words={plan.people.map(({ id, name }) => ({ code: id, words: name }))}
+        on={asked.hands}
+        toggle={(who) => ask(byHand(plan, asked, { hands: toggled(asked.hands, who) }))}
+      />
     </div>
   );
 }
@@ -166,7 +173,7 @@ export function Order({
             />
           </WideDrawing>
           <Chosen jobs={order.jobs} id={chosen} wish={wish} />
-          <RunList jobs={order.jobs} technicians={asked.technicians} />
+          <RunList jobs={order.jobs} technicians={plan.technicians} />
           {order.learned.length > 0 && (
             <p className={textCss.soft}>
               Learned from finished visits: {order.learned.join("; ")}.

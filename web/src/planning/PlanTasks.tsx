@@ -134,7 +134,7 @@ function TwoYears({ plan: { together, alone } }: { plan: Plan }) {
 export function Tasks(asking: Asking) {
   const { plan, asked, ask } = asking;
   const { tasks, set } = useTasks(asking);
-  const { technicians, pans, planned, on } = asked;
+  const { technicians, hands, pans, planned, on } = asked;
   return (
     <section aria-label="What to do" className={planCss.planWhat}>
       <h2>What to do</h2>
@@ -150,7 +150,7 @@ export function Tasks(asking: Asking) {
         <ColdJobs {...asking} />
       </ul>
       {!asked.proposed && (
-        <Button onClick={() => ask({ ...ASKED, technicians, pans, planned, on })}>
+        <Button onClick={() => ask({ ...ASKED, technicians, hands, pans, planned, on })}>
           Back to what is proposed
         </Button>
       )}

@@ -1,25 +1,20 @@
-import { clsx } from "clsx";
-import { Button, Popover } from "antd";
-import { useState } from "react";
+import { Button } from "antd";
 import type { Shape } from "../api/client";
-import bikeCss from "./bike.module.css";
+import { SpecCard as Card, SpecPlate, SpecRow, SpecSource } from "../ui/SpecPlate";
 import textCss from "../ui/text.module.css";
 
 type Line = Shape["SpecLine"];
 
-function checked(line: Line): string {
-  if (line.checked_by) return `${line.entered_by}, checked by ${line.checked_by}`;
-  return line.number ? `${line.entered_by}, not checked yet` : line.entered_by;
-}
-
 /** Where a value stands and who looked at it; what differs on this bike is changed from here. */
 function Source({ line, differs }: { line: Line; differs: (() => void) | null }) {
   return (
-    <div className={bikeCss.specSource}>
-      <b>{line.source || "No source named"}</b>
-      <span className={line.number && !line.checked_by ? textCss.unchecked : undefined}>
-        {checked(line)}
-      </span>
+    <>
+      <SpecSource
+        source={line.source}
+        by={line.entered_by}
+        checkedBy={line.checked_by}
+        number={line.number}
+      />
       {line.own && <span>This bike&apos;s own, not its model&apos;s.</span>}
       {line.waits && (
         <span className={textCss.unchecked}>
@@ -32,45 +27,23 @@ function Source({ line, differs }: { line: Line; differs: (() => void) | null })
           Differs on this bike?
         </Button>
       )}
-    </div>
+    </>
   );
 }
 
-/** One value: its name, the manual's words large, what they are in the reader's units. */
-function SpecRow({ line, differs }: { line: Line; differs: (() => void) | null }) {
-  const [open, setOpen] = useState(false);
-  const sure = !line.number || line.checked_by !== "";
-  const mark = sure ? "✓" : "!";
-  const converted = line.converted === line.as_written ? "" : line.converted;
-  const change = differs && (() => (setOpen(false), differs()));
-  return (
-    <Popover
-      open={open}
-      onOpenChange={setOpen}
-      trigger="click"
-      placement="bottomRight"
-      content={<Source line={line} differs={change} />}
-    >
-      <button className={bikeCss.specRow} aria-expanded={open}>
-        <span className={bikeCss.specName}>
-          {line.short}
-          {line.own && <b className={bikeCss.own}>this bike&apos;s own</b>}
-          {line.waits && <b className={bikeCss.own}>{line.waits} waits for a second person</b>}
-        </span>
-        <span className={clsx(bikeCss.specValue, line.number && bikeCss.specNumber)}>
-          {line.as_written}
-          {converted && <span className={bikeCss.specMeans}>{converted}</span>}
-        </span>
-        <span
-          className={sure ? bikeCss.specMark : clsx(bikeCss.specMark, bikeCss.specMarkNot)}
-          aria-hidden
-        >
-          {mark}
-        </span>
-        <span className={textCss.hidden}>{sure ? "" : ", not checked"}</span>
-      </button>
-    </Popover>
-  );
+function value(line: Line) {
+  return {
+    path: line.path,
+    name: line.short,
+    written: line.as_written,
+    means: line.converted,
+    sure: !line.number || line.checked_by !== "",
+    number: line.number,
+    marks: [
+      line.own ? "this bike's own" : "",
+      line.waits ? `${line.waits} waits for a second person` : "",
+    ].filter(Boolean),
+  };
 }
 
 /** A reservoir's spec as a card: what belongs together stands together, tap a value for its source. */
@@ -82,16 +55,20 @@ export function SpecCard({
   differs: ((line: Line) => void) | null;
 }) {
   return (
-    <div className={bikeCss.specCard} aria-label="Spec" role="group">
+    <Card>
       {reservoir.spec.map((group) => (
-        <section key={group.title} className={bikeCss.specPlate}>
-          <h3>{group.title}</h3>
-          {group.note && <p className={bikeCss.specCheck}>{group.note}</p>}
+        <SpecPlate key={group.title} title={group.title} note={group.note}>
           {group.lines.map((line) => (
-            <SpecRow key={line.path} line={line} differs={differs && (() => differs(line))} />
+            <SpecRow
+              key={line.path}
+              value={value(line)}
+              source={(close) => (
+                <Source line={line} differs={differs && (() => (close(), differs(line)))} />
+              )}
+            />
           ))}
-        </section>
+        </SpecPlate>
       ))}
-    </div>
+    </Card>
   );
 }

@@ -12,6 +12,7 @@ export const ASKED: Asked = {
   cold: [],
   wishes: [],
   technicians: 1,
+  hands: [],
   pans: 2,
   planned: null,
   on: null,

@@ -71,14 +71,18 @@ function Act({ typing, bottle }: { typing: Typing; bottle: Line }) {
   );
 }
 
-/** A bottle drawn as full as it is, with what is left in it to correct. */
-function Bottle({ bottle }: { bottle: Line }) {
+/** A bottle drawn as full as it is, with what is left in it to correct; `count` of them stand there alike,
+ * and what is done is done to one of them. */
+function Bottle({ bottle, count }: { bottle: Line; count: number }) {
   const typing = useBottle(bottle);
   const { change, left, setLeft, used, setUsed, batch, setBatch, write, gone } = typing;
   const { size, opened_on } = bottle;
   return (
     <li className={shelfCss.stockBottle}>
-      <BottleGlass share={bottle.share} />
+      <span className={shelfCss.stockCount}>
+        <BottleGlass share={bottle.share} />
+        {count > 1 && <b>{count} ×</b>}
+      </span>
       {used === null ? (
         <Input
           aria-label={`Left in the ${size} bottle`}
@@ -98,7 +102,7 @@ function Bottle({ bottle }: { bottle: Line }) {
         />
       )}
       <span className={textCss.soft}>
-        {used === null ? `of ${size}` : `out of ${bottle.left}`}
+        {used === null ? `${count > 1 ? "each " : ""}of ${size}` : `out of ${bottle.left}`}
         {opened_on ? `, opened ${dayWords(opened_on)}` : ", sealed"}
       </span>
       <Input
@@ -121,6 +125,19 @@ function Bottle({ bottle }: { bottle: Line }) {
   );
 }
 
+/** Bottles that cannot be told from each other, as one with their count. */
+function alike(bottles: Line[]): { bottle: Line; count: number }[] {
+  const known = new Map<string, { bottle: Line; count: number }>();
+  for (const bottle of bottles) {
+    const { size, left, batch, opened_on } = bottle;
+    const key = JSON.stringify([size, left, batch, opened_on]);
+    const found = known.get(key);
+    if (found) found.count += 1;
+    else known.set(key, { bottle, count: 1 });
+  }
+  return [...known.values()];
+}
+
 /** The bottles of one fluid that stand on the shelf. */
 export function Bottles({ fluid, size }: { fluid: number; size: string }) {
   const stock = useStock();
@@ -130,8 +147,8 @@ export function Bottles({ fluid, size }: { fluid: number; size: string }) {
     <div className={shelfCss.stock}>
       <h3>Standing there</h3>
       <ul>
-        {own.map((bottle) => (
-          <Bottle key={bottle.id} bottle={bottle} />
+        {alike(own).map(({ bottle, count }) => (
+          <Bottle key={bottle.id} bottle={bottle} count={count} />
         ))}
       </ul>
       {own.length === 0 && <p className={textCss.soft}>None. It would have to be bought.</p>}

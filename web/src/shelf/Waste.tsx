@@ -86,7 +86,12 @@ function Happened({ row }: { row: Row }) {
         {row.slip && (
           <>
             {" · "}
-            <a href={`/api/shelf/waste/${row.id}/slip.pdf`} target="_blank" rel="noreferrer">
+            <a
+              className={textCss.tallLink}
+              href={`/api/shelf/waste/${row.id}/slip.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
               Print the slip
             </a>
           </>

@@ -16,7 +16,7 @@ from rest_framework.test import APIClient
 from shelf.models import Fluid
 from visits.tests.bench import Technician
 from workshop import days
-from workshop.models import Workshop
+from workshop.models import Person, Workshop
 
 from planning.models import DueRow, PlannedVisit
 
@@ -263,6 +263,29 @@ class CalendarTests(PlanCase):
         self.assertEqual(one["minutes"], one["visits"][0]["minutes"])
         self.assertIn("2 × 946 ml Plate & Chain", two["visits"][0]["missing"])
         self.assertFalse(one["visits"][0]["late"])
+
+    def test_a_week_stands_by_people_and_hours(self) -> None:
+        ids = {one.username: str(one.pk) for one in Person.objects.all()}
+        asked = {**self.chosen(("primary", "drain only")), "hands": [ids["mira"], ids["runa"]]}
+        page = self.plan(**asked).json()
+        self.assertEqual((page["technicians"], page["hands"]), (2, asked["hands"]))
+        self.assertEqual([one["name"] for one in page["people"]], ["Mira", "Oda", "Runa"])
+        on = self.today + timedelta(days=1)
+        body = self.new(on=f"{on}", asked=asked)
+        weeks = self.post(body).json()["weeks"]
+        line = weeks[0]["visits"][0]
+        self.assertEqual(line["hands"], "Mira, Runa")
+        nth = [day["on"] for day in weeks[0]["days"]].index(f"{on}")
+        lanes = {lane["name"]: lane["days"][nth] for lane in weeks[0]["lanes"]}
+        self.assertEqual(set(lanes), {"Mira", "Oda", "Runa"})
+        self.assertEqual(lanes["Mira"]["visits"], [body["id"]])
+        self.assertEqual((lanes["Runa"]["minutes"], lanes["Oda"]["minutes"]), (line["minutes"], 0))
+        # who left is named no more once it is planned anew, and one who reads alone is not named at all
+        Person.objects.filter(username="runa").update(is_active=False)
+        self.assertEqual(self.plan(**asked, planned=body["id"]).json()["hands"], [ids["mira"]])
+        stranger = {**asked, "hands": [ids["piet"]]}
+        self.assertEqual(self.plan(**stranger).json()["code"], "planning.hands")
+        self.assertEqual(self.plan(**{**asked, "hands": ["x"]}).json()["code"], "planning.hands")
 
     def test_what_nothing_here_fits_is_to_buy_as_well(self) -> None:
         Fluid.objects.filter(family="gear").update(grade="85W-140", service="GL-5", kv100=26)
