@@ -8,6 +8,7 @@ class GarageConfig(AppConfig):
     def ready(self) -> None:
         from workshop import names
 
-        from .selectors import names_of
+        from .selectors import bikes_with, names_of
 
         names.knows(names_of)
+        names.finds(bikes_with)

@@ -104,6 +104,15 @@ def photo_or_404(photo_id: UUID) -> bytes:
     return bytes(row.jpeg)
 
 
+MOST_FOUND = 200
+
+
+def bikes_with(word: str) -> list[UUID]:
+    """The bikes with a word in their name."""
+    found = Bike.objects.filter(name__icontains=word).order_by("pk")
+    return list(found.values_list("pk", flat=True)[:MOST_FOUND])
+
+
 def names_of(ids: Iterable[UUID]) -> dict[UUID, str]:
     """What these bikes are called."""
     return dict(Bike.objects.filter(pk__in=list(ids)).values_list("pk", "name"))

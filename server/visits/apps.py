@@ -6,8 +6,12 @@ class VisitsConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
+        from workshop import happened, names
         from workshop.touched import bike_leaving
 
+        from . import told
         from .services import on_leaving
 
+        names.knows(told.bikes_of_visits)
+        happened.tells(told.ACTS, told.visits_told)
         bike_leaving.connect(on_leaving, dispatch_uid="visits")

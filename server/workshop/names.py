@@ -5,13 +5,25 @@ from collections.abc import Callable, Iterable
 from uuid import UUID
 
 Knows = Callable[[set[UUID]], dict[UUID, str]]
+Finds = Callable[[str], Iterable[UUID]]
 _who: list[Knows] = []
+_finds: list[Finds] = []
 _ID = re.compile(r"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}")
 
 
 def knows(who: Knows) -> None:
     """From now on ``who`` is asked what these ids are called; it leaves out what is none of its own."""
     _who.append(who)
+
+
+def finds(who: Finds) -> None:
+    """From now on ``who`` is asked what has a word in its name."""
+    _finds.append(who)
+
+
+def with_word(word: str) -> list[str]:
+    """The ids of all that has a word in its name."""
+    return [str(key) for who in _finds for key in who(word)]
 
 
 def named(texts: Iterable[str]) -> list[str]:

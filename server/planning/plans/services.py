@@ -17,6 +17,7 @@ from oilward_core.errors import CoreError, Question
 from workshop.access import as_id
 from workshop.models import Person
 from workshop.repeated import stands, unchanged
+from workshop.traces import trace
 
 from planning.models import PlannedVisit
 
@@ -86,19 +87,32 @@ def _book(new: NewPlannedVisit, bike: Bike, columns: dict[str, Any], actor: Pers
     visit = PlannedVisit.objects.select_for_update().filter(pk=as_id(new.id)).first()
     if visit is None:
         made = {"bike": bike, "planned_by": actor.name, **columns}
-        return PlannedVisit.objects.get_or_create(pk=as_id(new.id), defaults=made)[0]
+        visit, new_one = PlannedVisit.objects.get_or_create(pk=as_id(new.id), defaults=made)
+        if new_one:
+            trace("visit planned", _about(visit), actor=actor)
+        return visit
     # the minutes are what came out, not what was asked for
     if stands(visit, {name: columns[name] for name in columns if name != "minutes"}):
         return visit
     if visit.state != PlannedVisit.State.PLANNED:
         raise Conflict("planning.closed")
     unchanged(visit, new.version, "planning.edited", by=visit.planned_by)
+    trace("planned visit changed", _about(visit), actor=actor, was=_was(visit))
     for name, value in columns.items():
         setattr(visit, name, value)
     visit.version, visit.planned_by = visit.version + 1, actor.name
     visit.save()
     tick_off([bike.pk])
     return visit
+
+
+def _about(visit: PlannedVisit) -> str:
+    return f"bike/{visit.bike_id}"
+
+
+def _was(visit: PlannedVisit) -> dict[str, Any]:
+    """What stood in the calendar."""
+    return {"on": visit.on.isoformat(), "what": by_week.labels(visit)}
 
 
 @transaction.atomic
@@ -112,6 +126,7 @@ def drop(visit_id: UUID, *, actor: Person) -> None:
     visit = PlannedVisit.objects.select_for_update().get(pk=visit_id)
     if visit.state != PlannedVisit.State.PLANNED:
         return
+    trace("planned visit dropped", _about(visit), actor=actor, was=_was(visit))
     visit.state = PlannedVisit.State.DONE if visit.done else PlannedVisit.State.DROPPED
     visit.planned_by = actor.name
     visit.save(update_fields=["state", "planned_by"])

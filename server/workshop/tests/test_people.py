@@ -16,6 +16,7 @@ from rest_framework.request import Request
 from rest_framework.test import APIClient
 
 from workshop.access import countersigner
+from workshop.audit.mapping import about_words, was_words
 from workshop.models import Person, Trace, Welcome, Workshop
 from workshop.people import links
 from workshop.tablets import here
@@ -314,7 +315,32 @@ class AuditTests(PeopleCase):
         Trace.objects.create(
             by=Person.objects.get(name="Oda"), act="looked", about=f"bike/{self.heron.pk}/engine"
         )
-        self.assertEqual(self.audit(act="looked")["lines"][0]["about"], "bike/Grey Heron/engine")
+        self.assertEqual(self.audit(act="looked")["lines"][0]["about"], "Grey Heron, engine")
+        self.assertEqual(self.audit(act="looked", text="heron")["count"], 1)
+        self.assertEqual(self.audit(act="looked", text="cormorant")["count"], 0)
+
+    def test_paths_become_words(self) -> None:
+        for about, words in (
+            (
+                "bike/Grey Heron/engine//capacity.with filter",
+                "Grey Heron, engine, capacity, with filter",
+            ),
+            (
+                "workshop/gearbox/fluid/as the manual says",
+                "the workshop, gearbox, fluid, as the manual says",
+            ),
+            ("person/runa/apprentice", "runa, apprentice"),
+            ("sheet/12", "spec sheet 12"),
+            (f"calendar/{uuid4()}", "calendar"),
+            ("bike/St. Anne/engine", "St. Anne, engine"),
+            ("tablet/Bench 4", "Bench 4"),
+            ("Small click wrench", "Small click wrench"),
+            ("", ""),
+        ):
+            with self.subTest(about):
+                self.assertEqual(about_words(about), words)
+        was = {"role": "technician", "engine//capacity.dry": "3 l", "offset_km": ""}
+        self.assertEqual(was_words(was), "role: technician; engine, capacity, dry: 3 l")
 
     def test_a_link_is_told_by_nobody_without_the_key(self) -> None:
         act = uuid4()

@@ -123,7 +123,7 @@ export const CellRow = memo(function CellRow({ sheet, row, source, me, editable 
       </div>
       <div className={sheetsCss.cellFrom}>
         {dirty && row.choices.length === 0 ? (
-          <Button size="small" type="primary" onClick={put}>
+          <Button type="primary" onClick={put}>
             Write
           </Button>
         ) : (

@@ -99,7 +99,11 @@ function columns(mayWork: boolean): TableColumnsType<Line> {
     },
     {
       title: "Bike",
-      render: (_, visit) => <Link to={`/bikes/${visit.bike_id}`}>{visit.bike}</Link>,
+      render: (_, visit) => (
+        <Link className={textCss.tallLink} to={`/bikes/${visit.bike_id}`}>
+          {visit.bike}
+        </Link>
+      ),
     },
     { title: "What", render: (_, visit) => <Parts visit={visit} /> },
     {

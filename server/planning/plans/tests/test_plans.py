@@ -502,3 +502,45 @@ class TickOffTests(PlanCase):
         answer = self.api.post("/api/calendar/", late, format="json")
         self.assertEqual(answer.status_code, 409)
         self.assertIn("Plan a new one", answer.json()["detail"])
+
+
+class ToldTests(PlanCase):
+    """Who changed what tells of the day's visits, signatures and plans, too."""
+
+    def lines(self, **asked: str) -> list[tuple[str, str, str]]:
+        page = self.signed_in("oda").get("/api/audit/", {"text": "heron", **asked}).json()
+        return [(line["by"], line["act"], line["about"]) for line in page["lines"]]
+
+    def test_visits_and_plans_stand_in_words(self) -> None:
+        body = {
+            "id": str(uuid4()),
+            "bike": str(self.heron.pk),
+            "on": f"{self.today + timedelta(days=3)}",
+            "version": 0,
+            "asked": self.chosen(("primary", "drain only")),
+        }
+        for _ in range(2):  # sent twice, it is told once
+            self.assertEqual(self.api.post("/api/calendar/", body, format="json").status_code, 201)
+        moved = {**body, "on": f"{self.today + timedelta(days=4)}", "version": 1}
+        self.api.post("/api/calendar/", moved, format="json")
+        self.api.delete(f"/api/planned-visits/{body['id']}/")
+        mira = Technician(self.api, self.heron.pk)
+        mira.open()
+        mira.leave("No parts")
+        told = self.lines()
+        for act in (
+            "visit planned",
+            "planned visit changed",
+            "planned visit dropped",
+            "visit opened",
+            "bike left",
+        ):
+            with self.subTest(act):
+                self.assertEqual(told.count(("Mira", act, "Grey Heron")), 1)
+        page = self.signed_in("oda").get("/api/audit/", {"act": "planned visit changed"}).json()
+        self.assertIn(
+            f"on: {self.today + timedelta(days=3)}; what: primary", page["lines"][0]["was"]
+        )
+        self.assertIn("visit signed", page["acts"])
+        self.assertEqual(self.lines(act="visit opened", by="Oda"), [])
+        self.assertEqual(self.lines(until="2020-01-01"), [])
