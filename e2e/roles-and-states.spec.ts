@@ -46,6 +46,10 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
         rolling: { ran_at: "", late: false, behind: 0 },
         columns: [],
         bikes: [],
+        first_steps: [
+          { step: "people", done: true },
+          { step: "bike", done: false },
+        ],
       },
     }),
   );
@@ -53,7 +57,12 @@ test("the ward says when it is empty, and when the server is silent", async ({ p
   await page.getByLabel("Name").fill("mira");
   await page.getByLabel("Password").fill("harbour-mira");
   await press(page, "Sign in");
-  await expect(page.getByText("No bikes in the ward yet.")).toBeVisible();
+  const first = page.getByRole("region", { name: "First steps" });
+  await expect(first.getByRole("listitem").first()).toContainText("Done.");
+  await expect(first.getByRole("link", { name: "Enter the first bike" })).toHaveAttribute(
+    "href",
+    "/bikes/new",
+  );
   await page.unroute("**/api/ward/**");
   await page.route("**/api/ward/**", (route) => route.abort());
   await page.reload();

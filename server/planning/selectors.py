@@ -29,6 +29,7 @@ from visits.selectors import in_shop, open_visits, services_of
 from workshop.touched import generation
 
 from . import mapping, warded
+from .begun import first_steps
 from .kept import bike_on
 from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
 from .shapes import Ask, NextPlanned, OpenVisit, Rolling, Wanted
@@ -229,5 +230,6 @@ def ward(wanted: Wanted, today: date, now: datetime) -> dict[str, Any]:
         "rolling": asdict(roller(today, now, counts)),
         "columns": list(WARD_COLUMNS),
         "bikes": bikes,
+        "first_steps": [] if fleet else [asdict(one) for one in first_steps()],
         **warded.counted(tally, today),
     }

@@ -1,6 +1,7 @@
 """What the ward and the bike page say."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from findings.mapping import Plug
 from garage.shapes import PhotoLine
@@ -102,10 +103,21 @@ class Rolling:
     behind: int
 
 
+StepOfFirst = Literal["place", "people", "shelf", "model", "bike"]
+
+
+@dataclass(frozen=True)
+class FirstStep:
+    """A thing to do before the first bike can be serviced, and whether it is done."""
+
+    step: StepOfFirst
+    done: bool
+
+
 @dataclass(frozen=True, kw_only=True)
 class Ward:
     """A page of bikes by urgency, those in the shop first. ``fleet`` and ``due`` count all bikes,
-    ``count`` those that fit the filters."""
+    ``count`` those that fit the filters; ``first_steps`` stand there until there is a bike."""
 
     count: int
     page: int
@@ -119,6 +131,7 @@ class Ward:
     months: list[MonthLoad]
     uses: list[Choice]
     fluids: list[Choice]
+    first_steps: list[FirstStep]
 
 
 @dataclass(frozen=True, kw_only=True)

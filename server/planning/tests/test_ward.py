@@ -10,7 +10,7 @@ from garage.models import Bike, OdometerReading, SheetCell
 from visits.models import Service
 from visits.tests.bench import Technician
 from workshop import days
-from workshop.models import Person
+from workshop.models import Person, Workshop
 
 from planning.services import rebuild
 
@@ -33,6 +33,22 @@ class WardTests(WorkshopTestCase):
         bikes = {bike["name"]: bike for bike in self.ward()["bikes"]}
         states = {glass["state"] for glass in bikes["Lamplighter"]["glasses"]}
         self.assertEqual(states, {"baseline"})
+
+    def test_an_empty_workshop_shows_its_first_steps(self) -> None:
+        self.assertEqual(self.ward()["first_steps"], [])
+        Bike.objects.update(archived=True)
+        rebuild(days.today())
+        Workshop.objects.update(version=1)
+        Person.objects.exclude(username="mira").update(is_active=False)
+
+        def done() -> dict[str, bool]:
+            return {one["step"]: one["done"] for one in self.ward()["first_steps"]}
+
+        found = {"place": False, "people": False, "shelf": True, "model": True, "bike": False}
+        self.assertEqual(done(), found)
+        Workshop.objects.update(version=2)
+        Person.objects.update(is_active=True)
+        self.assertEqual(done(), {**found, "place": True, "people": True})
 
     def test_hours_count_for_the_trail_bike(self) -> None:
         bikes = {bike["name"]: bike for bike in self.ward()["bikes"]}

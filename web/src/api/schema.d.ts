@@ -2082,6 +2082,10 @@ export interface components {
             level: components["schemas"]["LevelWord"];
             parts: components["schemas"]["PlugPart"][];
         };
+        FirstStep: {
+            step: components["schemas"]["StepEnum"];
+            done: boolean;
+        };
         /**
          * @description * `fits` - fits
          *     * `fits by school` - fits by school
@@ -3161,6 +3165,15 @@ export interface components {
             at: string;
         };
         /**
+         * @description * `place` - place
+         *     * `people` - people
+         *     * `shelf` - shelf
+         *     * `model` - model
+         *     * `bike` - bike
+         * @enum {string}
+         */
+        StepEnum: "place" | "people" | "shelf" | "model" | "bike";
+        /**
          * @description * `look up` - LOOK_UP
          *     * `check` - CHECK
          *     * `timer` - TIMER
@@ -3422,6 +3435,7 @@ export interface components {
             months: components["schemas"]["MonthLoad"][];
             uses: components["schemas"]["Choice"][];
             fluids: components["schemas"]["Choice"][];
+            first_steps: components["schemas"]["FirstStep"][];
         };
         WardBike: {
             id: string;

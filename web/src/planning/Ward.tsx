@@ -12,6 +12,7 @@ import { Refused } from "../ui/Refused";
 import { WentWrong, Waiting } from "../ui/States";
 import { usePhone } from "../ui/useMedia";
 import { Filters } from "./Filters";
+import { FirstSteps } from "./FirstSteps";
 import { WardList } from "./WardList";
 import { BikeRow } from "./WardRow";
 import pageCss from "../ui/page.module.css";
@@ -21,7 +22,16 @@ import wardCss from "./ward.module.css";
 
 const PAGE = 50;
 
-function Empty({ narrowed, mayWork }: { narrowed: boolean; mayWork: boolean }) {
+function Empty({
+  steps,
+  narrowed,
+  mayWork,
+}: {
+  steps: Shape["FirstStep"][];
+  narrowed: boolean;
+  mayWork: boolean;
+}) {
+  if (mayWork && steps.length > 0) return <FirstSteps steps={steps} />;
   if (narrowed) {
     return (
       <div className={statesCss.state}>
@@ -33,7 +43,7 @@ function Empty({ narrowed, mayWork }: { narrowed: boolean; mayWork: boolean }) {
   return (
     <div className={statesCss.state}>
       <h2>No bikes in the ward yet.</h2>
-      <p>{mayWork ? "Enter the first one with “New bike”." : "Nothing to look at yet."}</p>
+      <p>Nothing to look at yet.</p>
     </div>
   );
 }
@@ -79,6 +89,7 @@ function Stack({ ward, now, group }: { ward: Shape["Ward"]; now: () => number; g
 const EMPTY: WardWanted = { search: "" };
 
 function headline({ fleet, due, count, bikes }: Shape["Ward"]): string {
+  if (fleet === 0) return "No bikes yet";
   const inShop = bikes.filter((bike) => bike.visit).length;
   const shown = count === fleet ? "" : ` · ${count} shown`;
   return `${due} of ${fleet} bikes need oil${inShop ? ` · ${inShop} in the shop` : ""}${shown}`;
@@ -153,7 +164,8 @@ function Bikes({
 }) {
   const phone = usePhone();
   if (ward.count === 0) {
-    return <Empty narrowed={Object.values(wanted).some(Boolean)} mayWork={mayWork} />;
+    const narrowed = Object.values(wanted).some(Boolean);
+    return <Empty steps={ward.first_steps} narrowed={narrowed} mayWork={mayWork} />;
   }
   const group = wanted.group ?? "";
   if (phone) return <WardList ward={ward} now={now} group={group} />;
@@ -186,7 +198,7 @@ export function Ward({ mayWork }: { mayWork: boolean }) {
         search={wanted.search ?? ""}
         find={(search) => change({ search })}
       />
-      <Filters ward={ward.data} wanted={wanted} change={change} />
+      {ward.data.fleet > 0 && <Filters ward={ward.data} wanted={wanted} change={change} />}
       <Bikes ward={ward.data} wanted={wanted} now={now} mayWork={mayWork} />
       {pages > 1 && (
         <Pagination
