@@ -317,15 +317,17 @@ class FluidChoice:
 @dataclass(frozen=True, kw_only=True)
 class TaskShape:
     """One reservoir of a visit as it stands. ``may_leave``: nothing of it has been opened, so it can
-    be taken out again; ``oil_label``: what stands on the bottle of an oil that is none of the
-    shelf's; ``expected_out`` is what should come out of it; ``old_oil``: how much of the old
-    stays, and ``flush``: that it is too much of it, where the oil was spoilt."""
+    be taken out again; ``went_in``: the oil that did, by its name; ``oil_label``: what stands on the
+    bottle of an oil that is none of the shelf's; ``expected_out`` is what should come out of it;
+    ``old_oil``: how much of the old stays, and ``flush``: that it is too much of it, where the oil was
+    spoilt."""
 
     key: str
     label: str
     kind: str
     variant: str
     fluid: str
+    went_in: str
     oil_label: str
     batch: str
     fluids: list[FluidChoice]

@@ -14,6 +14,7 @@ from oilward_core.bench import (
     observed,
     standing,
 )
+from oilward_core.codes.options import Look
 from oilward_core.debris import Observation, Otherwise, Verdict, would_change
 from oilward_core.drained import expected_out
 from oilward_core.fill import MARKS_AT, say, say_belief, stays, taps, wants_a_flush
@@ -126,6 +127,7 @@ def task_shape(
         kind=spec.kind.value,
         variant=one.plan.variant.value if spec.facts.drained else "",
         fluid=one.fluid,
+        went_in=one.fluid if stands.added or stands.look == Look.TOPPED_UP else "",
         oil_label=one.label,
         batch=one.batch,
         fluids=fluids,

@@ -22,7 +22,7 @@ from oilward_core.spec import (
     sourced,
     what,
 )
-from workshop.access import ONE_PAIR, as_id, only_one, require_lead, stands_alone
+from workshop.access import as_id, only_one, require_lead, stands_alone, with_one_pair
 from workshop.days import day_typed
 from workshop.models import Person, SchoolRow
 from workshop.pictures import clean_picture
@@ -210,7 +210,7 @@ def check_own(bike_id: UUID, path: str, revision: int, *, actor: Person, today: 
         raise Http404
     if row.revision != revision:
         raise Conflict("garage.edited", by=row.entered_by)
-    if row.checked_by:
+    if row.checked_by and not (row.checked_who_id == row.entered_who_id != actor.pk):
         return
     if not stands_alone(actor):
         raise Conflict("spec.apprentice")
@@ -219,7 +219,7 @@ def check_own(bike_id: UUID, path: str, revision: int, *, actor: Person, today: 
         raise CoreError("spec.second_person", field="path", what=what(place))
     if alone and not sourced(mapping.cells([row])[place]):
         raise CoreError("spec.own_unsourced", field="path", count=1)
-    row.checked_by = f"{actor.name[:60]}, {ONE_PAIR}" if alone else actor.name
+    row.checked_by = with_one_pair(actor) if alone else actor.name
     row.checked_who, row.checked_on = actor, today
     row.save(update_fields=["checked_by", "checked_who", "checked_on"])
     touch(bike.pk)

@@ -44,6 +44,11 @@ def stands_alone(person: Person) -> bool:
 ONE_PAIR = "one pair of eyes"
 
 
+def with_one_pair(person: Person) -> str:
+    """Who compared a number alone, as the record says it."""
+    return f"{person.name[:60]}, {ONE_PAIR}"
+
+
 def only_one(person: Person) -> bool:
     """Whether nobody else here could check what this person wrote."""
     others = Person.objects.filter(is_active=True).exclude(pk=person.pk)

@@ -243,9 +243,17 @@ def look_up_id(path: Path) -> StepId:
 
 
 def unchecked(reservoir: ReservoirSpec, *names: str) -> tuple[str, ...]:
-    """A sentence for each of these values (``part/field``) that no second person has checked."""
-    paths = (Path(reservoir.key, *name.split("/")) for name in names if name in reservoir.unchecked)
-    return tuple(words.unchecked(what(path)) for path in paths)
+    """A sentence for each of these values (``part/field``) that no second person has checked, or that
+    one pair of eyes has compared alone."""
+
+    def called(name: str) -> str:
+        return what(Path(reservoir.key, *name.split("/")))
+
+    return tuple(
+        (words.unchecked if name in reservoir.unchecked else words.one_pair)(called(name))
+        for name in names
+        if name in reservoir.unchecked or name in reservoir.one_pair
+    )
 
 
 def where(fastener: Fastener | None) -> str:

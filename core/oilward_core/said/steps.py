@@ -433,6 +433,14 @@ def unchecked(what: str) -> str:
     return _UNCHECKED.format(what=what)
 
 
+_ONE_PAIR = "One pair of eyes alone has checked {what}. Look at it yourself."
+
+
+def one_pair(what: str) -> str:
+    """A value that whoever wrote it compared alone."""
+    return _ONE_PAIR.format(what=what)
+
+
 def crow_foot(length: str, angle: str) -> str:
     """That the plug is only reached with an adapter, and how that stands to the handle."""
     way = "in line with" if angle == "0" else f"at {angle}° to"

@@ -40,6 +40,11 @@ class Cell:
     checked_by_who: str = ""
 
     @property
+    def one_pair(self) -> bool:
+        """Whether whoever wrote it compared it themselves, nobody else being there."""
+        return bool(self.checked_by_who) and self.checked_by_who == self.entered_by_who
+
+    @property
     def source(self) -> str:
         """``workshop manual, p. 27``."""
         return f"{self.document}, p. {self.page}" if self.page else self.document
@@ -210,6 +215,14 @@ def _unchecked(cells: Mapping[Path, Cell]) -> frozenset[str]:
     )
 
 
+def _one_pair(cells: Mapping[Path, Cell]) -> frozenset[str]:
+    return frozenset(
+        f"{path.part}/{path.field}"
+        for path, cell in cells.items()
+        if cell.one_pair and is_number(field_of(path))
+    )
+
+
 def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
     """One reservoir from its cells. Raises CoreError ``spec.no_kind`` without a readable kind."""
     parts: dict[str, dict[str, Cell]] = {}
@@ -243,6 +256,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         reset=read.text("reset"),
         cooling=read.text("cooling"),
         unchecked=_unchecked(cells),
+        one_pair=_one_pair(cells),
     )
 
 

@@ -47,10 +47,14 @@ def cell_of(value: Json) -> Cell:
 
 
 def pack(cells: Cells) -> Json:
-    """Cells as JSON-able data, for keeping with a piece of work, with who wrote them by id; `unpack` is
-    its way back."""
+    """Cells as JSON-able data, for keeping with a piece of work, with who wrote and checked them by id;
+    `unpack` is its way back."""
     return {
-        str(path): {**written_of(cell), "entered_by_who": cell.entered_by_who}
+        str(path): {
+            **written_of(cell),
+            "entered_by_who": cell.entered_by_who,
+            "checked_by_who": cell.checked_by_who,
+        }
         for path, cell in cells.items()
     }
 
@@ -58,6 +62,10 @@ def pack(cells: Cells) -> Json:
 def unpack(data: Json) -> dict[Path, Cell]:
     """Cells from kept data."""
     return {
-        Path.of(path): replace(cell_of(value), entered_by_who=str(value.get("entered_by_who", "")))
+        Path.of(path): replace(
+            cell_of(value),
+            entered_by_who=str(value.get("entered_by_who", "")),
+            checked_by_who=str(value.get("checked_by_who", "")),
+        )
         for path, value in data.items()
     }

@@ -162,7 +162,8 @@ class ReservoirSpec(Sound):
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
     ``cooling`` says what cools an engine, empty where the sheet does not;
     ``limits`` are those of its change, ``looks`` how often it is looked at in between;
-    ``unchecked`` names the values no second person has checked (``drain plug/torque``).
+    ``unchecked`` names the values no second person has checked (``drain plug/torque``), ``one_pair``
+    those that whoever wrote them compared alone.
     """
 
     key: str
@@ -185,6 +186,7 @@ class ReservoirSpec(Sound):
     reset: str = ""
     cooling: str = ""
     unchecked: frozenset[str] = frozenset()
+    one_pair: frozenset[str] = frozenset()
 
     @property
     def facts(self) -> KindFacts:

@@ -81,6 +81,7 @@ def _row(path: Path, row: SheetCell | None, speaks: Speaker, needed: bool) -> Ro
         entered_by=row.entered_by if row else "",
         entered_by_who=str(row.entered_who_id or "") if row else "",
         checked_by=row.checked_by if row else "",
+        one_pair=bool(row and cell(row).one_pair),
         number=is_number(field),
         revision=row.revision if row else 0,
         needed=needed,

@@ -19,7 +19,8 @@ from oilward_core.spec import (
     unused_key,
     what,
 )
-from workshop.access import only_one, require_lead, stands_alone
+from workshop.access import only_one, require_lead, stands_alone, with_one_pair
+from workshop.days import day_of
 from workshop.models import Person
 from workshop.touched import touch
 from workshop.traces import trace
@@ -142,7 +143,7 @@ def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: da
             raise Conflict("spec.apprentice")
         if row.entered_who_id == actor.pk:
             raise CoreError("spec.second_person", field=text, what=what(path_of(row)))
-        if not row.checked_by:
+        if not row.checked_by or row.checked_who_id == row.entered_who_id:
             row.checked_by, row.checked_who, row.checked_on = actor.name, actor, today
             row.save(update_fields=["checked_by", "checked_who", "checked_on"])
     return sheet
@@ -245,6 +246,17 @@ def _named(sheet: SpecSheet, unchecked: Collection[str], actor: Person) -> list[
     return [str(path) for path in left]
 
 
+def _compared_alone(sheet: SpecSheet, actor: Person, now: datetime) -> None:
+    """What the only one here wrote and approves from its named page is marked so, until somebody else
+    compares it."""
+    named = set(sheet.unchecked) if only_one(actor) else set()
+    for row in sheet.cells.filter(entered_who=actor, checked_by=""):
+        if str(path_of(row)) in named:
+            row.checked_by, row.checked_who = with_one_pair(actor), actor
+            row.checked_on = day_of(now)
+            row.save(update_fields=["checked_by", "checked_who", "checked_on"])
+
+
 @transaction.atomic
 def approve(
     sheet_id: int, *, actor: Person, now: datetime, unchecked: Collection[str] = ()
@@ -261,6 +273,7 @@ def approve(
     if not sheet.cells.filter(field="kind").exists():
         raise Conflict("spec.empty")
     sheet.unchecked = _named(sheet, unchecked, actor)
+    _compared_alone(sheet, actor, now)
     sheet.state, sheet.approved_by, sheet.approved_at = APPROVED, actor, now
     sheet.save(update_fields=["state", "approved_by", "approved_at", "unchecked"])
     touch(*sheet.model.bikes.values_list("pk", flat=True))

@@ -52,7 +52,8 @@ class NewModel:
 @dataclass(frozen=True, kw_only=True)
 class Row:
     """One value of a sheet. ``reads`` is what it means in the reader's units; ``revision`` goes
-    back with a change; ``needed``: a run sheet would have to ask for it."""
+    back with a change; ``needed``: a run sheet would have to ask for it; ``one_pair``:
+    whoever wrote it checked it alone."""
 
     path: str
     label: str
@@ -66,6 +67,7 @@ class Row:
     entered_by: str
     entered_by_who: str
     checked_by: str
+    one_pair: bool
     number: bool
     revision: int
     needed: bool

@@ -8,6 +8,7 @@ from workshop.models import Person
 from workshop.people.names import bearers
 
 from garage.models import SheetCell, SpecSheet
+from garage.selectors import specs_of
 
 PATH = "engine//capacity.dry"
 
@@ -67,3 +68,38 @@ class OwnCheckTests(WorkshopTestCase):
         runa = Person.objects.get(username="runa")
         self.rename("runa", "Runa of the pier", active=False)
         self.assertEqual(bearers(["Runa"]), {"Runa": runa.pk})
+
+    def test_approved_alone_it_stands_with_one_pair_of_eyes_until_a_second_person_checks(
+        self,
+    ) -> None:
+        others = Person.objects.exclude(username="oda")
+        others.update(is_active=False)
+        named = {"document": "Colossine workshop manual", "page": "20"}
+        cell = self.sheet.cells.get(reservoir="engine", field="capacity.dry")
+        body = [{"path": PATH, "revision": cell.revision, "written": "4.2 qt", **named}]
+        url = f"/api/sheets/{self.sheet.pk}"
+        self.assertEqual(
+            self.lead.put(f"{url}/cells/", {"cells": body}, format="json").status_code, 200
+        )
+        answer = self.lead.post(f"{url}/approval/", {"unchecked": [PATH]}, format="json")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        cell.refresh_from_db()
+        self.assertEqual(cell.checked_by, "Oda, one pair of eyes")
+        spec = specs_of([self.heron])[self.heron.pk].reservoir("engine")
+        assert spec is not None
+        self.assertIn("/capacity.dry", spec.one_pair)
+        # a second person comes, and compares it in the next version
+        others.update(is_active=True)
+        draft = self.lead.post(f"/api/models/{self.heron.model_id}/draft/", {}, format="json")
+        self.sheet = SpecSheet.objects.get(pk=draft.json()["id"])
+        row = next(
+            row
+            for block in draft.json()["reservoirs"]
+            for plate in block["plates"]
+            for row in plate["rows"]
+            if row["path"] == PATH
+        )
+        self.assertTrue(row["one_pair"])
+        self.assertEqual(self.check(self.api)[0], 200)
+        cell = self.sheet.cells.get(reservoir="engine", field="capacity.dry")
+        self.assertEqual(cell.checked_by, "Mira")

@@ -2947,6 +2947,7 @@ export interface components {
             entered_by: string;
             entered_by_who: string;
             checked_by: string;
+            one_pair: boolean;
             number: boolean;
             revision: number;
             needed: boolean;
@@ -3337,6 +3338,7 @@ export interface components {
             kind: string;
             variant: string;
             fluid: string;
+            went_in: string;
             oil_label: string;
             batch: string;
             fluids: components["schemas"]["FluidChoice"][];

@@ -209,7 +209,7 @@ export function FindingsPage({ mayWork }: { mayWork: boolean }) {
     <>
       <div className={pageCss.heading}>
         <h1>Findings</h1>
-        <span className={textCss.soft}>{data.count === 1 ? "1 plug" : `${data.count} plugs`}</span>
+        <span className={textCss.soft}>{data.count} written down</span>
       </div>
       <div className={wearCss.findingsTop}>
         <section aria-label="To be answered">

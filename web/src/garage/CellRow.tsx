@@ -10,7 +10,8 @@ import sheetsCss from "./sheets.module.css";
 import textCss from "../ui/text.module.css";
 
 function SecondCheck({ row, me, check }: { row: Row; me: string; check: (() => void) | null }) {
-  if (row.checked_by) {
+  const again = row.one_pair && check && row.entered_by_who !== me;
+  if (row.checked_by && !again) {
     return (
       <span
         className={clsx(textCss.soft, sheetsCss.cellWho)}

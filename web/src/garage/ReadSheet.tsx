@@ -14,7 +14,7 @@ function value(row: Row) {
     name: row.label,
     written: row.written,
     means: row.reads,
-    sure: !row.number || row.checked_by !== "",
+    sure: !row.number || (row.checked_by !== "" && !row.one_pair),
     number: row.number,
     marks: [],
   };

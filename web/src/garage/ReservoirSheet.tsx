@@ -65,7 +65,11 @@ function Head({ page, block, me }: Omit<Props, "source">) {
     ...block.parts.flatMap((part) => part.rows),
   ];
   const toCheck = rows.filter(
-    (row) => row.number && row.written && !row.checked_by && row.entered_by_who !== me,
+    (row) =>
+      row.number &&
+      row.written &&
+      (!row.checked_by || row.one_pair) &&
+      row.entered_by_who !== me,
   );
   const paths = toCheck.map((row) => row.path);
   return (

@@ -6,8 +6,8 @@ import writtenCss from "./written.module.css";
 
 type Cell = (task: Task) => React.ReactNode;
 
-const oil: Cell = ({ fluid, batch }) =>
-  [fluid, batch && `batch ${batch}`].filter(Boolean).join(", ");
+const oil: Cell = ({ went_in, batch }) =>
+  [went_in, batch && `batch ${batch}`].filter(Boolean).join(", ");
 
 /** What the plug was read as, drawn where there is a magnet. */
 const plug: Cell = ({ verdict }) =>
