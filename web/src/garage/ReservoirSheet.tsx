@@ -66,10 +66,7 @@ function Head({ page, block, me }: Omit<Props, "source">) {
   ];
   const toCheck = rows.filter(
     (row) =>
-      row.number &&
-      row.written &&
-      (!row.checked_by || row.one_pair) &&
-      row.entered_by_who !== me,
+      row.number && row.written && (!row.checked_by || row.one_pair) && row.entered_by_who !== me,
   );
   const paths = toCheck.map((row) => row.path);
   return (

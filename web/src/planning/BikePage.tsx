@@ -67,8 +67,10 @@ function Heading({ page }: { page: Page }) {
         {page.plate && <b className={bikeCss.plateSign}>{page.plate}</b>} {page.model} ·{" "}
         {page.layout} · {page.displacement} · <b className={textCss.tabular}>{page.odometer}</b>
       </p>
-      <Sheet page={page} />
-      <Next page={page} />
+      <div className={bikeCss.tools}>
+        <Sheet page={page} />
+        <Next page={page} />
+      </div>
     </div>
   );
 }
