@@ -33,7 +33,8 @@ test("a look at a brake renews nothing, and low fluid is held until a lead has s
   await press(page, "Low, left as found");
   // held until a lead has spoken
   await expect(page.getByText(/worn pads or a leak/).first()).toBeVisible();
-  //SHOT hold
+  await press(page, "Look back at it");
+  await step(page, "Look at the front brake");
   await page.getByPlaceholder("why, in your words").fill("Trailered to the brake specialist");
   await press(page, "Lift the hold");
   await step(page, "Finish");
@@ -44,8 +45,6 @@ test("a look at a brake renews nothing, and low fluid is held until a lead has s
   const after = await brake(page);
   await expect(after.getByRole("paragraph").first()).toHaveText(due);
   await expect(after.getByText(/Trailered to the brake specialist/)).toBeVisible();
-  //SHOT page
   await page.getByRole("link", { name: "Findings" }).first().click();
   await expect(page.getByText("low, left as found").first()).toBeVisible();
-  //SHOT ledger
 });

@@ -103,6 +103,7 @@ function BenchTop(props: Props) {
         <Stops
           sheet={sheet}
           answer={mayWork ? (stop, data) => at(bench, stop)("answered", data) : null}
+          look={go}
         />
         <InHand {...props} now={now} />
       </section>

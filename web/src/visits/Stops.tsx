@@ -44,7 +44,16 @@ function Stop({ text, answer }: { text: string; answer: ((reason: string) => voi
 }
 
 /** A finding that says hold: only a lead goes past it, one way or the other. */
-function Hold({ text, answer }: { text: string; answer: Answer | null }) {
+function Hold({
+  text,
+  answer,
+  look,
+}: {
+  text: string;
+  answer: Answer | null;
+  /** Back to what was written down, where it is put right. */
+  look: () => void;
+}) {
   const lead = useMay("lead");
   const [reason, setReason] = useState("");
   const missing = !reason.trim();
@@ -54,9 +63,12 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
         <b>Hold</b> {text}
       </p>
       {answer && !lead && (
-        <p>
-          Not to be run, ridden or signed. A lead lifts it with a reason, or hands the bike back.
-        </p>
+        <>
+          <p>
+            Not to be run, ridden or signed. A lead lifts it with a reason, or hands the bike back.
+          </p>
+          <Button onClick={look}>Look back at it</Button>
+        </>
       )}
       {answer && lead && (
         <div className={controlsCss.choices}>
@@ -73,6 +85,7 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
           <Button disabled={missing} onClick={() => answer({ reason, handed_back: true })}>
             Hand it back, not to be ridden
           </Button>
+          <Button onClick={look}>Look back at it</Button>
         </div>
       )}
     </div>
@@ -83,9 +96,11 @@ function Hold({ text, answer }: { text: string; answer: Answer | null }) {
 export function Stops({
   sheet,
   answer,
+  look,
 }: {
   sheet: Sheet;
   answer: ((step: string, data: DataOf<"answered">) => void) | null;
+  look: (step: string) => void;
 }) {
   const open = answer && sheet.state === "open";
   const seized = sheet.tasks.map((task) => task.stopped).filter(Boolean);
@@ -102,7 +117,7 @@ export function Stops({
           : null;
         if (stop.lasts) return <Stop key={stop.entry} text={stop.text} answer={null} />;
         return stop.hold ? (
-          <Hold key={stop.entry} text={stop.text} answer={say} />
+          <Hold key={stop.entry} text={stop.text} answer={say} look={() => look(stop.step)} />
         ) : (
           <Stop key={stop.entry} text={stop.text} answer={say && ((reason) => say({ reason }))} />
         );
