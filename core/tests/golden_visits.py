@@ -89,6 +89,10 @@ def _exact(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return not gauged and re.search(r"/coach/(belief|reasons)", at) is not None
 
 
+def _said_since(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return at.endswith("/went_in") and then is None
+
+
 def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return any(entry["kind"] == "cause" for entry in visit.written)
 
@@ -428,6 +432,7 @@ CHANGED: tuple[Change, ...] = (
     Change("what a sheet warns of itself is not said twice", _once_a_screen),
     Change("what is less than a litre is expected in ml, as it is poured", _in_ml),
     Change("a missing piece of seal is found before the engine runs", _missing_piece),
+    Change("the oil that went in is said beside the one that was chosen", _said_since),
 )
 
 
