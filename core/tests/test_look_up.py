@@ -7,7 +7,7 @@ from unittest import TestCase
 from oilward_core.bench import LookedUp, Speaker, Status, own_words_again, read_entry, result
 from oilward_core.errors import CoreError
 from oilward_core.runsheet import TaskPlan
-from oilward_core.spec import Cell, Marks, Path, Variant, reservoir_of
+from oilward_core.spec import Cell, Marks, Path, Variant, pack, reservoir_of, unpack
 
 from .clerk import TASK, Clerk
 from .test_cells import ENGINE as SAID
@@ -85,6 +85,17 @@ class LookUpTests(TestCase):
         self.assertIn("drain plug, torque", unchecked["engine/torque"][0])
         self.assertIn("capacity, with filter", unchecked["engine/fill.1"][0])
         self.assertEqual({s for found in said(plan()).values() for s in found}, set())
+
+    def test_what_one_pair_of_eyes_checked_is_said_so(self) -> None:
+        task = plan()
+        alone = {
+            path: replace(cell, entered_by_who="7", checked_by_who="7")
+            for path, cell in task.cells.items()
+        }
+        task = replace(task, cells=alone, reservoir=reservoir_of("engine", alone))
+        steps = {str(s.step.id): s.step.unchecked for s in Clerk(task).sheet.steps}
+        self.assertIn("One pair of eyes alone", steps["engine/torque"][0])
+        self.assertEqual(unpack(pack(alone)), alone)
 
     def test_words_of_the_sheet_stand_on_their_step(self) -> None:
         sheet = cells({**SAID, "//caution": "Exhaust pipe ahead", "//reset": "hold both buttons"})

@@ -210,11 +210,11 @@ def check_own(bike_id: UUID, path: str, revision: int, *, actor: Person, today: 
         raise Http404
     if row.revision != revision:
         raise Conflict("garage.edited", by=row.entered_by)
-    if row.checked_by and not (row.checked_who_id == row.entered_who_id != actor.pk):
+    alone = row.entered_who_id == actor.pk
+    if row.checked_by and (alone or not mapping.cell(row).one_pair):
         return
     if not stands_alone(actor):
         raise Conflict("spec.apprentice")
-    alone = row.entered_who_id == actor.pk
     if alone and not only_one(actor):
         raise CoreError("spec.second_person", field="path", what=what(place))
     if alone and not sourced(mapping.cells([row])[place]):

@@ -25,7 +25,7 @@ from workshop.models import Person
 from workshop.touched import touch
 from workshop.traces import trace
 
-from garage.mapping import cell_fields, cells, path_of
+from garage.mapping import cell, cell_fields, cells, path_of
 from garage.models import AnsweredDoubt, SheetCell, SpecSheet
 
 from .selectors import doubt_lines
@@ -143,7 +143,7 @@ def check_cells(sheet_id: int, paths: Iterable[str], *, actor: Person, today: da
             raise Conflict("spec.apprentice")
         if row.entered_who_id == actor.pk:
             raise CoreError("spec.second_person", field=text, what=what(path_of(row)))
-        if not row.checked_by or row.checked_who_id == row.entered_who_id:
+        if not row.checked_by or cell(row).one_pair:
             row.checked_by, row.checked_who, row.checked_on = actor.name, actor, today
             row.save(update_fields=["checked_by", "checked_who", "checked_on"])
     return sheet

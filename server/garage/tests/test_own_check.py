@@ -103,3 +103,9 @@ class OwnCheckTests(WorkshopTestCase):
         self.assertEqual(self.check(self.api)[0], 200)
         cell = self.sheet.cells.get(reservoir="engine", field="capacity.dry")
         self.assertEqual(cell.checked_by, "Mira")
+
+    def test_who_checked_it_of_old_stays_though_no_id_was_kept(self) -> None:
+        cell = self.sheet.cells.filter(reservoir="engine", field="capacity.dry")
+        cell.update(entered_by="Somebody", entered_who=None, checked_by="Else", checked_who=None)
+        self.assertEqual(self.check(self.lead)[0], 200)
+        self.assertEqual(cell.get().checked_by, "Else")
