@@ -106,6 +106,7 @@ test("pictures", async ({ page }) => {
   await expect(page.getByRole("list", { name: "Run sheet" })).toContainText("Valve clearances");
   await page.evaluate(() => window.scrollTo(0, 0));
   await picture(page, "plan");
+  await page.getByRole("group", { name: "Who" }).getByRole("button", { name: "Mira" }).click();
   await day(page, "Plan it for", "2027-03-15");
   await press(page, "Into the calendar");
   await expect(page.getByRole("region", { name: "To buy" })).toBeVisible();
