@@ -71,6 +71,7 @@ def _week_day(day: date, today: date) -> WeekDay:
 def _lane(lane: Lane, names: Mapping[str, str]) -> WeekLane:
     days = zip(lane.visits, lane.minutes, lane.full, strict=True)
     return WeekLane(
+        person=lane.person,
         name=names.get(lane.person, ""),
         minutes=lane.total,
         days=[LaneDay(visits=list(ids), minutes=took, full=full) for ids, took, full in days],

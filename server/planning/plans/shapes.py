@@ -253,8 +253,9 @@ class LaneDay:
 
 @dataclass(frozen=True, kw_only=True)
 class WeekLane:
-    """Somebody's week; nobody's, where hands lack, has no name."""
+    """Somebody's week; nobody's, where hands lack, is of no ``person`` and has no name."""
 
+    person: str
     name: str
     minutes: int
     days: list[LaneDay]

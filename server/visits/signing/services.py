@@ -245,7 +245,7 @@ def _keep_top_up(
 
 def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: datetime) -> None:
     """What was looked up at the bench, or two readings told of its marks, goes into the model's draft,
-    for a lead to approve."""
+    for a lead to approve; not what stands for this bike alone."""
     entries = [state.entry for state in sheet.steps if state.entry]
     found = {
         Path.of(entry.data.path): Cell(
@@ -257,7 +257,7 @@ def _pass_on_looked_up(visit: Visit, sheet: Sheet, *, actor: Person, now: dateti
             entered_by_who=entry.who,
         )
         for entry in entries
-        if isinstance(entry.data, LookedUp)
+        if isinstance(entry.data, LookedUp) and not entry.data.stands
     }
     for task in sheet.tasks:
         if task.marks is not None:

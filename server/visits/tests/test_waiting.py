@@ -62,3 +62,20 @@ class WaitingTests(VisitTestCase):
         wrong = {"data": {"stands": True}, "supersedes": first, "step": STEP}
         answer = self.mira.entry("look up", **wrong)
         self.assertEqual((answer.status_code, answer.json()["code"]), (422, "visit.own_lead"))
+
+    def test_what_stands_for_this_bike_goes_into_no_other_s_sheet(self) -> None:
+        self.look_up(self.oda, stands=True)
+        self.oda.until_drained()
+        self.oda.entry("amount", {"amount": self.oda.task["capacity"]})
+        self.oda.entry("finding", {"parts": [], "oil": ["dark"]})
+        self.oda.entry("answer", {"value": "new"})
+        self.oda.tick()
+        self.oda.torqued()
+        self.oda.entry("filter", {"amount": "5 oz", "items": self.oda.ticks()})
+        self.oda.round("0.4")
+        self.oda.round("0.72")
+        self.oda.dry()
+        self.oda.tick()
+        self.assertEqual(self.oda.sign().status_code, 200, self.oda.last.content)
+        drafts = SpecSheet.objects.filter(model=self.heron.model_id, state="draft")
+        self.assertFalse(drafts.filter(cells__written="90 N·m").exists())

@@ -4,8290 +4,8189 @@
  */
 
 export interface paths {
-  "/api/amount/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Says back what a typed amount means, while it is typed. */
-    get: operations["amount_understood"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/audit/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["audit"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/audit.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["audit_csv"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["bike_form_empty"];
-    put?: never;
-    post: operations["bike_create"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["bike_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/elsewhere/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["elsewhere_write"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/findings/{reservoir}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description What one reservoir's plug has shown, newest first. */
-    get: operations["findings_of"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/fluids/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Which fluids of the shelf fit a reservoir, and why. */
-    get: operations["matches_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/form/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["bike_form_get"];
-    put: operations["bike_change"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/lab/{reservoir}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["lab_history"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/odometer/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["odometer_readings"];
-    put?: never;
-    post: operations["odometer_record"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/odometer/{reading_id}/correction/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["odometer_correct"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/offers/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description What a visit of a bike can consist of. */
-    get: operations["bike_offers"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/own-values/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["own_value_write"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/own-values/checks/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["own_value_check"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/photos/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["photos_get"];
-    put?: never;
-    post: operations["photo_add"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/plan/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** @description The plan of a visit: proposal, run order, kit. Writes nothing. */
-    post: operations["plan_get"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/plug-pictures/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["plug_picture_add"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bikes/{bike_id}/wear/{reservoir}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["wear_history"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/calendar/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["calendar_get"];
-    put?: never;
-    post: operations["visit_plan"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/calendar/{token}.ics": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description The calendar for other programs: the secret in its address is the key. */
-    get: operations["calendar_feed"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/doorway/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Who may tap their name on this tablet, and tapping it. */
-    get: operations["doorway"];
-    put?: never;
-    /** @description Who may tap their name on this tablet, and tapping it. */
-    post: operations["doorway_tap"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/findings/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["findings_ledger"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/findings/{finding_id}/answers/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["finding_answer"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/findings/{finding_id}/overrulings/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["finding_overrule"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/findings/compared/{kind}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["findings_compared"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/health/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * @description Whether the database answers, and when what is due was last brought forward. For whoever
-     *     watches the machine; nobody signs in for it.
-     */
-    get: operations["health"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/keeping/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["keeping"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lab/files/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["lab_file_send"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lab/files/{file_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["lab_file_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lab/samples/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["lab_samples"];
-    put?: never;
-    post: operations["lab_sample_take"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lab/samples/{sample_id}/label/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["lab_label"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lab/samples/{sample_id}/simulated/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** @description The simulated laboratory answers a label. */
-    post: operations["lab_simulated"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/models/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["models_get"];
-    put?: never;
-    post: operations["model_create"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/models/{model_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: operations["model_delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/models/{model_id}/draft/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["draft_start"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/own/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["own_get"];
-    put: operations["own_units"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/own/password/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["own_password"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/own/pin/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["own_pin"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/owners/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["owners"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/owners/data/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["owners_data"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/owners/erasure/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["owner_erase"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/people/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["people"];
-    put?: never;
-    post: operations["person_add"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/people/{person_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["person_change"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/people/{person_id}/welcome/{act}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** @description A new one-time link for somebody; ``act`` is the client's id of making it. */
-    put: operations["person_welcome"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/photos/{photo_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["photo_get"];
-    put?: never;
-    post?: never;
-    delete: operations["photo_remove"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/planned-visits/{visit_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["planned_visit_get"];
-    put?: never;
-    post?: never;
-    delete: operations["visit_drop"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/planned-visits/{visit_id}/kit.pdf": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["kit_pdf"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plug-pictures/{picture_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["plug_picture_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/quick-sum/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml. */
-    get: operations["quick_sum"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scale/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description The simulated scale under a drain pan, with its thermometer. Writes nothing down. */
-    get: operations["scale_read"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/schools/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["schools_get"];
-    put: operations["school_choose"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    get: operations["session_get"];
-    put?: never;
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    post: operations["session_sign_in"];
-    /** @description Signing in and out. CSRF is checked on signing in too. */
-    delete: operations["session_sign_out"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/hands/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** @description Hands are on the tablet: its idle time begins anew. */
-    put: operations["hands_here"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["sheet_get"];
-    put?: never;
-    post?: never;
-    delete: operations["sheet_discard"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/answers/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["doubt_answer"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/approval/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["sheet_approve"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/cells/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["cells_write"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/checks/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["cells_check"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/copy/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["sheet_copy"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/document/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["sheet_export"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/fasteners.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["fasteners_csv"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/parts/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["part_add"];
-    delete: operations["part_remove"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/reading/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Says back what a value means, while it is typed. */
-    get: operations["cell_reading"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/{sheet_id}/table/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** @description What a pasted table would write. Writes nothing. */
-    post: operations["table_read"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sheets/document/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["sheet_import"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["shelf_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/arrivals/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["arrival_put_away"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/blend/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Two oils to one between. */
-    get: operations["blend_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/bottles/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["bottle_save"];
-    post: operations["bottle_take"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/fluids/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["fluid_save"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/ledger/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["stock_ledger"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/seals/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations["seals_save"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/stock/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["stock_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/waste/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["waste_get"];
-    put?: never;
-    post: operations["waste_write"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/waste/{row_id}/slip.pdf": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["waste_slip"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/tablets/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["tablets"];
-    put?: never;
-    /** @description Pairs the tablet that asks; its lead is signed out of it, so that people tap their names. */
-    post: operations["tablet_pair"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/tablets/{tablet_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: operations["tablet_unpair"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["visit_open"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description With the mark of an earlier answer (``If-None-Match``), only whether it still holds. */
-    get: operations["visit_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/entries/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["entry_record"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/finish/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description When an open visit will be through, as a process of its own worked it out. */
-    get: operations["visit_finish"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/leave/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["visit_leave"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/second/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** @description A second person stands for a fastener, with a PIN or password, never with a tick. */
-    post: operations["visit_second"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/signature/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["visit_sign"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/taken/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description What a visit took from shelf and drawer. */
-    get: operations["visit_taken"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/tasks/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["task_add"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/tasks/{reservoir}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: operations["task_take_out"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/tips/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["tip_write"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/{visit_id}/verdict/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations["plug_so_far"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visits/hands/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description Who calls for a second pair of hands, anywhere in the house. */
-    get: operations["hands_called"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/ward/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["ward_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/welcome/{token}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description What a one-time link opens, and choosing a password through it. */
-    get: operations["welcome_get"];
-    put?: never;
-    /** @description What a one-time link opens, and choosing a password through it. */
-    post: operations["welcome_choose"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/workshop/calendar-address/{act}/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** @description A new secret address for the calendar's feed; ``act`` is the client's id of renewing it. */
-    put: operations["calendar_renew"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/workshop/settings/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["settings_get"];
-    put: operations["settings_set"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wrenches/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations["wrenches"];
-    put: operations["wrench_save"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wrenches/{wrench_id}/pull/": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** @description A pull on a simulated digital wrench. Reads a device; writes nothing down. */
-    get: operations["wrench_pull"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/amount/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Says back what a typed amount means, while it is typed. */
+        get: operations["amount_understood"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["audit_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_form_empty"];
+        put?: never;
+        post: operations["bike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/elsewhere/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["elsewhere_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/findings/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What one reservoir's plug has shown, newest first. */
+        get: operations["findings_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/fluids/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Which fluids of the shelf fit a reservoir, and why. */
+        get: operations["matches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/form/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bike_form_get"];
+        put: operations["bike_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/lab/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/odometer/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["odometer_readings"];
+        put?: never;
+        post: operations["odometer_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/odometer/{reading_id}/correction/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["odometer_correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/offers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a visit of a bike can consist of. */
+        get: operations["bike_offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/own-values/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_value_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/own-values/checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["own_value_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/photos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photos_get"];
+        put?: never;
+        post: operations["photo_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The plan of a visit: proposal, run order, kit. Writes nothing. */
+        post: operations["plan_get"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/plug-pictures/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plug_picture_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/wear/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wear_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calendar_get"];
+        put?: never;
+        post: operations["visit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/{token}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The calendar for other programs: the secret in its address is the key. */
+        get: operations["calendar_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doorway/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who may tap their name on this tablet, and tapping it. */
+        get: operations["doorway"];
+        put?: never;
+        /** @description Who may tap their name on this tablet, and tapping it. */
+        post: operations["doorway_tap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findings_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/{finding_id}/answers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finding_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/{finding_id}/overrulings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finding_overrule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/compared/{kind}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findings_compared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * @description Whether the database answers, and when what is due was last brought forward. For whoever
+         *     watches the machine; nobody signs in for it.
+         */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keeping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lab_file_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/files/{file_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_samples"];
+        put?: never;
+        post: operations["lab_sample_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/{sample_id}/label/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lab_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab/samples/{sample_id}/simulated/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The simulated laboratory answers a label. */
+        post: operations["lab_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["models_get"];
+        put?: never;
+        post: operations["model_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/{model_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["model_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/{model_id}/draft/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draft_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own_get"];
+        put: operations["own_units"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/password/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/pin/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["own_pin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owners/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["owners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owners/data/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["owners_data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owners/erasure/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["owner_erase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post: operations["person_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["person_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/welcome/{act}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A new one-time link for somebody; ``act`` is the client's id of making it. */
+        put: operations["person_welcome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photo_get"];
+        put?: never;
+        post?: never;
+        delete: operations["photo_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned-visits/{visit_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["planned_visit_get"];
+        put?: never;
+        post?: never;
+        delete: operations["visit_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/planned-visits/{visit_id}/kit.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kit_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plug-pictures/{picture_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["plug_picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick-sum/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Bench arithmetic: 2.7 l - 2.5 qt, 38 oz in qt, mid 14-21 ft-lb in Nm, 3 x 946 ml. */
+        get: operations["quick_sum"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The simulated scale under a drain pan, with its thermometer. Writes nothing down. */
+        get: operations["scale_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schools_get"];
+        put: operations["school_choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        get: operations["session_get"];
+        put?: never;
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        post: operations["session_sign_in"];
+        /** @description Signing in and out. CSRF is checked on signing in too. */
+        delete: operations["session_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/hands/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Hands are on the tablet: its idle time begins anew. */
+        put: operations["hands_here"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet_get"];
+        put?: never;
+        post?: never;
+        delete: operations["sheet_discard"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/answers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["doubt_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/approval/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_approve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/cells/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["cells_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cells_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/copy/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/document/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/fasteners.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fasteners_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/parts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["part_add"];
+        delete: operations["part_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/reading/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Says back what a value means, while it is typed. */
+        get: operations["cell_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/table/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a pasted table would write. Writes nothing. */
+        post: operations["table_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/document/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheet_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/arrivals/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["arrival_put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/blend/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Two oils to one between. */
+        get: operations["blend_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/bottles/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["bottle_save"];
+        post: operations["bottle_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/fluids/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["fluid_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/ledger/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stock_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/seals/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["seals_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/stock/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stock_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/waste/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waste_get"];
+        put?: never;
+        post: operations["waste_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/waste/{row_id}/slip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waste_slip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tablets/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tablets"];
+        put?: never;
+        /** @description Pairs the tablet that asks; its lead is signed out of it, so that people tap their names. */
+        post: operations["tablet_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tablets/{tablet_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["tablet_unpair"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description With the mark of an earlier answer (``If-None-Match``), only whether it still holds. */
+        get: operations["visit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/entries/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["entry_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/finish/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description When an open visit will be through, as a process of its own worked it out. */
+        get: operations["visit_finish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/leave/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/second/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A second person stands for a fastener, with a PIN or password, never with a tick. */
+        post: operations["visit_second"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/signature/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["visit_sign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/taken/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a visit took from shelf and drawer. */
+        get: operations["visit_taken"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tasks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["task_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tasks/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["task_take_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tips/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tip_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/verdict/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plug_so_far"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/hands/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Who calls for a second pair of hands, anywhere in the house. */
+        get: operations["hands_called"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ward/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ward_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welcome/{token}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a one-time link opens, and choosing a password through it. */
+        get: operations["welcome_get"];
+        put?: never;
+        /** @description What a one-time link opens, and choosing a password through it. */
+        post: operations["welcome_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/calendar-address/{act}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A new secret address for the calendar's feed; ``act`` is the client's id of renewing it. */
+        put: operations["calendar_renew"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/settings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["settings_get"];
+        put: operations["settings_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wrenches/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wrenches"];
+        put: operations["wrench_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wrenches/{wrench_id}/pull/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A pull on a simulated digital wrench. Reads a device; writes nothing down. */
+        get: operations["wrench_pull"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AddedTaskRequest: {
-      reservoir: string;
-      variant?: string;
-      fluid?: string;
-      label?: string;
-      entry?: string;
-    };
-    Amount: {
-      words: string;
-      /** Format: double */
-      number: number;
-      nudges: components["schemas"]["Nudge"][];
-    };
-    AnswerLine: {
-      outcome: string;
-      words: string;
-      by: string;
-      at: string;
-    };
-    AnswerRequest: {
-      rule: string;
-      reservoir: string;
-      text: string;
-      reason: string;
-    };
-    AnsweredShape: {
-      step: string;
-      text: string;
-      reason: string;
-      by: string;
-      at: string;
-    };
-    ApprovalRequest: {
-      unchecked?: string[];
-    };
-    ArrivalRequest: {
-      act: string;
-      what: string;
-      bottles: components["schemas"]["BottlesRequest"][];
-      count: number;
-    };
-    Ask: {
-      reservoir: string;
-      label: string;
-      level: components["schemas"]["LevelWord"];
-      action: string;
-      look?: boolean;
-    };
-    Audit: {
-      lines: components["schemas"]["AuditLine"][];
-      count: number;
-      page: number;
-      pages: number;
-      people: string[];
-      acts: string[];
-    };
-    AuditLine: {
-      at: string;
-      by: string;
-      act: string;
-      about: string;
-      was: string;
-    };
-    Band: {
-      grade: string;
-      /** Format: double */
-      low: number;
-      /** Format: double */
-      high: number | null;
-    };
-    BikeAsks: {
-      bike: string;
-      bike_id: string;
-      asks: components["schemas"]["Ask"][];
-    };
-    BikeForm: {
-      id: string;
-      model: number;
-      name: string;
-      owner: string;
-      use_class: string;
-      odometer_unit: string;
-      records: string;
-      new_on: string;
-      severity: string;
-      counts_hours: boolean;
-      notes: string;
-      archived: boolean;
-      version: number;
-      odometer?: string;
-      hours?: string;
-      plate?: string;
-      frame_number?: string;
-      year_built?: string;
-      engine_number?: string;
-      engine_at?: string;
-      engine_had?: string;
-    };
-    BikeFormPage: {
-      form: components["schemas"]["BikeForm"];
-      models: components["schemas"]["ModelChoice"][];
-      use_classes: string[];
-      records: string[];
-    };
-    BikeFormRequest: {
-      id: string;
-      model: number;
-      name: string;
-      owner: string;
-      use_class: string;
-      odometer_unit: string;
-      records: string;
-      new_on: string;
-      severity: string;
-      counts_hours: boolean;
-      notes: string;
-      archived: boolean;
-      version: number;
-      odometer?: string;
-      hours?: string;
-      plate?: string;
-      frame_number?: string;
-      year_built?: string;
-      engine_number?: string;
-      engine_at?: string;
-      engine_had?: string;
-    };
-    BikeName: {
-      id: string;
-      name: string;
-      model: string;
-    };
-    BikePage: {
-      id: string;
-      name: string;
-      model: string;
-      layout: string;
-      displacement: string;
-      plate: string;
-      frame_number: string;
-      year_built: number | null;
-      engine: string;
-      owner: string;
-      use_class: string;
-      odometer: string;
-      odometer_unit: string;
-      odometer_on: string;
-      records: string;
-      notes: string;
-      archived: boolean;
-      counts_hours: boolean;
-      model_id: number;
-      sheet_id: number;
-      sheet_version: number;
-      sheet_approved_by: string;
-      visit: components["schemas"]["OpenVisit"] | null;
-      planned: components["schemas"]["NextPlanned"] | null;
-      asks: components["schemas"]["Ask"][];
-      reservoirs: components["schemas"]["ReservoirPage"][];
-      plugs: components["schemas"]["MapPlug"][];
-      photos: components["schemas"]["PhotoLine"][];
-    };
-    Blend: {
-      words: string;
-      thin: string;
-      thick: string;
-      kv40: string;
-      kv100: string;
-      reasons: components["schemas"]["Why"][];
-    };
-    Booked: {
-      line: components["schemas"]["PlannedLine"];
-      state: string;
-      asked: components["schemas"]["PlanAsked"];
-    };
-    BottleFormRequest: {
-      act: string;
-      id: string;
-      fluid: number;
-      version: number;
-      size: string;
-      left?: string;
-      opened_on?: string;
-      batch?: string;
-    };
-    BottleLine: {
-      id: string;
-      fluid: number;
-      version: number;
-      size: string;
-      left: string;
-      /** Format: double */
-      share: number;
-      opened_on: string;
-      batch: string;
-    };
-    BottleUseRequest: {
-      act: string;
-      id: string;
-      used?: string;
-      gone?: boolean;
-    };
-    Bottles: {
-      ml: number;
-      count: number;
-    };
-    BottlesRequest: {
-      ml: number;
-      count: number;
-    };
-    Calendar: {
-      count: number;
-      weeks: components["schemas"]["Week"][];
-      shopping: components["schemas"]["Shopping"][];
-      feed: string;
-    };
-    CalledHands: {
-      visit: string;
-      bike: string;
-      by: string;
-      who: string;
-      since: string;
-    };
-    CellWriteRequest: {
-      path: string;
-      revision: number;
-      written?: string;
-      document?: string;
-      page?: string;
-      sure?: string;
-    };
-    CellWritesRequest: {
-      cells: components["schemas"]["CellWriteRequest"][];
-    };
-    Changed: {
-      bike: string;
-      bike_id: string;
-      reservoir: string;
-      on: string;
-      was: components["schemas"]["LevelWord"];
-      now: components["schemas"]["LevelWord"];
-      look: boolean;
-      parts: components["schemas"]["PlugPart"][];
-    };
-    ChangedPersonRequest: {
-      name: string;
-      role: string;
-      active?: boolean;
-      version?: number;
-      qualifications?: string[];
-    };
-    Choice: {
-      name: string;
-      count: number;
-    };
-    ChosenRequest: {
-      password: string;
-      pin?: string;
-    };
-    /**
-     * @description * `pour` - pour
-     *     * `remove` - remove
-     *     * `look` - look
-     *     * `read` - read
-     *     * `done` - done
-     *     * `stop` - stop
-     * @enum {string}
-     */
-    CoachAction: "pour" | "remove" | "look" | "read" | "done" | "stop";
-    CoachShape: {
-      action: components["schemas"]["CoachAction"];
-      words: string;
-      belief: string;
-      amount: string;
-      /** Format: double */
-      bottles: number;
-      causes: components["schemas"]["OptionShape"][];
-      reasons: components["schemas"]["Why"][];
-      taps: components["schemas"]["OptionShape"][];
-      enough: boolean;
-      leaves: components["schemas"]["OptionShape"][];
-    };
-    ColdLine: {
-      key: string;
-      label: string;
-      minutes: number;
-      chosen: boolean;
-    };
-    Comparisons: {
-      fluids: components["schemas"]["GroupClaim"][];
-      schools: components["schemas"]["GroupClaim"][];
-      eyes: components["schemas"]["EyeLine"][];
-    };
-    CopyFromRequest: {
-      sheet: number;
-      reservoirs?: string[];
-    };
-    CredentialsRequest: {
-      username: string;
-      password: string;
-    };
-    CurvePoint: {
-      /** Format: double */
-      t: number;
-      /** Format: double */
-      v: number;
-    };
-    /**
-     * @description * `paste` - PASTE
-     *     * `fuzz` - FUZZ
-     *     * `specks` - SPECKS
-     *     * `slivers` - SLIVERS
-     *     * `flakes` - FLAKES
-     *     * `chips` - CHIPS
-     *     * `fragments` - FRAGMENTS
-     * @enum {string}
-     */
-    DebrisForm: "paste" | "fuzz" | "specks" | "slivers" | "flakes" | "chips" | "fragments";
-    /**
-     * @description * `changed` - CHANGED
-     *     * `topped up` - TOPPED_UP
-     *     * `looked` - LOOKED
-     *     * `not seen` - UNSEEN
-     * @enum {string}
-     */
-    DidEnum: "changed" | "topped up" | "looked" | "not seen";
-    Doorway: {
-      name: string;
-      people: components["schemas"]["Face"][];
-    };
-    DoubtLine: {
-      rule: string;
-      reservoir: string;
-      place: string;
-      text: string;
-      answered_by: string;
-      reason: string;
-    };
-    /**
-     * @description * `fine` - FINE
-     *     * `soon` - SOON
-     *     * `due` - DUE
-     *     * `baseline` - BASELINE
-     *     * `no interval` - UNLIMITED
-     * @enum {string}
-     */
-    DueState: "fine" | "soon" | "due" | "baseline" | "no interval";
-    ElementRate: {
-      element: string;
-      /** Format: double */
-      rate: number;
-      means: string;
-    };
-    ElementSeries: {
-      element: string;
-      means: string;
-      values: (number | null)[];
-      smooth: (number | null)[];
-      /** Format: double */
-      high: number | null;
-      outside: number[];
-    };
-    ElsewhereRequest: {
-      id: string;
-      what: components["schemas"]["WhatEnum"];
-      reservoir: string;
-      done_on: string;
-      odometer: string;
-      fluid?: string;
-      amount?: string;
-      by?: string;
-      proof?: string;
-      sure?: string[];
-    };
-    /**
-     * @description * `look up` - LOOK_UP
-     *     * `confirm` - CONFIRM
-     *     * `start` - START
-     *     * `stop` - STOP
-     *     * `answer` - ANSWER
-     *     * `amount` - AMOUNT
-     *     * `finding` - FINDING
-     *     * `regrade` - REGRADE
-     *     * `also seen` - ALSO_SEEN
-     *     * `torque` - TORQUE
-     *     * `ticked` - TICKED
-     *     * `tore` - TORE
-     *     * `second look` - SECOND
-     *     * `filter` - FILTER
-     *     * `pour` - POUR
-     *     * `draw` - DRAW
-     *     * `level` - LEVEL
-     *     * `cause` - CAUSE
-     *     * `left` - LEFT
-     *     * `ran out` - RAN_OUT
-     *     * `leaks` - LEAKS
-     *     * `measure` - MEASURE
-     *     * `skip` - SKIP
-     *     * `answered` - ANSWERED
-     *     * `takes` - TAKES
-     *     * `gives up` - GIVES_UP
-     *     * `waits` - WAITS
-     *     * `goes on` - GOES_ON
-     *     * `takes over` - TAKES_OVER
-     *     * `stands` - STANDS
-     *     * `opens again` - OPENS_AGAIN
-     *     * `calls` - CALLS
-     *     * `lends` - LENDS
-     *     * `lets go` - LETS_GO
-     * @enum {string}
-     */
-    EntryKind:
-      | "look up"
-      | "confirm"
-      | "start"
-      | "stop"
-      | "answer"
-      | "amount"
-      | "finding"
-      | "regrade"
-      | "also seen"
-      | "torque"
-      | "ticked"
-      | "tore"
-      | "second look"
-      | "filter"
-      | "pour"
-      | "draw"
-      | "level"
-      | "cause"
-      | "left"
-      | "ran out"
-      | "leaks"
-      | "measure"
-      | "skip"
-      | "answered"
-      | "takes"
-      | "gives up"
-      | "waits"
-      | "goes on"
-      | "takes over"
-      | "stands"
-      | "opens again"
-      | "calls"
-      | "lends"
-      | "lets go";
-    EntryShape: {
-      id: string;
-      kind: components["schemas"]["EntryKind"];
-      by: string;
-      at: string;
-      result: string;
-      remembered: boolean;
-    };
-    Erased: {
-      bikes: number;
-    };
-    ErasureRequest: {
-      id: string;
-      name: string;
-    };
-    EyeLine: {
-      name: string;
-      kind: string;
-      graded: number;
-      words: string;
-    };
-    Face: {
-      username: string;
-      name: string;
-    };
-    FaultLine: {
-      line: number;
-      field: string;
-      said: string;
-    };
-    FindingLine: {
-      id: string;
-      on: string;
-      bike: string;
-      bike_id: string;
-      model: string;
-      reservoir: string;
-      kind: string;
-      level: components["schemas"]["LevelWord"];
-      look: boolean;
-      parts: components["schemas"]["PlugPart"][];
-      words: string;
-      chance: string;
-      fluid: string;
-      by: string;
-    };
-    FindingWords: {
-      forms: components["schemas"]["DebrisForm"][];
-      matters: components["schemas"]["Matter"][];
-      looks: components["schemas"]["OilLook"][];
-      smells: components["schemas"]["OilLook"][];
-      places: components["schemas"]["PlacesEnum"][];
-      warmths: components["schemas"]["WarmthsEnum"][];
-    };
-    FindingsLedger: {
-      asking: components["schemas"]["BikeAsks"][];
-      changed: components["schemas"]["Changed"][];
-      lines: components["schemas"]["FindingLine"][];
-      count: number;
-      page: number;
-      pages: number;
-      choices: components["schemas"]["LedgerChoices"];
-    };
-    Finish: {
-      at: string;
-      minutes: number;
-      hands_on: number;
-      less: number;
-      then: components["schemas"]["NextJob"][];
-      people: number;
-      worked_out: string;
-    };
-    FirstReading: {
-      by: string;
-      level: components["schemas"]["LevelWord"];
-      parts: components["schemas"]["PlugPart"][];
-    };
-    FirstStep: {
-      step: components["schemas"]["StepEnum"];
-      done: boolean;
-    };
-    /**
-     * @description * `fits` - fits
-     *     * `fits by school` - fits by school
-     *     * `caution` - caution
-     *     * `refused` - refused
-     * @enum {string}
-     */
-    FitEnum: "fits" | "fits by school" | "caution" | "refused";
-    FluidCard: {
-      id: number;
-      name: string;
-      label: string;
-      family: string;
-      bottle: string;
-      kv40: string;
-      kv100: string;
-      index: number | null;
-      satisfies: string[];
-      disagrees: string[];
-      density: string;
-      swells: string;
-      cold: string;
-      cold_ok: boolean;
-      curve: components["schemas"]["CurvePoint"][];
-      blends: boolean;
-      form: components["schemas"]["FluidForm"];
-    };
-    FluidChoice: {
-      name: string;
-      stock: string;
-      fit?: components["schemas"]["FitEnum"];
-      why?: string;
-    };
-    FluidForm: {
-      id: number;
-      version: number;
-      name: string;
-      family: string;
-      bottle: string;
-      grade?: string;
-      friction_class?: string;
-      service?: string;
-      base?: string;
-      approvals?: string;
-      kv40?: string;
-      kv100?: string;
-      hths?: string;
-      cranking?: string;
-      pumping?: string;
-      density15?: string;
-      pour_point?: string;
-      dfi?: string;
-      sfi?: string;
-      sti?: string;
-      retired?: boolean;
-    };
-    FluidFormRequest: {
-      id: number;
-      version: number;
-      name: string;
-      family: string;
-      bottle: string;
-      grade?: string;
-      friction_class?: string;
-      service?: string;
-      base?: string;
-      approvals?: string;
-      kv40?: string;
-      kv100?: string;
-      hths?: string;
-      cranking?: string;
-      pumping?: string;
-      density15?: string;
-      pour_point?: string;
-      dfi?: string;
-      sfi?: string;
-      sti?: string;
-      retired?: boolean;
-    };
-    FluidLine: {
-      fluid: string;
-      need: string;
-      what_for: string;
-      words: string;
-      buy: string;
-      cost: string;
-      kept: string;
-    };
-    FluidMatch: {
-      id: number;
-      name: string;
-      label: string;
-      fit: string;
-      rank: number;
-      refused: boolean;
-      cold: string;
-      cold_ok: boolean;
-      curve: components["schemas"]["CurvePoint"][];
-      reasons: components["schemas"]["Why"][];
-    };
-    GaugeShape: {
-      name: string;
-      marks: components["schemas"]["MarksShape"][];
-      how: string;
-      warm?: boolean;
-      edge?: boolean;
-    };
-    Glass: {
-      key: string;
-      kind: string;
-      label: string;
-      column: string;
-      state: components["schemas"]["DueState"];
-      /** Format: double */
-      level: number;
-      /** Format: double */
-      age: number;
-      when: string;
-      forecast: string;
-      /** Format: double */
-      notch: number | null;
-      reasons: components["schemas"]["Why"][];
-      plug: components["schemas"]["Plug"] | null;
-    };
-    GroupClaim: {
-      kind: string;
-      name: string;
-      /** Format: double */
-      ratio: number | null;
-      /** Format: double */
-      low: number | null;
-      /** Format: double */
-      high: number | null;
-      bikes: number;
-      findings: number;
-      words: string;
-    };
-    Hand: {
-      id: string;
-      name: string;
-    };
-    HandsShape: {
-      step: string;
-      title: string;
-      what: string;
-      by: string;
-      who: string;
-      since: string;
-      lent_by: string;
-      lent_by_who: string;
-    };
-    JobShape: {
-      id: string;
-      label: string;
-      group: string;
-      attitude: string;
-      start: number;
-      end: number;
-      free: number;
-      technician: number;
-      cautions: string[];
-    };
-    Keeping: {
-      kept: boolean;
-      alarm: boolean;
-      last: string;
-      free: string;
-      drill: string;
-      where: string;
-      failed: string;
-    };
-    KitShape: {
-      fluids: components["schemas"]["FluidLine"][];
-      parts: components["schemas"]["PartLine"][];
-      tools: string[];
-      torques: components["schemas"]["TorqueLine"][];
-      consumables: string[];
-      to_buy: string[];
-      parts_cost: string;
-      buying: string;
-      labour: string;
-      total: string;
-      flat: string;
-      simulated: boolean;
-    };
-    LabHistory: {
-      points: components["schemas"]["LabPoint"][];
-      newest: components["schemas"]["LabPoint"] | null;
-      elements: components["schemas"]["ElementSeries"][];
-    };
-    LabPoint: {
-      label: string;
-      on: string;
-      /** Format: double */
-      km: number;
-      at: string;
-      laboratory: string;
-      simulated: boolean;
-      rates: components["schemas"]["ElementRate"][];
-      particles: string;
-      remarks: components["schemas"]["RemarkLine"][];
-    };
-    LabProgress: {
-      id: string;
-      lines: number;
-      done: number;
-      taken: number;
-      faults: components["schemas"]["FaultLine"][];
-      refused: string;
-      finished: boolean;
-    };
-    LaneDay: {
-      visits: string[];
-      minutes: number;
-      full: boolean;
-    };
-    Ledger: {
-      lines: components["schemas"]["LedgerLine"][];
-    };
-    LedgerChoices: {
-      levels: components["schemas"]["LevelWord"][];
-      matters: components["schemas"]["Matter"][];
-      kinds: string[];
-      models: string[];
-      fluids: string[];
-      graders: string[];
-      schools: string[];
-    };
-    LedgerLine: {
-      id: number;
-      kind: string;
-      what: string;
-      change: string;
-      on: string;
-      by: string;
-    };
-    /**
-     * @description * `routine` - ROUTINE
-     *     * `note` - NOTE
-     *     * `watch` - WATCH
-     *     * `investigate` - INVESTIGATE
-     *     * `hold` - HOLD
-     * @enum {string}
-     */
-    LevelWord: "routine" | "note" | "watch" | "investigate" | "hold";
-    LoadShape: {
-      visits: number;
-      /** Format: double */
-      hours: number;
-      /** Format: double */
-      litres: number;
-    };
-    MapPlug: {
-      reservoir: string;
-      reservoir_label: string;
-      part: string;
-      role: string;
-      place: string;
-      torque: string;
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    Mark: {
-      lane: string;
-      on: string;
-      at: string;
-      /** Format: double */
-      km: number;
-      words: string;
-    };
-    MarksShape: {
-      attitude: string;
-      between: string;
-      /** Format: double */
-      target: number;
-    };
-    Matches: {
-      reservoir: string;
-      wanted: components["schemas"]["Wanted"];
-      school: string;
-      fluids: components["schemas"]["FluidMatch"][];
-      scales: components["schemas"]["Scale"][];
-      caveat: string;
-    };
-    /**
-     * @description * `steel` - STEEL
-     *     * `aluminium` - ALUMINIUM
-     *     * `brass` - BRASS
-     *     * `bronze` - BRONZE
-     *     * `friction` - FRICTION
-     *     * `sealant` - SEALANT
-     *     * `rubber` - RUBBER
-     *     * `unknown` - UNKNOWN
-     * @enum {string}
-     */
-    Matter:
-      "steel" | "aluminium" | "brass" | "bronze" | "friction" | "sealant" | "rubber" | "unknown";
-    MeasuredShape: {
-      name: string;
-      kind: string;
-    };
-    MissingLine: {
-      reservoir: string;
-      label: string;
-      path: string;
-      text: string;
-      add: string;
-      asked: boolean;
-    };
-    ModelChoice: {
-      id: number;
-      name: string;
-    };
-    ModelLine: {
-      id: number;
-      make: string;
-      name: string;
-      year: number;
-      layout: string;
-      displacement_cc: number;
-      bikes: number;
-      sheets: components["schemas"]["SheetLine"][];
-    };
-    Models: {
-      models: components["schemas"]["ModelLine"][];
-      layouts: string[];
-    };
-    MonthLoad: {
-      month: string;
-      label: string;
-      count: number;
-    };
-    NewAnswerRequest: {
-      id: string;
-      outcome: string;
-      words?: string;
-    };
-    NewLabFileRequest: {
-      id: string;
-      text: string;
-    };
-    NewModelRequest: {
-      make: string;
-      name: string;
-      year: string;
-      layout: string;
-      displacement_cc: string;
-    };
-    NewOverrulingRequest: {
-      id: string;
-      level: string;
-      reason?: string;
-    };
-    NewPartRequest: {
-      kind: string;
-      reservoir?: string;
-      key?: string;
-      label?: string;
-    };
-    NewPasswordRequest: {
-      current: string;
-      password: string;
-    };
-    NewPersonRequest: {
-      id: string;
-      username: string;
-      name: string;
-      role: string;
-      qualifications?: string[];
-    };
-    NewPinRequest: {
-      current: string;
-      pin: string;
-    };
-    NewPlannedVisitRequest: {
-      id: string;
-      bike: string;
-      on: string;
-      asked: components["schemas"]["PlanAskedRequest"];
-      version?: number;
-    };
-    NewReadingRequest: {
-      id: string;
-      odometer: string;
-      hours?: string;
-      new_shows?: string;
-      sure?: string[];
-    };
-    NewSampleRequest: {
-      id: string;
-      bike?: string;
-      reservoir?: string;
-      fluid?: string;
-    };
-    NewTabletRequest: {
-      id: string;
-      name: string;
-    };
-    NewTaskRequest: {
-      reservoir: string;
-      variant?: string;
-      fluid?: string;
-      label?: string;
-    };
-    NewTipRequest: {
-      id: string;
-      step: string;
-      text?: string;
-      tools?: string;
-    };
-    NewVisitRequest: {
-      id: string;
-      bike: string;
-      tasks: components["schemas"]["NewTaskRequest"][];
-      odometer: string;
-      hours?: string;
-      cold?: string[];
-      order?: string[];
-      sure?: string[];
-      wants?: string;
-      ride_in?: string;
-    };
-    /**
-     * @description * `half` - HALF
-     *     * `full` - FULL
-     * @enum {string}
-     */
-    NextEnum: "half" | "full";
-    NextJob: {
-      label: string;
-      spare: number;
-    };
-    NextPlanned: {
-      id: string;
-      day: string;
-      late: boolean;
-    };
-    Nudge: {
-      label: string;
-      text: string;
-    };
-    /** @enum {unknown} */
-    NullEnum: null;
-    Offer: {
-      key: string;
-      label: string;
-      variants: string[];
-      pours: boolean;
-      fluids: components["schemas"]["FluidChoice"][];
-    };
-    Offered: {
-      kind: string;
-      key: string;
-      label: string;
-    };
-    /**
-     * @description * `clear` - CLEAR
-     *     * `dark` - DARK
-     *     * `milky` - MILKY
-     *     * `sparkle` - SPARKLE
-     *     * `fuel smell` - FUEL
-     *     * `burnt smell` - BURNT
-     * @enum {string}
-     */
-    OilLook: "clear" | "dark" | "milky" | "sparkle" | "fuel smell" | "burnt smell";
-    OilPoint: {
-      on: string;
-      /** Format: double */
-      km: number;
-      at: string;
-      /** Format: double */
-      drained: number | null;
-      /** Format: double */
-      took: number | null;
-      fluid: string;
-    };
-    OpenPointShape: {
-      code: string;
-      text: string;
-      touch: boolean;
-    };
-    OpenVisit: {
-      id: string;
-      reservoir: string;
-      step: string;
-      ends_at: string | null;
-      since: string | null;
-    };
-    OptionShape: {
-      code: string;
-      words: string;
-    };
-    OrderShape: {
-      jobs: components["schemas"]["JobShape"][];
-      minutes: number;
-      in_turn: number;
-      hands_on: number;
-      proven: boolean;
-      gap: string;
-      learned: string[];
-    };
-    /**
-     * @description * `nothing found` - NOTHING
-     *     * `a fault was found, and put right` - FAULT
-     *     * `lifted` - LIFTED
-     *     * `handed back, not to be ridden` - HANDED_BACK
-     *     * `handed out to a specialist` - HANDED_OUT
-     *     * `topped up` - TOPPED_UP
-     * @enum {string}
-     */
-    OutcomesEnum:
-      | "nothing found"
-      | "a fault was found, and put right"
-      | "lifted"
-      | "handed back, not to be ridden"
-      | "handed out to a specialist"
-      | "topped up";
-    OverruledLine: {
-      level: components["schemas"]["LevelWord"];
-      reason: string;
-      by: string;
-      at: string;
-    };
-    OwnCheckRequest: {
-      path: string;
-      revision: number;
-    };
-    OwnPage: {
-      username: string;
-      name: string;
-      role: components["schemas"]["RoleEnum"];
-      qualifications: string[];
-      volume_unit: string;
-      torque_unit: string;
-      ounces: string;
-      volume_units: string[];
-      torque_units: string[];
-      has_pin: boolean;
-    };
-    OwnShape: {
-      written: string;
-      source: string;
-      by: string;
-    };
-    OwnUnitsRequest: {
-      volume_unit: string;
-      torque_unit: string;
-      ounces: string;
-    };
-    Owner: {
-      name: string;
-      bikes: number;
-    };
-    OwnersData: {
-      format: string;
-      workshop: string;
-      owner: string;
-      given_out_on: string;
-      bikes: {
-        [key: string]: unknown;
-      }[];
-    };
-    PartBlock: {
-      key: string;
-      role: string;
-      place: string;
-      torque: string;
-      /** Format: double */
-      x: number | null;
-      /** Format: double */
-      y: number | null;
-      revision: number;
-      rows: components["schemas"]["Row"][];
-    };
-    PartLine: {
-      name: string;
-      count: number;
-      words: string;
-    };
-    PathsRequest: {
-      paths: string[];
-    };
-    Peak: {
-      reading: string;
-      simulated: boolean;
-    };
-    People: {
-      people: components["schemas"]["PersonLine"][];
-      qualifications: string[];
-      roles: components["schemas"]["RoleLine"][];
-    };
-    PersonLine: {
-      id: number;
-      username: string;
-      name: string;
-      role: components["schemas"]["RoleEnum"];
-      qualifications: string[];
-      active: boolean;
-      waits: boolean;
-      has_pin: boolean;
-      version: number;
-    };
-    PhotoLine: {
-      id: string;
-      caption: string;
-      taken_on: string;
-      taken_by: string;
-    };
-    PhotoUploadRequest: {
-      /** Format: uuid */
-      id: string;
-      /** Format: binary */
-      picture: string;
-      caption?: string;
-    };
-    PictureKept: {
-      id: string;
-    };
-    PictureLine: {
-      id: string;
-      /** Format: double */
-      x: number | null;
-      /** Format: double */
-      y: number | null;
-    };
-    /**
-     * @description * `plug` - PLUG
-     *     * `oil` - OIL
-     *     * `pan` - PAN
-     *     * `filter` - FILTER
-     *     * `screen` - SCREEN
-     * @enum {string}
-     */
-    PlacesEnum: "plug" | "oil" | "pan" | "filter" | "screen";
-    PlanAsked: {
-      proposed?: boolean;
-      tasks?: components["schemas"]["TaskChoice"][];
-      cold?: string[];
-      wishes?: components["schemas"]["WishChoice"][];
-      technicians?: number;
-      hands?: string[];
-      pans?: number;
-      planned?: string | null;
-      on?: string | null;
-    };
-    PlanAskedRequest: {
-      proposed?: boolean;
-      tasks?: components["schemas"]["TaskChoiceRequest"][];
-      cold?: string[];
-      wishes?: components["schemas"]["WishChoiceRequest"][];
-      technicians?: number;
-      hands?: string[];
-      pans?: number;
-      planned?: string | null;
-      on?: string | null;
-    };
-    PlanPage: {
-      bike: string;
-      bike_id: string;
-      day: string;
-      tasks: components["schemas"]["TaskLine"][];
-      cold: components["schemas"]["ColdLine"][];
-      technicians: number;
-      people: components["schemas"]["Hand"][];
-      hands: string[];
-      pans: number;
-      order: components["schemas"]["OrderShape"] | null;
-      refused: string;
-      kit: components["schemas"]["KitShape"];
-      cautions: string[];
-      together: components["schemas"]["LoadShape"];
-      alone: components["schemas"]["LoadShape"];
-      visit: components["schemas"]["OpenVisit"] | null;
-      planned: components["schemas"]["PlannedLine"][];
-      asks: components["schemas"]["Ask"][];
-    };
-    PlannedLine: {
-      id: string;
-      bike: string;
-      bike_id: string;
-      on: string;
-      day: string;
-      late: boolean;
-      parts: components["schemas"]["PlannedPart"][];
-      minutes: number;
-      hands: string;
-      planned_by: string;
-      version: number;
-      missing: string[];
-    };
-    PlannedPart: {
-      label: string;
-      done: string;
-    };
-    Plate: {
-      title: string;
-      rows: components["schemas"]["Row"][];
-    };
-    Plug: {
-      id: string;
-      found_on: string;
-      look: string;
-      level: components["schemas"]["LevelWord"];
-      judged: components["schemas"]["LevelWord"];
-      origin: string;
-      action: string;
-      by: string;
-      note: string;
-      kept: string;
-      parts: components["schemas"]["PlugPart"][];
-      oil: components["schemas"]["OilLook"][];
-      rules: string[];
-      again: string;
-      chance: string;
-      asks: boolean;
-      outcomes: components["schemas"]["OutcomesEnum"][];
-      confirm: string[];
-      changes: string[];
-      answers: components["schemas"]["AnswerLine"][];
-      overruled: components["schemas"]["OverruledLine"][];
-      pictures: components["schemas"]["PictureLine"][];
-      first: components["schemas"]["FirstReading"] | null;
-    };
-    PlugPart: {
-      form: components["schemas"]["DebrisForm"];
-      matter: components["schemas"]["Matter"];
-      /** Format: double */
-      share: number;
-      /** Format: double */
-      largest_mm: number | null;
-      /** Format: double */
-      pile_mm: number | null;
-    };
-    PlugPictureUploadRequest: {
-      /** Format: uuid */
-      id: string;
-      /** Format: binary */
-      picture: string;
-    };
-    PlugSoFarRequest: {
-      step: string;
-      data?: components["schemas"]["GradedTyped"];
-    };
-    /**
-     * @description * `upright` - UPRIGHT
-     *     * `side stand` - SIDE_STAND
-     *     * `lifted` - LIFTED
-     *     * `tilted` - TILTED
-     * @enum {string}
-     */
-    Pose: "upright" | "side stand" | "lifted" | "tilted";
-    PoseShape: {
-      pose: components["schemas"]["Pose"];
-      words: string;
-      straps: boolean;
-      caution: string;
-    };
-    QuickSum: {
-      words: string;
-      kind: string;
-    };
-    Reading: {
-      reads: string;
-      doubts: string[];
-    };
-    ReadingCorrectionRequest: {
-      id: string;
-      seen: string;
-      odometer: string;
-      reason: string;
-      hours?: string;
-      sure?: string[];
-    };
-    ReadingLine: {
-      id: string;
-      read_on: string;
-      odometer: string;
-      hours: string;
-      by: string;
-      replaced: boolean;
-      reason: string;
-      before: string[];
-    };
-    Readings: {
-      bike: string;
-      unit: string;
-      counts_hours: boolean;
-      now: string;
-      lines: components["schemas"]["ReadingLine"][];
-      may_correct: boolean;
-    };
-    ReasonRequest: {
-      reason: string;
-    };
-    RemarkLine: {
-      level: components["schemas"]["LevelWord"];
-      text: string;
-    };
-    ReservoirBlock: {
-      key: string;
-      kind: string;
-      label: string;
-      plates: components["schemas"]["Plate"][];
-      parts: components["schemas"]["PartBlock"][];
-    };
-    ReservoirPage: {
-      glass: components["schemas"]["Glass"];
-      fluid: string;
-      rule: string;
-      spec: components["schemas"]["SpecGroup"][];
-      services: components["schemas"]["ServiceLine"][];
-      findings: components["schemas"]["Plug"][];
-      variants: string[];
-      looked_at: boolean;
-      serviceable: boolean;
-      not_serviceable: string;
-      expected_take: string;
-      doubts: string[];
-      missing: string[];
-      serves: string;
-      caution: string;
-      reset: string;
-      top_ups: components["schemas"]["TopUpLine"][];
-    };
-    /**
-     * @description * `work` - WORK
-     *     * `stand alone` - STAND_ALONE
-     *     * `lead` - LEAD
-     * @enum {string}
-     */
-    RightsEnum: "work" | "stand alone" | "lead";
-    RingShape: {
-      count: number;
-      order: number[];
-      next: (components["schemas"]["NextEnum"] | components["schemas"]["NullEnum"]) | null;
-    };
-    /**
-     * @description * `technician` - TECHNICIAN
-     *     * `lead` - LEAD
-     *     * `apprentice` - APPRENTICE
-     *     * `reader` - READER
-     * @enum {string}
-     */
-    RoleEnum: "technician" | "lead" | "apprentice" | "reader";
-    RoleLine: {
-      role: components["schemas"]["RoleEnum"];
-      does: string;
-    };
-    Rolling: {
-      ran_at: string;
-      late: boolean;
-      behind: number;
-    };
-    Row: {
-      path: string;
-      label: string;
-      form: string;
-      choices: string[];
-      hint: string;
-      written: string;
-      reads: string;
-      document: string;
-      page: string;
-      entered_by: string;
-      entered_by_who: string;
-      checked_by: string;
-      one_pair: boolean;
-      number: boolean;
-      revision: number;
-      needed: boolean;
-    };
-    RunSheet: {
-      id: string;
-      state: components["schemas"]["VisitState"];
-      bike: components["schemas"]["BikeName"];
-      title: string;
-      sheet_version: number;
-      odometer: string;
-      now: string;
-      /** Format: double */
-      seconds_per_minute: number;
-      tasks: components["schemas"]["TaskShape"][];
-      steps: components["schemas"]["StepShape"][];
-      focus: string | null;
-      stops: components["schemas"]["StopShape"][];
-      answered: components["schemas"]["AnsweredShape"][];
-      ready_to_sign: boolean;
-      opened: number;
-      closed: number;
-      may_leave: boolean;
-      words: components["schemas"]["FindingWords"];
-      closed_by: string;
-      set_aside: components["schemas"]["EntryShape"][];
-      layout: string;
-      plugs: components["schemas"]["MapPlug"][];
-      corrected: string;
-      waits: components["schemas"]["WaitsShape"] | null;
-      open_points: components["schemas"]["OpenPointShape"][];
-      in_hands_of: string;
-      in_hands_of_who: string;
-      waits_for: components["schemas"]["OptionShape"][];
-      stance: components["schemas"]["StanceShape"] | null;
-      hands: components["schemas"]["HandsShape"] | null;
-      poses: components["schemas"]["PoseShape"][];
-      asides: components["schemas"]["EntryKind"][];
-      wants: string;
-      ride_in: string;
-      ride_out: string;
-      handed_back: string;
-    };
-    SampleLine: {
-      id: string;
-      label: string;
-      what: string;
-      bike_id: string;
-      reservoir: string;
-      taken_on: string;
-      by: string;
-      answered: boolean;
-    };
-    Scale: {
-      name: string;
-      bands: components["schemas"]["Band"][];
-    };
-    SchoolChoiceRequest: {
-      kind: string;
-      topic: string;
-      choice: string;
-      bike?: string;
-      seen?: string;
-    };
-    SchoolLine: {
-      kind: string;
-      choice: string;
-      whose: string;
-    };
-    SchoolTopic: {
-      key: string;
-      label: string;
-      acts: string;
-      choices: string[];
-      lines: components["schemas"]["SchoolLine"][];
-    };
-    SchoolsPage: {
-      topics: components["schemas"]["SchoolTopic"][];
-      may_choose: boolean;
-    };
-    SealCount: {
-      name: string;
-      count: number;
-    };
-    SealFormRequest: {
-      act: string;
-      name: string;
-      count: string;
-      kind?: string;
-      seen?: number | null;
-    };
-    SecondLookRequest: {
-      id: string;
-      step: string;
-      username: string;
-      password: string;
-    };
-    ServiceLine: {
-      done_on: string;
-      odometer: string;
-      did: components["schemas"]["DidEnum"];
-      variant: string;
-      drained: string;
-      took: string;
-      fluid: string;
-      done_by: string;
-      visit: string;
-      not_learned: string;
-      by_word: boolean;
-      proof: string;
-      found: string;
-    };
-    Session: {
-      signed_in: boolean;
-      id: string;
-      username: string;
-      name: string;
-      role: (components["schemas"]["RoleEnum"] | components["schemas"]["NullEnum"]) | null;
-      rights: components["schemas"]["RightsEnum"][];
-      may_work: boolean;
-      volume_unit: string;
-      torque_unit: string;
-      workshop: string;
-      practice: boolean;
-      events: string;
-      tablet: string;
-      idle_minutes: number;
-    };
-    SheetLine: {
-      id: number;
-      version: number;
-      state: string;
-      entered_by: string;
-      approved_by: string;
-    };
-    SheetPage: {
-      id: number;
-      model: components["schemas"]["ModelLine"];
-      version: number;
-      state: string;
-      approved_by: string;
-      reservoirs: components["schemas"]["ReservoirBlock"][];
-      doubts: components["schemas"]["DoubtLine"][];
-      changes: string[];
-      compared_with: number;
-      unchecked: number;
-      missing: components["schemas"]["MissingLine"][];
-      offered: components["schemas"]["Offered"][];
-      kinds: string[];
-      roles: string[];
-      may_edit: boolean;
-      may_approve: boolean;
-      not_approvable: string;
-      unchecked_numbers: components["schemas"]["UncheckedNumber"][];
-    };
-    Shelf: {
-      fluids: components["schemas"]["FluidCard"][];
-      scales: components["schemas"]["Scale"][];
-      families: string[];
-      coldest: string;
-      caveat: string;
-    };
-    Shopping: {
-      what: string;
-      amount: string;
-      bottles: components["schemas"]["Bottles"][];
-      count: number;
-      for_bikes: string;
-      available: string;
-    };
-    SignatureRequest: {
-      username?: string;
-      password?: string;
-      ride_out?: string;
-      taken?: components["schemas"]["TakenOffRequest"][];
-    };
-    SpecGroup: {
-      title: string;
-      note: string;
-      lines: components["schemas"]["SpecLine"][];
-    };
-    SpecLine: {
-      path: string;
-      name: string;
-      short: string;
-      as_written: string;
-      converted: string;
-      source: string;
-      entered_by: string;
-      checked_by: string;
-      number: boolean;
-      own: boolean;
-      revision: number;
-      waits: string;
-      waits_by: string;
-    };
-    SpotShape: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      y: number;
-    };
-    StanceShape: {
-      pose: components["schemas"]["Pose"];
-      strapped: boolean;
-      caution: string;
-      words: string;
-      by: string;
-      since: string;
-    };
-    StandingShape: {
-      part: string;
-      word: string;
-      open: boolean;
-      by: string;
-      at: string;
-    };
-    /**
-     * @description * `place` - place
-     *     * `people` - people
-     *     * `shelf` - shelf
-     *     * `model` - model
-     *     * `bike` - bike
-     * @enum {string}
-     */
-    StepEnum: "place" | "people" | "shelf" | "model" | "bike";
-    /**
-     * @description * `look up` - LOOK_UP
-     *     * `check` - CHECK
-     *     * `timer` - TIMER
-     *     * `gate` - GATE
-     *     * `drain` - DRAIN
-     *     * `amount` - AMOUNT
-     *     * `finding` - FINDING
-     *     * `choice` - CHOICE
-     *     * `torque` - TORQUE
-     *     * `filter` - FILTER
-     *     * `fill` - FILL
-     *     * `wait` - WAIT
-     *     * `level` - LEVEL
-     *     * `ran out` - RAN_OUT
-     *     * `leaks` - LEAKS
-     *     * `measure` - MEASURE
-     * @enum {string}
-     */
-    StepKind:
-      | "look up"
-      | "check"
-      | "timer"
-      | "gate"
-      | "drain"
-      | "amount"
-      | "finding"
-      | "choice"
-      | "torque"
-      | "filter"
-      | "fill"
-      | "wait"
-      | "level"
-      | "ran out"
-      | "leaks"
-      | "measure";
-    StepShape: {
-      id: string;
-      reservoir: string;
-      whose: string;
-      kind: components["schemas"]["StepKind"];
-      title: string;
-      instruction: string;
-      caution: string;
-      place: string;
-      /** Format: double */
-      minutes: number | null;
-      items: components["schemas"]["OptionShape"][];
-      options: components["schemas"]["OptionShape"][];
-      skippable: boolean;
-      full: boolean;
-      round: number;
-      status: components["schemas"]["StepStatus"];
-      remark: string;
-      started_at: string | null;
-      ends_at: string | null;
-      entry: components["schemas"]["EntryShape"] | null;
-      spot: components["schemas"]["SpotShape"] | null;
-      unchecked: string[];
-      path: string;
-      own: components["schemas"]["OwnShape"] | null;
-      draws: boolean;
-      turn: string;
-      measured: components["schemas"]["MeasuredShape"][];
-      unmet: string[];
-      not_before: string | null;
-      reopened: boolean;
-      opens_again: string;
-      taken_by: string;
-      taken_by_who: string;
-      tip: components["schemas"]["TipShape"] | null;
-      tip_at: string;
-      hands: string;
-      tilts: boolean;
-      stood: components["schemas"]["OptionShape"][];
-      drained: boolean;
-      regrade: boolean;
-      entries: components["schemas"]["EntryShape"][];
-      card: components["schemas"]["TorqueShape"] | null;
-      no_magnet: boolean;
-      tears: boolean;
-      at_once: boolean;
-    };
-    /**
-     * @description * `done` - DONE
-     *     * `skipped` - SKIPPED
-     *     * `running` - RUNNING
-     *     * `ready` - READY
-     *     * `blocked` - BLOCKED
-     * @enum {string}
-     */
-    StepStatus: "done" | "skipped" | "running" | "ready" | "blocked";
-    Stock: {
-      bottles: components["schemas"]["BottleLine"][];
-      seals: components["schemas"]["SealCount"][];
-    };
-    StopShape: {
-      entry: string;
-      step: string;
-      text: string;
-      hold: boolean;
-      lasts: boolean;
-    };
-    TableLine: {
-      line: number;
-      path: string;
-      label: string;
-      written: string;
-      document: string;
-      page: string;
-      stands: string;
-      revision: number;
-      fault: string;
-    };
-    TableReading: {
-      columns: string[];
-      choices: string[];
-      rows: string[][];
-      lines: components["schemas"]["TableLine"][];
-    };
-    TableRequest: {
-      text: string;
-      reservoir?: string;
-      heading?: boolean;
-      columns?: string[];
-    };
-    TabletLine: {
-      id: string;
-      name: string;
-      paired_by: string;
-      paired_on: string;
-      here: boolean;
-    };
-    Taken: {
-      bottles: components["schemas"]["TakenLine"][];
-      parts: components["schemas"]["TakenLine"][];
-      short: string[];
-    };
-    TakenLine: {
-      what: string;
-      words: string;
-      amount: string;
-      keeps: string;
-    };
-    TakenOffRequest: {
-      amount: string;
-      bottle?: string;
-      part?: string;
-    };
-    TappedRequest: {
-      username: string;
-      pin: string;
-    };
-    TaskChoice: {
-      reservoir: string;
-      variant: string;
-    };
-    TaskChoiceRequest: {
-      reservoir: string;
-      variant: string;
-    };
-    TaskLine: {
-      reservoir: string;
-      label: string;
-      variants: string[];
-      variant: string;
-      chosen: boolean;
-      proposed: boolean;
-      when: string;
-      reason: components["schemas"]["Why"];
-      along: string[];
-      done: string;
-      not_serviceable: string;
-    };
-    TaskShape: {
-      key: string;
-      label: string;
-      kind: string;
-      variant: string;
-      fluid: string;
-      went_in: string;
-      oil_label: string;
-      batch: string;
-      fluids: components["schemas"]["FluidChoice"][];
-      capacity: string;
-      drained: string;
-      added: string;
-      expected_out: string;
-      prefill: string;
-      stopped: string;
-      coach: components["schemas"]["CoachShape"] | null;
-      torque: components["schemas"]["TorqueShape"] | null;
-      gauge: components["schemas"]["GaugeShape"] | null;
-      verdict: components["schemas"]["VerdictShape"] | null;
-      standing: components["schemas"]["StandingShape"][];
-      not_learned: string;
-      may_leave: boolean;
-      old_oil: string;
-      flush: string;
-    };
-    TipShape: {
-      text: string;
-      tools: string;
-      by: string;
-      at: string;
-    };
-    TopUpLine: {
-      done_on: string;
-      odometer: string;
-      amount: string;
-      fluid: string;
-      done_by: string;
-    };
-    TorqueLine: {
-      what: string;
-      manual: string;
-      setting: string;
-    };
-    TorqueShape: {
-      manual: string;
-      aim: string;
-      reading: string;
-      verdict: string;
-      action: string;
-      wrenches: components["schemas"]["WrenchShape"][];
-      reasons: components["schemas"]["Why"][];
-      ring: components["schemas"]["RingShape"] | null;
-      ticked: string[];
-      pulled: boolean;
-      second: boolean;
-    };
-    UncheckedNumber: {
-      path: string;
-      what: string;
-      written: string;
-      by: string;
-      who: string;
-    };
-    VerdictShape: {
-      level: components["schemas"]["LevelWord"];
-      origin: string;
-      action: string;
-      parts: components["schemas"]["PlugPart"][];
-      rules: components["schemas"]["Why"][];
-      confirm: string[];
-      changes: string[];
-      no_magnet: boolean;
-    };
-    /**
-     * @description * `open` - open
-     *     * `signed` - signed
-     *     * `left` - left
-     * @enum {string}
-     */
-    VisitState: "open" | "signed" | "left";
-    WaitsShape: {
-      step: string;
-      words: string;
-      since: string;
-      by: string;
-    };
-    Wanted: {
-      words: string;
-      at40: number[];
-      at100: number[];
-    };
-    Ward: {
-      count: number;
-      page: number;
-      pages: number;
-      fleet: number;
-      due: number;
-      now: string;
-      rolling: components["schemas"]["Rolling"];
-      columns: string[];
-      bikes: components["schemas"]["WardBike"][];
-      months: components["schemas"]["MonthLoad"][];
-      uses: components["schemas"]["Choice"][];
-      fluids: components["schemas"]["Choice"][];
-      first_steps: components["schemas"]["FirstStep"][];
-    };
-    WardBike: {
-      id: string;
-      name: string;
-      model: string;
-      odometer: string;
-      owner: string;
-      use_class: string;
-      hold: string;
-      glasses: components["schemas"]["Glass"][];
-      asks: components["schemas"]["Ask"][];
-      visit: components["schemas"]["OpenVisit"] | null;
-      planned: components["schemas"]["NextPlanned"] | null;
-    };
-    /**
-     * @description * `cold` - COLD
-     *     * `hand-warm` - WARM
-     *     * `hot` - HOT
-     * @enum {string}
-     */
-    WarmthsEnum: "cold" | "hand-warm" | "hot";
-    Waste: {
-      level: string;
-      /** Format: double */
-      share: number | null;
-      full: string;
-      rows: components["schemas"]["WasteRow"][];
-    };
-    WasteFormRequest: {
-      id: string;
-      kind: string;
-      amount: string;
-      note?: string;
-    };
-    WasteRow: {
-      id: string;
-      on: string;
-      kind: string;
-      amount: string;
-      note: string;
-      by: string;
-      slip: boolean;
-    };
-    WearBand: {
-      /** Format: double */
-      low: number;
-      /** Format: double */
-      middle: number;
-      /** Format: double */
-      high: number;
-      n: number;
-    };
-    WearHistory: {
-      bike: string;
-      bike_id: string;
-      reservoir: string;
-      label: string;
-      unit: string;
-      /** Format: double */
-      now: number;
-      points: components["schemas"]["WearPoint"][];
-      plugs: components["schemas"]["Plug"][];
-      series: components["schemas"]["WearSeries"][];
-      oil: components["schemas"]["OilPoint"][];
-      marks: components["schemas"]["Mark"][];
-      owner: string;
-    };
-    WearPoint: {
-      id: string;
-      on: string;
-      /** Format: double */
-      km: number;
-      at: string;
-      level: components["schemas"]["LevelWord"];
-      parts: components["schemas"]["PlugPart"][];
-      /** Format: double */
-      chance: number | null;
-      chance_words: string;
-      by: string;
-      run_in: boolean;
-      anew: boolean;
-    };
-    WearSeries: {
-      matter: components["schemas"]["Matter"];
-      values: number[];
-      smooth: number[];
-      /** Format: double */
-      low: number | null;
-      /** Format: double */
-      high: number | null;
-      outside: number[];
-      band: components["schemas"]["WearBand"] | null;
-      leans: string;
-    };
-    Week: {
-      label: string;
-      minutes: number;
-      visits: components["schemas"]["PlannedLine"][];
-      days: components["schemas"]["WeekDay"][];
-      lanes: components["schemas"]["WeekLane"][];
-    };
-    WeekDay: {
-      on: string;
-      label: string;
-      today: boolean;
-    };
-    WeekLane: {
-      name: string;
-      minutes: number;
-      days: components["schemas"]["LaneDay"][];
-    };
-    Weighed: {
-      weight: string;
-      pan: string;
-      celsius: string;
-      simulated: boolean;
-    };
-    WelcomeLink: {
-      name: string;
-      path: string;
-      hours: number;
-    };
-    WelcomePage: {
-      name: string;
-      username: string;
-      workshop: string;
-    };
-    /**
-     * @description * `service` - service
-     *     * `top-up` - top-up
-     * @enum {string}
-     */
-    WhatEnum: "service" | "top-up";
-    Why: {
-      rule: string;
-      text: string;
-      source: string;
-    };
-    WishChoice: {
-      first: string;
-      then: string;
-    };
-    WishChoiceRequest: {
-      first: string;
-      then: string;
-    };
-    WorkshopSettings: {
-      coldest_start: string;
-      hour_price: string;
-      flat_price: string;
-      time_zone?: string;
-      currency?: string;
-      version?: number;
-      name?: string;
-      volume_unit?: string;
-      torque_unit?: string;
-      ounces?: string;
-      week_begins?: number;
-      idle_minutes?: number;
-    };
-    WorkshopSettingsRequest: {
-      coldest_start: string;
-      hour_price: string;
-      flat_price: string;
-      time_zone?: string;
-      currency?: string;
-      version?: number;
-      name?: string;
-      volume_unit?: string;
-      torque_unit?: string;
-      ounces?: string;
-      week_begins?: number;
-      idle_minutes?: number;
-    };
-    WrenchCard: {
-      form: components["schemas"]["WrenchForm"];
-      usable: string;
-      simulated: boolean;
-      calibration: string;
-      past: boolean;
-    };
-    WrenchForm: {
-      id: number;
-      version: number;
-      name: string;
-      unit: string;
-      low: string;
-      high: string;
-      resolution: string;
-      accuracy: string;
-      length?: string;
-      calibrated?: string;
-    };
-    WrenchFormRequest: {
-      id: number;
-      version: number;
-      name: string;
-      unit: string;
-      low: string;
-      high: string;
-      resolution: string;
-      accuracy: string;
-      length?: string;
-      calibrated?: string;
-    };
-    WrenchShape: {
-      id: string;
-      name: string;
-      unit: string;
-      setting: string;
-      converted: string;
-      /** Format: double */
-      scale_low: number;
-      /** Format: double */
-      scale_high: number;
-      /** Format: double */
-      band_low: number;
-      /** Format: double */
-      band_high: number;
-      /** Format: double */
-      mark: number;
-      simulated: boolean;
-      reasons: components["schemas"]["Why"][];
-      half: string;
-      calibration: string;
-    };
-    Wrenches: {
-      wrenches: components["schemas"]["WrenchCard"][];
-      units: string[];
-    };
-    /** @description RFC 9457 problem details. `detail` is a sentence a technician understands. */
-    Problem: {
-      type: string;
-      title: string;
-      status: number;
-      detail: string;
-      code: string;
-      /** @description Nothing is wrong yet: answer with one of the options. */
-      question: boolean;
-      errors: {
-        pointer: string;
-        code: string;
-        detail: string;
-        options: string[];
-        /** @description The option that says: it is as I typed it. Sent back as `sure`, it may stand. */
-        sure: string;
-      }[];
-    };
-    /** @description The value as it stands there, and where; or that the bike's own, which waits, ``stands``. */
-    LookedUpTyped: {
-      written?: string;
-      document?: string;
-      page?: string;
-      stands?: boolean;
-    };
-    /** @description What was ticked, by its codes. */
-    TicksTyped: {
-      items?: string[];
-    };
-    /** @description An entry that says all by being there. */
-    Nothing: Record<string, never>;
-    /** @description Whether the pan was clean, where oil is caught. */
-    StartTyped: {
-      pan_clean?: boolean | null;
-    };
-    /** @description One of the step's options, and how the level stood, by their codes. */
-    ChosenTyped: {
-      value?: string;
-      stood?: string;
-    };
-    /**
-     * @description What jug or scale shows (``by``), how warm it is by the thermometer or by the hand, what the empty
-     *         pan weighs; ``sure`` is the answer to an earlier question.
-     */
-    AmountTyped: {
-      amount?: string;
-      by?: string;
-      celsius?: string;
-      warmth?: string;
-      tare?: string;
-      sure?: string;
-    };
-    /**
-     * @description One kind of debris as typed: share in percent, largest piece and pile with or without a unit
-     *         (mm).
-     */
-    PartTyped: {
-      form?: string;
-      matter?: string;
-      share_percent?: string;
-      largest?: string;
-      count?: string;
-      magnetic?: boolean | null;
-      place?: string;
-      pile?: string;
-    };
-    /** @description A picture and the spot on it. */
-    PictureTyped: {
-      id?: string;
-      x?: string;
-      y?: string;
-    };
-    /** @description A plug as read. */
-    GradedTyped: {
-      parts?: components["schemas"]["PartTyped"][];
-      oil?: string[];
-      note?: string;
-      pan_clean?: boolean | null;
-      dipstick_flakes?: boolean;
-      seal_missing?: boolean;
-      kept?: string;
-      pictures?: components["schemas"]["PictureTyped"][];
-    };
-    /** @description More bits as typed, and where they were. */
-    AlsoTyped: {
-      parts?: components["schemas"]["PartTyped"][];
-      note?: string;
-    };
-    /**
-     * @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far;
-     *         ``feel``: by feel, without a reading. Of a ring the ``stage``, or the number of a ``screw``.
-     */
-    PulledTyped: {
-      reading?: string;
-      over?: boolean;
-      feel?: boolean;
-      unit?: string;
-      wrench?: string;
-      turned?: string;
-      sure?: string;
-      items?: string[];
-      stage?: string;
-      screw?: string;
-      seal?: string;
-    };
-    /** @description What was ticked, by its codes. */
-    TickedTyped: {
-      items?: string[];
-    };
-    /** @description Who looked, as the server knows it. */
-    SecondTyped: {
-      name?: string;
-      person?: string;
-      alone?: boolean;
-    };
-    /** @description What was ticked, and how much went into it; empty or 0: none. */
-    FilterTyped: {
-      items?: string[];
-      amount?: string;
-      sure?: string;
-    };
-    /**
-     * @description How much, of what, and whether the filler was shut; of an oil that is not on the shelf the
-     *         ``label`` as well, grade and class.
-     */
-    PourTyped: {
-      amount?: string;
-      fluid?: string;
-      label?: string;
-      closed?: boolean;
-      sure?: string;
-    };
-    /** @description How much, and where, by its code. */
-    DrawTyped: {
-      amount?: string;
-      where?: string;
-      sure?: string;
-    };
-    /**
-     * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
-     *         is not as warm as its marks ask for; or the ``amount`` that ran out at an edge.
-     */
-    LevelTyped: {
-      sight?: string;
-      position?: string;
-      attitude?: string;
-      warmth?: string;
-      amount?: string;
-      sure?: string;
-    };
-    /** @description One of the causes by its code, or one's own words. */
-    CauseTyped: {
-      cause?: string;
-      words?: string;
-    };
-    /** @description Why, by its code; empty takes it back. */
-    LeftTyped: {
-      reason?: string;
-    };
-    /** @description One of the step's options by its code, and how much where it was some. */
-    RanOutTyped: {
-      how?: string;
-      amount?: string;
-      sure?: string;
-    };
-    /** @description ``dry``, or the code of a place. */
-    LookedTyped: {
-      result?: string;
-    };
-    /** @description Values by name as typed; an empty one was not taken. ``sure``: the answers to earlier questions. */
-    TakenTyped: {
-      found?: {
-        [key: string]: string;
-      };
-      left?: {
-        [key: string]: string;
-      };
-      sure?: string[];
-    };
-    /** @description Why. */
-    ReasonTyped: {
-      reason?: string;
-    };
-    /** @description Of which entry, why, and whether the bike goes back. */
-    AnsweredTyped: {
-      reason?: string;
-      entry?: string;
-      handed_back?: boolean;
-    };
-    /** @description What a hand was put on, by its codes. */
-    TakesOverTyped: {
-      hands?: string[];
-    };
-    /** @description For what, by its code, and in words. */
-    WaitsTyped: {
-      what?: string;
-      words?: string;
-    };
-    /** @description How it stands, by its code, and whether it is strapped down. */
-    StandsTyped: {
-      pose?: string;
-      strapped?: boolean;
-    };
-    LookUpEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "look up";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["LookedUpTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    ConfirmEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "confirm";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["TicksTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    ToreEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "tore";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    StopEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "stop";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    StartEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "start";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["StartTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    AnswerEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "answer";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["ChosenTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    AmountEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "amount";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["AmountTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    FindingEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "finding";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["GradedTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    RegradeEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "regrade";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["GradedTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    AlsoSeenEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "also seen";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["AlsoTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    TorqueEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "torque";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["PulledTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    TickedEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "ticked";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["TickedTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    SecondLookEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "second look";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["SecondTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    FilterEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "filter";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["FilterTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    PourEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "pour";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["PourTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    DrawEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "draw";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["DrawTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    LevelEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "level";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["LevelTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    CauseEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "cause";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["CauseTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    LeftEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "left";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["LeftTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    RanOutEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "ran out";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["RanOutTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    LeaksEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "leaks";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["LookedTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    MeasureEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "measure";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["TakenTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    SkipEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "skip";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["ReasonTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    AnsweredEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "answered";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["AnsweredTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    TakesEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "takes";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    GivesUpEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "gives up";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    TakesOverEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "takes over";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["TakesOverTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    WaitsEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "waits";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["WaitsTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    GoesOnEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "goes on";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    StandsEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "stands";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["StandsTyped"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    OpensAgainEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "opens again";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    CallsEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "calls";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    LendsEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "lends";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    LetsGoEntryRequest: {
-      id: string;
-      step: string;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "lets go";
-      at: string;
-      sent_at?: string;
-      data: components["schemas"]["Nothing"];
-      supersedes?: string | null;
-      accepts?: string;
-      remembered?: boolean;
-      description?: number;
-    };
-    NewEntryRequest:
-      | components["schemas"]["LookUpEntryRequest"]
-      | components["schemas"]["ConfirmEntryRequest"]
-      | components["schemas"]["ToreEntryRequest"]
-      | components["schemas"]["StopEntryRequest"]
-      | components["schemas"]["StartEntryRequest"]
-      | components["schemas"]["AnswerEntryRequest"]
-      | components["schemas"]["AmountEntryRequest"]
-      | components["schemas"]["FindingEntryRequest"]
-      | components["schemas"]["RegradeEntryRequest"]
-      | components["schemas"]["AlsoSeenEntryRequest"]
-      | components["schemas"]["TorqueEntryRequest"]
-      | components["schemas"]["TickedEntryRequest"]
-      | components["schemas"]["SecondLookEntryRequest"]
-      | components["schemas"]["FilterEntryRequest"]
-      | components["schemas"]["PourEntryRequest"]
-      | components["schemas"]["DrawEntryRequest"]
-      | components["schemas"]["LevelEntryRequest"]
-      | components["schemas"]["CauseEntryRequest"]
-      | components["schemas"]["LeftEntryRequest"]
-      | components["schemas"]["RanOutEntryRequest"]
-      | components["schemas"]["LeaksEntryRequest"]
-      | components["schemas"]["MeasureEntryRequest"]
-      | components["schemas"]["SkipEntryRequest"]
-      | components["schemas"]["AnsweredEntryRequest"]
-      | components["schemas"]["TakesEntryRequest"]
-      | components["schemas"]["GivesUpEntryRequest"]
-      | components["schemas"]["TakesOverEntryRequest"]
-      | components["schemas"]["WaitsEntryRequest"]
-      | components["schemas"]["GoesOnEntryRequest"]
-      | components["schemas"]["StandsEntryRequest"]
-      | components["schemas"]["OpensAgainEntryRequest"]
-      | components["schemas"]["CallsEntryRequest"]
-      | components["schemas"]["LendsEntryRequest"]
-      | components["schemas"]["LetsGoEntryRequest"];
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        AddedTaskRequest: {
+            reservoir: string;
+            variant?: string;
+            fluid?: string;
+            label?: string;
+            entry?: string;
+        };
+        Amount: {
+            words: string;
+            /** Format: double */
+            number: number;
+            nudges: components["schemas"]["Nudge"][];
+        };
+        AnswerLine: {
+            outcome: string;
+            words: string;
+            by: string;
+            at: string;
+        };
+        AnswerRequest: {
+            rule: string;
+            reservoir: string;
+            text: string;
+            reason: string;
+        };
+        AnsweredShape: {
+            step: string;
+            text: string;
+            reason: string;
+            by: string;
+            at: string;
+        };
+        ApprovalRequest: {
+            unchecked?: string[];
+        };
+        ArrivalRequest: {
+            act: string;
+            what: string;
+            bottles: components["schemas"]["BottlesRequest"][];
+            count: number;
+        };
+        Ask: {
+            reservoir: string;
+            label: string;
+            level: components["schemas"]["LevelWord"];
+            action: string;
+            look?: boolean;
+        };
+        Audit: {
+            lines: components["schemas"]["AuditLine"][];
+            count: number;
+            page: number;
+            pages: number;
+            people: string[];
+            acts: string[];
+        };
+        AuditLine: {
+            at: string;
+            by: string;
+            act: string;
+            about: string;
+            was: string;
+        };
+        Band: {
+            grade: string;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number | null;
+        };
+        BikeAsks: {
+            bike: string;
+            bike_id: string;
+            asks: components["schemas"]["Ask"][];
+        };
+        BikeForm: {
+            id: string;
+            model: number;
+            name: string;
+            owner: string;
+            use_class: string;
+            odometer_unit: string;
+            records: string;
+            new_on: string;
+            severity: string;
+            counts_hours: boolean;
+            notes: string;
+            archived: boolean;
+            version: number;
+            odometer?: string;
+            hours?: string;
+            plate?: string;
+            frame_number?: string;
+            year_built?: string;
+            engine_number?: string;
+            engine_at?: string;
+            engine_had?: string;
+        };
+        BikeFormPage: {
+            form: components["schemas"]["BikeForm"];
+            models: components["schemas"]["ModelChoice"][];
+            use_classes: string[];
+            records: string[];
+        };
+        BikeFormRequest: {
+            id: string;
+            model: number;
+            name: string;
+            owner: string;
+            use_class: string;
+            odometer_unit: string;
+            records: string;
+            new_on: string;
+            severity: string;
+            counts_hours: boolean;
+            notes: string;
+            archived: boolean;
+            version: number;
+            odometer?: string;
+            hours?: string;
+            plate?: string;
+            frame_number?: string;
+            year_built?: string;
+            engine_number?: string;
+            engine_at?: string;
+            engine_had?: string;
+        };
+        BikeName: {
+            id: string;
+            name: string;
+            model: string;
+        };
+        BikePage: {
+            id: string;
+            name: string;
+            model: string;
+            layout: string;
+            displacement: string;
+            plate: string;
+            frame_number: string;
+            year_built: number | null;
+            engine: string;
+            owner: string;
+            use_class: string;
+            odometer: string;
+            odometer_unit: string;
+            odometer_on: string;
+            records: string;
+            notes: string;
+            archived: boolean;
+            counts_hours: boolean;
+            model_id: number;
+            sheet_id: number;
+            sheet_version: number;
+            sheet_approved_by: string;
+            visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["NextPlanned"] | null;
+            asks: components["schemas"]["Ask"][];
+            reservoirs: components["schemas"]["ReservoirPage"][];
+            plugs: components["schemas"]["MapPlug"][];
+            photos: components["schemas"]["PhotoLine"][];
+        };
+        Blend: {
+            words: string;
+            thin: string;
+            thick: string;
+            kv40: string;
+            kv100: string;
+            reasons: components["schemas"]["Why"][];
+        };
+        Booked: {
+            line: components["schemas"]["PlannedLine"];
+            state: string;
+            asked: components["schemas"]["PlanAsked"];
+        };
+        BottleFormRequest: {
+            act: string;
+            id: string;
+            fluid: number;
+            version: number;
+            size: string;
+            left?: string;
+            opened_on?: string;
+            batch?: string;
+        };
+        BottleLine: {
+            id: string;
+            fluid: number;
+            version: number;
+            size: string;
+            left: string;
+            /** Format: double */
+            share: number;
+            opened_on: string;
+            batch: string;
+        };
+        BottleUseRequest: {
+            act: string;
+            id: string;
+            used?: string;
+            gone?: boolean;
+        };
+        Bottles: {
+            ml: number;
+            count: number;
+        };
+        BottlesRequest: {
+            ml: number;
+            count: number;
+        };
+        Calendar: {
+            count: number;
+            weeks: components["schemas"]["Week"][];
+            shopping: components["schemas"]["Shopping"][];
+            feed: string;
+        };
+        CalledHands: {
+            visit: string;
+            bike: string;
+            by: string;
+            who: string;
+            since: string;
+        };
+        CellWriteRequest: {
+            path: string;
+            revision: number;
+            written?: string;
+            document?: string;
+            page?: string;
+            sure?: string;
+        };
+        CellWritesRequest: {
+            cells: components["schemas"]["CellWriteRequest"][];
+        };
+        Changed: {
+            bike: string;
+            bike_id: string;
+            reservoir: string;
+            on: string;
+            was: components["schemas"]["LevelWord"];
+            now: components["schemas"]["LevelWord"];
+            look: boolean;
+            parts: components["schemas"]["PlugPart"][];
+        };
+        ChangedPersonRequest: {
+            name: string;
+            role: string;
+            active?: boolean;
+            version?: number;
+            qualifications?: string[];
+        };
+        Choice: {
+            name: string;
+            count: number;
+        };
+        ChosenRequest: {
+            password: string;
+            pin?: string;
+        };
+        /**
+         * @description * `pour` - pour
+         *     * `remove` - remove
+         *     * `look` - look
+         *     * `read` - read
+         *     * `done` - done
+         *     * `stop` - stop
+         * @enum {string}
+         */
+        CoachAction: "pour" | "remove" | "look" | "read" | "done" | "stop";
+        CoachShape: {
+            action: components["schemas"]["CoachAction"];
+            words: string;
+            belief: string;
+            amount: string;
+            /** Format: double */
+            bottles: number;
+            causes: components["schemas"]["OptionShape"][];
+            reasons: components["schemas"]["Why"][];
+            taps: components["schemas"]["OptionShape"][];
+            enough: boolean;
+            leaves: components["schemas"]["OptionShape"][];
+        };
+        ColdLine: {
+            key: string;
+            label: string;
+            minutes: number;
+            chosen: boolean;
+        };
+        Comparisons: {
+            fluids: components["schemas"]["GroupClaim"][];
+            schools: components["schemas"]["GroupClaim"][];
+            eyes: components["schemas"]["EyeLine"][];
+        };
+        CopyFromRequest: {
+            sheet: number;
+            reservoirs?: string[];
+        };
+        CredentialsRequest: {
+            username: string;
+            password: string;
+        };
+        CurvePoint: {
+            /** Format: double */
+            t: number;
+            /** Format: double */
+            v: number;
+        };
+        /**
+         * @description * `paste` - PASTE
+         *     * `fuzz` - FUZZ
+         *     * `specks` - SPECKS
+         *     * `slivers` - SLIVERS
+         *     * `flakes` - FLAKES
+         *     * `chips` - CHIPS
+         *     * `fragments` - FRAGMENTS
+         * @enum {string}
+         */
+        DebrisForm: "paste" | "fuzz" | "specks" | "slivers" | "flakes" | "chips" | "fragments";
+        /**
+         * @description * `changed` - CHANGED
+         *     * `topped up` - TOPPED_UP
+         *     * `looked` - LOOKED
+         *     * `not seen` - UNSEEN
+         * @enum {string}
+         */
+        DidEnum: "changed" | "topped up" | "looked" | "not seen";
+        Doorway: {
+            name: string;
+            people: components["schemas"]["Face"][];
+        };
+        DoubtLine: {
+            rule: string;
+            reservoir: string;
+            place: string;
+            text: string;
+            answered_by: string;
+            reason: string;
+        };
+        /**
+         * @description * `fine` - FINE
+         *     * `soon` - SOON
+         *     * `due` - DUE
+         *     * `baseline` - BASELINE
+         *     * `no interval` - UNLIMITED
+         * @enum {string}
+         */
+        DueState: "fine" | "soon" | "due" | "baseline" | "no interval";
+        ElementRate: {
+            element: string;
+            /** Format: double */
+            rate: number;
+            means: string;
+        };
+        ElementSeries: {
+            element: string;
+            means: string;
+            values: (number | null)[];
+            smooth: (number | null)[];
+            /** Format: double */
+            high: number | null;
+            outside: number[];
+        };
+        ElsewhereRequest: {
+            id: string;
+            what: components["schemas"]["WhatEnum"];
+            reservoir: string;
+            done_on: string;
+            odometer: string;
+            fluid?: string;
+            amount?: string;
+            by?: string;
+            proof?: string;
+            sure?: string[];
+        };
+        /**
+         * @description * `look up` - LOOK_UP
+         *     * `confirm` - CONFIRM
+         *     * `start` - START
+         *     * `stop` - STOP
+         *     * `answer` - ANSWER
+         *     * `amount` - AMOUNT
+         *     * `finding` - FINDING
+         *     * `regrade` - REGRADE
+         *     * `also seen` - ALSO_SEEN
+         *     * `torque` - TORQUE
+         *     * `ticked` - TICKED
+         *     * `tore` - TORE
+         *     * `second look` - SECOND
+         *     * `filter` - FILTER
+         *     * `pour` - POUR
+         *     * `draw` - DRAW
+         *     * `level` - LEVEL
+         *     * `cause` - CAUSE
+         *     * `left` - LEFT
+         *     * `ran out` - RAN_OUT
+         *     * `leaks` - LEAKS
+         *     * `measure` - MEASURE
+         *     * `skip` - SKIP
+         *     * `answered` - ANSWERED
+         *     * `takes` - TAKES
+         *     * `gives up` - GIVES_UP
+         *     * `waits` - WAITS
+         *     * `goes on` - GOES_ON
+         *     * `takes over` - TAKES_OVER
+         *     * `stands` - STANDS
+         *     * `opens again` - OPENS_AGAIN
+         *     * `calls` - CALLS
+         *     * `lends` - LENDS
+         *     * `lets go` - LETS_GO
+         * @enum {string}
+         */
+        EntryKind: "look up" | "confirm" | "start" | "stop" | "answer" | "amount" | "finding" | "regrade" | "also seen" | "torque" | "ticked" | "tore" | "second look" | "filter" | "pour" | "draw" | "level" | "cause" | "left" | "ran out" | "leaks" | "measure" | "skip" | "answered" | "takes" | "gives up" | "waits" | "goes on" | "takes over" | "stands" | "opens again" | "calls" | "lends" | "lets go";
+        EntryShape: {
+            id: string;
+            kind: components["schemas"]["EntryKind"];
+            by: string;
+            at: string;
+            result: string;
+            remembered: boolean;
+        };
+        Erased: {
+            bikes: number;
+        };
+        ErasureRequest: {
+            id: string;
+            name: string;
+        };
+        EyeLine: {
+            name: string;
+            kind: string;
+            graded: number;
+            words: string;
+        };
+        Face: {
+            username: string;
+            name: string;
+        };
+        FaultLine: {
+            line: number;
+            field: string;
+            said: string;
+        };
+        FindingLine: {
+            id: string;
+            on: string;
+            bike: string;
+            bike_id: string;
+            model: string;
+            reservoir: string;
+            kind: string;
+            level: components["schemas"]["LevelWord"];
+            look: boolean;
+            parts: components["schemas"]["PlugPart"][];
+            words: string;
+            chance: string;
+            fluid: string;
+            by: string;
+        };
+        FindingWords: {
+            forms: components["schemas"]["DebrisForm"][];
+            matters: components["schemas"]["Matter"][];
+            looks: components["schemas"]["OilLook"][];
+            smells: components["schemas"]["OilLook"][];
+            places: components["schemas"]["PlacesEnum"][];
+            warmths: components["schemas"]["WarmthsEnum"][];
+        };
+        FindingsLedger: {
+            asking: components["schemas"]["BikeAsks"][];
+            changed: components["schemas"]["Changed"][];
+            lines: components["schemas"]["FindingLine"][];
+            count: number;
+            page: number;
+            pages: number;
+            choices: components["schemas"]["LedgerChoices"];
+        };
+        Finish: {
+            at: string;
+            minutes: number;
+            hands_on: number;
+            less: number;
+            then: components["schemas"]["NextJob"][];
+            people: number;
+            worked_out: string;
+        };
+        FirstReading: {
+            by: string;
+            level: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
+        };
+        FirstStep: {
+            step: components["schemas"]["StepEnum"];
+            done: boolean;
+        };
+        /**
+         * @description * `fits` - fits
+         *     * `fits by school` - fits by school
+         *     * `caution` - caution
+         *     * `refused` - refused
+         * @enum {string}
+         */
+        FitEnum: "fits" | "fits by school" | "caution" | "refused";
+        FluidCard: {
+            id: number;
+            name: string;
+            label: string;
+            family: string;
+            bottle: string;
+            kv40: string;
+            kv100: string;
+            index: number | null;
+            satisfies: string[];
+            disagrees: string[];
+            density: string;
+            swells: string;
+            cold: string;
+            cold_ok: boolean;
+            curve: components["schemas"]["CurvePoint"][];
+            blends: boolean;
+            form: components["schemas"]["FluidForm"];
+        };
+        FluidChoice: {
+            name: string;
+            stock: string;
+            fit?: components["schemas"]["FitEnum"];
+            why?: string;
+        };
+        FluidForm: {
+            id: number;
+            version: number;
+            name: string;
+            family: string;
+            bottle: string;
+            grade?: string;
+            friction_class?: string;
+            service?: string;
+            base?: string;
+            approvals?: string;
+            kv40?: string;
+            kv100?: string;
+            hths?: string;
+            cranking?: string;
+            pumping?: string;
+            density15?: string;
+            pour_point?: string;
+            dfi?: string;
+            sfi?: string;
+            sti?: string;
+            retired?: boolean;
+        };
+        FluidFormRequest: {
+            id: number;
+            version: number;
+            name: string;
+            family: string;
+            bottle: string;
+            grade?: string;
+            friction_class?: string;
+            service?: string;
+            base?: string;
+            approvals?: string;
+            kv40?: string;
+            kv100?: string;
+            hths?: string;
+            cranking?: string;
+            pumping?: string;
+            density15?: string;
+            pour_point?: string;
+            dfi?: string;
+            sfi?: string;
+            sti?: string;
+            retired?: boolean;
+        };
+        FluidLine: {
+            fluid: string;
+            need: string;
+            what_for: string;
+            words: string;
+            buy: string;
+            cost: string;
+            kept: string;
+        };
+        FluidMatch: {
+            id: number;
+            name: string;
+            label: string;
+            fit: string;
+            rank: number;
+            refused: boolean;
+            cold: string;
+            cold_ok: boolean;
+            curve: components["schemas"]["CurvePoint"][];
+            reasons: components["schemas"]["Why"][];
+        };
+        GaugeShape: {
+            name: string;
+            marks: components["schemas"]["MarksShape"][];
+            how: string;
+            warm?: boolean;
+            edge?: boolean;
+        };
+        Glass: {
+            key: string;
+            kind: string;
+            label: string;
+            column: string;
+            state: components["schemas"]["DueState"];
+            /** Format: double */
+            level: number;
+            /** Format: double */
+            age: number;
+            when: string;
+            forecast: string;
+            /** Format: double */
+            notch: number | null;
+            reasons: components["schemas"]["Why"][];
+            plug: components["schemas"]["Plug"] | null;
+        };
+        GroupClaim: {
+            kind: string;
+            name: string;
+            /** Format: double */
+            ratio: number | null;
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
+            bikes: number;
+            findings: number;
+            words: string;
+        };
+        Hand: {
+            id: string;
+            name: string;
+        };
+        HandsShape: {
+            step: string;
+            title: string;
+            what: string;
+            by: string;
+            who: string;
+            since: string;
+            lent_by: string;
+            lent_by_who: string;
+        };
+        JobShape: {
+            id: string;
+            label: string;
+            group: string;
+            attitude: string;
+            start: number;
+            end: number;
+            free: number;
+            technician: number;
+            cautions: string[];
+        };
+        Keeping: {
+            kept: boolean;
+            alarm: boolean;
+            last: string;
+            free: string;
+            drill: string;
+            where: string;
+            failed: string;
+        };
+        KitShape: {
+            fluids: components["schemas"]["FluidLine"][];
+            parts: components["schemas"]["PartLine"][];
+            tools: string[];
+            torques: components["schemas"]["TorqueLine"][];
+            consumables: string[];
+            to_buy: string[];
+            parts_cost: string;
+            buying: string;
+            labour: string;
+            total: string;
+            flat: string;
+            simulated: boolean;
+        };
+        LabHistory: {
+            points: components["schemas"]["LabPoint"][];
+            newest: components["schemas"]["LabPoint"] | null;
+            elements: components["schemas"]["ElementSeries"][];
+        };
+        LabPoint: {
+            label: string;
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            laboratory: string;
+            simulated: boolean;
+            rates: components["schemas"]["ElementRate"][];
+            particles: string;
+            remarks: components["schemas"]["RemarkLine"][];
+        };
+        LabProgress: {
+            id: string;
+            lines: number;
+            done: number;
+            taken: number;
+            faults: components["schemas"]["FaultLine"][];
+            refused: string;
+            finished: boolean;
+        };
+        LaneDay: {
+            visits: string[];
+            minutes: number;
+            full: boolean;
+        };
+        Ledger: {
+            lines: components["schemas"]["LedgerLine"][];
+        };
+        LedgerChoices: {
+            levels: components["schemas"]["LevelWord"][];
+            matters: components["schemas"]["Matter"][];
+            kinds: string[];
+            models: string[];
+            fluids: string[];
+            graders: string[];
+            schools: string[];
+        };
+        LedgerLine: {
+            id: number;
+            kind: string;
+            what: string;
+            change: string;
+            on: string;
+            by: string;
+        };
+        /**
+         * @description * `routine` - ROUTINE
+         *     * `note` - NOTE
+         *     * `watch` - WATCH
+         *     * `investigate` - INVESTIGATE
+         *     * `hold` - HOLD
+         * @enum {string}
+         */
+        LevelWord: "routine" | "note" | "watch" | "investigate" | "hold";
+        LoadShape: {
+            visits: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            litres: number;
+        };
+        MapPlug: {
+            reservoir: string;
+            reservoir_label: string;
+            part: string;
+            role: string;
+            place: string;
+            torque: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        Mark: {
+            lane: string;
+            on: string;
+            at: string;
+            /** Format: double */
+            km: number;
+            words: string;
+        };
+        MarksShape: {
+            attitude: string;
+            between: string;
+            /** Format: double */
+            target: number;
+        };
+        Matches: {
+            reservoir: string;
+            wanted: components["schemas"]["Wanted"];
+            school: string;
+            fluids: components["schemas"]["FluidMatch"][];
+            scales: components["schemas"]["Scale"][];
+            caveat: string;
+        };
+        /**
+         * @description * `steel` - STEEL
+         *     * `aluminium` - ALUMINIUM
+         *     * `brass` - BRASS
+         *     * `bronze` - BRONZE
+         *     * `friction` - FRICTION
+         *     * `sealant` - SEALANT
+         *     * `rubber` - RUBBER
+         *     * `unknown` - UNKNOWN
+         * @enum {string}
+         */
+        Matter: "steel" | "aluminium" | "brass" | "bronze" | "friction" | "sealant" | "rubber" | "unknown";
+        MeasuredShape: {
+            name: string;
+            kind: string;
+        };
+        MissingLine: {
+            reservoir: string;
+            label: string;
+            path: string;
+            text: string;
+            add: string;
+            asked: boolean;
+        };
+        ModelChoice: {
+            id: number;
+            name: string;
+        };
+        ModelLine: {
+            id: number;
+            make: string;
+            name: string;
+            year: number;
+            layout: string;
+            displacement_cc: number;
+            bikes: number;
+            sheets: components["schemas"]["SheetLine"][];
+        };
+        Models: {
+            models: components["schemas"]["ModelLine"][];
+            layouts: string[];
+        };
+        MonthLoad: {
+            month: string;
+            label: string;
+            count: number;
+        };
+        NewAnswerRequest: {
+            id: string;
+            outcome: string;
+            words?: string;
+        };
+        NewLabFileRequest: {
+            id: string;
+            text: string;
+        };
+        NewModelRequest: {
+            make: string;
+            name: string;
+            year: string;
+            layout: string;
+            displacement_cc: string;
+        };
+        NewOverrulingRequest: {
+            id: string;
+            level: string;
+            reason?: string;
+        };
+        NewPartRequest: {
+            kind: string;
+            reservoir?: string;
+            key?: string;
+            label?: string;
+        };
+        NewPasswordRequest: {
+            current: string;
+            password: string;
+        };
+        NewPersonRequest: {
+            id: string;
+            username: string;
+            name: string;
+            role: string;
+            qualifications?: string[];
+        };
+        NewPinRequest: {
+            current: string;
+            pin: string;
+        };
+        NewPlannedVisitRequest: {
+            id: string;
+            bike: string;
+            on: string;
+            asked: components["schemas"]["PlanAskedRequest"];
+            version?: number;
+        };
+        NewReadingRequest: {
+            id: string;
+            odometer: string;
+            hours?: string;
+            new_shows?: string;
+            sure?: string[];
+        };
+        NewSampleRequest: {
+            id: string;
+            bike?: string;
+            reservoir?: string;
+            fluid?: string;
+        };
+        NewTabletRequest: {
+            id: string;
+            name: string;
+        };
+        NewTaskRequest: {
+            reservoir: string;
+            variant?: string;
+            fluid?: string;
+            label?: string;
+        };
+        NewTipRequest: {
+            id: string;
+            step: string;
+            text?: string;
+            tools?: string;
+        };
+        NewVisitRequest: {
+            id: string;
+            bike: string;
+            tasks: components["schemas"]["NewTaskRequest"][];
+            odometer: string;
+            hours?: string;
+            cold?: string[];
+            order?: string[];
+            sure?: string[];
+            wants?: string;
+            ride_in?: string;
+        };
+        /**
+         * @description * `half` - HALF
+         *     * `full` - FULL
+         * @enum {string}
+         */
+        NextEnum: "half" | "full";
+        NextJob: {
+            label: string;
+            spare: number;
+        };
+        NextPlanned: {
+            id: string;
+            day: string;
+            late: boolean;
+        };
+        Nudge: {
+            label: string;
+            text: string;
+        };
+        /** @enum {unknown} */
+        NullEnum: null;
+        Offer: {
+            key: string;
+            label: string;
+            variants: string[];
+            pours: boolean;
+            fluids: components["schemas"]["FluidChoice"][];
+        };
+        Offered: {
+            kind: string;
+            key: string;
+            label: string;
+        };
+        /**
+         * @description * `clear` - CLEAR
+         *     * `dark` - DARK
+         *     * `milky` - MILKY
+         *     * `sparkle` - SPARKLE
+         *     * `fuel smell` - FUEL
+         *     * `burnt smell` - BURNT
+         * @enum {string}
+         */
+        OilLook: "clear" | "dark" | "milky" | "sparkle" | "fuel smell" | "burnt smell";
+        OilPoint: {
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            /** Format: double */
+            drained: number | null;
+            /** Format: double */
+            took: number | null;
+            fluid: string;
+        };
+        OpenPointShape: {
+            code: string;
+            text: string;
+            touch: boolean;
+        };
+        OpenVisit: {
+            id: string;
+            reservoir: string;
+            step: string;
+            ends_at: string | null;
+            since: string | null;
+        };
+        OptionShape: {
+            code: string;
+            words: string;
+        };
+        OrderShape: {
+            jobs: components["schemas"]["JobShape"][];
+            minutes: number;
+            in_turn: number;
+            hands_on: number;
+            proven: boolean;
+            gap: string;
+            learned: string[];
+        };
+        /**
+         * @description * `nothing found` - NOTHING
+         *     * `a fault was found, and put right` - FAULT
+         *     * `lifted` - LIFTED
+         *     * `handed back, not to be ridden` - HANDED_BACK
+         *     * `handed out to a specialist` - HANDED_OUT
+         *     * `topped up` - TOPPED_UP
+         * @enum {string}
+         */
+        OutcomesEnum: "nothing found" | "a fault was found, and put right" | "lifted" | "handed back, not to be ridden" | "handed out to a specialist" | "topped up";
+        OverruledLine: {
+            level: components["schemas"]["LevelWord"];
+            reason: string;
+            by: string;
+            at: string;
+        };
+        OwnCheckRequest: {
+            path: string;
+            revision: number;
+        };
+        OwnPage: {
+            username: string;
+            name: string;
+            role: components["schemas"]["RoleEnum"];
+            qualifications: string[];
+            volume_unit: string;
+            torque_unit: string;
+            ounces: string;
+            volume_units: string[];
+            torque_units: string[];
+            has_pin: boolean;
+        };
+        OwnShape: {
+            written: string;
+            source: string;
+            by: string;
+        };
+        OwnUnitsRequest: {
+            volume_unit: string;
+            torque_unit: string;
+            ounces: string;
+        };
+        Owner: {
+            name: string;
+            bikes: number;
+        };
+        OwnersData: {
+            format: string;
+            workshop: string;
+            owner: string;
+            given_out_on: string;
+            bikes: {
+                [key: string]: unknown;
+            }[];
+        };
+        PartBlock: {
+            key: string;
+            role: string;
+            place: string;
+            torque: string;
+            /** Format: double */
+            x: number | null;
+            /** Format: double */
+            y: number | null;
+            revision: number;
+            rows: components["schemas"]["Row"][];
+        };
+        PartLine: {
+            name: string;
+            count: number;
+            words: string;
+        };
+        PathsRequest: {
+            paths: string[];
+        };
+        Peak: {
+            reading: string;
+            simulated: boolean;
+        };
+        People: {
+            people: components["schemas"]["PersonLine"][];
+            qualifications: string[];
+            roles: components["schemas"]["RoleLine"][];
+        };
+        PersonLine: {
+            id: number;
+            username: string;
+            name: string;
+            role: components["schemas"]["RoleEnum"];
+            qualifications: string[];
+            active: boolean;
+            waits: boolean;
+            has_pin: boolean;
+            version: number;
+        };
+        PhotoLine: {
+            id: string;
+            caption: string;
+            taken_on: string;
+            taken_by: string;
+        };
+        PhotoUploadRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            picture: string;
+            caption?: string;
+        };
+        PictureKept: {
+            id: string;
+        };
+        PictureLine: {
+            id: string;
+            /** Format: double */
+            x: number | null;
+            /** Format: double */
+            y: number | null;
+        };
+        /**
+         * @description * `plug` - PLUG
+         *     * `oil` - OIL
+         *     * `pan` - PAN
+         *     * `filter` - FILTER
+         *     * `screen` - SCREEN
+         * @enum {string}
+         */
+        PlacesEnum: "plug" | "oil" | "pan" | "filter" | "screen";
+        PlanAsked: {
+            proposed?: boolean;
+            tasks?: components["schemas"]["TaskChoice"][];
+            cold?: string[];
+            wishes?: components["schemas"]["WishChoice"][];
+            technicians?: number;
+            hands?: string[];
+            pans?: number;
+            planned?: string | null;
+            on?: string | null;
+        };
+        PlanAskedRequest: {
+            proposed?: boolean;
+            tasks?: components["schemas"]["TaskChoiceRequest"][];
+            cold?: string[];
+            wishes?: components["schemas"]["WishChoiceRequest"][];
+            technicians?: number;
+            hands?: string[];
+            pans?: number;
+            planned?: string | null;
+            on?: string | null;
+        };
+        PlanPage: {
+            bike: string;
+            bike_id: string;
+            day: string;
+            tasks: components["schemas"]["TaskLine"][];
+            cold: components["schemas"]["ColdLine"][];
+            technicians: number;
+            people: components["schemas"]["Hand"][];
+            hands: string[];
+            pans: number;
+            order: components["schemas"]["OrderShape"] | null;
+            refused: string;
+            kit: components["schemas"]["KitShape"];
+            cautions: string[];
+            together: components["schemas"]["LoadShape"];
+            alone: components["schemas"]["LoadShape"];
+            visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["PlannedLine"][];
+            asks: components["schemas"]["Ask"][];
+        };
+        PlannedLine: {
+            id: string;
+            bike: string;
+            bike_id: string;
+            on: string;
+            day: string;
+            late: boolean;
+            parts: components["schemas"]["PlannedPart"][];
+            minutes: number;
+            hands: string;
+            planned_by: string;
+            version: number;
+            missing: string[];
+        };
+        PlannedPart: {
+            label: string;
+            done: string;
+        };
+        Plate: {
+            title: string;
+            rows: components["schemas"]["Row"][];
+        };
+        Plug: {
+            id: string;
+            found_on: string;
+            look: string;
+            level: components["schemas"]["LevelWord"];
+            judged: components["schemas"]["LevelWord"];
+            origin: string;
+            action: string;
+            by: string;
+            note: string;
+            kept: string;
+            parts: components["schemas"]["PlugPart"][];
+            oil: components["schemas"]["OilLook"][];
+            rules: string[];
+            again: string;
+            chance: string;
+            asks: boolean;
+            outcomes: components["schemas"]["OutcomesEnum"][];
+            confirm: string[];
+            changes: string[];
+            answers: components["schemas"]["AnswerLine"][];
+            overruled: components["schemas"]["OverruledLine"][];
+            pictures: components["schemas"]["PictureLine"][];
+            first: components["schemas"]["FirstReading"] | null;
+        };
+        PlugPart: {
+            form: components["schemas"]["DebrisForm"];
+            matter: components["schemas"]["Matter"];
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            largest_mm: number | null;
+            /** Format: double */
+            pile_mm: number | null;
+        };
+        PlugPictureUploadRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: binary */
+            picture: string;
+        };
+        PlugSoFarRequest: {
+            step: string;
+            data?: components["schemas"]["GradedTyped"];
+        };
+        /**
+         * @description * `upright` - UPRIGHT
+         *     * `side stand` - SIDE_STAND
+         *     * `lifted` - LIFTED
+         *     * `tilted` - TILTED
+         * @enum {string}
+         */
+        Pose: "upright" | "side stand" | "lifted" | "tilted";
+        PoseShape: {
+            pose: components["schemas"]["Pose"];
+            words: string;
+            straps: boolean;
+            caution: string;
+        };
+        QuickSum: {
+            words: string;
+            kind: string;
+        };
+        Reading: {
+            reads: string;
+            doubts: string[];
+        };
+        ReadingCorrectionRequest: {
+            id: string;
+            seen: string;
+            odometer: string;
+            reason: string;
+            hours?: string;
+            sure?: string[];
+        };
+        ReadingLine: {
+            id: string;
+            read_on: string;
+            odometer: string;
+            hours: string;
+            by: string;
+            replaced: boolean;
+            reason: string;
+            before: string[];
+        };
+        Readings: {
+            bike: string;
+            unit: string;
+            counts_hours: boolean;
+            now: string;
+            lines: components["schemas"]["ReadingLine"][];
+            may_correct: boolean;
+        };
+        ReasonRequest: {
+            reason: string;
+        };
+        RemarkLine: {
+            level: components["schemas"]["LevelWord"];
+            text: string;
+        };
+        ReservoirBlock: {
+            key: string;
+            kind: string;
+            label: string;
+            plates: components["schemas"]["Plate"][];
+            parts: components["schemas"]["PartBlock"][];
+        };
+        ReservoirPage: {
+            glass: components["schemas"]["Glass"];
+            fluid: string;
+            rule: string;
+            spec: components["schemas"]["SpecGroup"][];
+            services: components["schemas"]["ServiceLine"][];
+            findings: components["schemas"]["Plug"][];
+            variants: string[];
+            looked_at: boolean;
+            serviceable: boolean;
+            not_serviceable: string;
+            expected_take: string;
+            doubts: string[];
+            missing: string[];
+            serves: string;
+            caution: string;
+            reset: string;
+            top_ups: components["schemas"]["TopUpLine"][];
+        };
+        /**
+         * @description * `work` - WORK
+         *     * `stand alone` - STAND_ALONE
+         *     * `lead` - LEAD
+         * @enum {string}
+         */
+        RightsEnum: "work" | "stand alone" | "lead";
+        RingShape: {
+            count: number;
+            order: number[];
+            next: (components["schemas"]["NextEnum"] | components["schemas"]["NullEnum"]) | null;
+        };
+        /**
+         * @description * `technician` - TECHNICIAN
+         *     * `lead` - LEAD
+         *     * `apprentice` - APPRENTICE
+         *     * `reader` - READER
+         * @enum {string}
+         */
+        RoleEnum: "technician" | "lead" | "apprentice" | "reader";
+        RoleLine: {
+            role: components["schemas"]["RoleEnum"];
+            does: string;
+        };
+        Rolling: {
+            ran_at: string;
+            late: boolean;
+            behind: number;
+        };
+        Row: {
+            path: string;
+            label: string;
+            form: string;
+            choices: string[];
+            hint: string;
+            written: string;
+            reads: string;
+            document: string;
+            page: string;
+            entered_by: string;
+            entered_by_who: string;
+            checked_by: string;
+            one_pair: boolean;
+            number: boolean;
+            revision: number;
+            needed: boolean;
+        };
+        RunSheet: {
+            id: string;
+            state: components["schemas"]["VisitState"];
+            bike: components["schemas"]["BikeName"];
+            title: string;
+            sheet_version: number;
+            odometer: string;
+            now: string;
+            /** Format: double */
+            seconds_per_minute: number;
+            tasks: components["schemas"]["TaskShape"][];
+            steps: components["schemas"]["StepShape"][];
+            focus: string | null;
+            stops: components["schemas"]["StopShape"][];
+            answered: components["schemas"]["AnsweredShape"][];
+            ready_to_sign: boolean;
+            opened: number;
+            closed: number;
+            may_leave: boolean;
+            words: components["schemas"]["FindingWords"];
+            closed_by: string;
+            set_aside: components["schemas"]["EntryShape"][];
+            layout: string;
+            plugs: components["schemas"]["MapPlug"][];
+            corrected: string;
+            waits: components["schemas"]["WaitsShape"] | null;
+            open_points: components["schemas"]["OpenPointShape"][];
+            in_hands_of: string;
+            in_hands_of_who: string;
+            waits_for: components["schemas"]["OptionShape"][];
+            stance: components["schemas"]["StanceShape"] | null;
+            hands: components["schemas"]["HandsShape"] | null;
+            poses: components["schemas"]["PoseShape"][];
+            asides: components["schemas"]["EntryKind"][];
+            wants: string;
+            ride_in: string;
+            ride_out: string;
+            handed_back: string;
+        };
+        SampleLine: {
+            id: string;
+            label: string;
+            what: string;
+            bike_id: string;
+            reservoir: string;
+            taken_on: string;
+            by: string;
+            answered: boolean;
+        };
+        Scale: {
+            name: string;
+            bands: components["schemas"]["Band"][];
+        };
+        SchoolChoiceRequest: {
+            kind: string;
+            topic: string;
+            choice: string;
+            bike?: string;
+            seen?: string;
+        };
+        SchoolLine: {
+            kind: string;
+            choice: string;
+            whose: string;
+        };
+        SchoolTopic: {
+            key: string;
+            label: string;
+            acts: string;
+            choices: string[];
+            lines: components["schemas"]["SchoolLine"][];
+        };
+        SchoolsPage: {
+            topics: components["schemas"]["SchoolTopic"][];
+            may_choose: boolean;
+        };
+        SealCount: {
+            name: string;
+            count: number;
+        };
+        SealFormRequest: {
+            act: string;
+            name: string;
+            count: string;
+            kind?: string;
+            seen?: number | null;
+        };
+        SecondLookRequest: {
+            id: string;
+            step: string;
+            username: string;
+            password: string;
+        };
+        ServiceLine: {
+            done_on: string;
+            odometer: string;
+            did: components["schemas"]["DidEnum"];
+            variant: string;
+            drained: string;
+            took: string;
+            fluid: string;
+            done_by: string;
+            visit: string;
+            not_learned: string;
+            by_word: boolean;
+            proof: string;
+            found: string;
+        };
+        Session: {
+            signed_in: boolean;
+            id: string;
+            username: string;
+            name: string;
+            role: (components["schemas"]["RoleEnum"] | components["schemas"]["NullEnum"]) | null;
+            rights: components["schemas"]["RightsEnum"][];
+            may_work: boolean;
+            volume_unit: string;
+            torque_unit: string;
+            workshop: string;
+            practice: boolean;
+            events: string;
+            tablet: string;
+            idle_minutes: number;
+        };
+        SheetLine: {
+            id: number;
+            version: number;
+            state: string;
+            entered_by: string;
+            approved_by: string;
+        };
+        SheetPage: {
+            id: number;
+            model: components["schemas"]["ModelLine"];
+            version: number;
+            state: string;
+            approved_by: string;
+            reservoirs: components["schemas"]["ReservoirBlock"][];
+            doubts: components["schemas"]["DoubtLine"][];
+            changes: string[];
+            compared_with: number;
+            unchecked: number;
+            missing: components["schemas"]["MissingLine"][];
+            offered: components["schemas"]["Offered"][];
+            kinds: string[];
+            roles: string[];
+            may_edit: boolean;
+            may_approve: boolean;
+            not_approvable: string;
+            unchecked_numbers: components["schemas"]["UncheckedNumber"][];
+        };
+        Shelf: {
+            fluids: components["schemas"]["FluidCard"][];
+            scales: components["schemas"]["Scale"][];
+            families: string[];
+            coldest: string;
+            caveat: string;
+        };
+        Shopping: {
+            what: string;
+            amount: string;
+            bottles: components["schemas"]["Bottles"][];
+            count: number;
+            for_bikes: string;
+            available: string;
+        };
+        SignatureRequest: {
+            username?: string;
+            password?: string;
+            ride_out?: string;
+            taken?: components["schemas"]["TakenOffRequest"][];
+        };
+        SpecGroup: {
+            title: string;
+            note: string;
+            lines: components["schemas"]["SpecLine"][];
+        };
+        SpecLine: {
+            path: string;
+            name: string;
+            short: string;
+            as_written: string;
+            converted: string;
+            source: string;
+            entered_by: string;
+            checked_by: string;
+            number: boolean;
+            own: boolean;
+            revision: number;
+            waits: string;
+            waits_by: string;
+        };
+        SpotShape: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        StanceShape: {
+            pose: components["schemas"]["Pose"];
+            strapped: boolean;
+            caution: string;
+            words: string;
+            by: string;
+            since: string;
+        };
+        StandingShape: {
+            part: string;
+            word: string;
+            open: boolean;
+            by: string;
+            at: string;
+        };
+        /**
+         * @description * `place` - place
+         *     * `people` - people
+         *     * `shelf` - shelf
+         *     * `model` - model
+         *     * `bike` - bike
+         * @enum {string}
+         */
+        StepEnum: "place" | "people" | "shelf" | "model" | "bike";
+        /**
+         * @description * `look up` - LOOK_UP
+         *     * `check` - CHECK
+         *     * `timer` - TIMER
+         *     * `gate` - GATE
+         *     * `drain` - DRAIN
+         *     * `amount` - AMOUNT
+         *     * `finding` - FINDING
+         *     * `choice` - CHOICE
+         *     * `torque` - TORQUE
+         *     * `filter` - FILTER
+         *     * `fill` - FILL
+         *     * `wait` - WAIT
+         *     * `level` - LEVEL
+         *     * `ran out` - RAN_OUT
+         *     * `leaks` - LEAKS
+         *     * `measure` - MEASURE
+         * @enum {string}
+         */
+        StepKind: "look up" | "check" | "timer" | "gate" | "drain" | "amount" | "finding" | "choice" | "torque" | "filter" | "fill" | "wait" | "level" | "ran out" | "leaks" | "measure";
+        StepShape: {
+            id: string;
+            reservoir: string;
+            whose: string;
+            kind: components["schemas"]["StepKind"];
+            title: string;
+            instruction: string;
+            caution: string;
+            place: string;
+            /** Format: double */
+            minutes: number | null;
+            items: components["schemas"]["OptionShape"][];
+            options: components["schemas"]["OptionShape"][];
+            skippable: boolean;
+            full: boolean;
+            round: number;
+            status: components["schemas"]["StepStatus"];
+            remark: string;
+            started_at: string | null;
+            ends_at: string | null;
+            entry: components["schemas"]["EntryShape"] | null;
+            spot: components["schemas"]["SpotShape"] | null;
+            unchecked: string[];
+            path: string;
+            own: components["schemas"]["OwnShape"] | null;
+            draws: boolean;
+            turn: string;
+            measured: components["schemas"]["MeasuredShape"][];
+            unmet: string[];
+            not_before: string | null;
+            reopened: boolean;
+            opens_again: string;
+            taken_by: string;
+            taken_by_who: string;
+            tip: components["schemas"]["TipShape"] | null;
+            tip_at: string;
+            hands: string;
+            tilts: boolean;
+            stood: components["schemas"]["OptionShape"][];
+            drained: boolean;
+            regrade: boolean;
+            entries: components["schemas"]["EntryShape"][];
+            card: components["schemas"]["TorqueShape"] | null;
+            no_magnet: boolean;
+            tears: boolean;
+            at_once: boolean;
+        };
+        /**
+         * @description * `done` - DONE
+         *     * `skipped` - SKIPPED
+         *     * `running` - RUNNING
+         *     * `ready` - READY
+         *     * `blocked` - BLOCKED
+         * @enum {string}
+         */
+        StepStatus: "done" | "skipped" | "running" | "ready" | "blocked";
+        Stock: {
+            bottles: components["schemas"]["BottleLine"][];
+            seals: components["schemas"]["SealCount"][];
+        };
+        StopShape: {
+            entry: string;
+            step: string;
+            text: string;
+            hold: boolean;
+            lasts: boolean;
+        };
+        TableLine: {
+            line: number;
+            path: string;
+            label: string;
+            written: string;
+            document: string;
+            page: string;
+            stands: string;
+            revision: number;
+            fault: string;
+        };
+        TableReading: {
+            columns: string[];
+            choices: string[];
+            rows: string[][];
+            lines: components["schemas"]["TableLine"][];
+        };
+        TableRequest: {
+            text: string;
+            reservoir?: string;
+            heading?: boolean;
+            columns?: string[];
+        };
+        TabletLine: {
+            id: string;
+            name: string;
+            paired_by: string;
+            paired_on: string;
+            here: boolean;
+        };
+        Taken: {
+            bottles: components["schemas"]["TakenLine"][];
+            parts: components["schemas"]["TakenLine"][];
+            short: string[];
+        };
+        TakenLine: {
+            what: string;
+            words: string;
+            amount: string;
+            keeps: string;
+        };
+        TakenOffRequest: {
+            amount: string;
+            bottle?: string;
+            part?: string;
+        };
+        TappedRequest: {
+            username: string;
+            pin: string;
+        };
+        TaskChoice: {
+            reservoir: string;
+            variant: string;
+        };
+        TaskChoiceRequest: {
+            reservoir: string;
+            variant: string;
+        };
+        TaskLine: {
+            reservoir: string;
+            label: string;
+            variants: string[];
+            variant: string;
+            chosen: boolean;
+            proposed: boolean;
+            when: string;
+            reason: components["schemas"]["Why"];
+            along: string[];
+            done: string;
+            not_serviceable: string;
+        };
+        TaskShape: {
+            key: string;
+            label: string;
+            kind: string;
+            variant: string;
+            fluid: string;
+            went_in: string;
+            oil_label: string;
+            batch: string;
+            fluids: components["schemas"]["FluidChoice"][];
+            capacity: string;
+            drained: string;
+            added: string;
+            expected_out: string;
+            prefill: string;
+            stopped: string;
+            coach: components["schemas"]["CoachShape"] | null;
+            torque: components["schemas"]["TorqueShape"] | null;
+            gauge: components["schemas"]["GaugeShape"] | null;
+            verdict: components["schemas"]["VerdictShape"] | null;
+            standing: components["schemas"]["StandingShape"][];
+            not_learned: string;
+            may_leave: boolean;
+            old_oil: string;
+            flush: string;
+        };
+        TipShape: {
+            text: string;
+            tools: string;
+            by: string;
+            at: string;
+        };
+        TopUpLine: {
+            done_on: string;
+            odometer: string;
+            amount: string;
+            fluid: string;
+            done_by: string;
+        };
+        TorqueLine: {
+            what: string;
+            manual: string;
+            setting: string;
+        };
+        TorqueShape: {
+            manual: string;
+            aim: string;
+            reading: string;
+            verdict: string;
+            action: string;
+            wrenches: components["schemas"]["WrenchShape"][];
+            reasons: components["schemas"]["Why"][];
+            ring: components["schemas"]["RingShape"] | null;
+            ticked: string[];
+            pulled: boolean;
+            second: boolean;
+        };
+        UncheckedNumber: {
+            path: string;
+            what: string;
+            written: string;
+            by: string;
+            who: string;
+        };
+        VerdictShape: {
+            level: components["schemas"]["LevelWord"];
+            origin: string;
+            action: string;
+            parts: components["schemas"]["PlugPart"][];
+            rules: components["schemas"]["Why"][];
+            confirm: string[];
+            changes: string[];
+            no_magnet: boolean;
+        };
+        /**
+         * @description * `open` - open
+         *     * `signed` - signed
+         *     * `left` - left
+         * @enum {string}
+         */
+        VisitState: "open" | "signed" | "left";
+        WaitsShape: {
+            step: string;
+            words: string;
+            since: string;
+            by: string;
+        };
+        Wanted: {
+            words: string;
+            at40: number[];
+            at100: number[];
+        };
+        Ward: {
+            count: number;
+            page: number;
+            pages: number;
+            fleet: number;
+            due: number;
+            now: string;
+            rolling: components["schemas"]["Rolling"];
+            columns: string[];
+            bikes: components["schemas"]["WardBike"][];
+            months: components["schemas"]["MonthLoad"][];
+            uses: components["schemas"]["Choice"][];
+            fluids: components["schemas"]["Choice"][];
+            first_steps: components["schemas"]["FirstStep"][];
+        };
+        WardBike: {
+            id: string;
+            name: string;
+            model: string;
+            odometer: string;
+            owner: string;
+            use_class: string;
+            hold: string;
+            glasses: components["schemas"]["Glass"][];
+            asks: components["schemas"]["Ask"][];
+            visit: components["schemas"]["OpenVisit"] | null;
+            planned: components["schemas"]["NextPlanned"] | null;
+        };
+        /**
+         * @description * `cold` - COLD
+         *     * `hand-warm` - WARM
+         *     * `hot` - HOT
+         * @enum {string}
+         */
+        WarmthsEnum: "cold" | "hand-warm" | "hot";
+        Waste: {
+            level: string;
+            /** Format: double */
+            share: number | null;
+            full: string;
+            rows: components["schemas"]["WasteRow"][];
+        };
+        WasteFormRequest: {
+            id: string;
+            kind: string;
+            amount: string;
+            note?: string;
+        };
+        WasteRow: {
+            id: string;
+            on: string;
+            kind: string;
+            amount: string;
+            note: string;
+            by: string;
+            slip: boolean;
+        };
+        WearBand: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            middle: number;
+            /** Format: double */
+            high: number;
+            n: number;
+        };
+        WearHistory: {
+            bike: string;
+            bike_id: string;
+            reservoir: string;
+            label: string;
+            unit: string;
+            /** Format: double */
+            now: number;
+            points: components["schemas"]["WearPoint"][];
+            plugs: components["schemas"]["Plug"][];
+            series: components["schemas"]["WearSeries"][];
+            oil: components["schemas"]["OilPoint"][];
+            marks: components["schemas"]["Mark"][];
+            owner: string;
+        };
+        WearPoint: {
+            id: string;
+            on: string;
+            /** Format: double */
+            km: number;
+            at: string;
+            level: components["schemas"]["LevelWord"];
+            parts: components["schemas"]["PlugPart"][];
+            /** Format: double */
+            chance: number | null;
+            chance_words: string;
+            by: string;
+            run_in: boolean;
+            anew: boolean;
+        };
+        WearSeries: {
+            matter: components["schemas"]["Matter"];
+            values: number[];
+            smooth: number[];
+            /** Format: double */
+            low: number | null;
+            /** Format: double */
+            high: number | null;
+            outside: number[];
+            band: components["schemas"]["WearBand"] | null;
+            leans: string;
+        };
+        Week: {
+            label: string;
+            minutes: number;
+            visits: components["schemas"]["PlannedLine"][];
+            days: components["schemas"]["WeekDay"][];
+            lanes: components["schemas"]["WeekLane"][];
+        };
+        WeekDay: {
+            on: string;
+            label: string;
+            today: boolean;
+        };
+        WeekLane: {
+            person: string;
+            name: string;
+            minutes: number;
+            days: components["schemas"]["LaneDay"][];
+        };
+        Weighed: {
+            weight: string;
+            pan: string;
+            celsius: string;
+            simulated: boolean;
+        };
+        WelcomeLink: {
+            name: string;
+            path: string;
+            hours: number;
+        };
+        WelcomePage: {
+            name: string;
+            username: string;
+            workshop: string;
+        };
+        /**
+         * @description * `service` - service
+         *     * `top-up` - top-up
+         * @enum {string}
+         */
+        WhatEnum: "service" | "top-up";
+        Why: {
+            rule: string;
+            text: string;
+            source: string;
+        };
+        WishChoice: {
+            first: string;
+            then: string;
+        };
+        WishChoiceRequest: {
+            first: string;
+            then: string;
+        };
+        WorkshopSettings: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+            time_zone?: string;
+            currency?: string;
+            version?: number;
+            name?: string;
+            volume_unit?: string;
+            torque_unit?: string;
+            ounces?: string;
+            week_begins?: number;
+            idle_minutes?: number;
+        };
+        WorkshopSettingsRequest: {
+            coldest_start: string;
+            hour_price: string;
+            flat_price: string;
+            time_zone?: string;
+            currency?: string;
+            version?: number;
+            name?: string;
+            volume_unit?: string;
+            torque_unit?: string;
+            ounces?: string;
+            week_begins?: number;
+            idle_minutes?: number;
+        };
+        WrenchCard: {
+            form: components["schemas"]["WrenchForm"];
+            usable: string;
+            simulated: boolean;
+            calibration: string;
+            past: boolean;
+        };
+        WrenchForm: {
+            id: number;
+            version: number;
+            name: string;
+            unit: string;
+            low: string;
+            high: string;
+            resolution: string;
+            accuracy: string;
+            length?: string;
+            calibrated?: string;
+        };
+        WrenchFormRequest: {
+            id: number;
+            version: number;
+            name: string;
+            unit: string;
+            low: string;
+            high: string;
+            resolution: string;
+            accuracy: string;
+            length?: string;
+            calibrated?: string;
+        };
+        WrenchShape: {
+            id: string;
+            name: string;
+            unit: string;
+            setting: string;
+            converted: string;
+            /** Format: double */
+            scale_low: number;
+            /** Format: double */
+            scale_high: number;
+            /** Format: double */
+            band_low: number;
+            /** Format: double */
+            band_high: number;
+            /** Format: double */
+            mark: number;
+            simulated: boolean;
+            reasons: components["schemas"]["Why"][];
+            half: string;
+            calibration: string;
+        };
+        Wrenches: {
+            wrenches: components["schemas"]["WrenchCard"][];
+            units: string[];
+        };
+        /** @description RFC 9457 problem details. `detail` is a sentence a technician understands. */
+        Problem: {
+            type: string;
+            title: string;
+            status: number;
+            detail: string;
+            code: string;
+            /** @description Nothing is wrong yet: answer with one of the options. */
+            question: boolean;
+            errors: {
+                pointer: string;
+                code: string;
+                detail: string;
+                options: string[];
+                /** @description The option that says: it is as I typed it. Sent back as `sure`, it may stand. */
+                sure: string;
+            }[];
+        };
+        /** @description The value as it stands there, and where; or that the bike's own, which waits, ``stands``. */
+        LookedUpTyped: {
+            written?: string;
+            document?: string;
+            page?: string;
+            stands?: boolean;
+        };
+        /** @description What was ticked, by its codes. */
+        TicksTyped: {
+            items?: string[];
+        };
+        /** @description An entry that says all by being there. */
+        Nothing: Record<string, never>;
+        /** @description Whether the pan was clean, where oil is caught. */
+        StartTyped: {
+            pan_clean?: boolean | null;
+        };
+        /** @description One of the step's options, and how the level stood, by their codes. */
+        ChosenTyped: {
+            value?: string;
+            stood?: string;
+        };
+        /**
+         * @description What jug or scale shows (``by``), how warm it is by the thermometer or by the hand, what the empty
+         *         pan weighs; ``sure`` is the answer to an earlier question.
+         */
+        AmountTyped: {
+            amount?: string;
+            by?: string;
+            celsius?: string;
+            warmth?: string;
+            tare?: string;
+            sure?: string;
+        };
+        /**
+         * @description One kind of debris as typed: share in percent, largest piece and pile with or without a unit
+         *         (mm).
+         */
+        PartTyped: {
+            form?: string;
+            matter?: string;
+            share_percent?: string;
+            largest?: string;
+            count?: string;
+            magnetic?: boolean | null;
+            place?: string;
+            pile?: string;
+        };
+        /** @description A picture and the spot on it. */
+        PictureTyped: {
+            id?: string;
+            x?: string;
+            y?: string;
+        };
+        /** @description A plug as read. */
+        GradedTyped: {
+            parts?: components["schemas"]["PartTyped"][];
+            oil?: string[];
+            note?: string;
+            pan_clean?: boolean | null;
+            dipstick_flakes?: boolean;
+            seal_missing?: boolean;
+            kept?: string;
+            pictures?: components["schemas"]["PictureTyped"][];
+        };
+        /** @description More bits as typed, and where they were. */
+        AlsoTyped: {
+            parts?: components["schemas"]["PartTyped"][];
+            note?: string;
+        };
+        /**
+         * @description A reading of a wrench in its own unit, and the angle after it; ``over``: it was pulled too far;
+         *         ``feel``: by feel, without a reading. Of a ring the ``stage``, or the number of a ``screw``.
+         */
+        PulledTyped: {
+            reading?: string;
+            over?: boolean;
+            feel?: boolean;
+            unit?: string;
+            wrench?: string;
+            turned?: string;
+            sure?: string;
+            items?: string[];
+            stage?: string;
+            screw?: string;
+            seal?: string;
+        };
+        /** @description What was ticked, by its codes. */
+        TickedTyped: {
+            items?: string[];
+        };
+        /** @description Who looked, as the server knows it. */
+        SecondTyped: {
+            name?: string;
+            person?: string;
+            alone?: boolean;
+        };
+        /** @description What was ticked, and how much went into it; empty or 0: none. */
+        FilterTyped: {
+            items?: string[];
+            amount?: string;
+            sure?: string;
+        };
+        /**
+         * @description How much, of what, and whether the filler was shut; of an oil that is not on the shelf the
+         *         ``label`` as well, grade and class.
+         */
+        PourTyped: {
+            amount?: string;
+            fluid?: string;
+            label?: string;
+            closed?: boolean;
+            sure?: string;
+        };
+        /** @description How much, and where, by its code. */
+        DrawTyped: {
+            amount?: string;
+            where?: string;
+            sure?: string;
+        };
+        /**
+         * @description What was dragged in the glass, how the bike stands, and how warm the oil is by the hand, where it
+         *         is not as warm as its marks ask for; or the ``amount`` that ran out at an edge.
+         */
+        LevelTyped: {
+            sight?: string;
+            position?: string;
+            attitude?: string;
+            warmth?: string;
+            amount?: string;
+            sure?: string;
+        };
+        /** @description One of the causes by its code, or one's own words. */
+        CauseTyped: {
+            cause?: string;
+            words?: string;
+        };
+        /** @description Why, by its code; empty takes it back. */
+        LeftTyped: {
+            reason?: string;
+        };
+        /** @description One of the step's options by its code, and how much where it was some. */
+        RanOutTyped: {
+            how?: string;
+            amount?: string;
+            sure?: string;
+        };
+        /** @description ``dry``, or the code of a place. */
+        LookedTyped: {
+            result?: string;
+        };
+        /** @description Values by name as typed; an empty one was not taken. ``sure``: the answers to earlier questions. */
+        TakenTyped: {
+            found?: {
+                [key: string]: string;
+            };
+            left?: {
+                [key: string]: string;
+            };
+            sure?: string[];
+        };
+        /** @description Why. */
+        ReasonTyped: {
+            reason?: string;
+        };
+        /** @description Of which entry, why, and whether the bike goes back. */
+        AnsweredTyped: {
+            reason?: string;
+            entry?: string;
+            handed_back?: boolean;
+        };
+        /** @description What a hand was put on, by its codes. */
+        TakesOverTyped: {
+            hands?: string[];
+        };
+        /** @description For what, by its code, and in words. */
+        WaitsTyped: {
+            what?: string;
+            words?: string;
+        };
+        /** @description How it stands, by its code, and whether it is strapped down. */
+        StandsTyped: {
+            pose?: string;
+            strapped?: boolean;
+        };
+        LookUpEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "look up";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LookedUpTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        ConfirmEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "confirm";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TicksTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        ToreEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tore";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StopEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StartEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "start";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["StartTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AnswerEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answer";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["ChosenTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AmountEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amount";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AmountTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        FindingEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["GradedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        RegradeEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regrade";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["GradedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AlsoSeenEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "also seen";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AlsoTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TorqueEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torque";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["PulledTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TickedEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ticked";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TickedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        SecondLookEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "second look";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["SecondTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        FilterEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["FilterTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        PourEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pour";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["PourTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        DrawEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["DrawTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LevelEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LevelTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        CauseEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cause";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["CauseTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LeftEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LeftTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        RanOutEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ran out";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["RanOutTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LeaksEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaks";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["LookedTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        MeasureEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TakenTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        SkipEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skip";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["ReasonTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        AnsweredEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answered";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["AnsweredTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TakesEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "takes";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        GivesUpEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gives up";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        TakesOverEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "takes over";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["TakesOverTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        WaitsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "waits";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["WaitsTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        GoesOnEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "goes on";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        StandsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stands";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["StandsTyped"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        OpensAgainEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opens again";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        CallsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "calls";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LendsEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lends";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        LetsGoEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lets go";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["AlsoSeenEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  amount_understood: {
-    parameters: {
-      query: {
-        kind:
-          | "density"
-          | "distance"
-          | "length"
-          | "mass"
-          | "pressure"
-          | "spring rate"
-          | "temperature"
-          | "time"
-          | "torque"
-          | "viscosity"
-          | "volume";
-        text: string;
-        unit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Amount"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  audit: {
-    parameters: {
-      query?: {
-        act?: string;
-        by?: string;
-        page?: number;
-        since?: string;
-        text?: string;
-        until?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Audit"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  audit_csv: {
-    parameters: {
-      query?: {
-        act?: string;
-        by?: string;
-        since?: string;
-        text?: string;
-        until?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/csv": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_form_empty: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BikeFormPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_create: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BikeFormRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BikeFormPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BikePage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  elsewhere_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ElsewhereRequest"];
-      };
-    };
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  findings_of: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-        reservoir: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Plug"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  matches_get: {
-    parameters: {
-      query: {
-        reservoir: string;
-      };
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Matches"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_form_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BikeFormPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BikeFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BikeFormPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_history: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-        reservoir: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LabHistory"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  odometer_readings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Readings"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  odometer_record: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewReadingRequest"];
-      };
-    };
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  odometer_correct: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-        reading_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadingCorrectionRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Readings"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bike_offers: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Offer"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_value_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CellWriteRequest"];
-      };
-    };
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_value_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnCheckRequest"];
-      };
-    };
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  photos_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PhotoLine"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  photo_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["PhotoUploadRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PhotoLine"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  plan_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: {
-      content: {
-        "application/json": components["schemas"]["PlanAskedRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlanPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  plug_picture_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["PlugPictureUploadRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PictureKept"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  wear_history: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        bike_id: string;
-        reservoir: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WearHistory"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  calendar_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Calendar"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPlannedVisitRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Calendar"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  calendar_feed: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        token: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/calendar": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  doorway: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Doorway"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  doorway_tap: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TappedRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  findings_ledger: {
-    parameters: {
-      query?: {
-        fluid?: string;
-        grader?: string;
-        kind?: string;
-        level?: string;
-        matter?: string;
-        model?: string;
-        page?: number;
-        school?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FindingsLedger"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  finding_answer: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        finding_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewAnswerRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AnswerLine"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  finding_overrule: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        finding_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewOverrulingRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OverruledLine"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  findings_compared: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        kind: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Comparisons"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  health: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Rolling"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  keeping: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Keeping"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_file_send: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewLabFileRequest"];
-      };
-    };
-    responses: {
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LabProgress"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_file_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        file_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LabProgress"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_samples: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SampleLine"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_sample_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewSampleRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SampleLine"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_label: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sample_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/pdf": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  lab_simulated: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sample_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SampleLine"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  models_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Models"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  model_create: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewModelRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  model_delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        model_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  draft_start: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        model_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OwnPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_units: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnUnitsRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OwnPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_password: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPasswordRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OwnPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  own_pin: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPinRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OwnPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  owners: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Owner"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  owners_data: {
-    parameters: {
-      query: {
-        name: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OwnersData"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  owner_erase: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ErasureRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Erased"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  people: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["People"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  person_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPersonRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WelcomeLink"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  person_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        person_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangedPersonRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PersonLine"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  person_welcome: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        act: string;
-        person_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WelcomeLink"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  photo_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        photo_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "image/jpeg": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  photo_remove: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        photo_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  planned_visit_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Booked"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_drop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Calendar"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  kit_pdf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/pdf": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  plug_picture_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        picture_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "image/jpeg": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  quick_sum: {
-    parameters: {
-      query: {
-        text: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["QuickSum"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  scale_read: {
-    parameters: {
-      query: {
-        expected: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Weighed"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  schools_get: {
-    parameters: {
-      query?: {
-        bike?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SchoolsPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  school_choose: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SchoolChoiceRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SchoolsPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  session_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  session_sign_in: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CredentialsRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  session_sign_out: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  hands_here: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_discard: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  doubt_answer: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AnswerRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_approve: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: {
-      content: {
-        "application/json": components["schemas"]["ApprovalRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  cells_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CellWritesRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  cells_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PathsRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_copy: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CopyFromRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_export: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  fasteners_csv: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/csv": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  part_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPartRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  part_remove: {
-    parameters: {
-      query: {
-        part?: string;
-        reservoir: string;
-      };
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  cell_reading: {
-    parameters: {
-      query: {
-        path: string;
-        written: string;
-      };
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Reading"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  table_read: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TableRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TableReading"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  sheet_import: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: {
-      content: {
-        "application/json": {
-          [key: string]: unknown;
-        };
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetPage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  shelf_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Shelf"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  arrival_put_away: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ArrivalRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stock"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  blend_get: {
-    parameters: {
-      query: {
-        target: string;
-        thick: number;
-        thin: number;
-        total: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Blend"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bottle_save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BottleFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stock"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  bottle_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BottleUseRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stock"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  fluid_save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FluidFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Shelf"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  stock_ledger: {
-    parameters: {
-      query?: {
-        fluid?: number;
-        part?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ledger"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  seals_save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SealFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stock"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  stock_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stock"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  waste_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Waste"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  waste_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WasteFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Waste"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  waste_slip: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        row_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/pdf": string;
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  tablets: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TabletLine"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  tablet_pair: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewTabletRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  tablet_unpair: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        tablet_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_open: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewVisitRequest"];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description As it was. */
-      304: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  entry_record: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewEntryRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_finish: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Finish"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_leave: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReasonRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_second: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SecondLookRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_sign: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: {
-      content: {
-        "application/json": components["schemas"]["SignatureRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  visit_taken: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Taken"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  task_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AddedTaskRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  task_take_out: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        reservoir: string;
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  tip_write: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewTipRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunSheet"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  plug_so_far: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        visit_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PlugSoFarRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VerdictShape"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  hands_called: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CalledHands"][];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  ward_get: {
-    parameters: {
-      query?: {
-        fluid?: string;
-        group?: "" | "use";
-        hold?: boolean;
-        page?: number;
-        search?: string;
-        shop?: boolean;
-        use?: string;
-        /** @description days until something is due */
-        within?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ward"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  welcome_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        token: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WelcomePage"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  welcome_choose: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        token: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChosenRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  calendar_renew: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        act: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No response body */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  settings_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WorkshopSettings"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  settings_set: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WorkshopSettingsRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WorkshopSettings"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  wrenches: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Wrenches"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  wrench_save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WrenchFormRequest"];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Wrenches"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  wrench_pull: {
-    parameters: {
-      query: {
-        aim: string;
-      };
-      header?: never;
-      path: {
-        wrench_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Peak"];
-        };
-      };
-      /** @description Refused */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/problem+json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
+    amount_understood: {
+        parameters: {
+            query: {
+                kind: "density" | "distance" | "length" | "mass" | "pressure" | "spring rate" | "temperature" | "time" | "torque" | "viscosity" | "volume";
+                text: string;
+                unit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Amount"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    audit: {
+        parameters: {
+            query?: {
+                act?: string;
+                by?: string;
+                page?: number;
+                since?: string;
+                text?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Audit"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    audit_csv: {
+        parameters: {
+            query?: {
+                act?: string;
+                by?: string;
+                since?: string;
+                text?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_form_empty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    elsewhere_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElsewhereRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findings_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plug"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    matches_get: {
+        parameters: {
+            query: {
+                reservoir: string;
+            };
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matches"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_form_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabHistory"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    odometer_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    odometer_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReadingRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    odometer_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingCorrectionRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bike_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_value_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellWriteRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_value_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCheckRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PhotoUploadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PlanAskedRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plug_picture_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PlugPictureUploadRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wear_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearHistory"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlannedVisitRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doorway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doorway"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doorway_tap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TappedRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findings_ledger: {
+        parameters: {
+            query?: {
+                fluid?: string;
+                grader?: string;
+                kind?: string;
+                level?: string;
+                matter?: string;
+                model?: string;
+                page?: number;
+                school?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsLedger"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finding_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAnswerRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finding_overrule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOverrulingRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverruledLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findings_compared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparisons"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rolling"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeping"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_file_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLabFileRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabProgress"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabProgress"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_samples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_sample_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSampleRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lab_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    models_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Models"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    model_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewModelRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    model_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                model_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnUnitsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_pin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    owners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Owner"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    owners_data: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnersData"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    owner_erase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ErasureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPersonRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeLink"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedPersonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonLine"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_welcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: string;
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeLink"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planned_visit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booked"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plug_picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_sum: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickSum"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_read: {
+        parameters: {
+            query: {
+                expected: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools_get: {
+        parameters: {
+            query?: {
+                bike?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    school_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolChoiceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CredentialsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hands_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_discard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doubt_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_approve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ApprovalRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cells_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellWritesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cells_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyFromRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fasteners_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPartRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_remove: {
+        parameters: {
+            query: {
+                part?: string;
+                reservoir: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cell_reading: {
+        parameters: {
+            query: {
+                path: string;
+                written: string;
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReading"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    arrival_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrivalRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blend_get: {
+        parameters: {
+            query: {
+                target: string;
+                thick: number;
+                thin: number;
+                total: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bottle_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BottleFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bottle_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BottleUseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fluid_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FluidFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_ledger: {
+        parameters: {
+            query?: {
+                fluid?: number;
+                part?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ledger"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seals_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    waste_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waste"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    waste_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WasteFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waste"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    waste_slip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tablets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TabletLine"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tablet_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTabletRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tablet_unpair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tablet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewVisitRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description As it was. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entry_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntryRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finish"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondLookRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["SignatureRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    task_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddedTaskRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    task_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reservoir: string;
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tip_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTipRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plug_so_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlugSoFarRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictShape"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hands_called: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalledHands"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ward_get: {
+        parameters: {
+            query?: {
+                fluid?: string;
+                group?: "" | "use";
+                hold?: boolean;
+                page?: number;
+                search?: string;
+                shop?: boolean;
+                use?: string;
+                /** @description days until something is due */
+                within?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ward"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    welcome_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    welcome_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopSettings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settings_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopSettingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopSettings"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wrenches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrenches"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wrench_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrenchFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wrenches"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wrench_pull: {
+        parameters: {
+            query: {
+                aim: string;
+            };
+            header?: never;
+            path: {
+                wrench_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Peak"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }

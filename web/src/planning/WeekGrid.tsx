@@ -45,7 +45,7 @@ export function WeekGrid({ week }: { week: Week }) {
       </thead>
       <tbody>
         {week.lanes.map((lane) => (
-          <tr key={lane.name}>
+          <tr key={lane.person}>
             <th scope="row">
               {lane.name || "Nobody yet"}
               <span className={clsx(textCss.soft, textCss.tabular)}>
