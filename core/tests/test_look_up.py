@@ -66,6 +66,7 @@ class LookUpTests(TestCase):
         self.assertEqual((kept.written, kept.document, kept.stands), ("29 N·m", "Jug", True))
         again = replace(kept, stands=False)
         self.assertTrue(own_words_again(step, again, "7"))
+        self.assertTrue(own_words_again(step, replace(again, written="29.0 Nm"), "7"))
         self.assertFalse(own_words_again(step, again, "8"))
         self.assertFalse(own_words_again(step, replace(again, written="31 N·m"), "7"))
         bare = Clerk(plan("torque")).sheet.steps[0].step

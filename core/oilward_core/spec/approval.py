@@ -53,6 +53,27 @@ def hold_against_sheet(path: Path, own: str, sheets: str, sure: str) -> None:
         raise Question("spec.far_from_sheet", said=own, sheet=sheets, options=[own], sure=own)
 
 
+@guarded
+def same_value(path: Path, one: str, other: str) -> bool:
+    """Whether two cells say the same, in whatever words and units. Raises CoreError as `read_value`
+    does."""
+    field = field_of(path)
+    values = read_value(field, one), read_value(field, other)
+    mine, theirs = (_worth(value) for value in values)
+    return mine == theirs
+
+
+def _worth(value: Value) -> object:
+    """What a value comes to, without the words and the unit it was written in; to a hundredth, since
+    what is converted comes out a hair beside."""
+    if isinstance(value, TorqueSpec):
+        low, high = (None if end is None else round(end, 2) for end in (value.low, value.high))
+        return value.by_wrench, low, high, value.then, value.back
+    if isinstance(value, tuple):
+        return tuple(round(end, 2) for end in value)
+    return round(value, 2) if isinstance(value, Decimal) else value
+
+
 _FAR = Decimal("1.5")
 
 

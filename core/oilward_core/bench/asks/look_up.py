@@ -7,7 +7,7 @@ from ...codes.entries import Ask, EntryKind
 from ...errors import CoreError
 from ...guard import guarded
 from ...runsheet import Step
-from ...spec import Path, field_of, read_value
+from ...spec import Path, field_of, read_value, same_value
 from ..acts import Act, Hearing
 from ..entries import Data
 from ..typed import Typed
@@ -66,11 +66,12 @@ def _stands(step: Step, path: Path) -> LookedUp:
 
 @guarded
 def own_words_again(step: Step, data: LookedUp, who: str) -> bool:
-    """Whether somebody looked up what they wrote for this bike themselves: that is no second person."""
+    """Whether somebody looked up what they wrote for this bike themselves, in whatever words: that is no
+    second person. Raises CoreError as `read_value` does."""
     own = step.waiting
-    if own is None or data.stands:
+    if own is None or data.stands or own.entered_by_who != who:
         return False
-    return own.entered_by_who == who and own.written.strip() == data.written
+    return same_value(Path.of(data.path), own.written, data.written)
 
 
 LOOK_UP = Act(
