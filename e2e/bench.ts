@@ -5,6 +5,7 @@ import type { components } from "../web/src/api/schema";
 import { dayWords } from "../web/src/ui/days";
 
 type Bikes = components["schemas"]["BikeFormPage"];
+type Ward = components["schemas"]["Ward"];
 
 /** Comes to the ward signed in; how one signs in is shown by `atTheDoor`. */
 export async function signIn(page: Page, name = "mira"): Promise<void> {
@@ -300,6 +301,11 @@ export async function dryTwice(page: Page, filler = false): Promise<void> {
  * `bikes.spec`. */
 export async function comesIn(page: Page, name: string, model: string): Promise<string> {
   const { form, models } = await asked<Bikes>(page, "/api/bikes/");
+  const { bikes } = await asked<Ward>(page, `/api/ward/?search=${name}`);
+  expect(
+    bikes.map((one) => one.name),
+    "each bike's name is one journey's",
+  ).not.toContain(name);
   const of = models.find((one) => one.name === model);
   const id = crypto.randomUUID();
   await said(page, "/api/bikes/", { ...form, id, name, model: of?.id, odometer: "20 000" });

@@ -151,7 +151,7 @@ test("tilted, nobody goes under it; a second pair of hands is called for and len
 test("it waits for a part, and goes on the next day; what was forgotten is remembered", async ({
   page,
 }) => {
-  await begun(page, "Whimbrel");
+  await begun(page, "Dotterel");
   await press(page, "It happened earlier");
   await press(page, "5 min ago");
   await expect(page.getByText(/It is written down as of .*, remembered/)).toBeVisible();
