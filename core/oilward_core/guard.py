@@ -33,6 +33,11 @@ def usable(value: Any) -> bool:
     return isfinite(value) and abs(value) <= LARGEST
 
 
+def keepable(text: str) -> bool:
+    """Whether a text can be kept and sent anywhere: it has neither NUL nor half a character in it."""
+    return "\x00" not in text and not any("\ud800" <= char <= "\udfff" for char in text)
+
+
 class Sound:
     """A frozen value whose numbers can be worked with, whoever made it.
 

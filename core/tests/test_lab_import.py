@@ -83,3 +83,37 @@ class DocumentTests(TestCase):
         for found in (text, HEAD + text):
             with suppress(CoreError):
                 read_reports(found)
+
+    @given(st.data())
+    def test_what_comes_of_a_document_can_be_kept(self, data: st.DataObject) -> None:
+        odd = st.text(st.characters(categories=["Cs", "Cc", "Lu", "Nd"]), max_size=12)
+        name = st.sampled_from(["label", "received", "laboratory", "Fe", "kv100"]) | odd
+        value = odd | st.sampled_from(["S-1", "2026-05-04", "4"]) | st.integers() | st.none()
+        reports = data.draw(st.lists(st.dictionaries(name, value), max_size=4))
+        lines, faults = read_reports(json.dumps({"format": LAB_FORMAT, "reports": reports}), ["S-1"])
+        self.assertEqual(len(lines) + len(faults), len(reports))
+        for text in (*(f"{x.label}{x.laboratory}" for x in lines), *map(str, map(vars, faults))):
+            text.encode()
+        for fault in faults:
+            self.assertNotIn("\x00", "".join(map(str, (fault.field, *fault.fields.values()))))
+
+    def test_half_a_character_is_a_fault_of_its_line(self) -> None:
+        for odd in ("S-\ud800", "S-1\x00"):
+            for field in ("label", "laboratory", "Fe"):
+                report = {"label": "S-1", "received": "2026-05-04", "Fe": "4", field: odd}
+                whole = {"label": "S-1", "received": "2026-05-04", "Fe": "4"}
+                text = json.dumps({"format": LAB_FORMAT, "reports": [report, whole]})
+                (line,), (fault,) = read_reports(text)
+                with self.subTest(odd=ascii(odd), field=field):
+                    self.assertEqual((line.line, fault.code), (2, "lab.characters"))
+                    self.assertEqual(fault.field, field)
+
+    def test_a_mark_of_the_byte_order_is_nothing(self) -> None:
+        whole = "label,received,Fe\nS-1,2026-05-04,4\n"
+        document = json.dumps({"format": LAB_FORMAT, "reports": []})
+        self.assertEqual(read_reports("\ufeff" + whole), read_reports(whole))
+        self.assertEqual(read_reports("\ufeff" + document), ((), ()))
+
+    def test_a_number_too_long_to_be_one(self) -> None:
+        with self.assertRaises(CoreError):
+            read_reports('{"format": ' + "9" * 5000 + "}")

@@ -1,9 +1,12 @@
 """What every answer of the API carries."""
 
 from collections.abc import Callable
+from typing import Any
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+
+from .problems import TooLarge, page, problem
 
 
 def no_store(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[..., HttpResponse]:
@@ -15,6 +18,25 @@ def no_store(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[..
             response["Cache-Control"] = "no-store"
         return response
 
+    return answer
+
+
+def body_limit(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[..., HttpResponse]:
+    """No more comes in than its address takes: ``most_body`` bytes of the view, where it says so."""
+
+    def process_view(
+        request: HttpRequest, view: Any, args: object, kwargs: object
+    ) -> HttpResponse | None:
+        most: int = getattr(getattr(view, "cls", None), "most_body", settings.MOST_BODY)
+        told = request.META.get("CONTENT_LENGTH") or "0"
+        if told.isdecimal() and int(told) <= most:
+            return None
+        return page(problem(TooLarge(most), {"request": request}))
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        return get_response(request)
+
+    answer.process_view = process_view  # type: ignore[attr-defined]
     return answer
 
 

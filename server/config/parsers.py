@@ -8,11 +8,11 @@ from collections.abc import Iterator, Mapping
 from typing import IO, Any
 
 from oilward_core.errors import CoreError
-from oilward_core.guard import usable
+from oilward_core.guard import keepable, usable
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import JSONParser
 
-MOST_TEXT = 100_000  # a pasted table is the longest
+MOST_TEXT = 100_000  # a pasted table is the longest, unless a view's ``most_text`` says otherwise
 MOST_DEEP = 20
 
 
@@ -31,12 +31,12 @@ def _pieces(value: Any, place: str = "", deep: int = 0) -> Iterator[tuple[str, A
         yield place, value
 
 
-def _check(place: str, value: Any) -> None:
+def _check(place: str, value: Any, most: int) -> None:
     field = place.strip("/")
     if isinstance(value, str):
-        if len(value) > MOST_TEXT:
-            raise CoreError("spec.too_long", field=field, most=MOST_TEXT)
-        if "\x00" in value or any("\ud800" <= char <= "\udfff" for char in value):
+        if len(value) > most:
+            raise CoreError("spec.too_long", field=field, most=most)
+        if not keepable(value):
             raise CoreError("door.characters", field=field)
     elif not usable(value):
         raise CoreError("number.unusable", field=field, name=field.rpartition("/")[2])
@@ -55,6 +55,7 @@ class CarefulJSONParser(JSONParser):
             body = super().parse(stream, media_type, parser_context)
         except RecursionError as error:
             raise ParseError from error
+        most = getattr((parser_context or {}).get("view"), "most_text", MOST_TEXT)
         for place, value in _pieces(body):
-            _check(place, value)
+            _check(place, value, most)
         return body

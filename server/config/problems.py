@@ -22,6 +22,16 @@ from .sentences import sentence
 log = logging.getLogger("oilward")
 
 
+class TooLarge(exceptions.APIException):
+    """More came in than this address takes."""
+
+    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+    default_code = "door.too_large"
+
+    def __init__(self, most: int) -> None:
+        super().__init__(sentence("door.too_large", {"most": most // 1000}))
+
+
 class LeadOnly(PermissionDenied):
     """Something only a lead may do."""
 
@@ -60,6 +70,7 @@ _TITLES = {
     403: "Not yours to do",
     404: "Not here",
     409: "Something changed",
+    413: "That is too much",
     422: "Look at this again",
     429: "Too many tries",
     500: "That went wrong here",
@@ -131,6 +142,8 @@ def _from_framework(error: exceptions.APIException) -> Response:
         name = str(error.get_codes()) if isinstance(error.get_codes(), str) else known[code]
         name = name if name.startswith("access.") else known[code]
         return _respond(code, name, sentence(name, {}), [], headers)
+    if isinstance(error, TooLarge):
+        return _respond(code, error.default_code, str(error.detail), [], headers)
     errors = _flatten(error.detail)
     return _respond(code, "invalid", errors[0]["detail"] if errors else "", errors, headers)
 
@@ -185,10 +198,11 @@ def _unforeseen(error: Exception) -> Response:
 
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: what fell over outside of any view, in the same shape."""
-    answer = _unforeseen(sys.exc_info()[1] or RuntimeError("unknown"))  # type: ignore[arg-type]
-    return HttpResponse(
-        JSONRenderer().render(answer.data),
-        status=answer.status_code,
-        content_type="application/problem+json",
-        headers=answer.headers,
-    )
+    return page(_unforeseen(sys.exc_info()[1] or RuntimeError("unknown")))  # type: ignore[arg-type]
+
+
+def page(answer: Response) -> HttpResponse:
+    """A refusal as it leaves from outside of any view."""
+    body = JSONRenderer().render(answer.data)
+    headers = {**answer.headers, "Content-Type": "application/problem+json"}
+    return HttpResponse(body, status=answer.status_code, headers=headers)

@@ -31,6 +31,7 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "config.middleware.no_store",
     "config.middleware.content_policy",
+    "config.middleware.body_limit",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -82,7 +83,9 @@ TABLET_COOKIE = "tablet"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
-DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+# our own door counts, view by view
+DATA_UPLOAD_MAX_MEMORY_SIZE = None
+MOST_BODY = 1_000_000
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["workshop.authentication.SessionSignIn"],

@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from workshop.access import MayWork, person_of
+from workshop.pictures import MOST_BODY
 
 from . import mapping, selectors, services
 from .mapping import AnswerLine, OverruledLine, Plug
@@ -55,6 +56,7 @@ _UPLOAD = inline_serializer(
 class PicturesView(APIView):
     permission_classes = [MayWork]
     parser_classes = [MultiPartParser]
+    most_body = MOST_BODY
 
     @extend_schema(
         operation_id="plug_picture_add",

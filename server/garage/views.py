@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -11,6 +12,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 from workshop import days
 from workshop.access import MayWork, as_id, person_of
+from workshop.pictures import MOST_BODY
 
 from . import selectors, services
 from .shapes import BikeForm, BikeFormPage, PhotoLine, SchoolChoice, SchoolsPage
@@ -84,7 +86,7 @@ class SchoolsView(APIView):
         responses=shaped(SchoolsPage),
     )
     def get(self, request: Request) -> Response:
-        bike = request.query_params.get("bike", "")
+        bike = Asked(request.query_params).text("bike")
         page = selectors.schools_page(as_id(bike) if bike else None, person_of(request))
         return Response(told(SchoolsPage, page))
 
@@ -114,6 +116,7 @@ _UPLOAD = inline_serializer(
 class PhotosView(APIView):
     permission_classes = [MayWork]
     parser_classes = [MultiPartParser]
+    most_body = MOST_BODY
 
     @extend_schema(operation_id="photos_get", responses=shaped(PhotoLine)(many=True))
     def get(self, request: Request, bike_id: UUID) -> Response:

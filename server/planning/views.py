@@ -1,5 +1,6 @@
 from uuid import UUID
 
+from config.asked import Asked
 from config.shaped import shaped, told
 from django.utils import timezone
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -34,21 +35,16 @@ class WardView(APIView):
         responses=shaped(Ward),
     )
     def get(self, request: Request) -> Response:
-        asked, now = request.query_params, timezone.now()
-
-        def number(name: str) -> int:
-            text = asked.get(name, "")[:6]
-            return int(text) if text.isdigit() else 0
-
+        asked, now = Asked(request.query_params), timezone.now()
         wanted = Wanted(
-            page=number("page") or 1,
-            search=asked.get("search", "")[:100],
-            within=number("within"),
-            shop=asked.get("shop") == "true",
-            hold=asked.get("hold") == "true",
-            use=asked.get("use", "")[:30],
-            fluid=asked.get("fluid", "")[:300],
-            group=asked.get("group", ""),
+            page=asked.whole("page", 1) or 1,
+            search=asked.text("search"),
+            within=asked.whole("within", 0),
+            shop=asked.yes("shop"),
+            hold=asked.yes("hold"),
+            use=asked.text("use", 30),
+            fluid=asked.text("fluid", 300),
+            group=asked.text("group"),
         )
         return Response(selectors.ward(wanted, days.day_of(now), now))
 
@@ -86,5 +82,5 @@ class MatchesView(APIView):
         responses=shaped(Matches),
     )
     def get(self, request: Request, bike_id: UUID) -> Response:
-        found = bike_selectors.fluid_matches(bike_id, request.query_params.get("reservoir", ""))
+        found = bike_selectors.fluid_matches(bike_id, Asked(request.query_params).text("reservoir"))
         return Response(told(Matches, found))

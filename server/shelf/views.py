@@ -1,3 +1,4 @@
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
@@ -43,13 +44,12 @@ class BlendView(APIView):
         responses=shaped(Blend),
     )
     def get(self, request: Request) -> Response:
-        asked = request.query_params
-        thin, thick = asked.get("thin", ""), asked.get("thick", "")
+        asked = Asked(request.query_params)
         answer = selectors.blend(
-            int(thin) if thin.isdigit() else 0,
-            int(thick) if thick.isdigit() else 0,
-            asked.get("target", "")[:80],
-            asked.get("total", "")[:80],
+            asked.whole("thin", 0),
+            asked.whole("thick", 0),
+            asked.text("target", 80),
+            asked.text("total", 80),
             person_of(request),
         )
         return Response(told(Blend, answer))
@@ -66,7 +66,7 @@ class ScaleView(APIView):
         responses=shaped(Weighed),
     )
     def get(self, request: Request) -> Response:
-        weighed = selectors.weigh(request.query_params.get("expected", ""))
+        weighed = selectors.weigh(Asked(request.query_params).text("expected"))
         return Response(told(Weighed, weighed))
 
 
@@ -81,5 +81,5 @@ class WrenchPullView(APIView):
         responses=shaped(Peak),
     )
     def get(self, request: Request, wrench_id: int) -> Response:
-        peak = selectors.pull(wrench_id, request.query_params.get("aim", ""))
+        peak = selectors.pull(wrench_id, Asked(request.query_params).text("aim"))
         return Response(told(Peak, peak))

@@ -4,9 +4,10 @@ from io import BytesIO
 from threading import Lock
 
 from oilward_core.errors import CoreError
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageOps
 
 MOST_BYTES, MOST_PIXELS, LONG_SIDE = 12_000_000, 25_000_000, 1600
+MOST_BODY = MOST_BYTES + 100_000  # with what stands around it in a form
 _KINDS = ("JPEG", "PNG", "WEBP")
 _ONE_AT_A_TIME = Lock()  # a picture is large once it is unpacked
 
@@ -29,9 +30,9 @@ def _cleaned(raw: bytes) -> bytes:
                 raise CoreError("picture.large", field="picture")
             found.draft("RGB", (LONG_SIDE, LONG_SIDE))
             upright = ImageOps.exif_transpose(found).convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError) as error:
-        if isinstance(error, CoreError):
-            raise
+    except CoreError:
+        raise
+    except Exception as error:  # a decoder falls over broken bytes in more ways than it names
         raise CoreError("picture.kind", field="picture") from error
     upright.thumbnail((LONG_SIDE, LONG_SIDE))
     clean = Image.new("RGB", upright.size)

@@ -1,6 +1,7 @@
 from typing import Any
 from uuid import UUID
 
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from django.contrib.auth import authenticate, logout
 from django.utils.decorators import method_decorator
@@ -67,7 +68,7 @@ class QuickSumView(APIView):
         responses=shaped(QuickSum),
     )
     def get(self, request: Request) -> Response:
-        text = request.query_params.get("text", "")[:100]
+        text = Asked(request.query_params).text("text")
         return Response(told(QuickSum, selectors.summed(text, person_of(request))))
 
 
@@ -84,12 +85,13 @@ class AmountView(APIView):
         responses=shaped(Amount),
     )
     def get(self, request: Request) -> Response:
-        kind = request.query_params.get("kind", "")
+        asked = Asked(request.query_params)
+        kind = asked.text("kind")
         if kind not in selectors.KINDS:
             kind = selectors.KINDS[0]
-        text = request.query_params.get("text", "")[:100]
-        unit = request.query_params.get("unit", "")
-        answer = selectors.understood(text, kind, unit, person_of(request))
+        answer = selectors.understood(
+            asked.text("text"), kind, asked.text("unit"), person_of(request)
+        )
         return Response(told(Amount, answer))
 
 

@@ -12,7 +12,7 @@ from typing import Any
 
 from ..codes.laboratory import Element
 from ..errors import CoreError
-from ..guard import Sound, guarded
+from ..guard import Sound, guarded, keepable
 from ..quantity import read_number
 
 FORMAT = "oil-ward/lab-report/1"
@@ -95,6 +95,8 @@ def _named(raw: Mapping[str, Any]) -> dict[str, str]:
     named = {}
     for key, value in raw.items():
         name = known.get(str(key).strip().lower())
+        if not keepable(str(key)) or not keepable(str(value)):
+            raise CoreError("lab.characters", field=name or "")
         if name is None:
             raise CoreError("lab.column", field=str(key)[:40])
         named[name] = "" if value is None else str(value).strip()
@@ -153,8 +155,10 @@ def read_reports(
     text: str, labels: Iterable[str] | None = None, today: date | None = None
 ) -> tuple[tuple[LabLine, ...], tuple[LabFault, ...]]:
     """The reports a file holds, and what is wrong with the others, by line. ``labels``: the samples that
-    wait for one; a report for no sample is a fault, and so is one dated after ``today``. Raises CoreError
+    wait for one; a report for no sample is a fault, and so is one dated after ``today``, or one with half a
+    character in it. A mark of the byte order before the first line is nothing. Raises CoreError
     ``lab.format`` for what is neither a table nor a document, and ``lab.long`` above 100 000 lines."""
+    text = text.removeprefix("\ufeff")
     known = None if labels is None else {label.upper() for label in labels}
     lines: list[LabLine] = []
     faults: list[LabFault] = []

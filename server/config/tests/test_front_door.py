@@ -7,11 +7,11 @@ from typing import Any
 
 from demo.testing import WorkshopTestCase
 from django.db import DataError, IntegrityError, OperationalError, transaction
-from django.test import override_settings
+from django.test import RequestFactory, override_settings
 from rest_framework.test import APIClient
 from workshop.models import Person
 
-from config.problems import problem
+from config.problems import problem, server_error
 
 PROBLEM = {"type", "title", "status", "detail", "code", "question", "errors"}
 
@@ -61,6 +61,12 @@ class FrontDoorTests(WorkshopTestCase):
         self.assertIn(fault["X-Request-Id"], logged.output[0])
         for error in (DataError("too long"), OverflowError(), RecursionError()):
             self.assertEqual(problem(error, {}).status_code, 422)
+
+    def test_what_falls_over_outside_of_any_view_has_the_same_shape(self) -> None:
+        with self.assertLogs("oilward", "ERROR"):
+            answer = server_error(RequestFactory().get("/"))
+        self.assertEqual(answer["Content-Type"], "application/problem+json")
+        self.assertEqual((answer.status_code, set(json.loads(answer.content))), (500, PROBLEM))
 
     def test_what_no_database_keeps_is_refused_at_the_door_with_its_place(self) -> None:
         for body, place in (

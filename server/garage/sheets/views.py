@@ -1,5 +1,6 @@
 from typing import Any
 
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from django.http import HttpResponse
 from django.utils import timezone
@@ -110,11 +111,9 @@ class ReadingView(APIView):
         responses=shaped(Reading),
     )
     def get(self, request: Request, sheet_id: int) -> Response:
-        path, written = (
-            request.query_params.get("path", ""),
-            request.query_params.get("written", ""),
-        )
-        answer = selectors.reading(sheet_id, path, written[:400], person_of(request))
+        asked = Asked(request.query_params)
+        path, written = asked.text("path"), asked.text("written", 400)
+        answer = selectors.reading(sheet_id, path, written, person_of(request))
         return Response(told(Reading, answer))
 
 
@@ -147,11 +146,8 @@ class PartsView(APIView):
         responses={200: shaped(SheetPage)},
     )
     def delete(self, request: Request, sheet_id: int) -> Response:
-        asked = request.query_params
-        actor = person_of(request)
-        services.remove_part(
-            sheet_id, asked.get("reservoir", ""), asked.get("part", ""), actor=actor
-        )
+        asked, actor = Asked(request.query_params), person_of(request)
+        services.remove_part(sheet_id, asked.text("reservoir"), asked.text("part"), actor=actor)
         return _page(sheet_id, request)
 
 

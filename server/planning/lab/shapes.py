@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from oilward_core.debris import LevelWord
 from workshop.shapes import upto
 
+MOST_TEXT = 12_000_000
+
 
 @dataclass(frozen=True, kw_only=True)
 class NewSample:
@@ -37,7 +39,7 @@ class NewLabFile:
     client's."""
 
     id: str
-    text: str = upto(12_000_000)
+    text: str = upto(MOST_TEXT)
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from workshop import days
 from workshop.access import MayWork, person_of
 
 from . import selectors, services
-from .shapes import LabHistory, LabProgress, NewLabFile, NewSample, SampleLine
+from .shapes import MOST_TEXT, LabHistory, LabProgress, NewLabFile, NewSample, SampleLine
 
 
 class SamplesView(APIView):
@@ -64,6 +64,8 @@ class SimulatedView(APIView):
 
 class LabFilesView(APIView):
     permission_classes = [MayWork]
+    most_text = MOST_TEXT
+    most_body = 4 * MOST_TEXT // 3
 
     @extend_schema(
         operation_id="lab_file_send",

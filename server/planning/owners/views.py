@@ -1,5 +1,6 @@
 from dataclasses import asdict
 
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from django.http import JsonResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -30,7 +31,7 @@ class OwnersDataView(APIView):
         responses=shaped(OwnersData),
     )
     def get(self, request: Request) -> JsonResponse:
-        name = request.query_params.get("name", "").replace("\x00", "")[:80]
+        name = Asked(request.query_params).text("name", 80)
         found = selectors.owners_data(name, person_of(request), days.today())
         named = {"Content-Disposition": 'attachment; filename="owner.json"'}
         return JsonResponse(asdict(found), headers=named, json_dumps_params={"indent": 1})

@@ -1,6 +1,7 @@
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter
+from config.asked import Asked
 from config.shaped import shaped, told
 from django.http import HttpResponse
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -41,12 +42,9 @@ class FindingsLedgerView(APIView):
         responses=shaped(FindingsLedger),
     )
     def get(self, request: Request) -> Response:
-        asked = request.query_params
-        page = asked.get("page", "")[:6]
-        wanted = LedgerAsked(
-            page=int(page) if page.isdecimal() else 1,
-            **{name: asked.get(name, "")[:200] for name in FILTERS},
-        )
+        asked = Asked(request.query_params)
+        narrowed = {name: asked.text(name, 200) for name in FILTERS}
+        wanted = LedgerAsked(page=asked.whole("page", 1), **narrowed)
         return Response(_plain.unstructure(selectors.ledger(wanted, days.today())))
 
 

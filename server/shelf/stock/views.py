@@ -1,3 +1,4 @@
+from config.asked import Asked
 from config.shaped import sent, shaped, told
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
@@ -33,13 +34,9 @@ class LedgerView(APIView):
         responses=shaped(Ledger),
     )
     def get(self, request: Request) -> Response:
-        asked = request.query_params
-        fluid = asked.get("fluid", "")
-        found = selectors.ledger(
-            int(fluid) if fluid.isdecimal() and len(fluid) < 10 else None,
-            asked.get("part", "")[:200],
-            person_of(request),
-        )
+        asked = Asked(request.query_params)
+        fluid, part = asked.whole("fluid", 0) or None, asked.text("part", 200)
+        found = selectors.ledger(fluid, part, person_of(request))
         return Response(told(Ledger, found))
 
 

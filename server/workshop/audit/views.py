@@ -1,3 +1,4 @@
+from config.asked import Asked
 from config.shaped import shaped, told
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -16,10 +17,9 @@ NARROWED = [OpenApiParameter(name, str) for name in FILTERS]
 
 
 def _asked(request: Request) -> AuditAsked:
-    params = request.query_params
-    page = params.get("page", "")[:6]
-    narrowed = {name: params.get(name, "").replace("\x00", "")[:100] for name in FILTERS}
-    return AuditAsked(page=int(page) if page.isdecimal() else 1, **narrowed)
+    asked = Asked(request.query_params)
+    narrowed = {name: asked.text(name) for name in FILTERS}
+    return AuditAsked(page=asked.whole("page", 1), **narrowed)
 
 
 class AuditView(APIView):
