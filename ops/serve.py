@@ -103,7 +103,6 @@ def migrate(postgres: Postgres, database: str = "oilward", **more: str) -> None:
     """Bring a database up to date, as its owner; say what the server may do in it."""
     postgres.ensure_database(database)
     env = {**postgres.environment(database, OWNER), **more}
-    manage(env, "createcachetable", "--verbosity", "0")
     manage(env, "migrate", "--verbosity", "0")
 
 

@@ -5,6 +5,7 @@ import re
 import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import ceil
 from typing import Any
 from uuid import uuid4
 
@@ -134,14 +135,15 @@ def _from_framework(error: exceptions.APIException) -> Response:
     code = error.status_code
     headers: dict[str, str] = {}
     if wait := getattr(error, "wait", None):
-        headers["Retry-After"] = str(round(wait))
+        headers["Retry-After"] = str(ceil(wait))
     if isinstance(error, exceptions.NotAuthenticated | exceptions.AuthenticationFailed):
         headers["WWW-Authenticate"] = "Session"
-    known = {401: "access.sign_in", 403: "access.role", 429: "access.slow_down"}
+    known = {401: "access.sign_in", 403: "access.role", 429: "access.slow_down", 503: "access.busy"}
     if code in known:
         name = str(error.get_codes()) if isinstance(error.get_codes(), str) else known[code]
         name = name if name.startswith("access.") else known[code]
-        return _respond(code, name, sentence(name, {}), [], headers)
+        minutes = max(1, ceil(float(headers.get("Retry-After", 0)) / 60))
+        return _respond(code, name, sentence(name, {"minutes": minutes}), [], headers)
     if isinstance(error, TooLarge):
         return _respond(code, error.default_code, str(error.detail), [], headers)
     errors = _flatten(error.detail)

@@ -41,9 +41,11 @@ ROOT_URLCONF = "config.urls"
 AUTH_USER_MODEL = "workshop.Person"
 # the second is of earlier releases; a password kept by it is kept by the first once it was typed
 PASSWORD_HASHERS = [
-    "django.contrib.auth.hashers.ScryptPasswordHasher",
-    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+    "workshop.hashing.Scrypt",
+    "workshop.hashing.PBKDF2",
 ]
+# how many may wait in one process until a password is checked
+HASHES_WAITING = int(os.environ.get("OILWARD_HASHES_WAITING", "2"))
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
@@ -65,13 +67,6 @@ DATABASES = {
 # the tables belong to one role, the server runs as another
 OWNER_ROLE = os.environ.get("OILWARD_DB_OWNER_ROLE", "oilward_owner")
 RUNTIME_ROLE = os.environ.get("OILWARD_DB_RUNTIME_ROLE", "oilward_app")
-CACHES = {
-    # shared by all workers and kept over a restart: sign-in throttling counts on it
-    "default": {
-        "BACKEND": "django.core.cache.backends.db.DatabaseCache",
-        "LOCATION": "cache",
-    }
-}
 
 USE_TZ = True
 # where a new workshop stands until its lead says otherwise
@@ -94,7 +89,6 @@ REST_FRAMEWORK = {
     "DEFAULT_PARSER_CLASSES": ["config.parsers.CarefulJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "config.problems.problem",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": "8/min", "sign-in-all": "60/min"},
     # an address is the connection's own: no header steps round the throttle
     "NUM_PROXIES": 0,
 }

@@ -63,7 +63,6 @@ class MigrationTestCase(TransactionTestCase):
     def setUp(self) -> None:
         self.enterContext(as_owner())
         self.addCleanup(grant, self, "default")
-        self.addCleanup(call_command, "createcachetable")
         self.addCleanup(self.migrate)
 
     def as_of(self, targets: list[tuple[str, str]]) -> Any:
@@ -138,7 +137,7 @@ class AsInUse(DiscoverRunner):
                     empty(words)
 
             found.ops.execute_sql_flush = flush  # type: ignore[method-assign, assignment]
-            grant(self, found.alias)  # the cache's table came after the migrations
+            grant(self, found.alias)
             _become(found)
         if made:
             connection_created.connect(_on_connected, dispatch_uid="tests.role")

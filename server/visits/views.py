@@ -12,9 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 from workshop.access import (
-    CrowdThrottle,
     MayWork,
-    SignInThrottle,
     countersigner,
     person_of,
     second_person,
@@ -112,17 +110,12 @@ class TaskView(APIView):
 class SignatureView(APIView):
     permission_classes = [MayWork]
 
-    def get_throttles(self) -> list[Any]:
-        told = self.request.data if isinstance(self.request.data, dict) else {}
-        return [SignInThrottle(), CrowdThrottle()] if told.get("password") else []
-
     @extend_schema(operation_id="visit_sign", request=shaped(Signature), responses=shaped(RunSheet))
     def post(self, request: Request, visit_id: UUID) -> Response:
         given = sent(Signature, request)
         named, actor, beside = given, person_of(request), None
         if named.username:
             beside = countersigner(request, named.username, named.password, actor)
-            SignInThrottle().forget(request, self)
         visit = signing.sign(
             visit_id,
             actor=actor,
@@ -137,9 +130,6 @@ class SignatureView(APIView):
 class SecondView(APIView):
     permission_classes = [MayWork]
 
-    def get_throttles(self) -> list[Any]:
-        return [SignInThrottle(), CrowdThrottle()]
-
     @extend_schema(
         operation_id="visit_second", request=shaped(SecondLook), responses=shaped(RunSheet)
     )
@@ -147,7 +137,6 @@ class SecondView(APIView):
         """A second person stands for a fastener, with a PIN or password, never with a tick."""
         given, actor = sent(SecondLook, request), person_of(request)
         beside, alone = second_person(request, given.username, given.password, actor)
-        SignInThrottle().forget(request, self)
         visit = services.second_look(
             visit_id, given, beside=beside, alone=alone, actor=actor, now=timezone.now()
         )

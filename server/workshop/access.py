@@ -10,13 +10,13 @@ from django.http import Http404
 from oilward_core.errors import CoreError
 from rest_framework.permissions import SAFE_METHODS, BasePermission
 from rest_framework.request import Request
-from rest_framework.throttling import SimpleRateThrottle
 from rest_framework.views import APIView
 
 from .models import Person
 from .pins import knows_pin
 from .rights import Right, rights_of
 from .tablets.here import tablet_of
+from .tries import tried, where
 
 log = logging.getLogger("oilward.access")
 
@@ -72,12 +72,19 @@ def require_lead(person: Person) -> None:
 
 
 def _beside(request: Request, username: str, password: str, actor: Person) -> Person:
-    """Whoever gives name and password, on a bench's tablet a PIN as well."""
-    found = authenticate(request._request, username=username, password=password)
-    if found is None and tablet_of(request._request):
-        found = knows_pin(username, password)
+    """Whoever gives name and password, on a bench's tablet a PIN as well. Who tries is ``actor``."""
+
+    def look() -> Person | None:
+        found = authenticate(request._request, username=username, password=password)
+        if found is None and tablet_of(request._request):
+            found = knows_pin(username, password)
+        return found if isinstance(found, Person) else None
+
+    if not username or not password:
+        raise CoreError("access.wrong_password", field="password")
+    found = tried(f"beside {actor.pk}", where(request), look)
     log.info("countersignature beside %s by %s: %s", actor.username, username[:40], bool(found))
-    if not isinstance(found, Person):
+    if found is None:
         raise CoreError("access.wrong_password", field="password")
     return found
 
@@ -103,36 +110,15 @@ def countersigner(request: Request, username: str, password: str, actor: Person)
     return found
 
 
-class SignInThrottle(SimpleRateThrottle):
-    """Counts failed tries per name and address; a success clears them."""
-
-    scope = "sign-in"
-
-    def get_cache_key(self, request: Request, view: APIView) -> str:
-        told = request.data if isinstance(request.data, dict) else {}
-        name = str(told.get("username", "")).lower()[:40]
-        return f"sign-in:{self.get_ident(request)}:{name}"
-
-    def forget(self, request: Request, view: APIView) -> None:
-        self.cache.delete(self.get_cache_key(request, view))
-
-
-class CrowdThrottle(SimpleRateThrottle):
-    """All tries to sign in together, whoever and wherever from: a password costs time to check."""
-
-    scope = "sign-in-all"
-
-    def get_cache_key(self, request: Request, view: APIView) -> str:
-        return "sign-in-all"
-
-
-class OwnThrottle(SimpleRateThrottle):
-    """Counts how often somebody tries their own password, to change it."""
-
-    scope = "sign-in"
-
-    def get_cache_key(self, request: Request, view: APIView) -> str:
-        return f"own:{request.user.pk}"
+def prove(request: Request, password: str, field: str) -> None:
+    """Let whoever is signed in say their password again, before what nobody else must do with their
+    tablet. Raises CoreError ``people.current`` at ``field``."""
+    person = person_of(request)
+    right = tried(
+        f"own {person.pk}", where(request), lambda: person if person.check_password(password) else None
+    )
+    if right is None:
+        raise CoreError("people.current", field=field)
 
 
 def as_id(text: str) -> UUID:

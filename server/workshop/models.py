@@ -40,7 +40,6 @@ class Person(AbstractBaseUser):
     is_active = models.BooleanField(default=True)
     qualifications = models.JSONField(default=list)
     pin = models.CharField(max_length=128, blank=True)
-    pin_misses = models.PositiveSmallIntegerField(default=0)
     version = models.PositiveIntegerField(default=1)
 
     objects: ClassVar[PersonManager] = PersonManager()
@@ -51,6 +50,16 @@ class Person(AbstractBaseUser):
         constraints = [
             models.CheckConstraint(condition=models.Q(role__in=Role.values), name="person_role")
         ]
+
+
+class Tries(models.Model):
+    """Wrong tries in a row to prove who one is, by a digest of who is tried and from where; until then
+    none is looked at."""
+
+    key = models.CharField(max_length=64, primary_key=True)
+    wrong = models.PositiveIntegerField(default=0)
+    last = models.DateTimeField()
+    until = models.DateTimeField(null=True)
 
 
 class Welcome(models.Model):

@@ -15,10 +15,11 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from . import selectors, services
-from .access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
+from .access import MayWork, log, person_of
 from .models import Person
 from .shapes import Amount, Credentials, QuickSum, Session, WorkshopSettings
 from .tablets import here
+from .tries import tried, where
 
 
 @method_decorator([csrf_protect, ensure_csrf_cookie], name="dispatch")
@@ -26,9 +27,6 @@ class SessionView(APIView):
     """Signing in and out. CSRF is checked on signing in too."""
 
     permission_classes = [AllowAny]
-
-    def get_throttles(self) -> list[Any]:
-        return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
 
     @extend_schema(operation_id="session_get", responses=shaped(Session))
     def get(self, request: Request) -> Response:
@@ -41,14 +39,18 @@ class SessionView(APIView):
     )
     def post(self, request: Request) -> Response:
         given = sent(Credentials, request)
-        wanted = given
-        person = authenticate(request._request, username=wanted.username, password=wanted.password)
-        if not isinstance(person, Person):
-            log.warning("sign-in refused: %s", wanted.username[:40])
+
+        def look() -> Person | None:
+            name, password = given.username, given.password
+            found = authenticate(request._request, username=name, password=password)
+            return found if isinstance(found, Person) else None
+
+        person = tried(f"password {given.username.strip().lower()[:40]}", where(request), look)
+        if person is None:
+            log.warning("sign-in refused: %s", given.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
         log.info("signed in: %s", person.username)
         tablet = here.enter(request._request, person)
-        SignInThrottle().forget(request, self)
         return Response(told(Session, selectors.session(person, tablet)))
 
     @extend_schema(operation_id="session_sign_out", request=None, responses={200: shaped(Session)})

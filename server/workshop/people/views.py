@@ -12,7 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from workshop.access import CrowdThrottle, MayWork, OwnThrottle, person_of
+from workshop.access import MayWork, person_of, prove
 from workshop.selectors import session
 from workshop.shapes import Session
 from workshop.tablets import here
@@ -81,7 +81,6 @@ class WelcomeView(APIView):
     """What a one-time link opens, and choosing a password through it."""
 
     permission_classes = [AllowAny]
-    throttle_classes = [CrowdThrottle]
 
     @extend_schema(operation_id="welcome_get", responses=shaped(WelcomePage))
     def get(self, request: Request, token: str) -> Response:
@@ -106,21 +105,21 @@ class OwnView(APIView):
 
 
 class OwnPasswordView(APIView):
-    throttle_classes = [OwnThrottle, CrowdThrottle]
-
     @extend_schema(
         operation_id="own_password", request=shaped(NewPassword), responses=shaped(OwnPage)
     )
     def put(self, request: Request) -> Response:
-        row = services.set_password(sent(NewPassword, request), actor=person_of(request))
+        given = sent(NewPassword, request)
+        prove(request, given.current, "current")
+        row = services.set_password(given, actor=person_of(request))
         update_session_auth_hash(request._request, row)
         return Response(told(OwnPage, selectors.own(row)))
 
 
 class OwnPinView(APIView):
-    throttle_classes = [OwnThrottle, CrowdThrottle]
-
     @extend_schema(operation_id="own_pin", request=shaped(NewPin), responses=shaped(OwnPage))
     def put(self, request: Request) -> Response:
-        row = services.set_pin(sent(NewPin, request), actor=person_of(request))
+        given = sent(NewPin, request)
+        prove(request, given.current, "current")
+        row = services.set_pin(given, actor=person_of(request))
         return Response(told(OwnPage, selectors.own(row)))

@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from config.shaped import sent, shaped, told
@@ -15,10 +14,11 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from workshop.access import CrowdThrottle, MayWork, SignInThrottle, log, person_of
+from workshop.access import MayWork, log, person_of
 from workshop.pins import knows_pin
 from workshop.selectors import session
 from workshop.shapes import Session
+from workshop.tries import tried, where
 
 from . import here, selectors, services
 from .shapes import Doorway, NewTablet, TabletLine, Tapped
@@ -60,9 +60,6 @@ class DoorwayView(APIView):
 
     permission_classes = [AllowAny]
 
-    def get_throttles(self) -> list[Any]:
-        return [SignInThrottle(), CrowdThrottle()] if self.request.method == "POST" else []
-
     @extend_schema(operation_id="doorway", responses=shaped(Doorway))
     def get(self, request: Request) -> Response:
         found = here.tablet_of(request._request)
@@ -75,12 +72,14 @@ class DoorwayView(APIView):
     def post(self, request: Request) -> Response:
         tapped = sent(Tapped, request)
         tablet = here.tablet_of(request._request)
-        person = knows_pin(tapped.username, tapped.pin) if tablet else None
-        if tablet is None or person is None:
+        if tablet is None:
+            raise AuthenticationFailed(code="access.no_tablet")
+        name, pin = tapped.username.strip().lower()[:40], tapped.pin
+        person = tried(f"PIN {name}", where(request), lambda: knows_pin(name, pin))
+        if person is None:
             log.warning("PIN refused: %s", tapped.username[:40])
-            raise AuthenticationFailed(code="access.wrong_pin" if tablet else "access.no_tablet")
+            raise AuthenticationFailed(code="access.wrong_pin")
         here.enter(request._request, person)
-        SignInThrottle().forget(request, self)
         log.info("tapped in: %s at %s", person.username, tablet.name)
         return Response(told(Session, session(person, tablet)))
 

@@ -4,7 +4,6 @@ from typing import Any
 from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
-from django.core.cache import cache
 from visits.models import Visit
 from visits.tests.bench import Technician
 
@@ -14,7 +13,6 @@ from workshop.models import CounterSignature, Trace
 class ApprenticeTests(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
-        cache.clear()
         self.runa = Technician(self.signed_in("runa"), self.heron.pk)
         self.runa.whole()
 
