@@ -12,6 +12,7 @@ COMMANDS = {
     "backup": "keep",
     "restore": "keep",
     "drill": "keep",
+    "settings": "house",
     "upgrade": "upgrade",
     "ready": "serve",
     "check": "checks",

@@ -1,5 +1,6 @@
 """A workshop's own settings: one file that a person reads and edits, made at the first start."""
 
+import argparse
 import os
 import socket
 import subprocess
@@ -9,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from .paths import begin_state, state_dir
+from .settings import read
 
 NAME = "oilward.toml"
 FIRST = """\
@@ -36,7 +38,17 @@ keep = 14
 passphrase_file = ""
 # Another machine that gets each one as well, by ssh: user@host:folder
 also_to = ""
+
+[limits]
+# What one address may hold open at once (sixty tablets behind one address fit), and one person.
+connections_per_address = 600
+streams_per_address = 200
+streams_per_person = 20
+# Requests a second, on average.
+requests_per_person = 20
+requests_per_address = 400
 """
+LIMITS = tomllib.loads(FIRST.format(https=443, http=80, folder=""))["limits"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -50,6 +62,9 @@ class House:
     certificate: str = ""
     key: str = ""
     backup: dict[str, Any] = field(default_factory=dict)
+    limits: dict[str, int] = field(default_factory=lambda: dict(LIMITS))
+    # whether the file names the hosts; else they are this machine's, as they are now
+    named: bool = True
 
     @property
     def address(self) -> str:
@@ -75,13 +90,6 @@ def own_hosts() -> tuple[str, ...]:
     return tuple(dict.fromkeys([*_addresses(), name, f"{name.split('.')[0]}.local", "localhost"]))
 
 
-def _port(told: dict[str, Any], name: str) -> int:
-    port = told.get(name)
-    if not isinstance(port, int) or not 1 <= port <= 65535:
-        raise SystemExit(f"{name} has to be a port from 1 to 65535, not {port!r}.")
-    return port
-
-
 def read_house() -> House:
     """The settings, made first where there are none. Stops with a sentence at what cannot be."""
     home = state_dir("serve")
@@ -95,17 +103,25 @@ def read_house() -> House:
         file.parent.mkdir(parents=True, exist_ok=True)
         file.write_text(text)
         print(f"· The workshop's settings are in {file}", flush=True)
-    try:
-        told = tomllib.loads(file.read_text())
-    except tomllib.TOMLDecodeError as error:
-        raise SystemExit(f"{file} cannot be read: {error}.") from error
-    hosts = tuple(map(str, told.get("hosts") or own_hosts()))
+    told = read(file)
     return House(
         home=home,
-        hosts=hosts,
-        https_port=_port(told, "https_port"),
-        http_port=_port(told, "http_port"),
-        certificate=str(told.get("certificate", "")),
-        key=str(told.get("key", "")),
-        backup=dict(told.get("backup", {})),
+        hosts=tuple(told.get("hosts") or own_hosts()),
+        https_port=told["https_port"],
+        http_port=told["http_port"],
+        certificate=told.get("certificate", ""),
+        key=told.get("key", ""),
+        backup=told.get("backup", {}),
+        limits={**LIMITS, **told.get("limits", {})},
+        named=bool(told.get("hosts")),
     )
+
+
+def settings(words: list[str]) -> int:
+    """./ward settings --check: whether the settings can be used, and where they stand."""
+    parser = argparse.ArgumentParser(prog="./ward settings")
+    parser.add_argument("--check", action="store_true", help="say what is wrong with them")
+    parser.parse_args(words)
+    house = read_house()
+    print(f"{settings_file(house.home)} is good. The tablets come to {house.address}.")
+    return 0

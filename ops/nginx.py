@@ -1,8 +1,11 @@
 """Debian's nginx in front: HTTPS on the workshop's network, patience with slow tablets, and the page
 where a tablet learns to trust the workshop."""
 
+import json
 import os
+import resource
 import subprocess
+from dataclasses import asdict, dataclass
 from hashlib import sha256
 from pathlib import Path
 from string import Template
@@ -13,25 +16,70 @@ from .paths import ROOT
 
 NGINX = "/usr/sbin/nginx"
 CONFIG = Template("""\
+load_module /usr/lib/nginx/modules/ngx_stream_module.so;
 $user
 worker_processes 2;
+worker_rlimit_nofile $files;
 daemon off;
 pid $run/nginx.pid;
 error_log stderr warn;
-events { worker_connections 512; }
+events { worker_connections $connections; }
+
+# What an address holds open is counted before anything of it is read.
+stream {
+  limit_conn_zone $$binary_remote_addr zone=address:1m;
+  limit_conn_log_level notice;
+  server {
+    listen $https_port;
+    limit_conn address $connections_per_address;
+    proxy_protocol on;
+    proxy_pass unix:$run/https;
+  }
+  server {
+    listen $http_port;
+    limit_conn address $connections_per_address;
+    proxy_protocol on;
+    proxy_pass unix:$run/http;
+  }
+}
+
 http {
   access_log off;
   server_tokens off;
   default_type application/octet-stream;
-  client_max_body_size 16m;
+  client_max_body_size 17m;
+  client_header_timeout 10s;
+  client_body_timeout 20s;
   client_body_temp_path $run/body;
   proxy_temp_path $run/proxy;
   fastcgi_temp_path $run/fastcgi;
   uwsgi_temp_path $run/uwsgi;
   scgi_temp_path $run/scgi;
+  set_real_ip_from unix:;
+  real_ip_header proxy_protocol;
+
+  limit_conn_zone $$binary_remote_addr zone=streams:1m;
+  map $$http_cookie $$session { default ""; "~__Host-session=(?<key>[^;]+)" $$key; }
+  limit_conn_zone $$session zone=person:2m;
+  limit_req_zone $$session zone=asks:2m rate=${requests_per_person}r/s;
+  limit_req_zone $$binary_remote_addr zone=from:2m rate=${requests_per_address}r/s;
+  limit_conn_status 429;
+  limit_req_status 429;
+
+  # what takes long on purpose, or by its nature, has processes of its own
+  map $$request_method:$$uri $$pool {
+    default app;
+    ~^POST:/api/(session|doorway)/$$ doors;
+    ~^POST:/api/welcome/ doors;
+    ~^PUT:/api/own/(password|pin)/$$ doors;
+    ~^POST:/api/(bikes/[^/]+/plan|calendar)/$$ plans;
+  }
+  upstream app { server 127.0.0.1:$app; keepalive 32; }
+  upstream doors { server 127.0.0.1:$doors; }
+  upstream plans { server 127.0.0.1:$plans; }
 
   server {
-    listen $http_port;
+    listen unix:$run/http proxy_protocol;
     location = / { alias $public/; index trust.html; default_type text/html; }
     location = /trust.html { alias $public/trust.html; default_type text/html; }
     location = /oilward-ca.crt {
@@ -42,29 +90,82 @@ http {
     location / { return 301 https://$$host$to$$request_uri; }
   }
 
+  ssl_certificate $certificate;
+  ssl_certificate_key $key;
+  ssl_protocols TLSv1.2 TLSv1.3;
+  ssl_ciphers ECDHE+AESGCM:ECDHE+CHACHA20;
+  ssl_session_cache shared:oilward:2m;
+  ssl_session_tickets off;
+
+  # under a name that is not this machine's
   server {
-    listen $https_port ssl http2;
-    ssl_certificate $certificate;
-    ssl_certificate_key $key;
-    ssl_protocols TLSv1.2 TLSv1.3;
-    ssl_session_cache shared:oilward:2m;
+    listen unix:$run/https ssl http2 proxy_protocol default_server;
+    server_name _;
+    error_page 497 =301 https://$$http_host$$request_uri;
+    default_type text/plain;
+    location / { return 421 "This is Oil Ward, and it goes by another name: $address\n"; }
+  }
+
+  server {
+    listen unix:$run/https ssl http2 proxy_protocol;
+    server_name $names;
     # whoever comes by plain http is sent to the right door
     error_page 497 =301 https://$$http_host$$request_uri;
+    error_page 413 @much;
+    error_page 429 @slowly;
+    error_page 502 504 @away;
 
+    $hsts
     proxy_http_version 1.1;
     proxy_set_header Host $$http_host;
     proxy_set_header X-Forwarded-Proto https;
     proxy_set_header X-Forwarded-For $$remote_addr;
     proxy_set_header Connection "";
     location /events/ {
+      limit_conn streams $streams_per_address;
+      limit_req zone=from burst=$burst_from nodelay;
       proxy_pass http://127.0.0.1:$events;
       proxy_buffering off;
       proxy_read_timeout 120s;
     }
-    location / { proxy_pass http://127.0.0.1:$app; }
+    location / {
+      limit_conn person 8;
+      limit_req zone=asks burst=$burst_asks nodelay;
+      limit_req zone=from burst=$burst_from nodelay;
+      proxy_pass http://$$pool;
+    }
+    location @much { $problem return 413 '$much'; }
+    location @slowly { $problem add_header Retry-After 2 always; return 429 '$slowly'; }
+    location @away { $problem add_header Retry-After 2 always; return 503 '$away'; }
   }
 }
 """)
+PROBLEM = "default_type application/problem+json; add_header Cache-Control no-store always;"
+CONNECTIONS = 8192
+
+
+def _problem(status: int, code: str, title: str, detail: str) -> str:
+    """What the API says of a refusal, here where none of it is asked."""
+    told = {
+        "type": f"urn:oilward:{code}", "title": title, "status": status, "detail": detail,
+        "code": code, "question": False, "errors": [],
+    }  # fmt: skip
+    return json.dumps(told)
+
+
+MUCH = _problem(413, "door.too_large", "That is too much", "That is more than fits in here.")
+SLOWLY = _problem(429, "door.slowly", "Too many at once", "That was very much at once. Wait a moment.")
+AWAY = _problem(503, "door.away", "Not just now", "Oil Ward starts anew. What you typed is kept.")
+
+
+@dataclass(frozen=True)
+class Ports:
+    """Where everything behind nginx listens, on loopback."""
+
+    app: int
+    doors: int
+    plans: int
+    events: int
 
 
 def _public(house: House) -> Path:
@@ -92,7 +193,23 @@ def fingerprint(house: House) -> str:
     return sha256(raw).digest().hex(":").upper()
 
 
-def configure(house: House, app: int, events: int) -> list[str]:
+def _server_name(host: str) -> str:
+    return f"[{host}]" if ":" in host else host
+
+
+def _files() -> int:
+    """How many files nginx may have open: for each connection two, as far as this machine lets us."""
+    _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
+    return 4 * CONNECTIONS if most == resource.RLIM_INFINITY else min(4 * CONNECTIONS, most)
+
+
+def clear(house: House) -> None:
+    """Take away the sockets of a run that was killed."""
+    for left in ("http", "https"):
+        (house.home / "nginx" / left).unlink(missing_ok=True)
+
+
+def configure(house: House, ports: Ports) -> list[str]:
     """Write nginx's configuration; the command that runs it."""
     run, pair = house.home / "nginx", own(house)
     run.mkdir(mode=0o755, exist_ok=True)
@@ -104,8 +221,22 @@ def configure(house: House, app: int, events: int) -> list[str]:
             public=_public(house),
             certificate=pair.certificate,
             key=pair.key,
-            app=app,
-            events=events,
+            **asdict(ports),
+            **house.limits,
+            burst_asks=8 * house.limits["requests_per_person"],
+            burst_from=4 * house.limits["requests_per_address"],
+            files=_files(),
+            connections=min(CONNECTIONS, _files() // 2),
+            names=" ".join(_server_name(host) for host in (*house.hosts, "127.0.0.1", "localhost")),
+            address=house.address,
+            problem=PROBLEM,
+            # our own authority may be another one tomorrow: no browser is to insist on today's
+            hsts=""
+            if house.certificate
+            else 'add_header Strict-Transport-Security "max-age=0" always;',
+            much=MUCH,
+            slowly=SLOWLY,
+            away=AWAY,
             http_port=house.http_port,
             https_port=house.https_port,
             to="" if house.https_port == 443 else f":{house.https_port}",

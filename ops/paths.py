@@ -65,6 +65,14 @@ def taken(port: int) -> bool:
     return False
 
 
+def free_ports(wanted: int, number: int) -> list[int]:
+    """So many free ports on loopback, from ``wanted`` up."""
+    found = [free_port(wanted)]
+    while len(found) < number:
+        found.append(free_port(found[-1] + 1))
+    return found
+
+
 def free_port(wanted: int) -> int:
     """``wanted`` or the next free port on loopback."""
     found = next((port for port in range(wanted, wanted + 200) if not taken(port)), None)

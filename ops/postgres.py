@@ -13,7 +13,7 @@ from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from .children import child, end
+from .children import child, end, while_it_moves
 from .paths import begin_state, free_port, state_dir
 
 if TYPE_CHECKING:
@@ -134,6 +134,9 @@ class Postgres:
         config = self.data / "postgresql.auto.conf"
         config.write_text("\n".join(settings) + "\n")
         self._own(config)
+        self._launch(port)
+
+    def _launch(self, port: int) -> None:
         log = self.data / "server.log"
         owner = self._owner
         with log.open("ab") as out:
@@ -153,15 +156,34 @@ class Postgres:
         self.started = True
         self._wait_until_up(port, log)
 
-    def _wait_until_up(self, port: int, log: Path, seconds: float = 60) -> None:
-        until = time.monotonic() + seconds
+    def _wait_until_up(self, port: int, log: Path) -> None:
         ready = (BIN / "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port))
-        while self._run(*ready, check=False).returncode:
-            gone = self.process is None or self.process.poll() is not None
-            if gone or time.monotonic() > until:
-                self.stop()
-                raise SystemExit(f"The database did not start:\n{log.read_text()[-2000:]}")
+        for _ in while_it_moves(self.process, "The database"):
+            if self._run(*ready, check=False).returncode == 0:
+                return
+            if self.process is None or self.process.poll() is not None:
+                break
             time.sleep(0.1)
+        self.stop()
+        raise SystemExit(f"The database did not start:\n{log.read_text()[-2000:]}")
+
+    def fallen(self) -> bool:
+        """Whether the server that was started here is gone."""
+        return self.process is not None and self.process.poll() is not None
+
+    def revive(self, seconds: float = 15) -> None:
+        """Start it again after it fell. What is left of it may need a moment to be gone. Stops where it
+        does not come back."""
+        until = time.monotonic() + seconds
+        while True:
+            try:
+                self._launch(int(self.port))
+            except SystemExit:
+                if time.monotonic() > until:
+                    raise
+                time.sleep(0.3)
+            else:
+                return
 
     def stop(self) -> None:
         """Stop the server, if it was this process that started it."""

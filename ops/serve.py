@@ -10,7 +10,7 @@ import time
 import urllib.request
 from urllib.error import URLError
 
-from .children import child, end, run
+from .children import child, end, run, while_it_moves
 from .paths import DIST, ROOT, SERVER, WEB, free_port
 from .postgres import OWNER, Postgres
 
@@ -40,11 +40,11 @@ def build_web() -> None:
     stamp.write_text(now)
 
 
-def app_words(port: int, workers: int = 2) -> list[str]:
+def app_words(port: int, workers: int = 2, threads: int = 4) -> list[str]:
     """Gunicorn on loopback."""
     return [
         sys.executable, "-m", "gunicorn", "config.wsgi:application",
-        "--bind", f"127.0.0.1:{port}", "--workers", str(workers), "--threads", "4",
+        "--bind", f"127.0.0.1:{port}", "--workers", str(workers), "--threads", str(threads),
         "--worker-tmp-dir", "/dev/shm", "--log-level", "warning", "--preload", "--no-control-socket",
     ]  # fmt: skip
 
@@ -72,14 +72,12 @@ def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
     return [child(one, cwd=SERVER, env={**os.environ, **env}) for one in words.values()]
 
 
-def wait_until_up(
-    url: str, process: "subprocess.Popen[bytes] | None", host: str = "", seconds: float = 30
-) -> None:
-    """Wait until the server answers, asked under the name ``host`` if one is given, as a proxy asks."""
+def wait_until_up(url: str, process: "subprocess.Popen[bytes] | None", host: str = "") -> None:
+    """Wait until the server answers, asked under the name ``host`` if one is given, as a proxy asks; for
+    as long as it does something."""
     asked = {"Host": host, "X-Forwarded-Proto": "https"} if host else {}
     request = urllib.request.Request(url, headers=asked)
-    until = time.monotonic() + seconds
-    while time.monotonic() < until:
+    for _ in while_it_moves(process, "The server"):
         if process is None or process.poll() is not None:
             raise SystemExit("The server stopped while starting. Its messages are above.")
         try:
@@ -87,7 +85,7 @@ def wait_until_up(
                 return
         except (URLError, OSError):
             time.sleep(0.1)
-    raise SystemExit("The server did not answer in time.")
+    raise SystemExit("The server did nothing for half a minute, and does not answer.")
 
 
 SIGN_INS = """

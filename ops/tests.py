@@ -12,7 +12,7 @@ from pathlib import Path
 
 from .checks import run_checks
 from .children import child, end, run
-from .paths import E2E, SERVER, free_port
+from .paths import E2E, SERVER, free_ports
 from .postgres import USER, Postgres
 from .serve import build_web, manage, migrate
 
@@ -86,13 +86,6 @@ def _copies(postgres: Postgres, database: str, number: int) -> None:
             connection.execute(f"CREATE DATABASE {database}_{copy} TEMPLATE {database}")
 
 
-def _free_ports(wanted: int, number: int) -> list[int]:
-    found = [free_port(wanted)]
-    while len(found) < number:
-        found.append(free_port(found[-1] + 1))
-    return found
-
-
 def e2e_environment(postgres: Postgres, project: str) -> dict[str, str]:
     """Fresh demo databases for the browser, with a quick practice clock: the bikes with a story, for
     pictures the whole fleet. Journeys go side by side, each with a server and a database of its own."""
@@ -108,7 +101,7 @@ def e2e_environment(postgres: Postgres, project: str) -> dict[str, str]:
         "OILWARD_SECONDS_PER_MINUTE": "0.5",
         # a tablet and a workshop far from UTC
         "TZ": FAR,
-        "OILWARD_E2E_PORTS": ",".join(str(port) for port in _free_ports(8700, 2 * side_by_side)),
+        "OILWARD_E2E_PORTS": ",".join(str(port) for port in free_ports(8700, 2 * side_by_side)),
         "OILWARD_PYTHON": sys.executable,
         "OILWARD_SERVER": str(SERVER),
     }

@@ -3,16 +3,18 @@
 import argparse
 import os
 import signal
+import socket
 import subprocess
 import time
-from dataclasses import dataclass, field
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 
 from . import certificates, nginx
-from .children import child, end
-from .house import House, read_house, settings_file
+from .children import child, end, end_group, end_orphans, note_groups
+from .house import House, own_hosts, read_house, settings_file
 from .journal import begin, follow, log
 from .keep import Keeper
-from .paths import SERVER, free_port
+from .paths import SERVER, free_ports
 from .postgres import Postgres
 from .serve import (
     app_words,
@@ -24,9 +26,10 @@ from .serve import (
     wait_until_up,
 )
 
-LOOK, HOUR = 1.0, 3600.0
+LOOK, MINUTE = 0.5, 60.0
 # a process that falls more often than this in so many seconds stays down
 MOST_FALLS, WITHIN = 5, 60.0
+DOOR_THREADS = 16
 
 
 @dataclass(kw_only=True)
@@ -36,13 +39,17 @@ class Kept:
     name: str
     words: list[str]
     env: dict[str, str]
+    before: Callable[[], None] = lambda: None
     process: "subprocess.Popen[bytes] | None" = None
     fell: list[float] = field(default_factory=list)
 
     def start(self) -> None:
+        self.before()
+        # a group of its own: what it started goes with it
         self.process = child(
-            self.words, cwd=SERVER, env=self.env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
-        )
+            self.words, cwd=SERVER, env=self.env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+            start_new_session=True,
+        )  # fmt: skip
         follow(self.name, self.process)
 
     def look(self) -> None:
@@ -54,18 +61,60 @@ class Kept:
         log.error("%s ended (%s); starting it anew", self.name, self.process.returncode)
         if len(self.fell) > MOST_FALLS:
             raise SystemExit(f"{self.name} ends again and again. What it says stands in the log.")
+        end_group(self.process)
+        self.start()
+
+    def end(self) -> None:
+        end(self.process)
+        end_group(self.process)
+
+    def anew(self, env: dict[str, str]) -> None:
+        """Start it again, told something else."""
+        self.end()
+        self.env = env
         self.start()
 
 
-def processes(house: House, env: dict[str, str], app: int, events: int) -> list[Kept]:
-    """Everything that runs for a workshop, the API first, nginx last."""
-    beside = [Kept(name=name, words=words, env=env) for name, words in beside_words(events).items()]
-    front = nginx.configure(house, app, events)
+def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kept]:
+    """Everything that runs for a workshop, the API first, nginx last. Checking passwords and working out
+    orders have processes of their own, which give way to all others."""
+    gently = ["nice", "-n", "10"]
+    solves_not = {**env, "OILWARD_SOLVES": "0"}
+    doors = {**solves_not, "OILWARD_HASHES_WAITING": str(DOOR_THREADS)}
+    beside = beside_words(ports.events)
     return [
-        Kept(name="app", words=app_words(app, workers=3), env=env),
-        *beside,
-        Kept(name="nginx", words=front, env={"PATH": "/usr/sbin:/usr/bin"}),
+        Kept(name="app", words=app_words(ports.app, workers=3), env=solves_not),
+        Kept(name="doors", words=[*gently, *app_words(ports.doors, 1, DOOR_THREADS)], env=doors),
+        Kept(name="plans", words=[*gently, *app_words(ports.plans, 1, 4)], env=env),
+        *(Kept(name=name, words=words, env=solves_not) for name, words in beside.items()),
+        Kept(
+            name="nginx",
+            words=nginx.configure(house, ports),
+            env={"PATH": "/usr/sbin:/usr/bin"},
+            before=lambda: nginx.clear(house),
+        ),
     ]
+
+
+def _doors_free(house: House) -> None:
+    """Stop with a sentence where another program has a port of the settings."""
+    for name in ("https_port", "http_port"):
+        port = getattr(house, name)
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind(("", port))
+            except PermissionError:
+                raise SystemExit(f"{name} {port}: who is not root takes one above 1024.") from None
+            except OSError:
+                raise SystemExit(
+                    f"{name} {port} is taken by another program on this machine. Stop that one, or "
+                    f"choose another port in {settings_file(house.home)}."
+                ) from None
+
+
+def _hosts(house: House) -> str:
+    return ",".join([*house.hosts, "127.0.0.1", "localhost"])
 
 
 def environment(postgres: Postgres, house: House) -> dict[str, str]:
@@ -73,7 +122,9 @@ def environment(postgres: Postgres, house: House) -> dict[str, str]:
     return {
         **postgres.environment(),
         "DJANGO_SETTINGS_MODULE": "config.settings_serve",
-        "OILWARD_HOSTS": ",".join([*house.hosts, "127.0.0.1", "localhost"]),
+        "OILWARD_HOSTS": _hosts(house),
+        "OILWARD_HSTS": "1" if house.certificate else "0",
+        "OILWARD_STREAMS_PER_PERSON": str(house.limits["streams_per_person"]),
         "OILWARD_KEPT": str(house.home / "kept.json"),
     }
 
@@ -88,18 +139,44 @@ def _welcome_words(house: House, env: dict[str, str]) -> None:
     print(f"Settings: {settings_file(house.home)}   Log: {house.home / 'log'}", flush=True)
 
 
-def _keep(house: House, running: list[Kept], keeper: Keeper) -> None:
+def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> House:
+    """Look whether the network has given this machine another address, and whether the certificate is
+    still good; let everything know of it."""
+    now = house if house.named else replace(house, hosts=own_hosts())
+    moved = set(now.hosts) != set(house.hosts)
+    now = now if moved else house
+    if moved:
+        log.warning("this machine's addresses are now %s", ", ".join(now.hosts))
+        hosts = {"OILWARD_HOSTS": _hosts(now)}
+        for one in running[:-1]:
+            one.anew({**one.env, **hosts})
+    if certificates.renew(now) or moved:
+        log.info("nginx reads names and certificate anew")
+        nginx.configure(now, ports)
+        if front := running[-1].process:
+            front.send_signal(signal.SIGHUP)
+    return now
+
+
+def _keep(
+    house: House, postgres: Postgres, running: list[Kept], ports: nginx.Ports, keeper: Keeper
+) -> None:
     """Looks after everything until it is told to stop."""
-    looked = 0.0
+    looked, noted = time.monotonic(), list[int]()
     while True:
+        groups = [one.process.pid for one in running if one.process]
+        if groups != noted:
+            noted = groups
+            note_groups(house.home, groups)
+        if postgres.fallen():
+            log.error("the database ended; starting it anew")
+            postgres.revive()
+            log.info("the database is back")
         for one in running:
             one.look()
-        if time.monotonic() - looked > HOUR or not looked:
+        if time.monotonic() - looked > MINUTE:
             looked = time.monotonic()
-            front = running[-1].process
-            if certificates.renew(house) and front:
-                log.info("another certificate; nginx reads it")
-                front.send_signal(signal.SIGHUP)
+            house = _found_elsewhere(house, running, ports)
         keeper.look()
         time.sleep(LOOK)
 
@@ -114,6 +191,8 @@ def serve(words: list[str]) -> int:
         return install()
     stop_on_signals()
     house, postgres, running = read_house(), Postgres("serve"), list[Kept]()
+    end_orphans(house.home)
+    _doors_free(house)
     try:
         build_web()
         postgres.start()
@@ -121,21 +200,21 @@ def serve(words: list[str]) -> int:
         migrate(postgres)
         certificates.renew(house)
         begin(house.home / "log")
-        app = free_port(8410)
+        ports = nginx.Ports(*free_ports(8410, 4))
         env = {**os.environ, **environment(postgres, house)}
         manage(env, "open_workshop")
-        running = processes(house, env, app, free_port(app + 1))
+        running = processes(house, env, ports)
         for one in running:
             one.start()
         host = house.hosts[0]
-        wait_until_up(f"http://127.0.0.1:{app}/api/health/", running[0].process, host)
+        wait_until_up(f"http://127.0.0.1:{ports.app}/api/health/", running[0].process, host)
         _welcome_words(house, env)
-        _keep(house, running, Keeper("serve", house))
+        _keep(house, postgres, running, ports, Keeper("serve", house))
     except KeyboardInterrupt:
         print("\n· Stopping", flush=True)
     finally:
         for one in reversed(running):
-            end(one.process)
+            one.end()
         postgres.stop()
     return 0
 

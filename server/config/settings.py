@@ -26,11 +26,11 @@ INSTALLED_APPS = [
     "demo",
 ]
 MIDDLEWARE = [
+    "config.middleware.content_policy",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "config.middleware.no_store",
-    "config.middleware.content_policy",
     "config.middleware.body_limit",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -74,6 +74,7 @@ TIME_ZONE = os.environ.get("OILWARD_TIME_ZONE", "UTC")
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB if WEB.is_dir() else None
 WHITENOISE_INDEX_FILE = False
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 TABLET_COOKIE = "tablet"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
@@ -131,6 +132,8 @@ SPECTACULAR_SETTINGS = {
 EVENTS_PORT = int(os.environ.get("OILWARD_EVENTS_PORT", "0"))
 # And where a page finds it: another port of the same host, unless a proxy brings both together.
 EVENTS_AT = f":{EVENTS_PORT}/events/" if EVENTS_PORT else ""
+
+STREAMS_PER_PERSON = int(os.environ.get("OILWARD_STREAMS_PER_PERSON", "20"))
 
 # Where the keeper of backups tells what it did; empty where there is none.
 KEPT = os.environ.get("OILWARD_KEPT", "")

@@ -26,15 +26,16 @@ QUIET = 15.0  # seconds after which a line is sent all the same, and the session
 hub = Hub()
 
 
-def _signed_in(session: str) -> bool:
+def _signed_in(session: str) -> int:
     close_old_connections()
     request = HttpRequest()
     request.session = SessionStore(session)
-    return not over(request.session) and bool(get_user(request).is_authenticated)
+    return 0 if over(request.session) else get_user(request).pk or 0
 
 
-async def _may(session: str) -> bool:
-    return bool(session) and await sync_to_async(_signed_in)(session)
+async def _who(session: str) -> int:
+    """Whose session it is; 0 for nobody's."""
+    return await sync_to_async(_signed_in)(session) if session else 0
 
 
 def _headers(scope: Scope) -> dict[str, str]:
@@ -70,7 +71,7 @@ async def _stream(send: Send, watch: Watch, session: str) -> None:
     while True:
         topic = await watch.next(QUIET)
         if time.monotonic() - looked >= QUIET:  # however much there is to tell
-            if not await _may(session):
+            if not await _who(session):
                 return
             looked = time.monotonic()
         line = b":\n\n" if topic is None else f"data: {topic}\n\n".encode()
@@ -85,13 +86,16 @@ async def _gone(receive: Receive) -> None:
 async def _events(scope: Scope, receive: Receive, send: Send) -> None:
     headers = _headers(scope)
     session, house = _session(headers), _same_house(headers)
+    person = 0
     if scope["path"] != "/events/" or scope["method"] != "GET":
         await _say(send, 404, [])
-    elif not await _may(session):
+    elif not (person := await _who(session)):
         await _say(send, 401, house)
+    elif hub.held_by(person) >= settings.STREAMS_PER_PERSON:
+        await _say(send, 429, [*house, (b"retry-after", b"15")])
     else:
-        topics = frozenset(parse_qs(scope["query_string"].decode()).get("topic", []))
-        with hub.watching(topics) as watch:
+        topics = frozenset(parse_qs(scope["query_string"].decode("latin-1")).get("topic", []))
+        with hub.watching(topics, person) as watch:
             await _say(send, 200, [*house, (b"content-type", b"text/event-stream")])
             stream = asyncio.create_task(_stream(send, watch, session))
             gone = asyncio.create_task(_gone(receive))

@@ -14,10 +14,10 @@ _RETRY = 1.0  # seconds
 
 
 class Watch:
-    """One who watches some topics; with none named, all."""
+    """One who watches some topics; with none named, all. ``person``: whose it is."""
 
-    def __init__(self, topics: frozenset[str]) -> None:
-        self.topics = topics
+    def __init__(self, topics: frozenset[str], person: int = 0) -> None:
+        self.topics, self.person = topics, person
         self._heard: asyncio.Queue[str] = asyncio.Queue(_MOST)
 
     def tell(self, topic: str) -> None:
@@ -45,13 +45,17 @@ class Hub:
         self.listening = asyncio.Event()
 
     @contextlib.contextmanager
-    def watching(self, topics: frozenset[str]) -> Iterator[Watch]:
-        watch = Watch(topics)
+    def watching(self, topics: frozenset[str], person: int = 0) -> Iterator[Watch]:
+        watch = Watch(topics, person)
         self._watching.add(watch)
         try:
             yield watch
         finally:
             self._watching.discard(watch)
+
+    def held_by(self, person: int) -> int:
+        """How many streams somebody holds open."""
+        return sum(watch.person == person for watch in self._watching)
 
     def tell(self, topic: str) -> None:
         for watch in self._watching:

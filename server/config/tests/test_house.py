@@ -5,6 +5,7 @@ import os
 import shutil
 import subprocess
 import sys
+import tomllib
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -15,8 +16,12 @@ from config.settings import ROOT
 sys.path.insert(0, str(ROOT))
 
 from ops import certificates, keep
-from ops.house import House, read_house
+from ops.house import FIRST, House, read_house
 from ops.install import earlier, unit, verified
+from ops.settings import SCHEMA, faults
+
+
+DOORS = "https_port = 443\nhttp_port = 80\n"
 
 
 class HouseCase(TestCase):
@@ -34,7 +39,7 @@ class HouseCase(TestCase):
 
     def read(self, text: str) -> House:
         file = self.home / "oilward.toml"
-        file.write_text(text)
+        file.write_text(text, "latin-1")
         told = {"OILWARD_STATE": str(self.home), "OILWARD_SETTINGS": str(file)}
         with mock.patch.dict(os.environ, told):
             return read_house()
@@ -53,12 +58,33 @@ class SettingsTests(HouseCase):
     def test_what_cannot_be_read_is_said(self) -> None:
         for text, words in (
             ("hosts = [", "cannot be read"),
-            ('https_port = "door"\nhttp_port = 80', "https_port has to be a port"),
-            ("https_port = 443\nhttp_port = 99999", "http_port has to be a port"),
+            ('https_port = "door"\nhttp_port = 80', "https_port: it has to be a port from 1"),
+            ("https_port = 443\nhttp_port = 99999", "http_port: it has to be a port"),
+            ("https_port = 443", "http_port: it has to be there"),
+            (DOORS + 'hosts = "vm.local"', "hosts: it has to be a list of names"),
+            (DOORS + 'hosts = ["a b"]', "hosts.0: it has to be a name or an address"),
+            (DOORS + 'key = "/x"', "certificate, key: they go together"),
+            (DOORS + "[backup]\nevery_hours = -1", "backup.every_hours: it has to be hours"),
+            (DOORS + '[backup]\nevery_hours = "daily"', "not 'daily'"),
+            (DOORS + "[backup]\nkeep = 0", "backup.keep: it has to be a whole number"),
+            (DOORS + '[backup]\npassfrase_file = "/x"', "Is passphrase_file meant?"),
+            (DOORS + "[limits]\nconnections_per_address = 1", "from 10 to 10000"),
+            ("https_port = 443\nhttp_port = 443", "two doors cannot be one port"),
+            ("\xff", "cannot be read"),
         ):
             with self.assertRaises(SystemExit) as stopped:
                 self.read(text)
             self.assertIn(words, str(stopped.exception))
+
+    def test_every_setting_of_the_first_file_is_in_the_schema_and_every_fault_is_told_at_once(
+        self,
+    ) -> None:
+        first = tomllib.loads(FIRST.format(https=443, http=80, folder="/x"))
+        self.assertEqual(faults(first), [])
+        self.assertEqual(set(first), set(SCHEMA["properties"]))
+        for name in ("backup", "limits"):
+            self.assertEqual(set(first[name]), set(SCHEMA["properties"][name]["properties"]))
+        self.assertEqual(len(faults({"hosts": "x", "http_port": 0, "https_port": 0, "x": 1})), 5)
 
     def test_links_lead_to_the_first_name(self) -> None:
         house = self.read('hosts = ["oil.lan"]\nhttps_port = 8443\nhttp_port = 8080')

@@ -13,6 +13,7 @@ from django.test import Client
 from config.settings import ROOT
 
 ENV = {"OILWARD_SECRET_KEY": "a-long-one-for-this-test-alone-" * 3, "OILWARD_HOSTS": "workshop.lan"}
+ENV["OILWARD_HSTS"] = "1"  # as with a certificate of the owner's
 SIGNED = {"username": "mira", "password": "harbour-mira"}
 
 

@@ -116,6 +116,25 @@ class LiveTests(RaceTestCase):
         for told in (house, far):
             told.close()
 
+    def test_one_person_holds_so_many_streams_and_others_still_get_theirs(self) -> None:
+        held = [Told(self.port, self.session) for _ in range(60)]
+        statuses = [told.answer.status for told in held]
+        self.assertEqual(statuses.count(200), 20)
+        self.assertEqual(statuses.count(429), 40)
+        oda = self.signed_in("oda").cookies["sessionid"].value
+        other = Told(self.port, oda)
+        announce("x")
+        self.assertEqual(other.next(), "x")
+        # one that is closed makes room for another
+        for told in (*held, other):
+            told.close()
+        for _ in range(50):
+            if (again := Told(self.port, self.session)).answer.status == 200:
+                break
+            time.sleep(0.1)
+        self.assertEqual(again.answer.status, 200)
+        again.close()
+
     def test_a_database_that_went_away_is_heard_again_and_nothing_is_missed(self) -> None:
         watch = Told(self.port, self.session)
         with connection.cursor() as cursor:
