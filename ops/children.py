@@ -65,7 +65,11 @@ def end_orphans(home: Path) -> None:
             continue
         group, born = told[2], told[19]
         # its first member is gone, so no other group can have that number while this one lives
-        if group in known and int(born) >= int(known[group]) and _since(int(group)) in ("", known[group]):
+        if (
+            group in known
+            and int(born) >= int(known[group])
+            and _since(int(group)) in ("", known[group])
+        ):
             with suppress(ProcessLookupError, PermissionError):
                 os.kill(int(stat.parent.name), signal.SIGKILL)
     noted.unlink(missing_ok=True)

@@ -154,7 +154,9 @@ def _problem(status: int, code: str, title: str, detail: str) -> str:
 
 
 MUCH = _problem(413, "door.too_large", "That is too much", "That is more than fits in here.")
-SLOWLY = _problem(429, "door.slowly", "Too many at once", "That was very much at once. Wait a moment.")
+SLOWLY = _problem(
+    429, "door.slowly", "Too many at once", "That was very much at once. Wait a moment."
+)
 AWAY = _problem(503, "door.away", "Not just now", "Oil Ward starts anew. What you typed is kept.")
 
 

@@ -50,16 +50,15 @@ def app_words(port: int, workers: int = 2, threads: int = 4) -> list[str]:
 
 
 def beside_words(events_port: int) -> dict[str, list[str]]:
-    """What runs beside the API, by its name: it tells screens what changed, brings what is due forward,
-    and does what takes long."""
+    """What runs beside the API, by its name: it tells screens what changed, and does what nobody waits
+    for."""
     events = [
         "-m", "uvicorn", "config.events:application", "--host", "127.0.0.1",
         "--port", str(events_port), "--log-level", "warning", "--timeout-graceful-shutdown", "1",
     ]  # fmt: skip
     return {
         "events": [sys.executable, *events],
-        "rolling": [sys.executable, "manage.py", "roll_forward", "--keep"],
-        "background": [sys.executable, "manage.py", "look_ahead"],
+        "background": [sys.executable, "manage.py", "work"],
     }
 
 

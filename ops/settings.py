@@ -8,9 +8,17 @@ from typing import Any
 
 from jsonschema import Draft202012Validator, ValidationError
 
-_HOST = {"type": "string", "pattern": r"^[A-Za-z0-9]([A-Za-z0-9.:-]*[A-Za-z0-9])?$", "maxLength": 253}
+_HOST = {
+    "type": "string",
+    "pattern": r"^[A-Za-z0-9]([A-Za-z0-9.:-]*[A-Za-z0-9])?$",
+    "maxLength": 253,
+}
 _PORT = {"type": "integer", "minimum": 1, "maximum": 65535, "description": "a port from 1 to 65535"}
-_PATH = {"type": "string", "pattern": "^(/.*)?$", "description": "a whole path, from / on, or nothing"}
+_PATH = {
+    "type": "string",
+    "pattern": "^(/.*)?$",
+    "description": "a whole path, from / on, or nothing",
+}
 
 
 def _count(least: int, most: int) -> dict[str, Any]:

@@ -90,7 +90,9 @@ class DocumentTests(TestCase):
         name = st.sampled_from(["label", "received", "laboratory", "Fe", "kv100"]) | odd
         value = odd | st.sampled_from(["S-1", "2026-05-04", "4"]) | st.integers() | st.none()
         reports = data.draw(st.lists(st.dictionaries(name, value), max_size=4))
-        lines, faults = read_reports(json.dumps({"format": LAB_FORMAT, "reports": reports}), ["S-1"])
+        lines, faults = read_reports(
+            json.dumps({"format": LAB_FORMAT, "reports": reports}), ["S-1"]
+        )
         self.assertEqual(len(lines) + len(faults), len(reports))
         for text in (*(f"{x.label}{x.laboratory}" for x in lines), *map(str, map(vars, faults))):
             text.encode()

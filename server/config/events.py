@@ -12,7 +12,7 @@ resource.setrlimit(resource.RLIMIT_NOFILE, (hard if hard > 0 else soft, hard))
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent.parent / "core"))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
-import django
+import django  # noqa: E402
 
 django.setup()
 application = import_module("live.app").application

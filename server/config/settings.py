@@ -17,6 +17,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "rest_framework",
     "drf_spectacular",
+    "procrastinate.contrib.django",
     "workshop",
     "garage",
     "shelf",

@@ -5,7 +5,6 @@ from contextlib import contextmanager
 from typing import Any
 
 from django.conf import settings
-from django.core.management import call_command
 from django.db import connection, connections
 from django.db.backends.base.base import BaseDatabaseWrapper
 from django.db.backends.signals import connection_created
@@ -52,6 +51,8 @@ def tampered() -> Iterator[None]:
 
 # what migrations make, each kind with where its names are found; the schema itself stays as it is
 _MADE = {
+    "TYPE": "SELECT oid::regtype::text FROM pg_type WHERE typnamespace = 'public'::regnamespace"
+    " AND typtype = 'e'",
     "TABLE": "SELECT tablename FROM pg_tables WHERE schemaname = 'public'",
     "FUNCTION": "SELECT oid::regprocedure::text FROM pg_proc WHERE pronamespace = 'public'::regnamespace",
 }
@@ -122,6 +123,12 @@ class SideBySide(ParallelTestSuite):
         super().__init__(long_first, *more, **named)
 
 
+# the queue's tables are not the framework's to empty
+QUEUE = (
+    "TRUNCATE procrastinate_jobs, procrastinate_periodic_defers, procrastinate_workers CASCADE",
+)
+
+
 class AsInUse(DiscoverRunner):
     """Makes the test database as its owner, then goes on as the runtime role."""
 
@@ -134,7 +141,7 @@ class AsInUse(DiscoverRunner):
 
             def flush(words: list[str], empty: Any = empty) -> None:
                 with as_owner():
-                    empty(words)
+                    empty([*words, *QUEUE])
 
             found.ops.execute_sql_flush = flush  # type: ignore[method-assign, assignment]
             grant(self, found.alias)

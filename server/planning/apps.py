@@ -6,13 +6,13 @@ class PlanningConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from workshop import background
+        from workshop.background import begins
         from workshop.touched import bikes_touched
 
         from .lab import services as lab
         from .plans import services as plans
         from .services import on_touched
 
-        background.does("lab", lab.work)
+        begins.connect(lab.left, dispatch_uid="planning.lab")
         bikes_touched.connect(on_touched, dispatch_uid="planning")
         bikes_touched.connect(plans.on_touched, dispatch_uid="planning.plans")

@@ -26,6 +26,7 @@ from oilward_core.debris import LevelWord
 from oilward_core.spec import WARD_COLUMNS
 from visits.models import Service
 from visits.selectors import in_shop, open_visits, services_of
+from workshop.background import set_aside
 from workshop.touched import generation
 
 from . import mapping, warded
@@ -113,7 +114,8 @@ def roller(today: date, now: datetime, counts: int | None = None) -> Rolling:
     """When what is due was last brought forward, and what is still to be."""
     ran = Roller.objects.values_list("ran_at", flat=True).first()
     late = ran is not None and now - ran > LATE
-    return Rolling(ran.isoformat() if ran else "", late, stale(today, counts).count())
+    aside = len(set_aside())
+    return Rolling(ran.isoformat() if ran else "", late, stale(today, counts).count(), aside)
 
 
 def _fitting(wanted: Wanted, today: date) -> QuerySet[WardRow]:

@@ -2,11 +2,12 @@
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Any
 from uuid import UUID
 
 from django.db import connection, transaction
+from django.utils import timezone
 from garage.locks import lock_bikes
 from garage.models import Bike
 from workshop import days
@@ -16,6 +17,7 @@ from . import selectors
 from .models import DueRow, KeptHistory, Roller, Tally, WardRow
 
 CHUNK = 250
+SAY_AGAIN = timedelta(minutes=1)
 _ADD = """
 INSERT INTO planning_tally (name, count) VALUES (%s, %s)
 ON CONFLICT (name) DO UPDATE SET count = planning_tally.count + EXCLUDED.count
@@ -72,6 +74,16 @@ def roll_forward(today: date) -> int:
 def say_it_ran(now: datetime) -> None:
     """Write down that what is due was brought forward."""
     Roller.objects.update_or_create(pk=1, defaults={"ran_at": now})
+
+
+def roll() -> int:
+    """Everything up to today, and a word that it ran."""
+    if Bike.objects.filter(archived=False).exists() and not WardRow.objects.exists():
+        rebuild(days.today())
+    rolled, now = roll_forward(days.today()), timezone.now()
+    if rolled or not Roller.objects.filter(ran_at__gt=now - SAY_AGAIN).exists():
+        say_it_ran(now)
+    return rolled
 
 
 def rebuild(today: date) -> int:

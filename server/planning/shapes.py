@@ -95,12 +95,13 @@ class Choice:
 
 @dataclass(frozen=True)
 class Rolling:
-    """When what is due was last brought forward (empty: never yet), whether that is too long ago, and
-    how many bikes are still to be worked out anew."""
+    """When what is due was last brought forward (empty: never yet), whether that is too long ago, how
+    many bikes are still to be worked out anew, and how many jobs were tried three times and set aside."""
 
     ran_at: str
     late: bool
     behind: int
+    set_aside: int
 
 
 StepOfFirst = Literal["place", "people", "shelf", "model", "bike"]

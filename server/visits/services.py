@@ -59,6 +59,7 @@ from workshop.models import Person
 from workshop.repeated import digest, written
 
 from . import rows as to_core
+from .ahead.wanted import want_finish
 from .happened import when
 from .marks import counted
 from .models import EntryRow, Task, Visit
@@ -95,6 +96,7 @@ def _note(visit: Visit, tasks: list[Task], plan: VisitPlan, sheet: Sheet) -> Vis
     visit.stands = {**in_short(sheet, plan.tasks), "of": IN_SHORT.of(visit=str(visit.pk))}
     visit.save(update_fields=["stands"])
     announce(f"visit/{visit.pk}")
+    want_finish(visit)
     if visit.stands["hands"] != called:
         announce("hands")
     return visit

@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from cattrs.preconf.json import make_converter

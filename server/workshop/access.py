@@ -115,7 +115,9 @@ def prove(request: Request, password: str, field: str) -> None:
     tablet. Raises CoreError ``people.current`` at ``field``."""
     person = person_of(request)
     right = tried(
-        f"own {person.pk}", where(request), lambda: person if person.check_password(password) else None
+        f"own {person.pk}",
+        where(request),
+        lambda: person if person.check_password(password) else None,
     )
     if right is None:
         raise CoreError("people.current", field=field)

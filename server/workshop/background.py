@@ -1,41 +1,64 @@
-"""Work that nobody waits for, done by the process that works things out in the background. Whoever has
-such work says under which topic it is announced."""
+"""Work that nobody waits for: jobs on a queue in the same database, each tried three times, then set
+aside and told."""
 
 import logging
 from collections.abc import Callable
+from functools import wraps
+from typing import Any
 
-from django.db import DatabaseError
+from django.db import close_old_connections, transaction
+from django.dispatch import Signal
+from procrastinate import RetryStrategy
+from procrastinate.contrib.django import app
+from procrastinate.contrib.django.models import ProcrastinateJob
+from procrastinate.exceptions import AlreadyEnqueued
+from procrastinate.tasks import Task
 
 log = logging.getLogger("oilward.background")
-_WORK: dict[str, Callable[[str], None]] = {}
+TRIES = 3
+# sent before the first job is done: whoever has something left from before puts it on the queue
+begins = Signal()
+AGAIN = RetryStrategy(max_attempts=TRIES - 1, exponential_wait=2)
 
 
-def does(topic: str, work: Callable[[str], None]) -> None:
-    """``work`` is done when ``topic/something`` is announced, with that something; with an empty one
-    when the process comes up, for what was left."""
-    _WORK[topic] = work
+def job(name: str, **more: Any) -> Callable[[Callable[..., Any]], "Task[..., Any, Any]"]:
+    """Makes a job of a function, under a name that stays. What it raises is logged, and tried again."""
+
+    def made(function: Callable[..., Any]) -> "Task[..., Any, Any]":
+        @wraps(function)
+        def work(*args: Any, **given: Any) -> None:
+            # a connection that broke while nothing was to be done
+            close_old_connections()
+            try:
+                function(*args, **given)
+            except Exception:
+                log.exception("work failed: %s %s", name, given)
+                raise
+
+        return app.task(name=name, retry=AGAIN, **more)(work)
+
+    return made
 
 
-def heard(announced: str) -> bool:
-    """Do what is announced; whether anybody does such work."""
-    topic, _, about = announced.partition("/")
-    work = _WORK.get(topic)
-    if work is not None:
-        _done(work, topic, about)
-    return work is not None
-
-
-def _done(work: Callable[[str], None], topic: str, about: str) -> None:
-    """What fails is told, and keeps nothing else from being done."""
+def want(task: "Task[..., Any, Any]", once: str = "", **given: Any) -> None:
+    """Put a job on the queue once this transaction is done, or not at all; one that waits there already
+    under the name ``once`` is enough."""
     try:
-        work(about)
-    except DatabaseError:
-        raise
-    except Exception:
-        log.exception("Work that was announced failed: %s/%s", topic, about)
+        with transaction.atomic():
+            task.configure(queueing_lock=once or None, lock=once or None).defer(**given)
+    except AlreadyEnqueued:
+        return
 
 
-def left_over() -> None:
-    """What was announced while nobody listened."""
-    for topic, work in _WORK.items():
-        _done(work, topic, "")
+def set_aside() -> list[str]:
+    """What was tried three times and is tried no more, by its name, the newest first."""
+    failed = ProcrastinateJob.objects.filter(status="failed")
+    return list(failed.order_by("-pk").values_list("task_name", flat=True)[:100])
+
+
+@app.periodic(cron="* * * * *")
+@app.task(name="take up what was left", queueing_lock="left", pass_context=True)
+async def take_up(context: Any, timestamp: int) -> None:
+    """A job whose process was killed is begun again by another."""
+    for left in await context.app.job_manager.get_stalled_jobs():
+        await context.app.job_manager.retry_job(left)

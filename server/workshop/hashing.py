@@ -1,5 +1,5 @@
-"""Passwords cost time to check, on purpose. One is checked at a time in each process, and few wait for it:
-a flood of tries keeps nobody from working."""
+"""Passwords cost time to check, on purpose. One is checked at a time in each process, and few wait for
+it: a flood of tries keeps nobody from working."""
 
 from collections.abc import Iterator
 from contextlib import contextmanager

@@ -1,5 +1,6 @@
-"""Tries to prove who one is, counted before they are looked at and under a lock, so that a hundred at once
-are a hundred. A right one is forgotten at once. What waits is who tries there, never the person tried."""
+"""Tries to prove who one is, counted before they are looked at and under a lock, so that a hundred at
+once are a hundred. A right one is forgotten at once. What waits is who tries there, never the person
+tried."""
 
 from collections.abc import Callable
 from datetime import datetime, timedelta

@@ -1,4 +1,3 @@
-from typing import Any
 from uuid import UUID
 
 from config.asked import Asked

@@ -155,8 +155,8 @@ def read_reports(
     text: str, labels: Iterable[str] | None = None, today: date | None = None
 ) -> tuple[tuple[LabLine, ...], tuple[LabFault, ...]]:
     """The reports a file holds, and what is wrong with the others, by line. ``labels``: the samples that
-    wait for one; a report for no sample is a fault, and so is one dated after ``today``, or one with half a
-    character in it. A mark of the byte order before the first line is nothing. Raises CoreError
+    wait for one; a report for no sample is a fault, and so is one dated after ``today``, or one with
+    half a character in it. A mark of the byte order before the first line is nothing. Raises CoreError
     ``lab.format`` for what is neither a table nor a document, and ``lab.long`` above 100 000 lines."""
     text = text.removeprefix("\ufeff")
     known = None if labels is None else {label.upper() for label in labels}

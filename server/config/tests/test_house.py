@@ -20,7 +20,6 @@ from ops.house import FIRST, House, read_house
 from ops.install import earlier, unit, verified
 from ops.settings import SCHEMA, faults
 
-
 DOORS = "https_port = 443\nhttp_port = 80\n"
 
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from random import Random
+from typing import Any
 from uuid import UUID, uuid5
 
 from config.problems import Conflict
@@ -16,11 +17,12 @@ from garage.odometer.selectors import last_odometer
 from oilward_core.codes.options import Did
 from oilward_core.errors import CoreError
 from oilward_core.usedoil import LabLine, read_reports
+from procrastinate.contrib.django.models import ProcrastinateJob
 from shelf.models import Fluid
 from visits.models import Service
 from workshop import days
 from workshop.access import as_id
-from workshop.announce import announce
+from workshop.background import want
 from workshop.models import Person
 
 from planning.models import LabFile, LabReport, LabValue, Sample
@@ -30,6 +32,7 @@ from .devices import OilLaboratory, SimulatedLaboratory
 from .shapes import NewLabFile, NewSample
 
 CHUNK = 200
+TAKE_IN = "take in a laboratory's file"  # the job's name
 _SIGNS = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ"  # none that a pen makes look like another
 
 
@@ -78,14 +81,30 @@ def send_in(new: NewLabFile, *, actor: Person, now: datetime) -> LabFile:
     row, _ = LabFile.objects.get_or_create(pk=file_id, defaults=told)
     if row.text != new.text:
         raise Conflict("lab.id_taken")
-    announce(f"lab/{row.pk}")
+    _want(row)
     return row
 
 
+def _want(row: LabFile) -> None:
+    from planning.tasks import take_in
+
+    want(take_in, f"lab/{row.pk}", file=str(row.pk))
+
+
+def left(sender: object, **_: Any) -> None:
+    """Files that are not taken in yet are wanted, whatever became of the queue."""
+    waiting = ProcrastinateJob.objects.filter(task_name=TAKE_IN).values_list(
+        "args__file", flat=True
+    )
+    for row in (
+        LabFile.objects.filter(finished_at=None).exclude(pk__in=list(waiting)).order_by("at")
+    ):
+        _want(row)
+
+
 def work(file_id: str) -> None:
-    """Take in a file; with none named, every one that was left."""
-    left = LabFile.objects.filter(finished_at=None)
-    for row in left.filter(pk=file_id) if file_id else left.order_by("at"):
+    """Take in a file, unless that is done."""
+    for row in LabFile.objects.filter(pk=file_id, finished_at=None):
         take_in(row)
 
 

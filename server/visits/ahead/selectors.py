@@ -4,18 +4,13 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.utils import timezone
-from workshop.announce import announce
 
 from visits.models import AheadRow, Visit
 
 from .shapes import NOT_YET, Finish, NextJob
+from .wanted import want_finish
 
 STALE = timedelta(seconds=60)
-
-
-def wanted(visit: Visit) -> str:
-    """The topic by which somebody asks that it is worked out."""
-    return f"ahead/{visit.pk}"
 
 
 def finish(visit: Visit) -> Finish:
@@ -23,7 +18,7 @@ def finish(visit: Visit) -> Finish:
     ago, or nobody has worked it out yet, it is asked for; who watches is told."""
     row = AheadRow.objects.filter(visit=visit).first()
     if row is None or timezone.now() - row.worked_out > STALE:
-        announce(wanted(visit))
+        want_finish(visit)
     return NOT_YET if row is None else _shape(row.document, row.worked_out)
 
 

@@ -1,4 +1,6 @@
 import json
+from collections import Counter
+from dataclasses import replace
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -6,13 +8,16 @@ from typing import Any
 from django.conf import settings
 
 from workshop.access import require_lead
+from workshop.background import set_aside
 from workshop.models import Person
 
 from .shapes import Keeping
 
 LATE, OLD_DRILL = 2, timedelta(days=14)
 ROOM = 10  # backups that still have to fit
-_NOBODY = Keeping(kept=False, alarm=False, last="", free="", drill="", where="", failed="")
+_NOBODY = Keeping(
+    kept=False, alarm=False, last="", free="", drill="", where="", failed="", aside=""
+)
 
 
 def _told() -> dict[str, Any]:
@@ -41,12 +46,19 @@ def _size(octets: float) -> str:
     return f"{octets / 1e9:.1f} GB" if octets >= 1e9 else f"{octets / 1e6:.1f} MB"
 
 
+def _aside() -> str:
+    """What was tried in the background and is tried no more."""
+    names = set_aside()
+    told = ", ".join(f"{name} ({count})" for name, count in sorted(Counter(names).items()))
+    return f"Tried three times and set aside: {told}. The log says why." if names else ""
+
+
 def keeping(actor: Person, now: datetime) -> Keeping:
     """How the backups of this workshop stand. A lead's to see."""
     require_lead(actor)
-    told = _told()
+    told, aside = _told(), _aside()
     if not told:
-        return _NOBODY
+        return replace(_NOBODY, aside=aside, alarm=bool(aside))
     age, size, free = _age(told.get("made_at"), now), told.get("bytes") or 0, told.get("free")
     every = timedelta(hours=float(told.get("every_hours") or 0))
     drill = told.get("drill") or {}
@@ -64,7 +76,7 @@ def keeping(actor: Person, now: datetime) -> Keeping:
     failed = str(told.get("failed") or "")
     return Keeping(
         kept=True,
-        alarm=late or tight or bad or bool(failed),
+        alarm=late or tight or bad or bool(failed or aside),
         last=last,
         free=""
         if free is None
@@ -73,4 +85,5 @@ def keeping(actor: Person, now: datetime) -> Keeping:
         where=str(told.get("folder", ""))
         + (f", and {told['also_to']}" if told.get("also_to") else ""),
         failed=f"The last try failed: {failed}." if failed else "",
+        aside=aside,
     )

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 @dataclass(frozen=True, kw_only=True)
 class Keeping:
     """How the backups stand, in words ready to be read; ``kept`` is False where nobody keeps any, as in
-    a demo. ``alarm``: something has to be done about it."""
+    a demo. ``aside``: work in the background that was set aside. ``alarm``: something has to be done."""
 
     kept: bool
     alarm: bool
@@ -15,3 +15,4 @@ class Keeping:
     drill: str
     where: str
     failed: str
+    aside: str

@@ -1,14 +1,17 @@
 """A sample out, a report in, its point on the axis; nothing taken twice, every fault by its line."""
 
+import json
 from datetime import timedelta
 from io import BytesIO
 from typing import Any
 from uuid import uuid4
 
+from demo.queue import work_off
 from demo.testing import WorkshopTestCase
 from garage.models import Bike
 from pypdf import PdfReader
-from workshop import background, days
+from workshop import days
+from workshop.background import set_aside
 
 from planning.lab import services
 from planning.models import LabFile, LabReport, LabValue, Sample
@@ -36,7 +39,7 @@ class LabCase(WorkshopTestCase):
         sent = self.send(text)
         self.assertEqual(sent.status_code, 202, sent.content)
         self.assertFalse(sent.json()["finished"])
-        self.assertTrue(background.heard(f"lab/{sent.json()['id']}"))
+        self.assertGreater(work_off(), 0)
         return dict(self.api.get(f"/api/lab/files/{sent.json()['id']}/").json())
 
     def history(self) -> dict[str, Any]:
@@ -108,7 +111,8 @@ class ReportTests(LabCase):
         self.assertIn("No sample waits under the label S-NOBODY", said["faults"][0]["said"])
         # begun again after a fall, nothing is taken twice
         LabFile.objects.update(finished_at=None)
-        services.work("")
+        services.left(None)
+        work_off()
         self.assertEqual((LabReport.objects.count(), LabValue.objects.count()), (1, 1))
 
     def test_a_report_cannot_have_come_tomorrow(self) -> None:
@@ -126,6 +130,27 @@ class ReportTests(LabCase):
         said = self.taken('{"format": "something"}')
         self.assertTrue(said["finished"])
         self.assertIn("oil-ward/lab-report/1", said["refused"])
+
+    def test_half_a_character_is_a_fault_of_its_line_and_nothing_waits_for_ever(self) -> None:
+        label = self.sample()["label"]
+        reports = [
+            {"label": label, "received": "2026-11-01", "Fe": 46},
+            {"label": "S-\ud800", "received": "2026-11-01", "Fe": 46},
+            {"label": label, "received": "2026-11-01", "laboratory": "a\x00b", "Fe": 46},
+            {"label": label, "received": "2026-11-01", "X\udfff": 46},
+        ]
+        said = self.taken(json.dumps({"format": "oil-ward/lab-report/1", "reports": reports}))
+        self.assertTrue(said["finished"])
+        self.assertEqual((said["taken"], [one["line"] for one in said["faults"]]), (1, [2, 3, 4]))
+        self.assertEqual(set_aside(), [])
+
+    def test_a_long_file_and_one_with_a_mark_of_the_byte_order(self) -> None:
+        label = self.sample()["label"]
+        lines = [
+            f"{label},2026-11-01,A laboratory with a long name,{n},9,11.0,,,," for n in range(1750)
+        ]
+        said = self.taken("\ufeff" + HEAD + "\n".join(lines))
+        self.assertEqual((said["refused"], said["taken"], said["faults"]), ("", 1750, []))
 
     def test_the_same_id_is_one_file(self) -> None:
         file_id = str(uuid4())

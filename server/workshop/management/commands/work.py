@@ -1,0 +1,42 @@
+"""Does what is on the queue, for as long as it runs. A database that is away is waited for."""
+
+import logging
+import os
+import time
+from typing import Any
+
+from django.core.management.base import BaseCommand
+from django.db import Error, connection
+from procrastinate.contrib.django import app
+from procrastinate.exceptions import ConnectorException
+
+from workshop.background import begins
+
+log = logging.getLogger("oilward.background")
+GENTLY = 10  # no entry at a bench waits for it
+POLL, RETRY = 2.0, 1.0  # seconds
+
+
+class Command(BaseCommand):
+    help = "Do what is on the queue."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        os.nice(GENTLY)
+        away = False
+        while True:
+            try:
+                begins.send(sender=None)
+                with app.replace_connector(app.connector.get_worker_connector()) as worker:  # type: ignore[attr-defined]
+                    worker.run_worker(
+                        concurrency=2,
+                        delete_jobs="successful",
+                        fetch_job_polling_interval=POLL,
+                        shutdown_graceful_timeout=10,
+                    )
+                return
+            except (Error, ConnectorException, OSError) as error:
+                if not away:
+                    log.error("The database is away, waiting for it: %s", str(error).strip())
+                away = True
+                connection.close()
+                time.sleep(RETRY)

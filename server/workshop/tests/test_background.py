@@ -1,0 +1,93 @@
+"""Jobs: once where once is enough, tried three times, set aside and told, taken up when a process was
+killed; and nothing is wanted by what did not come to pass."""
+
+import threading
+from unittest import mock
+
+from demo.queue import worker_once
+from demo.races import RaceTestCase
+from django.db import DatabaseError, transaction
+from procrastinate.contrib.django import app
+from procrastinate.contrib.django.models import ProcrastinateJob
+from rest_framework.test import APIClient
+
+from workshop.background import AGAIN, job, set_aside, want
+
+seen: list[str] = []
+
+
+@job("tests: fall over")
+def fall_over(word: str) -> None:
+    seen.append(word)
+    raise DatabaseError(f"a value no database keeps: {word}")
+
+
+@job("tests: note")
+def note(word: str) -> None:
+    seen.append(word)
+
+
+class QueueTests(RaceTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        seen.clear()
+        self.enterContext(mock.patch.object(AGAIN, "exponential_wait", 0))
+
+    def test_a_job_that_fails_is_tried_three_times_and_keeps_nothing_else_from_being_done(
+        self,
+    ) -> None:
+        want(fall_over, word="bad")
+        want(note, word="good")
+        with self.assertLogs("oilward.background", "ERROR") as logged:
+            for _ in range(4):
+                worker_once()
+        self.assertEqual(seen.count("bad"), 3)
+        self.assertIn("good", seen)
+        self.assertEqual(set_aside(), ["tests: fall over"])
+        self.assertIn("a value no database keeps", "".join(logged.output))
+        self.assertEqual(APIClient().get("/api/health/").json()["set_aside"], 1)
+        told = self.signed_in("oda").get("/api/keeping/").json()
+        self.assertTrue(told["alarm"])
+        self.assertIn("tests: fall over", told["aside"])
+
+    def test_one_that_waits_already_is_enough(self) -> None:
+        for _ in range(3):
+            want(note, "only", word="x")
+        want(note, word="y")
+        self.assertEqual(ProcrastinateJob.objects.filter(status="todo").count(), 2)
+        worker_once()
+        self.assertEqual(sorted(seen), ["x", "y"])
+        self.assertFalse(ProcrastinateJob.objects.filter(task_name=note.name).exists())
+
+    def test_what_did_not_come_to_pass_wants_nothing(self) -> None:
+        with transaction.atomic():
+            want(note, word="x")
+            transaction.set_rollback(True)
+        worker_once()
+        self.assertEqual(seen, [])
+
+    def test_two_at_the_same_moment_are_one_job(self) -> None:
+        from django.db import connection
+
+        def both() -> None:
+            try:
+                want(note, "only", word="x")
+            finally:
+                connection.close()
+
+        threads = [threading.Thread(target=both) for _ in range(6)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.assertEqual(ProcrastinateJob.objects.count(), 1)
+
+    def test_every_job_has_its_own_name_and_what_is_due_is_brought_forward_by_the_clock(
+        self,
+    ) -> None:
+        self.assertLessEqual(
+            {"bring what is due forward", "take in a laboratory's file", "take up what was left"},
+            set(app.tasks),
+        )
+        periodic = {one.task.name for one in app.periodic_registry.periodic_tasks.values()}
+        self.assertLessEqual({"bring what is due forward", "take up what was left"}, periodic)
