@@ -16,7 +16,7 @@ from typing import Any
 
 from .house import House, read_house
 from .journal import log
-from .postgres import USER, Postgres
+from .postgres import OWNER, READER, Postgres
 from .serve import manage
 
 LOOK = 60.0
@@ -38,13 +38,13 @@ def _whose(demo: bool) -> str:
     raise SystemExit("There is no data here yet: ./ward serve begins it, ./ward demo shows it.")
 
 
-def on_data(postgres: Postgres, command: str, *words: str, alone: bool = False) -> int:
-    """Run a command on data; ``alone``: only while nothing else runs there."""
+def on_data(postgres: Postgres, role: str, command: str, *words: str, alone: bool = False) -> int:
+    """Run a command on data as this role; ``alone``: only while nothing else runs there."""
     try:
         if alone or not postgres.running():
             postgres.start()
         postgres.ensure_roles()
-        manage({**os.environ, **postgres.environment(role=USER)}, command, *words)
+        manage({**os.environ, **postgres.environment(role=role)}, command, *words)
     except subprocess.CalledProcessError as stopped:
         return int(stopped.returncode)
     finally:
@@ -63,7 +63,7 @@ def backup(words: list[str]) -> int:
     """./ward backup [FILE]: everything into one file, while the work goes on."""
     given = _parsed("backup", words)
     word = given.file or time.strftime(f"oilward-%Y-%m-%d-%H%M%S{ENDING}")
-    return on_data(Postgres(_whose(given.demo)), "backup", str(_file(word)))
+    return on_data(Postgres(_whose(given.demo)), READER, "backup", str(_file(word)))
 
 
 def restore(words: list[str]) -> int:
@@ -71,7 +71,7 @@ def restore(words: list[str]) -> int:
     given = _parsed("restore", words)
     postgres, file = Postgres(_whose(given.demo)), _file(given.file)
     with opened(file) as plain:
-        return on_data(postgres, "restore", str(plain), alone=True)
+        return on_data(postgres, OWNER, "restore", str(plain), alone=True)
 
 
 def drill(words: list[str]) -> int:
@@ -83,7 +83,7 @@ def drill(words: list[str]) -> int:
         if not given.file:
             raise SystemExit("The demo makes no backups by itself: name the file to try.")
         with opened(_file(given.file)) as plain:
-            return on_data(Postgres(name), "drill", str(plain))
+            return on_data(Postgres(name), OWNER, "drill", str(plain))
     postgres, keeping = Postgres(name), Keeping(read_house())
     file = _file(given.file) if given.file else keeping.newest()
     if file is None:
@@ -170,7 +170,7 @@ class Keeping:
         try:
             self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
             file = self.folder / name
-            if on_data(postgres, "backup", str(file)):
+            if on_data(postgres, READER, "backup", str(file)):
                 raise SystemExit("it could not be written; the log says why")
             file = self._sealed(file)
         except (SystemExit, OSError) as error:
@@ -221,7 +221,7 @@ class Keeping:
         """Put one back for a try; whether everything is there. Told either way."""
         try:
             with opened(file, self.passphrase) as plain:
-                good = on_data(postgres, "drill", str(plain)) == 0
+                good = on_data(postgres, OWNER, "drill", str(plain)) == 0
         except SystemExit as error:
             log.error("the drill stopped: %s", error)
             print(error, flush=True)

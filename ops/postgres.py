@@ -20,27 +20,23 @@ if TYPE_CHECKING:
     from psycopg import Connection
 
 BIN = Path("/usr/lib/postgresql/15/bin")
-USER = "oilward"  # superuser of this cluster: makes roles and databases, nothing else
+USER = "oilward"  # superuser of this cluster: makes roles and databases, and runs nothing in them
 OWNER = "oilward_owner"  # owns the tables: migrations, restore
+READER = "oilward_reader"  # reads everything, owns nothing: backups
 APP = "oilward_app"  # what the server runs as
 CREATE = "CREATE DATABASE {} OWNER {}"
-HAND_OVER = f"""
-DO $$
-DECLARE
-    found record;
-BEGIN
-    FOR found IN SELECT c.oid::regclass AS name FROM pg_class c
-        WHERE c.relnamespace = 'public'::regnamespace AND c.relkind IN ('r', 'v')
-        AND pg_get_userbyid(c.relowner) <> '{OWNER}'
-    LOOP EXECUTE format('ALTER TABLE %s OWNER TO {OWNER}', found.name); END LOOP;
-    FOR found IN SELECT c.oid::regclass AS name FROM pg_class c
-        WHERE c.relnamespace = 'public'::regnamespace AND c.relkind = 'S'
-        AND pg_get_userbyid(c.relowner) <> '{OWNER}'
-    LOOP EXECUTE format('ALTER SEQUENCE %s OWNER TO {OWNER}', found.name); END LOOP;
-    FOR found IN SELECT p.oid::regprocedure AS name FROM pg_proc p
-        WHERE p.pronamespace = 'public'::regnamespace AND pg_get_userbyid(p.proowner) <> '{OWNER}'
-    LOOP EXECUTE format('ALTER FUNCTION %s OWNER TO {OWNER}', found.name); END LOOP;
-END $$
+# what a release with one role only has made: statements, found by the system's own names alone. They
+# change who owns a thing and run nothing of it.
+HAND_OVER = """
+SELECT pg_catalog.format('ALTER %s %s OWNER TO {owner}', kind, name) FROM (
+    SELECT CASE relkind WHEN 'S' THEN 'SEQUENCE' ELSE 'TABLE' END AS kind,
+        oid::pg_catalog.regclass::pg_catalog.text AS name, relowner AS by
+    FROM pg_catalog.pg_class WHERE relnamespace OPERATOR(pg_catalog.=) 'public'::pg_catalog.regnamespace
+    AND relkind OPERATOR(pg_catalog.=) ANY (ARRAY['r', 'v', 'S']::pg_catalog."char"[])
+    UNION ALL
+    SELECT 'FUNCTION', oid::pg_catalog.regprocedure::pg_catalog.text, proowner
+    FROM pg_catalog.pg_proc WHERE pronamespace OPERATOR(pg_catalog.=) 'public'::pg_catalog.regnamespace
+) AS found WHERE pg_catalog.pg_get_userbyid(by) OPERATOR(pg_catalog.<>) '{owner}'::pg_catalog.name
 """
 
 
@@ -225,7 +221,7 @@ class Postgres:
 
     @contextlib.contextmanager
     def connect(self, database: str = "postgres") -> Iterator["Connection"]:
-        """A connection as the cluster's superuser."""
+        """A connection as the cluster's superuser, with nothing but the system's own names in reach."""
         import psycopg
 
         with psycopg.connect(
@@ -234,21 +230,26 @@ class Postgres:
             user=USER,
             password=self.password(USER),
             dbname=database,
+            options="-c search_path=",
             autocommit=True,
         ) as connection:
             yield connection
 
     def ensure_roles(self) -> None:
-        """The owner of the tables and the role the server runs as, each with its password."""
+        """The owner of the tables, the role the server runs as and the one that backs up, each with its
+        password. The owner makes the database a backup goes into."""
         from psycopg import sql
 
         with self.connect() as connection:
-            for role in (OWNER, APP):
+            for role, more in ((OWNER, "CREATEDB"), (APP, "NOCREATEDB"), (READER, "NOCREATEDB")):
                 found = connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", [role])
                 words = "ALTER ROLE {} LOGIN" if found.fetchone() else "CREATE ROLE {} LOGIN"
-                words += " NOSUPERUSER NOCREATEDB NOCREATEROLE PASSWORD {}"
+                words += f" NOSUPERUSER {more} NOCREATEROLE PASSWORD {{}}"
                 password = sql.Literal(self.password(role))
                 connection.execute(sql.SQL(words).format(sql.Identifier(role), password))
+            connection.execute(f"GRANT pg_read_all_data TO {READER}")
+            # whether somebody works on a database that is to be put back
+            connection.execute(f"GRANT pg_read_all_stats TO {OWNER}")
 
     def ensure_database(self, database: str = "oilward") -> None:
         """The database, with everything in it the owner's; one made when there was only one role is
@@ -262,4 +263,6 @@ class Postgres:
             words = "ALTER DATABASE {} OWNER TO {}" if found.fetchone() else CREATE
             connection.execute(sql.SQL(words).format(name, owner))
         with self.connect(database) as connection:
-            connection.execute(HAND_OVER)
+            found = connection.execute(HAND_OVER.format(owner=OWNER)).fetchall()
+            for (words,) in found:
+                connection.execute(words)

@@ -5,7 +5,7 @@ import subprocess
 
 from .house import read_house
 from .keep import Keeping, on_data, opened
-from .postgres import Postgres
+from .postgres import OWNER, Postgres
 from .serve import build_web, manage, migrate
 
 STOPPED = (
@@ -34,7 +34,7 @@ def upgrade(words: list[str]) -> int:
         except subprocess.CalledProcessError:
             print("· A migration failed: going back", flush=True)
             with opened(file, keeping.passphrase) as plain:
-                failed = on_data(Postgres("serve"), "restore", str(plain))
+                failed = on_data(Postgres("serve"), OWNER, "restore", str(plain))
             if failed:
                 raise SystemExit(f"Going back failed too. ./ward restore {file} does it.") from None
             raise SystemExit(STOPPED) from None

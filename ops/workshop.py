@@ -5,6 +5,7 @@ import os
 import signal
 import socket
 import subprocess
+import sys
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
@@ -17,8 +18,6 @@ from .keep import Keeper
 from .paths import SERVER, free_ports
 from .postgres import Postgres
 from .serve import (
-    app_words,
-    beside_words,
     build_web,
     manage,
     migrate,
@@ -29,7 +28,6 @@ from .serve import (
 LOOK, MINUTE = 0.5, 60.0
 # a process that falls more often than this in so many seconds stays down
 MOST_FALLS, WITHIN = 5, 60.0
-DOOR_THREADS = 16
 
 
 @dataclass(kw_only=True)
@@ -76,17 +74,10 @@ class Kept:
 
 
 def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kept]:
-    """Everything that runs for a workshop, the API first, nginx last. Checking passwords and working out
-    orders have processes of their own, which give way to all others."""
-    gently = ["nice", "-n", "10"]
-    solves_not = {**env, "OILWARD_SOLVES": "0"}
-    doors = {**solves_not, "OILWARD_HASHES_WAITING": str(DOOR_THREADS)}
-    beside = beside_words(ports.events)
+    """Everything that runs for a workshop: all that is Python, and nginx in front."""
+    each = [str(port) for port in (ports.app, ports.doors, ports.plans, ports.events)]
     return [
-        Kept(name="app", words=app_words(ports.app, workers=3), env=solves_not),
-        Kept(name="doors", words=[*gently, *app_words(ports.doors, 1, DOOR_THREADS)], env=doors),
-        Kept(name="plans", words=[*gently, *app_words(ports.plans, 1, 4)], env=env),
-        *(Kept(name=name, words=words, env=solves_not) for name, words in beside.items()),
+        Kept(name="family", words=[sys.executable, "-m", "config.family", *each], env=env),
         Kept(
             name="nginx",
             words=nginx.configure(house, ports),

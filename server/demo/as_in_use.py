@@ -51,8 +51,8 @@ def tampered() -> Iterator[None]:
 
 # what migrations make, each kind with where its names are found; the schema itself stays as it is
 _MADE = {
-    "TYPE": "SELECT oid::regtype::text FROM pg_type WHERE typnamespace = 'public'::regnamespace"
-    " AND typtype = 'e'",
+    "TYPE": "SELECT t.oid::regtype::text FROM pg_type t LEFT JOIN pg_class c ON c.oid = t.typrelid"
+    " WHERE typnamespace = 'public'::regnamespace AND (typtype = 'e' OR c.relkind = 'c')",
     "TABLE": "SELECT tablename FROM pg_tables WHERE schemaname = 'public'",
     "FUNCTION": "SELECT oid::regprocedure::text FROM pg_proc WHERE pronamespace = 'public'::regnamespace",
 }

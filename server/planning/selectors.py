@@ -33,7 +33,7 @@ from . import mapping, warded
 from .begun import first_steps
 from .kept import bike_on
 from .models import DueRow, PlannedVisit, Roller, Tally, WardRow
-from .shapes import Ask, NextPlanned, OpenVisit, Rolling, Wanted
+from .shapes import Ask, Health, NextPlanned, OpenVisit, Rolling, Wanted
 
 PAGE = 50
 
@@ -114,8 +114,13 @@ def roller(today: date, now: datetime, counts: int | None = None) -> Rolling:
     """When what is due was last brought forward, and what is still to be."""
     ran = Roller.objects.values_list("ran_at", flat=True).first()
     late = ran is not None and now - ran > LATE
-    aside = len(set_aside())
-    return Rolling(ran.isoformat() if ran else "", late, stale(today, counts).count(), aside)
+    return Rolling(ran.isoformat() if ran else "", late, stale(today, counts).count())
+
+
+def health(today: date, now: datetime) -> Health:
+    """What whoever watches the machine wants to know."""
+    found = roller(today, now)
+    return Health(found.ran_at, found.late, found.behind, len(set_aside()))
 
 
 def _fitting(wanted: Wanted, today: date) -> QuerySet[WardRow]:

@@ -95,12 +95,18 @@ class Choice:
 
 @dataclass(frozen=True)
 class Rolling:
-    """When what is due was last brought forward (empty: never yet), whether that is too long ago, how
-    many bikes are still to be worked out anew, and how many jobs were tried three times and set aside."""
+    """When what is due was last brought forward (empty: never yet), whether that is too long ago, and
+    how many bikes are still to be worked out anew."""
 
     ran_at: str
     late: bool
     behind: int
+
+
+@dataclass(frozen=True)
+class Health(Rolling):
+    """And how many jobs were tried three times and set aside."""
+
     set_aside: int
 
 

@@ -14,7 +14,7 @@ from workshop.access import MayWork, person_of
 
 from . import selectors
 from .bikes import selectors as bike_selectors
-from .shapes import BikePage, Rolling, Wanted, Ward
+from .shapes import BikePage, Health, Wanted, Ward
 
 
 class WardView(APIView):
@@ -56,10 +56,10 @@ class HealthView(APIView):
     authentication_classes = []
     permission_classes = [AllowAny]
 
-    @extend_schema(operation_id="health", auth=[], responses=shaped(Rolling))
+    @extend_schema(operation_id="health", auth=[], responses=shaped(Health))
     def get(self, request: Request) -> Response:
         now = timezone.now()
-        return Response(told(Rolling, selectors.roller(days.day_of(now), now)))
+        return Response(told(Health, selectors.health(days.day_of(now), now)))
 
 
 class BikeView(APIView):

@@ -145,7 +145,7 @@ class KeepTests(HouseCase):
         return keep.Keeping(self.house(folder=str(self.home / "kept"), **more))
 
     def make(self, keeping: keep.Keeping, fails: int = 0) -> Path | None:
-        def write(postgres: Any, command: str, file: str) -> int:
+        def write(postgres: Any, role: str, command: str, file: str) -> int:
             Path(file).write_bytes(b"everything there is")
             return fails
 

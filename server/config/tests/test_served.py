@@ -14,11 +14,35 @@ from pathlib import Path
 from unittest import SkipTest, TestCase
 from zipfile import ZipFile
 
+from psutil import Process
+
 from config.settings import ROOT
 
 TABLET = Path(__file__).parent / "served" / "tablet.py"
 SHEET = ROOT / "server" / "demo" / "sheets" / "colossine-1640.json"
 HERE, THERE, NET = "10.71.3.1", "10.71.3.2", "owtablet"
+HEALTH = """
+import ssl, sys, urllib.request
+trusting = ssl.create_default_context()
+trusting.check_hostname, trusting.verify_mode = False, ssl.CERT_NONE
+print(urllib.request.urlopen(sys.argv[1], timeout=5, context=trusting).read().decode())
+"""
+SLOW = """
+import socket, ssl, sys, time
+trusting = ssl.create_default_context()
+trusting.check_hostname, trusting.verify_mode = False, ssl.CERT_NONE
+held = []
+for _ in range(300):
+    try:
+        line = socket.create_connection((sys.argv[1], int(sys.argv[2])), timeout=5)
+        line = trusting.wrap_socket(line)
+        line.sendall(b"GET / HTTP/1.1\\r\\nHost: x")
+        held.append(line)
+    except OSError:
+        pass
+print(len(held), flush=True)
+time.sleep(60)
+"""
 BAD = """
 from django.db import migrations
 
@@ -61,6 +85,7 @@ class ServedTests(TestCase):
         settings = cls.folder / "oilward.toml"
         settings.write_text(
             f'hosts = ["{HERE}"]\nhttp_port = {cls.http}\nhttps_port = {cls.https}\n'
+            f"[limits]\nconnections_per_address = 60\n"
             f'[backup]\nfolder = "{cls.folder}/backups"\nevery_hours = 24\nkeep = 3\n'
         )
         cls.env = {
@@ -155,10 +180,87 @@ class ServedTests(TestCase):
         self.assertEqual(code, 1)
         self.assertIn("There is a lead already: Oda Klein", said)
         self.backed_up()
-        self.end(process)
+        self.what_is_killed_comes_back(process)
+        self.an_address_holds_so_much_and_no_more()
+        self.processes_at_rest_fit(process)
+        self.a_run_that_was_killed_leaves_nothing_in_the_way(process)
 
         self.a_drill_finds_what_is_damaged()
         self.an_upgrade_that_fails_goes_back()
+
+    def until_up(self, process: "subprocess.Popen[str]", as_many: int = 0) -> float:
+        """How long until an answer comes and as many processes run as before, seconds."""
+        begun = time.monotonic()
+        while time.monotonic() - begun < 60:
+            done = self.tablet("-c", HEALTH, f"https://{HERE}:{self.https}/api/health/")
+            if done.returncode == 0 and len(self.python_of(process)) >= as_many:
+                return time.monotonic() - begun
+            time.sleep(0.3)
+        raise AssertionError(f"never up again: {done.stdout} {done.stderr}")
+
+    def python_of(self, process: "subprocess.Popen[str]") -> list[int]:
+        return [pid for pid, words in self.below(process) if "config.family" in words]
+
+    def below(self, process: "subprocess.Popen[str]") -> list[tuple[int, str]]:
+        """All that runs for it, by number and command."""
+        return [(one.pid, " ".join(one.cmdline())) for one in Process(process.pid).children(True)]
+
+    def what_is_killed_comes_back(self, process: "subprocess.Popen[str]") -> None:
+        as_many = len(self.python_of(process))
+        for name, part, at in (
+            ("database", "postgres -D", 0),
+            ("nginx", "nginx: master", 0),
+            ("all that is Python", "config.family", 0),
+            ("app", "config.family", 1),
+            ("doors", "config.family", 2),
+            ("events", "config.family", 3),
+            ("solving", "config.family", 4),
+        ):
+            found = [pid for pid, words in self.below(process) if part in words]
+            os.kill(found[at], signal.SIGKILL)
+            last = self.until_up(process, as_many)
+            print(f"{name} killed: up again after {last:.1f} s", flush=True)
+            self.assertLess(last, 20, name)
+            self.assertIsNone(process.poll())
+
+    def an_address_holds_so_much_and_no_more(self) -> None:
+        """Half requests over TLS from one address keep no other one out."""
+        slow = subprocess.Popen(
+            ["ip", "netns", "exec", NET, sys.executable, "-I", "-c", SLOW, HERE, str(self.https)],
+            stdout=subprocess.PIPE, text=True,
+        )  # fmt: skip
+        self.addCleanup(slow.kill)
+        assert slow.stdout is not None
+        held = int(slow.stdout.readline())
+        self.assertLessEqual(held, 60)
+        url = f"https://{HERE}:{self.https}/api/health/"
+        words = [sys.executable, "-I", "-c", HEALTH, url]
+        done = subprocess.run(words, capture_output=True, text=True, timeout=10, check=False)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        slow.kill()
+        slow.wait()
+
+    def processes_at_rest_fit(self, process: "subprocess.Popen[str]") -> None:
+        time.sleep(3)
+        whole = [Process(process.pid), *Process(process.pid).children(True)]
+        pss = sum(one.memory_full_info().pss for one in whole) / 1e6
+        print(f"processes at rest: {pss:.0f} MB", flush=True)
+        self.assertLess(pss, 400)
+
+    def a_run_that_was_killed_leaves_nothing_in_the_way(
+        self, process: "subprocess.Popen[str]"
+    ) -> None:
+        (front,) = (pid for pid, words in self.below(process) if "nginx: master" in words)
+        for pid in (process.pid, front):
+            os.kill(pid, signal.SIGKILL)
+        process.wait()
+        again = self.serve()
+        self.until_up(again)
+        # and a second one says what is in its way
+        code, said = self.ops("serve")
+        self.assertEqual(code, 1)
+        self.assertIn(f"https_port {self.https} is taken", said)
+        self.end(again)
 
     def a_drill_finds_what_is_damaged(self) -> None:
         code, said = self.ops("drill")

@@ -7,7 +7,9 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 from django.db import Error, connection
+from procrastinate import PsycopgConnector
 from procrastinate.contrib.django import app
+from procrastinate.contrib.django.utils import connector_params
 from procrastinate.exceptions import ConnectorException
 
 from workshop.background import begins
@@ -21,12 +23,13 @@ class Command(BaseCommand):
     help = "Do what is on the queue."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        os.nice(GENTLY)
+        os.setpriority(os.PRIO_PROCESS, 0, GENTLY)
         away = False
         while True:
             try:
                 begins.send(sender=None)
-                with app.replace_connector(app.connector.get_worker_connector()) as worker:  # type: ignore[attr-defined]
+                few = PsycopgConnector(kwargs=connector_params(), min_size=1, max_size=4)
+                with app.replace_connector(few) as worker:
                     worker.run_worker(
                         concurrency=2,
                         delete_jobs="successful",

@@ -1,0 +1,201 @@
+"""Everything in Python that serves a workshop, loaded once and then forked, so that what all of them need
+is in memory once. Whatever falls is forked anew."""
+
+import ctypes
+import gc
+import logging
+import os
+import resource
+import signal
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from importlib import import_module
+from pathlib import Path
+from typing import Any
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent.parent / "core"))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings_serve")
+
+log = logging.getLogger("oilward.family")
+GENTLY = 10  # gives way to whoever stands at a bench
+DOOR_THREADS = 16
+LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
+_PR_SET_PDEATHSIG = 1
+
+
+@dataclass(kw_only=True)
+class Member:
+    """One of them: what it does, and how soon after a fall it may begin again."""
+
+    name: str
+    does: Callable[[], object]
+    nice: int = 0
+    pid: int = 0
+    begun: float = 0.0
+    pause: float = field(default=0.5)
+
+    def begin(self) -> None:
+        """Fork it. It ends when the family does, however that ends."""
+        self.begun, parent = time.monotonic(), os.getpid()
+        self.pid = os.fork()
+        if self.pid:
+            return
+        try:
+            os.setsid()
+            ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+            if os.getppid() != parent:
+                os._exit(1)
+            for number in (signal.SIGTERM, signal.SIGINT, signal.SIGCHLD):
+                signal.signal(number, signal.SIG_DFL)
+            os.nice(self.nice)
+            self.does()
+        except SystemExit as ended:
+            os._exit(ended.code if isinstance(ended.code, int) else 1)
+        except BaseException:
+            log.exception("%s fell", self.name)
+            os._exit(1)
+        os._exit(0)
+
+    def fell(self, status: int) -> None:
+        """Begin anew, later each time it falls soon again."""
+        log.error("%s ended (%s); starting it anew", self.name, os.waitstatus_to_exitcode(status))
+        _to_group(self.pid, signal.SIGKILL)
+        calm = time.monotonic() - self.begun > CALM
+        self.pause = 0.5 if calm else min(2 * self.pause, LONGEST_PAUSE)
+        time.sleep(self.pause)
+        self.begin()
+
+
+def _to_group(pid: int, number: signal.Signals) -> None:
+    try:
+        os.killpg(pid, number)
+    except (ProcessLookupError, PermissionError):
+        return
+
+
+def _gunicorn(port: int, workers: int, threads: int) -> None:
+    from django.core.wsgi import get_wsgi_application
+    from gunicorn.app.base import BaseApplication
+
+    class Served(BaseApplication):  # type: ignore[misc]
+        def load_config(self) -> None:
+            told = {
+                "bind": f"127.0.0.1:{port}", "workers": workers, "threads": threads,
+                "worker_tmp_dir": "/dev/shm", "loglevel": "warning", "preload_app": True,
+                "control_socket_disable": True,
+            }  # fmt: skip
+            for name, value in told.items():
+                self.cfg.set(name, value)
+
+        def load(self) -> Any:
+            return get_wsgi_application()
+
+    Served().run()
+
+
+def _doors(port: int) -> None:
+    from workshop import hashing
+
+    hashing.TURNS.most = DOOR_THREADS
+    _gunicorn(port, 1, DOOR_THREADS)
+
+
+def _solving(port: int) -> None:
+    """Those who work out orders: the solver is large, takes seconds to load, and is loaded for both."""
+    import_module("oilward_core.order.search")
+    run(
+        [
+            Member(name="plans", does=lambda: _gunicorn(port, 1, 4)),
+            Member(name="background", does=_background),
+        ]
+    )
+
+
+def _events(port: int) -> None:
+    import uvicorn
+
+    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)  # each stream is an open file
+    resource.setrlimit(resource.RLIMIT_NOFILE, (hard if hard > 0 else soft, hard))
+    application = import_module("live.app").application
+    uvicorn.run(
+        application, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1
+    )
+
+
+def _background() -> None:
+    from django.core.management import call_command
+
+    call_command("work")
+
+
+def members(app: int, doors: int, plans: int, events: int) -> list[Member]:
+    """Who belongs to it, each with its port."""
+    return [
+        Member(name="app", does=lambda: _gunicorn(app, 2, 6)),
+        Member(name="doors", does=lambda: _doors(doors), nice=GENTLY),
+        Member(name="events", does=lambda: _events(events)),
+        Member(name="solving", does=lambda: _solving(plans), nice=GENTLY),
+    ]
+
+
+def _load() -> None:
+    """All that any of them needs, but for the solver."""
+    import django
+
+    django.setup()
+    from django.urls import get_resolver
+
+    _ = get_resolver().url_patterns
+    for name in ("gunicorn.app.base", "gunicorn.workers.gthread", "uvicorn", "live.app"):
+        import_module(name)
+
+
+def run(family: list[Member]) -> None:
+    """Begin them all, and begin anew whatever falls, until told to stop."""
+    gc.collect()
+    gc.freeze()
+
+    def stop(number: int, frame: object) -> None:
+        raise KeyboardInterrupt
+
+    signal.signal(signal.SIGTERM, stop)
+    try:
+        for one in family:
+            one.begin()
+        while True:
+            pid, status = os.wait()
+            for one in family:
+                if one.pid == pid:
+                    one.fell(status)
+    except KeyboardInterrupt:
+        signal.signal(signal.SIGTERM, signal.SIG_IGN)
+    finally:
+        _end(family)
+
+
+def _end(family: list[Member]) -> None:
+    """Let each finish what it is at, for a while."""
+    left = {one.pid for one in family if one.pid}
+    for pid in left:
+        try:
+            os.kill(pid, signal.SIGTERM)
+        except ProcessLookupError:
+            continue
+    until = time.monotonic() + LAST_WORDS
+    while left and time.monotonic() < until:
+        try:
+            pid, _ = os.waitpid(-1, os.WNOHANG)
+        except ChildProcessError:
+            break
+        left.discard(pid)
+        if not pid:
+            time.sleep(0.05)
+    for pid in {one.pid for one in family if one.pid}:
+        _to_group(pid, signal.SIGKILL)
+
+
+if __name__ == "__main__":
+    _load()
+    run(members(*map(int, sys.argv[1:])))
