@@ -11,10 +11,18 @@ from pathlib import Path
 from string import Template
 
 from .house import NAME, read_house
-from .paths import ROOT
+from .paths import DIST, ROOT
+from .serve import build_web
 
 ACCOUNT = "oilward"
 OPT, ETC, VAR = Path("/opt/oilward"), Path("/etc/oilward"), Path("/var/lib/oilward")
+RUNS = ("ward", "ops", "core", "server", "docs", "requirements.txt", "README.md", "CHANGELOG.md")
+# of the packages: tests, words of other languages, what only type checkers and compilers read
+LEFT_OUT = (
+    "**/__pycache__", "**/tests", "**/test", "pip*", "setuptools*", "**/*.pyi", "numpy/f2py",
+    "numpy/_core/include", *(f"**/locale/[!e]*/LC_MESSAGES/*.{kind}o" for kind in "mp"),
+    "**/locale/e[!n]*/LC_MESSAGES/*",
+)  # fmt: skip
 KEPT = 2  # releases: this one, and the one before
 UNIT = Path("/etc/systemd/system/oilward.service")
 SERVICE = Template("""\
@@ -84,12 +92,43 @@ def _release() -> Path:
     names = [name.decode() for name in listed.stdout.split(b"\0") if name]
     if not names:
         raise SystemExit("This has to be run from a clone: git says which files belong to it.")
-    for name in names:
+    for name in filter(_runs, names):
         (there / name).parent.mkdir(parents=True, exist_ok=True)
         shutil.copy2(ROOT / name, there / name)
     print(f"· Making ready in {there}", flush=True)
-    subprocess.run([there / "ward", "ready"], check=True)
+    build_web()
+    shutil.copytree(DIST, there / "web" / "dist")
+    _environment(there)
+    (there / ".release").touch()
     return there
+
+
+def _runs(name: str) -> bool:
+    """Whether a file belongs to what runs: not to what builds it, tests it or tells of it."""
+    parts = Path(name).parts
+    return parts[0] in RUNS and "tests" not in parts
+
+
+def _environment(there: Path) -> None:
+    """What it runs on, as the lock file has it, without what nothing here needs."""
+    env = there / ".venv"
+    subprocess.run(["/usr/bin/python3.11", "-m", "venv", env], check=True)
+    pip = [env / "bin" / "pip", "install", "--quiet", "--no-compile", "--require-hashes"]
+    subprocess.run([*pip, "-r", ROOT / "requirements.txt"], check=True)
+    packages = env / "lib" / "python3.11" / "site-packages"
+    for name in LEFT_OUT:
+        for found in list(packages.glob(name)):
+            shutil.rmtree(found) if found.is_dir() else found.unlink()
+    # once, so that every start finds what it loads made ready
+    words = "import django; django.setup(); import config.family as f; f.load(); f.solver()"
+    path = {
+        "PYTHONPATH": f"{there}/core:{there}/server",
+        "DJANGO_SETTINGS_MODULE": "config.settings",
+    }
+    warm = [env / "bin" / "python", "-c", words]
+    subprocess.run(
+        warm, cwd=there, env={**os.environ, **path, "PYTHONDONTWRITEBYTECODE": ""}, check=True
+    )
 
 
 def earlier(folder: Path) -> list[Path]:

@@ -1,10 +1,12 @@
 """What the workshop's processes say, in files that do not grow for ever; under systemd, its journal."""
 
+import json
 import logging
 import os
 import subprocess
 import sys
 import threading
+from datetime import UTC, datetime
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
 
@@ -17,14 +19,36 @@ def begin(folder: Path) -> None:
     handler: logging.Handler
     if "INVOCATION_ID" in os.environ:
         handler = logging.StreamHandler(sys.stdout)
-        handler.setFormatter(logging.Formatter("%(message)s"))
     else:
         folder.mkdir(mode=0o750, exist_ok=True)
         handler = RotatingFileHandler(folder / "oilward.log", maxBytes=SIZE, backupCount=KEPT)
-        handler.setFormatter(logging.Formatter("%(asctime)s %(message)s"))
+    handler.setFormatter(Lines())
     log.addHandler(handler)
     log.setLevel(logging.INFO)
     log.propagate = False
+
+
+def _line(name: str, said: str) -> str:
+    """One line of the log: a JSON object, whoever spoke and whatever was said."""
+    try:
+        told = json.loads(said)
+    except ValueError:
+        told = None
+    if not isinstance(told, dict):
+        told = {"at": datetime.now(UTC).isoformat(), "level": "INFO", "message": said}
+    return json.dumps({"process": name, **told})
+
+
+class Lines(logging.Formatter):
+    """The keeper's own words in the same form."""
+
+    def format(self, record: logging.LogRecord) -> str:
+        said = record.getMessage()
+        if getattr(record, "is_line", False):
+            return said
+        when = datetime.fromtimestamp(record.created, UTC).isoformat()
+        told = {"process": "keeper", "at": when, "level": record.levelname, "message": said}
+        return json.dumps(told)
 
 
 def follow(name: str, process: "subprocess.Popen[bytes]") -> None:
@@ -34,6 +58,7 @@ def follow(name: str, process: "subprocess.Popen[bytes]") -> None:
 
     def read() -> None:
         for raw in out:
-            log.info("%s: %s", name, raw.decode(errors="replace").rstrip())
+            said = raw.decode(errors="replace").rstrip()
+            log.info("%s", _line(name, said), extra={"is_line": True})
 
     threading.Thread(target=read, daemon=True, name=f"journal of {name}").start()

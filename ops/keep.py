@@ -3,6 +3,7 @@
 import argparse
 import json
 import os
+import re
 import shutil
 import subprocess
 import tempfile
@@ -13,6 +14,7 @@ from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
+from zipfile import BadZipFile, ZipFile
 
 from .house import House, read_house
 from .journal import log
@@ -22,6 +24,12 @@ from .serve import manage
 LOOK = 60.0
 DRILL_DAYS = 7
 ENDING, SEALED = ".backup", ".backup.gpg"
+# what the keeper makes by itself; whatever else lies in the folder is somebody's own
+OWN = re.compile(r"oilward-\d{4}-\d\d-\d\d-\d{6}\.backup(\.gpg)?")
+HALF = ".making-"
+MANIFEST, FORMATS = "manifest.json", ("oilward-backup/1", "oilward-backup/2")
+# another machine that says nothing is waited for so long, and so long for each byte, seconds
+SILENT, SLOW = 120.0, 1 / 200_000
 
 
 def _file(word: str) -> Path:
@@ -120,6 +128,21 @@ def opened(file: Path, passphrase: str | None = None) -> Iterator[Path]:
         yield plain
 
 
+_SSH = [f"-o{one}" for one in ("ConnectTimeout=20", "ServerAliveInterval=15")]
+
+
+def is_whole(file: Path) -> bool:
+    """Whether a file is a backup of Oil Ward's, as far as one sees without its passphrase."""
+    if file.name.endswith(SEALED):
+        return file.stat().st_size > 0
+    try:
+        with ZipFile(file) as whole:
+            told = json.loads(whole.read(MANIFEST))
+    except (OSError, BadZipFile, LookupError, ValueError):
+        return False
+    return isinstance(told, dict) and told.get("format") in FORMATS
+
+
 class Keeping:
     """A workshop's backups: made, encrypted, handed on, thinned out, drilled, and told about in a file
     that the lead's page reads."""
@@ -157,9 +180,15 @@ class Keeping:
         part.replace(self.told)
 
     def backups(self) -> list[Path]:
-        """The newest first."""
-        files = [*self.folder.glob(f"*{ENDING}"), *self.folder.glob(f"*{SEALED}")]
+        """Those made here, the newest first."""
+        found = self.folder.iterdir() if self.folder.exists() else ()
+        files = [file for file in found if OWN.fullmatch(file.name) and is_whole(file)]
         return sorted(files, key=lambda file: file.name, reverse=True)
+
+    def _clear_halves(self) -> None:
+        """What a run that was broken off has left."""
+        for half in self.folder.glob(f"{HALF}*"):
+            half.unlink()
 
     def newest(self) -> Path | None:
         return next(iter(self.backups()), None)
@@ -169,10 +198,12 @@ class Keeping:
         name = datetime.now(UTC).strftime(f"oilward-%Y-%m-%d-%H%M%S{ENDING}")
         try:
             self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-            file = self.folder / name
-            if on_data(postgres, READER, "backup", str(file)):
+            self._clear_halves()
+            half = self.folder / f"{HALF}{name}"
+            if on_data(postgres, READER, "backup", str(half)):
                 raise SystemExit("it could not be written; the log says why")
-            file = self._sealed(file)
+            half = self._sealed(half)
+            file = half.rename(half.with_name(half.name.removeprefix(HALF)))
         except (SystemExit, OSError) as error:
             log.error("no backup was made: %s", error)
             self.tell(failed=str(error), failed_at=datetime.now(UTC).isoformat())
@@ -181,17 +212,17 @@ class Keeping:
             old.unlink()
         size, now = file.stat().st_size, datetime.now(UTC).isoformat()
         log.info("backup: %s, %s bytes", file, size)
-        refused = self._handed_on(file)
-        if refused:
-            log.error("%s", refused)
         self.tell(
             made_at=now,
             file=file.name,
             bytes=size,
             encrypted=file.name.endswith(SEALED),
             also_to=self.also_to,
-            failed=refused,
+            failed="",
         )
+        if refused := self._handed_on(file):
+            log.error("%s", refused)
+            self.tell(failed=refused)
         return file
 
     def _sealed(self, file: Path) -> Path:
@@ -210,9 +241,14 @@ class Keeping:
         The one here stands either way."""
         if not self.also_to:
             return ""
-        words = ["scp", "-q", "-B", str(file), self.also_to.rstrip("/") + "/"]
+        words = ["scp", "-q", "-B", *_SSH, str(file), self.also_to.rstrip("/") + "/"]
+        longest = SILENT + SLOW * file.stat().st_size
         try:
-            done = subprocess.run(words, capture_output=True, text=True, check=False)
+            done = subprocess.run(
+                words, capture_output=True, text=True, check=False, timeout=longest
+            )
+        except subprocess.TimeoutExpired:
+            return f"{self.also_to} said nothing for {longest:.0f} s: it has not got it."
         except OSError as error:
             return f"{self.also_to} did not take it: {error.strerror}."
         return f"{self.also_to} did not take it: {done.stderr.strip()}" if done.returncode else ""

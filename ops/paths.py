@@ -11,6 +11,7 @@ SERVER = ROOT / "server"
 WEB = ROOT / "web"
 DIST = WEB / "dist"
 E2E = ROOT / "e2e"
+RELEASE = ROOT / ".release"  # stands in a release that was put in, and in no clone
 
 
 def _states() -> Path:

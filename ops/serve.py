@@ -11,7 +11,7 @@ import urllib.request
 from urllib.error import URLError
 
 from .children import child, end, run, while_it_moves
-from .paths import DIST, ROOT, SERVER, WEB, free_port
+from .paths import DIST, RELEASE, ROOT, SERVER, WEB, free_port
 from .postgres import OWNER, Postgres
 
 
@@ -30,7 +30,9 @@ def _web_stamp() -> str:
 
 
 def build_web() -> None:
-    """Build the front end, unless the last build was made from the same files."""
+    """Build the front end, unless the last build was made from the same files, or came with a release."""
+    if RELEASE.exists():
+        return
     stamp, now = ROOT / "node_modules" / ".web-stamp", _web_stamp()
     if DIST.is_dir() and stamp.exists() and stamp.read_text() == now:
         return

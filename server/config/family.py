@@ -102,9 +102,14 @@ def _doors(port: int) -> None:
     _gunicorn(port, 1, DOOR_THREADS)
 
 
-def _solving(port: int) -> None:
-    """Those who work out orders: the solver is large, takes seconds to load, and is loaded for both."""
+def solver() -> None:
+    """Load it: it is large, and takes seconds."""
     import_module("oilward_core.order.search")
+
+
+def _solving(port: int) -> None:
+    """Those who work out orders; the solver is loaded for both."""
+    solver()
     run(
         [
             Member(name="plans", does=lambda: _gunicorn(port, 1, 4)),
@@ -140,7 +145,7 @@ def members(app: int, doors: int, plans: int, events: int) -> list[Member]:
     ]
 
 
-def _load() -> None:
+def load() -> None:
     """All that any of them needs, but for the solver."""
     import django
 
@@ -197,5 +202,5 @@ def _end(family: list[Member]) -> None:
 
 
 if __name__ == "__main__":
-    _load()
+    load()
     run(members(*map(int, sys.argv[1:])))

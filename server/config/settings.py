@@ -97,7 +97,16 @@ REST_FRAMEWORK = {
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    # a line is a JSON object: what somebody typed stays within its quotes
+    "formatters": {
+        "line": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "fmt": "{asctime}{levelname}{name}{message}",
+            "style": "{",
+            "rename_fields": {"asctime": "at", "levelname": "level", "name": "by"},
+            "json_ensure_ascii": True,
+        }
+    },
     "handlers": {"stderr": {"class": "logging.StreamHandler", "formatter": "line"}},
     "loggers": {"oilward": {"handlers": ["stderr"], "level": "INFO", "propagate": False}},
 }

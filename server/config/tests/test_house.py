@@ -10,6 +10,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import TestCase, mock
+from zipfile import ZipFile
 
 from config.settings import ROOT
 
@@ -140,13 +141,19 @@ class CertificateTests(HouseCase):
         self.assertIn("/nowhere/x.crt", str(stopped.exception))
 
 
+def whole(file: Path) -> None:
+    """A backup, as far as the keeper looks at one."""
+    with ZipFile(file, "w") as made:
+        made.writestr("manifest.json", json.dumps({"format": "oilward-backup/2"}))
+
+
 class KeepTests(HouseCase):
     def keeping(self, **more: Any) -> keep.Keeping:
         return keep.Keeping(self.house(folder=str(self.home / "kept"), **more))
 
     def make(self, keeping: keep.Keeping, fails: int = 0) -> Path | None:
         def write(postgres: Any, role: str, command: str, file: str) -> int:
-            Path(file).write_bytes(b"everything there is")
+            whole(Path(file))
             return fails
 
         with mock.patch.object(keep, "on_data", write):
@@ -161,9 +168,9 @@ class KeepTests(HouseCase):
         made = self.make(self.keeping(passphrase_file=str(self.home / "right")))
         assert made is not None
         self.assertEqual([file.name for file in made.parent.iterdir()], [made.name])
-        self.assertNotIn(b"everything", made.read_bytes())
+        self.assertNotIn(b"manifest", made.read_bytes())
         with keep.opened(made, str(self.home / "right")) as plain:
-            self.assertEqual(plain.read_bytes(), b"everything there is")
+            self.assertTrue(keep.is_whole(plain))
         for passphrase in (str(self.home / "wrong"), ""):
             with self.assertRaises(SystemExit), keep.opened(made, passphrase):
                 self.fail("opened")
@@ -173,11 +180,39 @@ class KeepTests(HouseCase):
         keeping = self.keeping(keep=2)
         (self.home / "kept").mkdir()
         for day in ("01", "02", "03"):
-            (self.home / "kept" / f"oilward-2020-01-{day}-000000.backup").touch()
+            whole(self.home / "kept" / f"oilward-2020-01-{day}-000000.backup")
         made = self.make(keeping)
         assert made is not None
         left = sorted(file.name for file in (self.home / "kept").iterdir())
         self.assertEqual(left, ["oilward-2020-01-03-000000.backup", made.name])
+
+    def test_what_is_not_its_own_is_neither_counted_nor_taken_away(self) -> None:
+        keeping, kept = self.keeping(keep=1), self.home / "kept"
+        kept.mkdir()
+        for name in ("zz-foreign.backup", "by-hand.backup", "oilward-by-hand.backup.gpg"):
+            whole(kept / name)
+        # stopped midway, or of something else under our name
+        (kept / f"{keep.HALF}oilward-2020-01-01-000000.backup.part").write_bytes(b"half")
+        (kept / "oilward-2099-01-01-000000.backup").write_bytes(b"half of one")
+        self.assertIsNone(keeping.newest())
+        made = self.make(keeping)
+        self.assertEqual(keeping.newest(), made)
+        self.make(keeping)
+        left = {file.name for file in kept.iterdir()}
+        self.assertLessEqual(
+            {"zz-foreign.backup", "by-hand.backup", "oilward-by-hand.backup.gpg"}, left
+        )
+        self.assertFalse([name for name in left if name.startswith(keep.HALF)])
+
+    def test_another_machine_that_accepts_and_says_nothing_is_given_up(self) -> None:
+        (self.home / "scp").write_text("#!/bin/sh\nexec sleep 60\n")
+        (self.home / "scp").chmod(0o755)
+        path = {"PATH": f"{self.home}:{os.environ['PATH']}"}
+        with mock.patch.dict(os.environ, path), mock.patch.object(keep, "SILENT", 0.5):
+            made = self.make(self.keeping(also_to="nobody@10.0.0.9:x"))
+        assert made is not None
+        self.assertIn("nobody@10.0.0.9:x said nothing", self.told()["failed"])
+        self.assertEqual(self.told()["file"], made.name)
 
     def test_what_failed_is_told_and_the_one_before_stands(self) -> None:
         self.make(self.keeping())
@@ -188,7 +223,7 @@ class KeepTests(HouseCase):
     def test_what_another_machine_does_not_take_is_kept_here_and_told(self) -> None:
         also = self.keeping(also_to="nobody@127.0.0.1:x", keep=1)
         (self.home / "kept").mkdir()
-        (self.home / "kept" / "oilward-2020-01-01-000000.backup").touch()
+        whole(self.home / "kept" / "oilward-2020-01-01-000000.backup")
         with mock.patch.dict(os.environ, {"PATH": "/nowhere"}):
             made = self.make(also)
         assert made is not None

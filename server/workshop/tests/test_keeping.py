@@ -39,6 +39,7 @@ class KeepingTests(WorkshopTestCase):
         torn = {"at": self.ago(days=1), "good": False}
         for wrong in (
             {"made_at": self.ago(days=3)},
+            {"made_at": self.ago(hours=28)},
             {"made_at": None},
             {"free": 1_000_000},
             {"failed": "the disk is full"},
