@@ -172,6 +172,53 @@ test("an entry is sent by whoever made it, once that one is signed in", async ()
   expect(heard).toEqual(["mira signed out", "mira taken"]);
 });
 
+test("where the device has no room the page keeps it, says so, and sends it all the same", async () => {
+  const shelf = device();
+  let full = true;
+  const laid = shelf.setItem;
+  shelf.setItem = (key, value) => {
+    if (full) throw new DOMException("no room", "QuotaExceededError");
+    laid(key, value);
+  };
+  let away = true;
+  const answers: Record<string, Outcome> = { bad: problem({ detail: "Not like that." }) };
+  const { outbox, settled, passes, sent, waits, holds } = tab(shelf, ({ id }) =>
+    away ? AWAY : (answers[id] ?? TAKEN),
+  );
+  outbox.signedIn("mira");
+  outbox.add("visit", entry("a"));
+  outbox.add("visit", entry("bad"));
+  await settled();
+  expect([waits(), outbox.state().homeless]).toEqual([["a", "bad"], 2]);
+  away = false;
+  await passes();
+  expect([waits(), holds(), outbox.state().homeless]).toEqual([[], ["bad"], 1]);
+  full = false; // room again
+  outbox.drop("bad");
+  outbox.add("visit", entry("b"));
+  await settled();
+  expect([sent.at(-1), waits(), outbox.state().homeless]).toEqual(["b", [], 0]);
+});
+
+test("before somebody leaves, what is on its way is sent, or it is said that it is not", async () => {
+  let away = true;
+  const { outbox, settled, passes, later } = tab(device(), () => (away ? AWAY : TAKEN));
+  outbox.signedIn("mira", "Mira");
+  outbox.add("visit", entry("a"));
+  await settled();
+  const left = outbox.sent(3000);
+  await settled();
+  expect(later.some((one) => one.in === 3000)).toBe(true);
+  await passes(); // the time is over
+  await passes();
+  expect(await left).toBe(false);
+  expect(outbox.state().waiting[0]?.who).toBe("Mira");
+  away = false;
+  const sent = outbox.sent(3000);
+  await passes();
+  expect(await sent).toBe(true);
+});
+
 test("what the last release kept is carried over, and rubbish is nothing", async () => {
   const shelf = device();
   shelf.setItem("oilward.outbox.visit-1", JSON.stringify([entry("old 1"), entry("old 2")]));

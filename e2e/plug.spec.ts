@@ -201,3 +201,42 @@ test("the same by touch, with debris in a filter that was cut open", async ({
   await lead.context().close();
   await page.context().close();
 });
+
+test("without a network a picture waits with its finding, and it is said at the door and in the house", async ({
+  page,
+}) => {
+  await beforeThePlug(page, "Shelduck");
+  const visit = page.url();
+  // one network that refuses, one that swallows everything
+  await page.route("**/plug-pictures/", (route) => route.abort());
+  await page.route("**/entries/", () => {});
+  await draw(page, [0.35, 0.4], [0.65, 0.4]);
+  await page.getByRole("tab", { name: "Pictures" }).click();
+  const file = { name: "plug.png", mimeType: "image/png", buffer: PICTURE };
+  await page.locator("input[type=file]").setInputFiles(file);
+  await expect(page.getByText("It waits on this device")).toBeVisible();
+  await page.getByRole("button", { name: "Mark the spot" }).click();
+  await press(page, "Write it down");
+  await expect(page.getByText(/^Not sent yet: 1 entry/)).toBeVisible();
+  await page.unroute("**/plug-pictures/");
+  await page.unroute("**/entries/");
+  await page.route("**/entries/", () => {}); // still nothing is heard
+  await press(page, "Sign out");
+  const left = page.getByText("Mira: 1 entry on this device, written down nowhere else.");
+  await expect(left).toBeVisible();
+  await signIn(page, "oda");
+  await expect(left).toBeVisible();
+  await page.goto(visit);
+  await expect(left).toBeVisible();
+  await press(page, "Sign out");
+  await page.unroute("**/entries/");
+  await signIn(page);
+  await expect(left).toHaveCount(0);
+  await page.goto(visit);
+  await step(page, "Seal on the plug");
+  await lookBack(page, /Read the plug/);
+  const picture = page.getByRole("img", { name: "The plug" });
+  await expect(picture).toHaveAttribute("src", /\/api\/plug-pictures\//);
+  const shown = await page.request.get((await picture.getAttribute("src")) ?? "");
+  expect([shown.status(), shown.headers()["cache-control"]]).toEqual([200, "private, no-store"]);
+});

@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 _PR_SET_PDEATHSIG = 1
-STILL, LONGEST, SAY_AGAIN = 30.0, 600.0, 15.0  # seconds
+STILL, LONGEST, SAY_AGAIN, GONE = 30.0, 600.0, 15.0, 10.0  # seconds
 _libc = ctypes.CDLL(None)
 
 
@@ -56,7 +56,7 @@ def _since(pid: int) -> str:
 
 def end_orphans(home: Path) -> None:
     """End what a run that was killed has left behind: members of its groups, older than their number."""
-    noted = home / "groups"
+    noted, killed = home / "groups", list[Path]()
     known = dict(line.split() for line in noted.read_text().splitlines()) if noted.exists() else {}
     for stat in Path("/proc").glob("[0-9]*/stat"):
         try:
@@ -72,7 +72,19 @@ def end_orphans(home: Path) -> None:
         ):
             with suppress(ProcessLookupError, PermissionError):
                 os.kill(int(stat.parent.name), signal.SIGKILL)
+                killed.append(stat)
+    until = time.monotonic() + GONE
+    while any(map(_lives, killed)) and time.monotonic() < until:
+        time.sleep(0.05)
     noted.unlink(missing_ok=True)
+
+
+def _lives(stat: Path) -> bool:
+    """Whether a process still holds anything: one that waits to be counted does not."""
+    try:
+        return stat.read_text().rpartition(")")[2].split()[0] not in "ZX"
+    except OSError:
+        return False
 
 
 def _ticks(root: int) -> int:

@@ -19,7 +19,7 @@ OPT, ETC, VAR = Path("/opt/oilward"), Path("/etc/oilward"), Path("/var/lib/oilwa
 RUNS = ("ward", "ops", "core", "server", "docs", "requirements.txt", "README.md", "CHANGELOG.md")
 # of the packages: tests, words of other languages, what only type checkers and compilers read
 LEFT_OUT = (
-    "**/__pycache__", "**/tests", "**/test", "pip*", "setuptools*", "**/*.pyi", "numpy/f2py",
+    "**/__pycache__", "**/tests", "pip*", "setuptools*", "**/*.pyi", "numpy/f2py",
     "numpy/_core/include", *(f"**/locale/[!e]*/LC_MESSAGES/*.{kind}o" for kind in "mp"),
     "**/locale/e[!n]*/LC_MESSAGES/*",
 )  # fmt: skip
@@ -106,26 +106,26 @@ def _release() -> Path:
 def _runs(name: str) -> bool:
     """Whether a file belongs to what runs: not to what builds it, tests it or tells of it."""
     parts = Path(name).parts
-    return parts[0] in RUNS and "tests" not in parts
+    return parts[0] in RUNS and not {"tests", "screenshots"} & set(parts)
 
 
 def _environment(there: Path) -> None:
     """What it runs on, as the lock file has it, without what nothing here needs."""
     env = there / ".venv"
     subprocess.run(["/usr/bin/python3.11", "-m", "venv", env], check=True)
-    pip = [env / "bin" / "pip", "install", "--quiet", "--no-compile", "--require-hashes"]
-    subprocess.run([*pip, "-r", ROOT / "requirements.txt"], check=True)
+    pip = [f"{env}/bin/pip", "install", "--quiet", "--no-compile", "--require-hashes"]
+    subprocess.run([*pip, "-r", f"{ROOT}/requirements.txt"], check=True)
     packages = env / "lib" / "python3.11" / "site-packages"
     for name in LEFT_OUT:
         for found in list(packages.glob(name)):
             shutil.rmtree(found) if found.is_dir() else found.unlink()
     # once, so that every start finds what it loads made ready
-    words = "import django; django.setup(); import config.family as f; f.load(); f.solver()"
+    words = "import django; django.setup(); import family as f; f.load(); f.solver()"
     path = {
         "PYTHONPATH": f"{there}/core:{there}/server",
         "DJANGO_SETTINGS_MODULE": "config.settings",
     }
-    warm = [env / "bin" / "python", "-c", words]
+    warm = [f"{env}/bin/python", "-c", words]
     subprocess.run(
         warm, cwd=there, env={**os.environ, **path, "PYTHONDONTWRITEBYTECODE": ""}, check=True
     )

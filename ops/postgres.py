@@ -263,6 +263,6 @@ class Postgres:
             words = "ALTER DATABASE {} OWNER TO {}" if found.fetchone() else CREATE
             connection.execute(sql.SQL(words).format(name, owner))
         with self.connect(database) as connection:
-            found = connection.execute(HAND_OVER.format(owner=OWNER)).fetchall()
-            for (words,) in found:
+            others = connection.execute(HAND_OVER.format(owner=OWNER)).fetchall()
+            for (words,) in others:
                 connection.execute(words)

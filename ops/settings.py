@@ -1,12 +1,17 @@
 """What the workshop's settings may say: one schema, and each fault in words, by its place."""
 
+import subprocess
+import sys
 import tomllib
 from collections.abc import Iterator
 from difflib import get_close_matches
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from jsonschema import Draft202012Validator, ValidationError
+from .paths import ROOT
+
+if TYPE_CHECKING:
+    from jsonschema import ValidationError
 
 _HOST = {
     "type": "string",
@@ -71,7 +76,7 @@ SCHEMA: dict[str, Any] = {
 }
 
 
-def _unknown(fault: ValidationError) -> Iterator[str]:
+def _unknown(fault: "ValidationError") -> Iterator[str]:
     known = list(fault.schema.get("properties", {}))
     for name in sorted(set(fault.instance) - set(known)):
         place = ".".join(map(str, [*fault.absolute_path, name]))
@@ -81,6 +86,8 @@ def _unknown(fault: ValidationError) -> Iterator[str]:
 
 def faults(told: dict[str, Any]) -> list[str]:
     """What is wrong with settings, a sentence each; none where nothing is."""
+    from jsonschema import Draft202012Validator
+
     found = list[str]()
     for fault in Draft202012Validator(SCHEMA).iter_errors(told):
         place = ".".join(map(str, fault.absolute_path))
@@ -104,6 +111,16 @@ def read(file: Path) -> dict[str, Any]:
         told = tomllib.loads(file.read_text())
     except (OSError, UnicodeDecodeError, tomllib.TOMLDecodeError) as error:
         raise SystemExit(f"{file} cannot be read: {error}.") from error
-    if wrong := faults(told):
-        raise SystemExit("\n".join([f"{file} cannot be used:", *(f"- {one}" for one in wrong)]))
+    # in a process of its own: whoever keeps a workshop running need not keep the library too
+    words = [sys.executable, "-c", "from ops.settings import look; look()", str(file)]
+    done = subprocess.run(words, capture_output=True, text=True, check=False, cwd=ROOT)
+    if done.returncode:
+        raise SystemExit(f"{file} cannot be used:\n{done.stdout or done.stderr}".rstrip())
     return told
+
+
+def look() -> None:
+    """Say what is wrong with the file named, a line each, and end badly if anything is."""
+    wrong = faults(tomllib.loads(Path(sys.argv[1]).read_text()))
+    print("\n".join(f"- {one}" for one in wrong))
+    raise SystemExit(bool(wrong))

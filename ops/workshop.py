@@ -77,7 +77,12 @@ def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kep
     """Everything that runs for a workshop: all that is Python, and nginx in front."""
     each = [str(port) for port in (ports.app, ports.doors, ports.plans, ports.events)]
     return [
-        Kept(name="family", words=[sys.executable, "-m", "config.family", *each], env=env),
+        # many threads, and no memory laid by for each of them
+        Kept(
+            name="family",
+            words=[sys.executable, "-m", "family", *each],
+            env={**env, "MALLOC_ARENA_MAX": "2"},
+        ),
         Kept(
             name="nginx",
             words=nginx.configure(house, ports),

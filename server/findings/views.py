@@ -88,7 +88,7 @@ class PictureView(APIView):
         return HttpResponse(
             selectors.picture_or_404(picture_id),
             content_type="image/jpeg",
-            headers={"Cache-Control": "private, max-age=31536000, immutable"},
+            headers={"Cache-Control": "private, no-store"},
         )
 
 

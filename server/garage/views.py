@@ -151,7 +151,7 @@ class PhotoView(APIView):
         return HttpResponse(
             selectors.photo_or_404(photo_id),
             content_type="image/jpeg",
-            headers={"Cache-Control": "private, max-age=31536000, immutable"},
+            headers={"Cache-Control": "private, no-store"},
         )
 
     @extend_schema(operation_id="photo_remove", responses={204: None})

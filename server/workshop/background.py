@@ -4,7 +4,7 @@ aside and told."""
 import logging
 from collections.abc import Callable
 from functools import wraps
-from typing import Any
+from typing import Any, cast
 
 from django.db import close_old_connections, transaction
 from django.dispatch import Signal
@@ -24,7 +24,7 @@ AGAIN = RetryStrategy(max_attempts=TRIES - 1, exponential_wait=2)
 def job(name: str, **more: Any) -> Callable[[Callable[..., Any]], "Task[..., Any, Any]"]:
     """Makes a job of a function, under a name that stays. What it raises is logged, and tried again."""
 
-    def made(function: Callable[..., Any]) -> "Task[..., Any, Any]":
+    def wrapped(function: Callable[..., Any]) -> "Task[..., Any, Any]":
         @wraps(function)
         def work(*args: Any, **given: Any) -> None:
             # a connection that broke while nothing was to be done
@@ -35,9 +35,10 @@ def job(name: str, **more: Any) -> Callable[[Callable[..., Any]], "Task[..., Any
                 log.exception("work failed: %s %s", name, given)
                 raise
 
-        return app.task(name=name, retry=AGAIN, **more)(work)
+        made: Any = app.task(name=name, retry=AGAIN, **more)
+        return cast("Task[..., Any, Any]", made(work))
 
-    return made
+    return wrapped
 
 
 def want(task: "Task[..., Any, Any]", once: str = "", **given: Any) -> None:

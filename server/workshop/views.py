@@ -57,7 +57,9 @@ class SessionView(APIView):
         log.info("signed out: %s", getattr(request.user, "username", "nobody"))
         logout(request._request)
         tablet = here.tablet_of(request._request)
-        return Response(told(Session, selectors.session(None, tablet)))
+        # what the browser has kept of this person's pages and pictures goes with them
+        leave = {"Clear-Site-Data": '"cache"'}
+        return Response(told(Session, selectors.session(None, tablet)), headers=leave)
 
 
 class QuickSumView(APIView):

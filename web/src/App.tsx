@@ -4,12 +4,16 @@ import type { Shape } from "./api/client";
 import { useSession } from "./api/hooks";
 import { Ward } from "./planning/Ward";
 import { Called } from "./visits/Called";
-import { useSending } from "./visits/sending";
+import { LeftHere } from "./visits/LeftHere";
+import { outbox, useSending } from "./visits/sending";
 import { Boundary } from "./ui/Boundary";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./ui/States";
 import { SignIn } from "./workshop/SignIn";
 import { useHands } from "./workshop/tablets/useHands";
+
+// how long what is on its way is waited for before somebody signs out, ms
+const LAST_TRY = 3000;
 
 /** A room that is fetched when it is entered. */
 function room<P extends object>(fetch: () => Promise<ComponentType<P>>) {
@@ -58,7 +62,8 @@ function Rooms({ session }: { session: Shape["Session"] }) {
 export function App() {
   const session = useSession();
   const { pathname } = useLocation();
-  useSending(session.data?.username ?? "");
+  const me = session.data?.username ?? "";
+  useSending(me, session.data?.name ?? "");
   useHands(session.data);
   if (pathname.startsWith("/welcome/")) {
     return (
@@ -73,9 +78,17 @@ export function App() {
   if (session.isError) {
     return <WentWrong error={session.error} again={() => void session.refetch()} />;
   }
-  if (!session.data.signed_in) return <SignIn workshop={session.data.workshop} />;
+  if (!session.data.signed_in) {
+    return (
+      <>
+        <LeftHere me="" />
+        <SignIn workshop={session.data.workshop} />
+      </>
+    );
+  }
   return (
-    <Frame session={session.data}>
+    <Frame session={session.data} before={() => outbox.sent(LAST_TRY)}>
+      <LeftHere me={me} />
       <Called me={session.data.id} />
       <Boundary place={pathname}>
         <Suspense fallback={<Waiting what="Opening the door" />}>

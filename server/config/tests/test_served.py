@@ -10,11 +10,12 @@ import sys
 import tempfile
 import threading
 import time
+from contextlib import suppress
 from pathlib import Path
 from unittest import SkipTest, TestCase
 from zipfile import ZipFile
 
-from psutil import Process
+from psutil import Error, Process
 
 from config.settings import ROOT
 
@@ -199,22 +200,26 @@ class ServedTests(TestCase):
         raise AssertionError(f"never up again: {done.stdout} {done.stderr}")
 
     def python_of(self, process: "subprocess.Popen[str]") -> list[int]:
-        return [pid for pid, words in self.below(process) if "config.family" in words]
+        return [pid for pid, words in self.below(process) if "family" in words]
 
     def below(self, process: "subprocess.Popen[str]") -> list[tuple[int, str]]:
         """All that runs for it, by number and command."""
-        return [(one.pid, " ".join(one.cmdline())) for one in Process(process.pid).children(True)]
+        found = []
+        for one in Process(process.pid).children(True):
+            with suppress(Error):  # it went while this looked
+                found.append((one.pid, " ".join(one.cmdline())))
+        return found
 
     def what_is_killed_comes_back(self, process: "subprocess.Popen[str]") -> None:
         as_many = len(self.python_of(process))
         for name, part, at in (
             ("database", "postgres -D", 0),
             ("nginx", "nginx: master", 0),
-            ("all that is Python", "config.family", 0),
-            ("app", "config.family", 1),
-            ("doors", "config.family", 2),
-            ("events", "config.family", 3),
-            ("solving", "config.family", 4),
+            ("all that is Python", "family", 0),
+            ("app", "family", 1),
+            ("doors", "family", 2),
+            ("events", "family", 3),
+            ("solving", "family", 4),
         ):
             found = [pid for pid, words in self.below(process) if part in words]
             os.kill(found[at], signal.SIGKILL)

@@ -98,7 +98,7 @@ def _count_on(connection: Connection, name: str) -> None:
 
 def _triggers(connection: Connection, names: Iterator[str], word: str) -> None:
     for name in names:
-        connection.execute(SQL("ALTER TABLE {} " + word + " TRIGGER USER").format(table(name)))  # type: ignore[arg-type]
+        connection.execute(SQL("ALTER TABLE {} " + word + " TRIGGER USER").format(table(name)))
 
 
 def _filled(database: Database, backup: Backup) -> dict[str, int]:

@@ -61,4 +61,4 @@ def table(name: str) -> Composed:
 def copying(name: str, columns: Columns, way: str) -> Composed:
     """COPY of these columns, ``FROM STDIN`` or ``TO STDOUT``."""
     listed = SQL(", ").join(map(Identifier, columns))
-    return SQL("COPY {} ({}) " + way).format(table(name), listed)  # type: ignore[arg-type]
+    return SQL("COPY {} ({}) " + way).format(table(name), listed)

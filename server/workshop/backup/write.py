@@ -43,7 +43,7 @@ def _everything(database: Database, whole: ZipFile) -> None:
     """One moment of a database at work."""
     with opened(database) as connection:
         connection.execute("BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY")
-        applied = connection.execute(_APPLIED).fetchall()  # type: ignore[arg-type]
+        applied = connection.execute(_APPLIED).fetchall()
         manifest = {
             "format": FORMAT,
             "made_at": timezone.now().isoformat(),

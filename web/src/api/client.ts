@@ -9,7 +9,33 @@ function cookie(name: string): string {
   return pair ? decodeURIComponent(pair.slice(name.length + 1)) : "";
 }
 
-export const api = createClient<paths>({ baseUrl: "/" });
+// without a byte for so long nobody answers any more, ms; what is sent up may take its time
+const SILENCE = 10_000;
+const UPLOAD = 120_000;
+
+/** Asks, and gives up where nothing is heard: a network that swallows everything says so by silence. */
+async function heard(request: Request): Promise<Response> {
+  const gaveUp = new AbortController();
+  const form = request.headers.get("Content-Type")?.startsWith("multipart/") ?? false;
+  const patience = setTimeout(() => gaveUp.abort(), form ? UPLOAD : SILENCE);
+  const giveUp = () => gaveUp.abort();
+  request.signal.addEventListener("abort", giveUp);
+  try {
+    return await fetch(request, { signal: gaveUp.signal });
+  } catch (error) {
+    if (gaveUp.signal.aborted && !request.signal.aborted) {
+      throw new Error("Nothing was heard for a while. It is tried again, or try it yourself.", {
+        cause: error,
+      });
+    }
+    throw error;
+  } finally {
+    clearTimeout(patience);
+    request.signal.removeEventListener("abort", giveUp);
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: "/", fetch: heard });
 
 api.use({
   onRequest({ request }) {

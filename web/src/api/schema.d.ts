@@ -2237,6 +2237,12 @@ export interface components {
             lent_by: string;
             lent_by_who: string;
         };
+        Health: {
+            ran_at: string;
+            late: boolean;
+            behind: number;
+            set_aside: number;
+        };
         JobShape: {
             id: string;
             label: string;
@@ -2256,6 +2262,7 @@ export interface components {
             drill: string;
             where: string;
             failed: string;
+            aside: string;
         };
         KitShape: {
             fluids: components["schemas"]["FluidLine"][];
@@ -5464,7 +5471,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rolling"];
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Refused */

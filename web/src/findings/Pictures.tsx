@@ -1,30 +1,30 @@
 import { Button, Upload } from "antd";
 import { useMutation } from "@tanstack/react-query";
-import type { MouseEvent } from "react";
-import { api, taken } from "../api/client";
+import { useEffect, useRef, type MouseEvent } from "react";
 import { Refused } from "../ui/Refused";
+import { keepPicture, sendPicture, usePicture, type PictureSent } from "./pictureHere";
 import type { Pictured } from "./reading";
 import painterCss from "./painter.module.css";
 import textCss from "../ui/text.module.css";
 
 const MOST = 6;
 
-function useUpload(bike: string, done: (id: string) => void) {
+/** Keeps a picture here at once, and sends it; where there is no network it waits for its finding. */
+function useUpload(bike: string, add: (id: string) => void, without: (id: string) => void) {
   return useMutation({
-    mutationFn: (file: File) => {
-      const form = new FormData();
-      form.append("id", crypto.randomUUID());
-      form.append("picture", file);
-      return taken(
-        api.POST("/api/bikes/{bike_id}/plug-pictures/", {
-          params: { path: { bike_id: bike } },
-          body: form as never,
-          bodySerializer: (body: unknown) => body as FormData,
-        }),
-      );
+    mutationFn: async (file: File): Promise<PictureSent> => {
+      const id = crypto.randomUUID();
+      await keepPicture(id, bike, file);
+      add(id);
+      const sent = await sendPicture(id);
+      if (sent.kind === "refused") without(id);
+      return sent;
     },
-    onSuccess: ({ id }) => done(id),
   });
+}
+
+function said(sent: PictureSent | undefined): string {
+  return sent?.kind === "refused" ? sent.problem.detail : "";
 }
 
 /** A picture with the spot that is marked on it; tapping it marks another. */
@@ -35,9 +35,10 @@ export function MarkedPicture({
   picture: Pictured;
   mark?: (x: number, y: number) => void;
 }) {
+  const src = usePicture(picture.id);
   const shown = (
     <>
-      <img src={`/api/plug-pictures/${picture.id}/`} alt="The plug" />
+      <img src={src} alt="The plug" />
       {picture.x !== undefined && picture.y !== undefined && (
         <span
           className={painterCss.spot}
@@ -74,7 +75,15 @@ export function Pictures({
   pictures: Pictured[];
   set: (pictures: Pictured[]) => void;
 }) {
-  const upload = useUpload(bike, (id) => set([...pictures, { id }]));
+  const now = useRef(pictures);
+  useEffect(() => {
+    now.current = pictures;
+  }, [pictures]);
+  const upload = useUpload(
+    bike,
+    (id) => set([...now.current, { id }]),
+    (id) => set(now.current.filter((one) => one.id !== id)),
+  );
   return (
     <div className={painterCss.plugPictures}>
       {pictures.map((picture, index) => (
@@ -103,7 +112,12 @@ export function Pictures({
           </Upload>
         )}
         <p className={textCss.soft}>Tap a picture to mark the spot.</p>
-        <Refused said={upload.error?.message ?? ""} />
+        {upload.data?.kind === "unreachable" && (
+          <p className={textCss.soft} role="status">
+            It waits on this device, and goes with its finding.
+          </p>
+        )}
+        <Refused said={said(upload.data)} />
       </div>
     </div>
   );

@@ -16,7 +16,11 @@ export function keptDraft<T>(shelf: Shelf, key: string, initial: T): T {
 }
 
 export function keepDraft<T>(shelf: Shelf, key: string, value: T): void {
-  shelf.setItem(name(key), JSON.stringify(value));
+  try {
+    shelf.setItem(name(key), JSON.stringify(value));
+  } catch {
+    // no room on the device: what is typed stays on the screen
+  }
 }
 
 export function dropDraft(shelf: Shelf, key: string): void {

@@ -4,10 +4,12 @@ import type { NewEntry } from "./entry";
 export type { NewEntry } from "./entry";
 export type Sheet = Shape["RunSheet"];
 
-/** An entry on this device: for which visit, whose, and what the server said if it would not have it. */
+/** An entry on this device: for which visit, whose, and what the server said if it would not have it.
+ * `who`: that person's name, for others to read. */
 export interface Kept {
   visit: string;
   by: string;
+  who?: string;
   entry: NewEntry;
   problem: Problem | null;
 }
@@ -28,6 +30,8 @@ export interface State {
   /** What the server would not have: questions that wait for an answer, and what has to be put right. */
   held: Kept[];
   unreachable: boolean;
+  /** How many are kept by this page alone, since the device has no room: gone when it is closed. */
+  homeless: number;
 }
 
 /** What the outbox stands on; all of it can be a test's own. */
@@ -78,6 +82,9 @@ export function outcomeOf(
  */
 export class Outbox {
   private person = "";
+  private name = "";
+  /** What the device had no room for, under the key it would have there. */
+  private readonly spare = new Map<string, string>();
   private sending = false;
   private pause = 0;
   private count = 0;
@@ -106,8 +113,9 @@ export class Outbox {
   }
 
   /** Whose entries are sent from now on; with "" nobody's are. */
-  signedIn(person: string): void {
+  signedIn(person: string, name = ""): void {
     this.person = person;
+    this.name = name;
     if (person) this.carryOver();
     void this.flush();
   }
@@ -115,9 +123,9 @@ export class Outbox {
   /** Keeps an entry and sends it. What stood refused at the same step is put right by it. */
   add(visit: string, entry: NewEntry): void {
     for (const [key, { visit: whose, entry: old }] of this.places("held")) {
-      if (whose === visit && old.step === entry.step) this.ways.shelf.removeItem(key);
+      if (whose === visit && old.step === entry.step) this.take(key);
     }
-    this.put({ visit, by: this.person, entry, problem: null });
+    this.put({ visit, by: this.person, who: this.name, entry, problem: null });
     this.changed();
     void this.flush();
   }
@@ -149,6 +157,17 @@ export class Outbox {
     if (this.next()) this.callOff = this.ways.after(this.pause, () => void this.flush());
   }
 
+  /** Sends what is on its way, and waits for it, but not for ever; whether all of it is sent. */
+  async sent(milliseconds: number): Promise<boolean> {
+    let enough = false;
+    this.ways.after(milliseconds, () => (enough = true));
+    while (this.next() && !enough) {
+      void this.flush();
+      await new Promise<void>((resolve) => this.ways.after(100, resolve));
+    }
+    return !this.next();
+  }
+
   private async sendAll(): Promise<void> {
     for (let next = this.next(); next; next = this.next()) {
       const outcome = this.judged(next, await this.ways.post(next.visit, next.entry));
@@ -178,9 +197,7 @@ export class Outbox {
 
   private hold({ entry }: Kept, problem: Problem): void {
     for (const [key, kept] of this.places("waiting")) {
-      if (kept.entry.id === entry.id) {
-        this.ways.shelf.setItem(key, JSON.stringify({ ...kept, problem }));
-      }
+      if (kept.entry.id === entry.id) this.lay(key, { ...kept, problem });
     }
   }
 
@@ -192,25 +209,42 @@ export class Outbox {
   private put(kept: Kept): void {
     this.count += 1;
     const place = `${this.ways.now()}`.padStart(15, "0") + `${this.count}`.padStart(6, "0");
-    this.ways.shelf.setItem(`${PLACE}${place}.${kept.entry.id}`, JSON.stringify(kept));
+    this.lay(`${PLACE}${place}.${kept.entry.id}`, kept);
+  }
+
+  /** Lays it on the device; where there is no room, this page keeps it. */
+  private lay(key: string, kept: Kept): void {
+    const text = JSON.stringify(kept);
+    try {
+      this.ways.shelf.setItem(key, text);
+      this.spare.delete(key);
+    } catch {
+      this.spare.set(key, text);
+    }
+  }
+
+  private take(key: string): void {
+    this.spare.delete(key);
+    this.ways.shelf.removeItem(key);
   }
 
   private remove(id: string): void {
     for (const [key, kept] of this.places()) {
-      if (kept.entry.id === id) this.ways.shelf.removeItem(key);
+      if (kept.entry.id === id) this.take(key);
     }
   }
 
   private keys(beginning: string): string[] {
     const { shelf } = this.ways;
-    const all = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
-    return all.filter((key) => key.startsWith(beginning)).sort();
+    const laid = Array.from({ length: shelf.length }, (_, n) => shelf.key(n) ?? "");
+    const all = new Set([...laid, ...this.spare.keys()]);
+    return [...all].filter((key) => key.startsWith(beginning)).sort();
   }
 
   private places(wanted?: "waiting" | "held"): [string, Kept][] {
     const found: [string, Kept][] = [];
     for (const key of this.keys(PLACE)) {
-      const kept = read<Kept>(this.ways.shelf.getItem(key));
+      const kept = read<Kept>(this.spare.get(key) ?? this.ways.shelf.getItem(key));
       const how = kept?.problem ? "held" : "waiting";
       if (kept?.entry && (wanted ?? how) === how) found.push([key, kept]);
     }
@@ -220,7 +254,8 @@ export class Outbox {
   private look(): State {
     const some = (wanted: "waiting" | "held") => this.places(wanted).map(([, kept]) => kept);
     const waiting = some("waiting");
-    return { waiting, held: some("held"), unreachable: this.unreachable && waiting.length > 0 };
+    const unreachable = this.unreachable && waiting.length > 0;
+    return { waiting, held: some("held"), unreachable, homeless: this.spare.size };
   }
 
   /** What the last release kept: a visit's entries in one list, of whoever signs in now. */

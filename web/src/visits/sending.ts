@@ -2,14 +2,26 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { api } from "../api/client";
 import { keys } from "../api/hooks";
+import { sendPicture } from "../findings/pictureHere";
 import { keepSheet } from "./asking";
 import { dropDrafts } from "./draft";
 import { Outbox, outcomeOf, type NewEntry, type Outcome, type State } from "./outbox";
+
+/** The pictures an entry tells of: they are there before it is. */
+function picturesOf({ data }: NewEntry): string[] {
+  const { pictures } = data as { pictures?: { id: string }[] };
+  return Array.isArray(pictures) ? pictures.map(({ id }) => id) : [];
+}
 
 async function post(visit: string, entry: NewEntry): Promise<Outcome> {
   const path = { visit_id: visit };
   // by this tablet's own clock, as `at` is: the server measures how far it is off
   const body = { ...entry, sent_at: new Date().toISOString() };
+  for (const id of picturesOf(entry)) {
+    const sent = await sendPicture(id);
+    if (sent.kind === "unreachable") return { kind: "unreachable", seconds: null };
+    if (sent.kind === "refused") return sent;
+  }
   try {
     const sent = api.POST("/api/visits/{visit_id}/entries/", { params: { path }, body });
     const { data, error, response } = await sent;
@@ -44,7 +56,7 @@ export function useOutbox(): State {
 }
 
 /** Sends this person's entries wherever they are in the house, and shows what comes of them. */
-export function useSending(person: string): void {
+export function useSending(person: string, name: string): void {
   const client = useQueryClient();
   useEffect(() => {
     window.addEventListener("storage", outbox.changed);
@@ -64,5 +76,5 @@ export function useSending(person: string): void {
       deaf();
     };
   }, [client]);
-  useEffect(() => outbox.signedIn(person), [person]);
+  useEffect(() => outbox.signedIn(person, name), [person, name]);
 }

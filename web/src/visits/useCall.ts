@@ -35,7 +35,11 @@ export function useCall(ends: readonly string[], now: () => number) {
     return () => clearInterval(timer);
   }, [listed, now, called, wished]);
   const wish = (on: boolean) => {
-    localStorage.setItem(WISH, on ? "yes" : "no");
+    try {
+      localStorage.setItem(WISH, on ? "yes" : "no");
+    } catch {
+      // no room on the device: wished for until this page is closed
+    }
     setWished(on);
     if (on) tone();
   };

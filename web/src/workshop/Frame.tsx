@@ -1,5 +1,5 @@
 import { Button, Popover } from "antd";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import type { Shape } from "../api/client";
 import { useSignOut } from "../api/hooks";
@@ -30,12 +30,17 @@ function Rooms() {
 }
 
 /** Who is signed in, and the way out; behind one button where there is little room. */
-function Who({ session }: { session: Shape["Session"] }) {
+function Who({ session, before }: { session: Shape["Session"]; before: () => Promise<unknown> }) {
   const signOut = useSignOut();
+  const [leaving, setLeaving] = useState(false);
+  const leave = () => {
+    setLeaving(true);
+    void before().finally(() => signOut.mutate(undefined, { onSettled: () => setLeaving(false) }));
+  };
   const narrow = useNarrow();
   const who = `${session.name}, ${session.role}`;
   const out = (
-    <Button ghost={!narrow} onClick={() => signOut.mutate()}>
+    <Button ghost={!narrow} loading={leaving} onClick={leave}>
       {session.tablet ? "Hand over" : "Sign out"}
     </Button>
   );
@@ -73,7 +78,16 @@ function Practice() {
   );
 }
 
-export function Frame({ session, children }: { session: Shape["Session"]; children: ReactNode }) {
+/** The house around every room. `before` is done before somebody goes out of it. */
+export function Frame({
+  session,
+  before,
+  children,
+}: {
+  session: Shape["Session"];
+  before: () => Promise<unknown>;
+  children: ReactNode;
+}) {
   const narrow = useNarrow();
   return (
     <>
@@ -85,7 +99,7 @@ export function Frame({ session, children }: { session: Shape["Session"]; childr
         <Rooms />
         {session.practice && !narrow && <Practice />}
         <QuickSum />
-        <Who session={session} />
+        <Who session={session} before={before} />
       </header>
       {session.practice && narrow && (
         <div className={frameCss.practiceStrip}>

@@ -16,6 +16,7 @@ export function KeepingPage() {
   return (
     <section className={askCss.sheetPaper} aria-label="Backups">
       <h2>Backups</h2>
+      {data.aside && <p className={textCss.refusal}>{data.aside}</p>}
       {data.kept ? (
         <>
           {data.alarm && <p className={textCss.refusal}>Something has to be done about them.</p>}

@@ -15,7 +15,7 @@ from importlib import import_module
 from pathlib import Path
 from typing import Any
 
-sys.path.insert(0, str(Path(__file__).resolve().parent.parent.parent / "core"))
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "core"))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings_serve")
 
 log = logging.getLogger("oilward.family")
@@ -23,6 +23,21 @@ GENTLY = 10  # gives way to whoever stands at a bench
 DOOR_THREADS = 16
 LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
 _PR_SET_PDEATHSIG = 1
+LOADED = (
+    *(
+        "gunicorn.app.base",
+        "gunicorn.workers.gthread",
+        "uvicorn",
+        "uvicorn.protocols.http.h11_impl",
+    ),
+    *(
+        "uvicorn.lifespan.on",
+        "uvicorn.loops.asyncio",
+        "live.app",
+        "psycopg_pool",
+        "procrastinate.worker",
+    ),
+)
 
 
 @dataclass(kw_only=True)
@@ -77,7 +92,7 @@ def _to_group(pid: int, number: signal.Signals) -> None:
 
 def _gunicorn(port: int, workers: int, threads: int) -> None:
     from django.core.wsgi import get_wsgi_application
-    from gunicorn.app.base import BaseApplication
+    from gunicorn.app.base import BaseApplication  # type: ignore[import-untyped]
 
     class Served(BaseApplication):  # type: ignore[misc]
         def load_config(self) -> None:
@@ -153,8 +168,21 @@ def load() -> None:
     from django.urls import get_resolver
 
     _ = get_resolver().url_patterns
-    for name in ("gunicorn.app.base", "gunicorn.workers.gthread", "uvicorn", "live.app"):
+    for name in LOADED:
         import_module(name)
+    _first_look()
+
+
+def _first_look() -> None:
+    """What the first requests would load and keep, each process for itself."""
+    from django.db import connections
+    from django.test import RequestFactory
+
+    answer = import_module("django.core.wsgi").get_wsgi_application()
+    for path in ("/api/health/", "/api/session/", "/api/ward/", "/"):
+        asked = RequestFactory(SERVER_NAME="localhost", HTTP_X_FORWARDED_PROTO="https").get(path)
+        answer(asked.environ, lambda status, headers: None).close()
+    connections.close_all()
 
 
 def run(family: list[Member]) -> None:
