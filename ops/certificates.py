@@ -32,8 +32,29 @@ def _kept_to_oneself(file: Path) -> Path:
     return file
 
 
-def authority(folder: Path) -> Pair:
-    """The workshop's own authority; made once, for ten years."""
+# what it may ever vouch for besides its own names: a local network's names and addresses
+_LOCAL = (
+    *("DNS:local", "DNS:localhost", "IP:127.0.0.0/255.0.0.0", "IP:10.0.0.0/255.0.0.0"),
+    *("IP:172.16.0.0/255.240.0.0", "IP:192.168.0.0/255.255.0.0", "IP:169.254.0.0/255.255.0.0"),
+    *(f"IP:fc00::/fe00:{'0:' * 6}0", f"IP:fe80::/ffc0:{'0:' * 6}0"),
+)
+
+
+def _itself(host: str) -> str:
+    """A host as a constraint has it: one name with what is below it, or one address."""
+    try:
+        address = ip_address(host)
+    except ValueError:
+        return f"DNS:{host}"
+    whole = "255.255.255.255" if address.version == 4 else ":".join(["ffff"] * 8)
+    return f"IP:{address}/{whole}"
+
+
+def authority(folder: Path, hosts: tuple[str, ...]) -> Pair:
+    """The workshop's own authority; made once, for ten years, and for nothing but its own names and a
+    local network's: whoever has its key can stand for no other site."""
+    named = dict.fromkeys([*map(_itself, hosts), *_LOCAL])
+    limits = ",".join(f"permitted;{one}" for one in named)
     made = Pair(folder / "ca.crt", folder / "ca.key")
     if not made.certificate.exists():
         folder.mkdir(mode=0o755, parents=True, exist_ok=True)
@@ -42,6 +63,7 @@ def authority(folder: Path) -> Pair:
             "-days", str(CA_DAYS), "-subj", "/O=Oil Ward/CN=Oil Ward, this workshop's own authority",
             "-addext", "basicConstraints=critical,CA:TRUE,pathlen:0",
             "-addext", "keyUsage=critical,keyCertSign,cRLSign",
+            "-addext", f"nameConstraints=critical,{limits}",
         )  # fmt: skip
     return made
 
@@ -60,6 +82,13 @@ def lasts(certificate: Path, days: int) -> bool:
     return subprocess.run(words, capture_output=True, check=False).returncode == 0
 
 
+_NOT_ITS = (
+    "The workshop's authority does not vouch for all of {hosts}: it was made for other names. Take the "
+    "others out of the settings, or move {folder} away: then a new authority is made, and each tablet "
+    "learns to trust it once more."
+)
+
+
 def _issue(folder: Path, ca: Pair, hosts: tuple[str, ...], made: Pair) -> None:
     told, asked = folder / "server.ext", folder / "server.csr"
     told.write_text(
@@ -74,6 +103,10 @@ def _issue(folder: Path, ca: Pair, hosts: tuple[str, ...], made: Pair) -> None:
         "x509", "-req", "-in", asked, "-CA", ca.certificate, "-CAkey", ca.key, "-CAcreateserial",
         "-days", str(DAYS), "-out", certificate, "-extfile", told,
     )  # fmt: skip
+    words = ["openssl", "verify", "-CAfile", str(ca.certificate), str(certificate)]
+    done = subprocess.run(words, capture_output=True, text=True, check=False)
+    if done.returncode:
+        raise SystemExit(_NOT_ITS.format(hosts=", ".join(hosts), folder=folder))
     key.rename(made.key)
     certificate.rename(made.certificate)
 
@@ -84,7 +117,7 @@ def renew(house: House) -> bool:
     if house.certificate:
         return False
     folder = house.home / "tls"
-    ca, made, names = authority(folder), own(house), folder / "server.hosts"
+    ca, made, names = authority(folder, house.hosts), own(house), folder / "server.hosts"
     wanted = "\n".join(house.hosts)
     named = names.exists() and names.read_text() == wanted
     if made.certificate.exists() and named and lasts(made.certificate, RENEW_DAYS):

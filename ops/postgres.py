@@ -11,7 +11,7 @@ import subprocess
 import time
 from collections.abc import Iterator, Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import IO, TYPE_CHECKING
 
 from .children import child, end, while_it_moves
 from .paths import begin_state, free_port, state_dir
@@ -49,6 +49,7 @@ class Postgres:
         self.fast = fast
         self.started = False
         self.process: subprocess.Popen[bytes] | None = None
+        self.lock: IO[str] | None = None
 
     @property
     def _owner(self) -> pwd.struct_passwd | None:
@@ -101,8 +102,11 @@ class Postgres:
         finally:
             given.unlink()
 
-    def _claim(self) -> None:
-        """One run at a time: a second one would stop the first one's database."""
+    def claim(self) -> None:
+        """One run at a time: a second one would stop the first one's processes."""
+        if self.lock:
+            return
+        begin_state(self.home)
         self.lock = (self.home / "lock").open("w")
         try:
             fcntl.flock(self.lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
@@ -114,7 +118,7 @@ class Postgres:
 
     def start(self) -> None:
         self._create()
-        self._claim()
+        self.claim()
         if self.running():  # left over from a run that was killed: ours to stop again
             self.started = True
             return
@@ -192,10 +196,11 @@ class Postgres:
     def remove(self) -> None:
         """Throw the whole state away, stopping a left-over server first."""
         if self.home.exists():
-            self._claim()
+            self.claim()
         if (self.data / "PG_VERSION").exists() and self.running():
             self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
         shutil.rmtree(self.home, ignore_errors=True)
+        self.lock = None
 
     @property
     def port(self) -> str:

@@ -2,11 +2,15 @@
 
 import os
 import subprocess
+from pathlib import Path
 
-from .house import read_house
+from .children import child, end
+from .house import House, read_house
 from .keep import Keeping, on_data, opened
+from .paths import SERVER, free_port
 from .postgres import OWNER, Postgres
-from .serve import build_web, manage, migrate
+from .serve import app_words, build_web, manage, migrate, wait_until_up
+from .workshop import environment
 
 STOPPED = (
     "This release could not bring the data up to date. They are as they were before; go on with the "
@@ -14,8 +18,26 @@ STOPPED = (
 )
 
 
+def _answers(env: dict[str, str], house: House) -> None:
+    """Begin this release beside everything and ask how it is. Stops where it does not say."""
+    port = free_port(8450)
+    app = child(app_words(port, 1, 2), cwd=SERVER, env=env)
+    try:
+        wait_until_up(f"http://127.0.0.1:{port}/api/health/", app, house.hosts[0])
+    finally:
+        end(app)
+
+
+def _go_back(keeping: Keeping, file: Path) -> None:
+    print("· Going back", flush=True)
+    with opened(file, keeping.passphrase) as plain:
+        if on_data(Postgres("serve"), OWNER, "restore", str(plain), "--as-it-was"):
+            raise SystemExit(f"Going back failed too. ./ward restore {file} does it.")
+
+
 def upgrade(words: list[str]) -> int:
-    """Back up, then migrate; go back to the backup if a migration fails. Stop ./ward serve before."""
+    """Back up, then migrate; go back to the backup if a migration fails, or if this release does not
+    answer with it. Stop ./ward serve before."""
     house, postgres = read_house(), Postgres("serve")
     if not (postgres.data / "PG_VERSION").exists():
         raise SystemExit("There is no workshop here yet: ./ward serve begins it.")
@@ -29,17 +51,15 @@ def upgrade(words: list[str]) -> int:
         if file is None:
             raise SystemExit("Without a backup nothing is changed. Look at the folder for backups.")
         print(f"· {file}", flush=True)
+        env = {**os.environ, **environment(postgres, house)}
         try:
             migrate(postgres)
-        except subprocess.CalledProcessError:
-            print("· A migration failed: going back", flush=True)
-            with opened(file, keeping.passphrase) as plain:
-                failed = on_data(Postgres("serve"), OWNER, "restore", str(plain))
-            if failed:
-                raise SystemExit(f"Going back failed too. ./ward restore {file} does it.") from None
+            manage(env, "roll_forward")
+            _answers(env, house)
+        except (subprocess.CalledProcessError, SystemExit) as stopped:
+            print(f"· This release does not work here: {stopped}", flush=True)
+            _go_back(keeping, file)
             raise SystemExit(STOPPED) from None
-        env = {**os.environ, **postgres.environment()}
-        manage(env, "roll_forward")
         print("· The data are up to date. ./ward serve goes on.", flush=True)
     finally:
         postgres.stop()

@@ -187,6 +187,7 @@ def serve(words: list[str]) -> int:
         return install()
     stop_on_signals()
     house, postgres, running = read_house(), Postgres("serve"), list[Kept]()
+    postgres.claim()
     end_orphans(house.home)
     _doors_free(house)
     try:

@@ -120,6 +120,18 @@ class CertificateTests(HouseCase):
         for key in ("ca.key", "server.key"):
             self.assertEqual((self.home / "tls" / key).stat().st_mode & 0o077, 0, key)
 
+    def test_the_authority_vouches_for_nothing_far_away(self) -> None:
+        certificates.renew(self.house("oil.lan", "203.0.113.7"))
+        tls = self.home / "tls"
+        # on the local network it goes on with whatever address comes
+        self.assertTrue(certificates.renew(self.house("oil.lan", "192.168.4.5", "bench.local")))
+        kept = (tls / "server.crt").read_bytes()
+        for far in ("shop.example.org", "203.0.113.8"):
+            with self.subTest(far), self.assertRaises(SystemExit) as stopped:
+                certificates.renew(self.house("oil.lan", far))
+            self.assertIn(far, str(stopped.exception))
+        self.assertEqual((tls / "server.crt").read_bytes(), kept)
+
     def test_renewed_before_it_ends(self) -> None:
         house = self.house()
         certificates.renew(house)

@@ -193,9 +193,9 @@ def prove(database: Database, file: Path) -> dict[str, int]:
             _drop(server, name)
 
 
-def put_back(database: Database, file: Path) -> str:
-    """Put a backup in the place of a database, brought up to this release; the name under which the one
-    before is kept.
+def put_back(database: Database, file: Path, as_it_was: bool = False) -> str:
+    """Put a backup in the place of a database; the name under which the one before is kept. It is brought
+    up to this release, but for ``as_it_was``: for the release that made it.
 
     Raises CommandError, with nothing changed, for a file that is damaged, no backup or too new, and
     while somebody works on the database.
@@ -207,7 +207,8 @@ def put_back(database: Database, file: Path) -> str:
             raise CommandError("Oil Ward is at work on this database. Stop it, then restore.")
         with _empty(database, server, fresh) as empty:
             _restored(empty, backup, file)
-            _bring_up_to_date(empty)
+            if not as_it_was:
+                _bring_up_to_date(empty)
         _drop(server, before)
         if _exists(server, name):
             _rename(server, name, before)

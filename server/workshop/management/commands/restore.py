@@ -16,7 +16,10 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", type=Path)
+        parser.add_argument("--as-it-was", action="store_true", help="for the release that made it")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        before = put_back(settings.DATABASES["default"], options["file"].absolute())
+        before = put_back(
+            settings.DATABASES["default"], options["file"].absolute(), options["as_it_was"]
+        )
         self.stdout.write(f"Restored. What was there before is kept as database {before}.")
