@@ -37,6 +37,10 @@ class LeadOnly(PermissionDenied):
     """Something only a lead may do."""
 
 
+class ProofNeeded(PermissionDenied):
+    """Something for which the password has to be typed again."""
+
+
 @dataclass(frozen=True)
 class Fault:
     """One thing wrong at one place: a JSON pointer, a code for the sentence, and its facts."""
@@ -162,6 +166,8 @@ def problem(error: Exception, context: dict[str, Any]) -> Response:
         asked = context.get("request")
         who = getattr(getattr(asked, "user", None), "username", "") or "nobody"
         log.info("not %s's to do: %s %s", who, *_asked(asked))
+        if isinstance(error, ProofNeeded):
+            return _respond(403, "access.prove", sentence("access.prove", {}), [], {})
         if isinstance(error, LeadOnly):
             return _respond(403, "access.lead", sentence("access.lead", {}), [], {})
         return _respond(403, "access.role", sentence("access.role", {}), [], {})

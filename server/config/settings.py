@@ -48,7 +48,11 @@ PASSWORD_HASHERS = [
 # how many may wait in one process until a password is checked
 HASHES_WAITING = int(os.environ.get("OILWARD_HASHES_WAITING", "2"))
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        # a shorter one of earlier releases stays until it is changed
+        "OPTIONS": {"min_length": 12},
+    },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
 ]

@@ -12,7 +12,7 @@ from django.test import TestCase
 from garage.models import Bike
 from psycopg.sql import SQL, Identifier
 from rest_framework.test import APIClient
-from workshop import days
+from workshop import days, proof
 from workshop.models import Person
 
 from demo.as_in_use import tampered
@@ -69,6 +69,9 @@ class WorkshopTestCase(TestCase):
     def signed_in(self, username: str) -> APIClient:
         client = APIClient()
         client.force_login(Person.objects.get(username=username))
+        kept = client.session
+        proof.note(kept)
+        kept.save()
         return client
 
     def sentence(self, response: Any, pointer: str = "") -> str:

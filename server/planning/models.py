@@ -71,6 +71,16 @@ class DueRow(models.Model):
         indexes = [models.Index(fields=["fluid"], name="due_by_fluid")]
 
 
+class KeptOrder(models.Model):
+    """A run order as it was worked out, by what it was worked out of; dropped when nobody has asked for
+    it for a while."""
+
+    of = models.CharField(max_length=64, primary_key=True)
+    order = models.JSONField()
+    refused = models.TextField(blank=True)
+    at = models.DateTimeField(db_index=True)
+
+
 class KeptHistory(models.Model):
     """A reservoir's findings over distance as last shown, ready to be sent. It is dropped when anything
     is written about the bike; ``stamp`` tells of what else it was made from."""

@@ -15,6 +15,7 @@ from workshop.touched import generation
 
 from . import selectors
 from .models import DueRow, KeptHistory, Roller, Tally, WardRow
+from .plans import orders
 
 CHUNK = 250
 SAY_AGAIN = timedelta(minutes=1)
@@ -81,6 +82,7 @@ def roll() -> int:
     if Bike.objects.filter(archived=False).exists() and not WardRow.objects.exists():
         rebuild(days.today())
     rolled, now = roll_forward(days.today()), timezone.now()
+    orders.forget(now)
     if rolled or not Roller.objects.filter(ran_at__gt=now - SAY_AGAIN).exists():
         say_it_ran(now)
     return rolled

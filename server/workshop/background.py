@@ -8,11 +8,14 @@ from typing import Any, cast
 
 from django.db import close_old_connections, transaction
 from django.dispatch import Signal
+from django.utils import timezone
 from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.exceptions import AlreadyEnqueued
 from procrastinate.tasks import Task
+
+from . import tries
 
 log = logging.getLogger("oilward.background")
 TRIES = 3
@@ -55,6 +58,12 @@ def set_aside() -> list[str]:
     """What was tried three times and is tried no more, by its name, the newest first."""
     failed = ProcrastinateJob.objects.filter(status="failed")
     return list(failed.order_by("-pk").values_list("task_name", flat=True)[:100])
+
+
+@app.periodic(cron="0 3 * * *")
+@job("forget old tries")
+def forget_tries(timestamp: int) -> None:
+    tries.forget(timezone.now())
 
 
 @app.periodic(cron="* * * * *")

@@ -52,6 +52,7 @@ class Kept:
 
 RUN_SHEET = Kept("run sheet", ("counted", "visit", "bike", "person"))
 IN_SHORT = Kept("visit in short", ("visit",))
+ORDER = Kept("order", ("jobs", "people", "pans", "wishes", "took"))
 FINISH = Kept("finish", ("people", "waits", "steps"))
 # what the ward keeps of a bike carries the generation instead, which begins anew with the rules
 HISTORY = Kept("history", ("generation", "newest"))

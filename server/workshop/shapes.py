@@ -21,7 +21,8 @@ class Session:
     """Who is signed in here, as which person (``id``), and what they may; ``practice`` is set where
     minutes run faster than the clock; ``events`` is where changes are told as they happen, like
     ``:8001/events/``, empty where nobody tells. On a ``tablet`` of a bench it ends after
-    ``idle_minutes`` without a touch."""
+    ``idle_minutes`` without a touch. ``news``: what happened to one's password and PIN since one signed
+    in last, said once, at signing in."""
 
     signed_in: bool
     id: str
@@ -37,6 +38,7 @@ class Session:
     events: str
     tablet: str
     idle_minutes: int
+    news: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,3 +1,4 @@
+from dataclasses import replace
 from uuid import UUID
 
 from config.asked import Asked
@@ -13,7 +14,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from . import selectors, services
+from . import proof, selectors, services
 from .access import MayWork, log, person_of
 from .models import Person
 from .shapes import Amount, Credentials, QuickSum, Session, WorkshopSettings
@@ -49,8 +50,11 @@ class SessionView(APIView):
             log.warning("sign-in refused: %s", given.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
         log.info("signed in: %s", person.username)
+        news = selectors.since_last(person)
         tablet = here.enter(request._request, person)
-        return Response(told(Session, selectors.session(person, tablet)))
+        proof.note(request._request.session)
+        found = replace(selectors.session(person, tablet), news=news)
+        return Response(told(Session, found))
 
     @extend_schema(operation_id="session_sign_out", request=None, responses={200: shaped(Session)})
     def delete(self, request: Request) -> Response:

@@ -10,6 +10,8 @@ import { Boundary } from "./ui/Boundary";
 import { Frame } from "./workshop/Frame";
 import { NotHere, Waiting, WentWrong } from "./ui/States";
 import { SignIn } from "./workshop/SignIn";
+import { News } from "./workshop/people/News";
+import { ProofAsked } from "./workshop/people/ProofAsked";
 import { useHands } from "./workshop/tablets/useHands";
 
 // how long what is on its way is waited for before somebody signs out, ms
@@ -89,6 +91,8 @@ export function App() {
   return (
     <Frame session={session.data} before={() => outbox.sent(LAST_TRY)}>
       <LeftHere me={me} />
+      <News session={session.data} />
+      <ProofAsked />
       <Called me={session.data.id} />
       <Boundary place={pathname}>
         <Suspense fallback={<Waiting what="Opening the door" />}>

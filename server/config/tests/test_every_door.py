@@ -16,7 +16,9 @@ OPEN = (
     *("doorway/", "welcome/<str:token>/"),
 )
 # what everyone changes of themselves, readers too
-OWN = ("own/", "own/password/", "own/pin/", "session/hands/")
+OWN = ("own/", "own/password/", "own/pin/", "own/proof/", "session/hands/")
+# one's own sessions, by a digest
+OWN += ("own/sessions/<str:named>/",)
 # asked for with a body, but writing nothing
 ASKED = ("bikes/<uuid:bike_id>/plan/",)
 JUNK: tuple[Any, ...] = (

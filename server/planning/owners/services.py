@@ -9,6 +9,8 @@ from workshop.models import Person, Trace
 from workshop.touched import touch
 from workshop.traces import trace
 
+from .shapes import OwnersData, OwnersName
+
 
 @transaction.atomic
 def erase(act_id: str, name: str, *, actor: Person) -> int:
@@ -33,3 +35,12 @@ def erase(act_id: str, name: str, *, actor: Person) -> int:
     trace("owner forgotten", about, actor=actor, was={"bikes": len(ids)})
     touch(*ids)
     return len(ids)
+
+
+@transaction.atomic
+def given_out(act: OwnersName, data: OwnersData, *, actor: Person) -> None:
+    """Keep that what is held about an owner was given out, and of how many bikes: never the name, which
+    may have to be forgotten. The same act again changes nothing."""
+    about = f"owner given out/{as_id(act.id)}"
+    if not Trace.objects.filter(about=about).exists():
+        trace("owner's data given out", about, actor=actor, was={"bikes": len(data.bikes)})

@@ -14,6 +14,14 @@ class Owner:
     bikes: int
 
 
+@dataclass(frozen=True)
+class OwnersName:
+    """Give out what is held about this owner; ``id`` is the client's, of this act."""
+
+    id: str = upto(36)
+    name: str = upto(80, blank=True)
+
+
 @dataclass(frozen=True, kw_only=True)
 class OwnersData:
     """Everything held about an owner, in one document: format ``oil-ward/owner/1``."""

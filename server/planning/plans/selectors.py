@@ -3,14 +3,12 @@ from dataclasses import replace
 from datetime import date, datetime
 from uuid import UUID
 
-from config.sentences import sentence_of
 from django.db.models import Q
 from django.http import Http404
 from oilward_core.bundle import Costs, Load, compare, next_visit, propose
 from oilward_core.calendar import Signed
 from oilward_core.codes.options import Did
 from oilward_core.errors import CoreError
-from oilward_core.order import Wish, solve_as_wished
 from oilward_core.renewals import goes_on_new, variants
 from oilward_core.runsheet import COLD_JOBS, Job, PlannedTask, cautions, jobs_for
 from oilward_core.spec import Variant
@@ -27,6 +25,7 @@ from planning.selectors import asks_of, open_visit
 
 from . import by_week, kits, mapping
 from .ground import Ground, ground, grounds
+from .orders import order_of
 from .papers import as_ics, as_pdf
 from .shapes import (
     Booked,
@@ -34,13 +33,10 @@ from .shapes import (
     ColdLine,
     Hand,
     LoadShape,
-    OrderShape,
     PlanAsked,
     PlanPage,
     TaskLine,
 )
-
-SECONDS = 2.0
 
 
 def workers_here() -> list[Person]:
@@ -86,21 +82,6 @@ def _lines(ground: Ground, asked: PlanAsked, done: dict[str, str], day: date) ->
     return lines
 
 
-def _order(
-    jobs: Sequence[Job], asked: PlanAsked, took: Mapping[str, tuple[int, int]]
-) -> tuple[OrderShape | None, str]:
-    wishes = [Wish(wish.first, wish.then) for wish in asked.wishes]
-    try:
-        found, refused = solve_as_wished(
-            jobs, technicians=asked.technicians, pans=asked.pans, wishes=wishes, seconds=SECONDS
-        )
-    except CoreError as error:
-        if not error.code.startswith("order."):
-            raise
-        return None, sentence_of(error)
-    return mapping.order_shape(found, took), sentence_of(refused) if refused else ""
-
-
 def _jobs(
     tasks: Sequence[PlannedTask], cold: Sequence[str], took: Mapping[str, tuple[int, int]]
 ) -> tuple[Job, ...]:
@@ -132,7 +113,7 @@ def plan(bike_id: UUID, asked: PlanAsked, person: Person, today: date) -> PlanPa
     tasks = mapping.planned_tasks(found.spec, left, found.services)
     cold, took = [key for key in COLD_JOBS if key in asked.cold], learned()
     jobs = _jobs(tasks, cold, took)
-    order, refused = _order(jobs, asked, took) if jobs else (None, "")
+    order, refused = order_of(jobs, asked, took, person) if jobs else (None, "")
     visits, stands = coming(), kits.shelf()
     names = names_of(visits)
     before = visits[: visits.index(booked)] if booked in visits else visits

@@ -121,6 +121,13 @@ class NewPassword:
 
 
 @dataclass(frozen=True)
+class Proof:
+    """One's password, typed again."""
+
+    current: str = upto(1000, blank=True)
+
+
+@dataclass(frozen=True)
 class NewPin:
     """A PIN, with the password that says who sets it."""
 

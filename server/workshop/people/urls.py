@@ -3,6 +3,7 @@ from django.urls import path
 from .views import (
     OwnPasswordView,
     OwnPinView,
+    OwnProofView,
     OwnView,
     PeopleView,
     PersonView,
@@ -18,4 +19,5 @@ urlpatterns = [
     path("own/", OwnView.as_view()),
     path("own/password/", OwnPasswordView.as_view()),
     path("own/pin/", OwnPinView.as_view()),
+    path("own/proof/", OwnProofView.as_view()),
 ]

@@ -12,6 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from workshop import proof
 from workshop.access import MayWork, person_of, prove
 from workshop.selectors import session
 from workshop.shapes import Session
@@ -28,6 +29,7 @@ from .shapes import (
     OwnUnits,
     People,
     PersonLine,
+    Proof,
     WelcomeLink,
     WelcomePage,
 )
@@ -46,6 +48,7 @@ class PeopleView(APIView):
         responses={201: shaped(WelcomeLink)},
     )
     def post(self, request: Request) -> Response:
+        proof.require_proven_lead(request)
         new = sent(NewPerson, request)
         link = services.add(new, actor=person_of(request), now=timezone.now())
         return Response(told(WelcomeLink, link), status=status.HTTP_201_CREATED)
@@ -60,6 +63,7 @@ class PersonView(APIView):
         responses=shaped(PersonLine),
     )
     def put(self, request: Request, person_id: int) -> Response:
+        proof.require_proven_lead(request)
         changed = sent(ChangedPerson, request)
         row = services.change(person_id, changed, actor=person_of(request))
         return Response(told(PersonLine, selectors.line(row)))
@@ -72,6 +76,7 @@ class WelcomeAgainView(APIView):
 
     @extend_schema(operation_id="person_welcome", request=None, responses=shaped(WelcomeLink))
     def put(self, request: Request, person_id: int, act: UUID) -> Response:
+        proof.require_proven_lead(request)
         link = services.welcome_again(person_id, act, actor=person_of(request), now=timezone.now())
         return Response(told(WelcomeLink, link))
 
@@ -90,6 +95,7 @@ class WelcomeView(APIView):
     def post(self, request: Request, token: str) -> Response:
         person = services.choose(token, sent(Chosen, request), now=timezone.now())
         tablet = here.enter(request._request, person)
+        proof.note(request._request.session)
         return Response(told(Session, session(person, tablet)))
 
 
@@ -113,7 +119,17 @@ class OwnPasswordView(APIView):
         prove(request, given.current, "current")
         row = services.set_password(given, actor=person_of(request))
         update_session_auth_hash(request._request, row)
+        proof.note(request._request.session)
         return Response(told(OwnPage, selectors.own(row)))
+
+
+class OwnProofView(APIView):
+    """Types one's password again, for what asks it of a lead; good for some minutes."""
+
+    @extend_schema(operation_id="own_proof", request=shaped(Proof), responses={204: None})
+    def put(self, request: Request) -> Response:
+        proof.prove_again(request, sent(Proof, request).current)
+        return Response(status=status.HTTP_204_NO_CONTENT)
 
 
 class OwnPinView(APIView):

@@ -12,6 +12,7 @@ from django.utils.crypto import constant_time_compare
 
 from workshop.models import Person, Tablet, Workshop
 from workshop.people.links import digest
+from workshop.sessions import services as sessions
 
 # the keys of a tablet's session
 TABLET, HANDS = "tablet", "hands"
@@ -53,6 +54,7 @@ def enter(request: HttpRequest, person: Person) -> Tablet | None:
     """Sign somebody in, and count idle time where it is on a paired tablet: that tablet."""
     login(request, person, backend="django.contrib.auth.backends.ModelBackend")
     tablet = tablet_of(request)
+    sessions.begin(request.session, sessions.device_of(request, tablet))
     if tablet:
         begin(request.session, tablet)
     return tablet

@@ -1,3 +1,4 @@
+from dataclasses import replace
 from uuid import UUID
 
 from config.shaped import sent, shaped, told
@@ -16,7 +17,7 @@ from rest_framework.views import APIView
 
 from workshop.access import MayWork, log, person_of
 from workshop.pins import knows_pin
-from workshop.selectors import session
+from workshop.selectors import session, since_last
 from workshop.shapes import Session
 from workshop.tries import tried, where
 
@@ -79,9 +80,10 @@ class DoorwayView(APIView):
         if person is None:
             log.warning("PIN refused: %s", tapped.username[:40])
             raise AuthenticationFailed(code="access.wrong_pin")
+        news = since_last(person)
         here.enter(request._request, person)
         log.info("tapped in: %s at %s", person.username, tablet.name)
-        return Response(told(Session, session(person, tablet)))
+        return Response(told(Session, replace(session(person, tablet), news=news)))
 
 
 class HandsView(APIView):

@@ -641,6 +641,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own/proof/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Types one's password again, for what asks it of a lead; good for some minutes. */
+        put: operations["own_proof"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/sessions/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where one is signed in. */
+        get: operations["own_sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/sessions/{named}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["own_session_end"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/owners/": {
         parameters: {
             query?: never;
@@ -664,9 +714,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["owners_data"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** @description Gives out what is held about an owner; that it was given out leaves a trace. */
+        post: operations["owners_data"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2650,6 +2701,10 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        OwnersNameRequest: {
+            id: string;
+            name: string;
+        };
         PartBlock: {
             key: string;
             role: string;
@@ -2844,6 +2899,9 @@ export interface components {
             words: string;
             straps: boolean;
             caution: string;
+        };
+        ProofRequest: {
+            current: string;
         };
         QuickSum: {
             words: string;
@@ -3082,6 +3140,7 @@ export interface components {
             events: string;
             tablet: string;
             idle_minutes: number;
+            news?: string[];
         };
         SheetLine: {
             id: number;
@@ -3130,6 +3189,12 @@ export interface components {
             password?: string;
             ride_out?: string;
             taken?: components["schemas"]["TakenOffRequest"][];
+        };
+        SignedIn: {
+            id: string;
+            device: string;
+            since: string;
+            here: boolean;
         };
         SpecGroup: {
             title: string;
@@ -5938,6 +6003,95 @@ export interface operations {
             };
         };
     };
+    own_proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedIn"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_session_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                named: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedIn"][];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     owners: {
         parameters: {
             query?: never;
@@ -5968,14 +6122,16 @@ export interface operations {
     };
     owners_data: {
         parameters: {
-            query: {
-                name: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnersNameRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -3,11 +3,13 @@
 from datetime import timedelta
 from io import BytesIO
 from typing import Any
+from unittest.mock import patch
 from uuid import uuid4
 
 from demo.testing import WorkshopTestCase
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 from findings.models import Finding
 from garage.models import Bike
 from icalendar import Calendar
@@ -19,6 +21,7 @@ from workshop import days
 from workshop.models import Person, Workshop
 
 from planning.models import DueRow, PlannedVisit
+from planning.plans import orders
 
 
 def amount(price: str) -> float:
@@ -98,6 +101,19 @@ class ProposalTests(PlanCase):
 
     def test_a_reader_may_ask(self) -> None:
         self.assertEqual(self.plan(api=self.signed_in("piet")).status_code, 200)
+
+    def test_an_order_is_worked_out_once_and_never_for_who_only_looks(self) -> None:
+        piet, solve = self.signed_in("piet"), orders.solve_as_wished
+        with patch.object(orders, "solve_as_wished", side_effect=solve) as solved:
+            first = self.plan(api=piet).json()
+            self.assertEqual((first["order"], solved.call_count), (None, 0))
+            self.assertIn("Nobody who works here has asked", first["refused"])
+            told = [self.plan(api=api).json()["order"] for api in (self.api, self.api, piet)]
+        self.assertEqual(solved.call_count, 1)
+        self.assertEqual(told, [told[0]] * 3)
+        self.assertGreater(told[0]["minutes"], 0)
+        orders.forget(timezone.now() + timedelta(days=61))
+        self.assertIsNone(self.plan(api=piet).json()["order"])
         self.assertEqual(self.plan(api=APIClient()).status_code, 401)
 
 

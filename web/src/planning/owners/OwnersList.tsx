@@ -10,6 +10,16 @@ import wideCss from "../../ui/wide.module.css";
 
 type Owner = Shape["Owner"];
 
+/** Hands a document over as a file. */
+function asFile(name: string, document_: object) {
+  const url = URL.createObjectURL(
+    new Blob([JSON.stringify(document_, null, 1)], { type: "application/json" }),
+  );
+  const link = Object.assign(document.createElement("a"), { href: url, download: name });
+  link.click();
+  URL.revokeObjectURL(url);
+}
+
 function useOwners() {
   const client = useQueryClient();
   const { data } = useQuery({
@@ -25,12 +35,17 @@ function useOwners() {
       }
     },
   });
-  return { data, erase };
+  const giveOut = useMutation({
+    mutationFn: (body: Shape["OwnersNameRequest"]) =>
+      taken(api.POST("/api/owners/data/", { body })),
+    onSuccess: (held) => asFile("owner.json", held),
+  });
+  return { data, erase, giveOut };
 }
 
 /** Whose bikes are here: what is held about somebody is given out as a file, or forgotten. */
 export function OwnersList() {
-  const { data, erase } = useOwners();
+  const { data, erase, giveOut } = useOwners();
   if (!data) return null;
   const columns: TableColumnsType<Owner> = [
     { title: "Owner", dataIndex: "name", render: (name: string) => <b>{name}</b> },
@@ -41,7 +56,7 @@ export function OwnersList() {
       render: (_, { name }) => (
         <div className={ownersCss.rowTools}>
           <Button
-            href={`/api/owners/data/?name=${encodeURIComponent(name)}`}
+            onClick={() => giveOut.mutate({ id: crypto.randomUUID(), name })}
             aria-label={`Give out what is held about ${name}`}
           >
             Give it out
@@ -65,7 +80,7 @@ export function OwnersList() {
       <p className={textCss.soft}>
         Backups made before still hold what was forgotten, until they are thinned out.
       </p>
-      <Refused said={erase.error?.message} />
+      <Refused said={(erase.error ?? giveOut.error)?.message} />
       <div className={wideCss.workshopWide}>
         <Table<Owner>
           className={listsCss.lists}

@@ -7,6 +7,7 @@ import { keys } from "../../api/keys";
 import { Ask, Field } from "../../ui/Ask";
 import { Choice } from "../../ui/Choice";
 import { OUNCES } from "../../ui/units";
+import { Sessions } from "./Sessions";
 import { useOwnPage } from "./useOwnPage";
 import askCss from "../../ui/ask.module.css";
 import pageCss from "../../ui/page.module.css";
@@ -135,6 +136,7 @@ export function OwnPage() {
         <Units own={own} />
         <Pin own={own} />
         <Password />
+        <Sessions />
       </div>
     </>
   );
