@@ -14,6 +14,7 @@ from oilward_core.quantity.accepted import TABLE
 from oilward_core.spec import propose, read_table
 from tests.clerk import BENCH, full_visit  # core/tests
 
+from .bench_attack import attack_figures
 from .bench_fill import fill_figures
 from .bench_order import many, proofs
 from .bench_tablets import tablets_figures
@@ -146,13 +147,15 @@ FIGURES: dict[str, Callable[[], object]] = {
     "wear": wear_figures,
     "findings": findings_figures,
 }
+# these take long, or hurt: by name alone
+NAMED = {"attack": attack_figures}
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named (`FIGURES`), and ``tablets`` (with how many seconds each way, else five
-    minutes)."""
+    """All figures, or those named (`FIGURES`, `NAMED`), and ``tablets`` (with how many seconds each way,
+    else five minutes)."""
     wanted = set(words) or {*FIGURES, "tablets"}
-    for name, figure in FIGURES.items():
+    for name, figure in {**FIGURES, **NAMED}.items():
         if name in wanted:
             figure()
     if "tablets" in wanted:

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from . import licences
 from .children import tied
 from .paths import ROOT, SERVER, WEB
 from .styles import styles
@@ -76,6 +77,7 @@ def types(words: list[str]) -> int:
     failed = (
         _make_schema(schema) or _make_types(schema, WEB / "src/api/schema.d.ts") or _make_formats()
     )
+    licences.write()
     if failed:
         print(failed)
     return 1 if failed else 0
@@ -89,6 +91,9 @@ CHECKS: dict[str, Callable[[], str]] = {
         sys.executable, "manage.py", "makemigrations", "--check", "--dry-run", cwd=SERVER
     ),
     "openapi and client types match the code": openapi,
+    "the licences told are those of what ships": lambda: _differs(
+        licences.made(), licences.DOCUMENT, "./ward types"
+    ),
     "tsc strict: web and e2e": lambda: (
         _run("npx", "tsc", "--noEmit", cwd=WEB) or _run("npx", "tsc", "--noEmit", "-p", "e2e")
     ),
