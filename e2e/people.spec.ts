@@ -26,7 +26,7 @@ test("somebody is added, comes in by their link, taps in at a bench, changes rol
   const own = await (await browser.newContext()).newPage();
   await own.goto(link);
   await expect(own.getByRole("heading", { name: "Welcome, Bram" })).toBeVisible();
-  await own.getByLabel(/^Choose a password/).fill("password1");
+  await own.getByLabel(/^Choose a password/).fill("qwerty123456");
   await press(own, "Come in");
   await expect(own.getByText("Anybody tries that password first.")).toBeVisible();
   await own.getByLabel(/^Choose a password/).fill("four wet ropes");
@@ -82,4 +82,52 @@ test("somebody is added, comes in by their link, taps in at a bench, changes rol
   await expect(page.getByRole("row").filter({ hasText: "Bench 2, left" })).toHaveCount(0);
   await tablet.reload();
   await expect(tablet.getByLabel("Password")).toBeVisible();
+});
+
+test("before an owner's data are given out the password is typed again; sessions are told and ended", async ({
+  page,
+  browser,
+}) => {
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, "oda");
+  await signIn(page, "oda");
+  await page.goto("/workshop/owners");
+  // as if the password had been typed a while ago
+  const refusal = { type: "about:blank", title: "", question: false, errors: [], status: 403 };
+  await page.route(
+    "**/owners/data/",
+    (route) =>
+      route.fulfill({
+        status: 403,
+        contentType: "application/problem+json",
+        body: JSON.stringify({ ...refusal, code: "access.prove", detail: "Type it again." }),
+      }),
+    { times: 2 },
+  );
+  const give = page.getByRole("button", { name: /^Give out what is held about/ }).first();
+  await give.click();
+  const asked = page.getByRole("dialog", { name: "Is it still you?" });
+  await asked.getByLabel("Your password").fill("not mine");
+  await asked.getByRole("button", { name: "Go on" }).click();
+  await expect(asked).toContainText("That is not your password");
+  await page.keyboard.press("Escape");
+  await expect(page.getByText("Type it again.")).toBeVisible(); // given up: nothing was given out
+  await give.click();
+  await asked.getByLabel("Your password").fill("harbour-oda");
+  const file = page.waitForEvent("download");
+  await asked.getByRole("button", { name: "Go on" }).click();
+  expect((await file).suggestedFilename()).toBe("owner.json");
+
+  await page.goto("/own");
+  const places = page.getByRole("region", { name: "Where you are signed in" });
+  await expect(places).toContainText(", here");
+  const ends = places.getByRole("button", { name: /^End / });
+  const before = await ends.count();
+  await ends.first().click();
+  await expect(ends).toHaveCount(before - 1);
+  await expect(async () => {
+    await other.reload();
+    await expect(other.getByRole("button", { name: "Sign in" })).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await other.context().close();
 });
