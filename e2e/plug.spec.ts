@@ -217,7 +217,7 @@ test("without a network a picture waits with its finding, and it is said at the 
   await expect(page.getByText("It waits on this device")).toBeVisible();
   await page.getByRole("button", { name: "Mark the spot" }).click();
   await press(page, "Write it down");
-  await expect(page.getByText(/^Not sent yet: 1 entry/)).toBeVisible();
+  await expect(page.getByText(/^Not sent yet: 1 entry/).first()).toBeVisible();
   await press(page, "Sign out");
   const left = page.getByText("Mira: 1 entry on this device, written down nowhere else.");
   await expect(left).toBeVisible();

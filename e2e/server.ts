@@ -52,7 +52,7 @@ export class Server {
     this.process = this.run(...words);
     const where = ["--host", "127.0.0.1", "--port", this.eventsPort, "--log-level", "warning"];
     this.events ??= this.run("uvicorn", "config.events:application", ...where);
-    this.ahead ??= this.run("manage", "look_ahead");
+    this.ahead ??= this.run("manage", "work");
     const until = Date.now() + 30_000;
     while (Date.now() < until) {
       try {

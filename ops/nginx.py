@@ -142,6 +142,7 @@ http {
 """)
 PROBLEM = "default_type application/problem+json; add_header Cache-Control no-store always;"
 CONNECTIONS = 8192
+LOOPBACK = ("127.0.0.1", "localhost")
 
 
 def _problem(status: int, code: str, title: str, detail: str) -> str:
@@ -229,7 +230,7 @@ def configure(house: House, ports: Ports) -> list[str]:
             burst_from=4 * house.limits["requests_per_address"],
             files=_files(),
             connections=min(CONNECTIONS, _files() // 2),
-            names=" ".join(_server_name(host) for host in (*house.hosts, "127.0.0.1", "localhost")),
+            names=" ".join(dict.fromkeys(map(_server_name, (*house.hosts, *LOOPBACK)))),
             address=house.address,
             problem=PROBLEM,
             # our own authority may be another one tomorrow: no browser is to insist on today's
