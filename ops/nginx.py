@@ -74,6 +74,9 @@ http {
     ~^PUT:/api/own/(password|pin)/$$ doors;
     ~^POST:/api/(bikes/[^/]+/plan|calendar)/$$ plans;
   }
+  # one person works out so many orders at once; entries are not held up by them
+  map $$pool:$$session $$planning { default ""; "~^plans:(?<whose>.+)" $$whose; }
+  limit_conn_zone $$planning zone=planning:1m;
   upstream app { server 127.0.0.1:$app; keepalive 32; }
   upstream doors { server 127.0.0.1:$doors; }
   upstream plans { server 127.0.0.1:$plans; }
@@ -129,7 +132,8 @@ http {
       proxy_read_timeout 120s;
     }
     location / {
-      limit_conn person 8;
+      limit_conn person 12;
+      limit_conn planning 3;
       limit_req zone=asks burst=$burst_asks nodelay;
       limit_req zone=from burst=$burst_from nodelay;
       proxy_pass http://$$pool;
