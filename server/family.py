@@ -19,7 +19,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "core"))
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings_serve")
 
 log = logging.getLogger("oilward.family")
-GENTLY = 10  # gives way to whoever stands at a bench
+GENTLY, LAST = 10, 19  # give way to whoever stands at a bench; and to everybody
 DOOR_THREADS = 16
 LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
 _PR_SET_PDEATHSIG = 1
@@ -156,7 +156,7 @@ def members(app: int, doors: int, plans: int, events: int) -> list[Member]:
         Member(name="app", does=lambda: _gunicorn(app, 2, 6)),
         Member(name="doors", does=lambda: _doors(doors), nice=GENTLY),
         Member(name="events", does=lambda: _events(events)),
-        Member(name="solving", does=lambda: _solving(plans), nice=GENTLY),
+        Member(name="solving", does=lambda: _solving(plans), nice=LAST),
     ]
 
 

@@ -4,6 +4,7 @@ a while, so whoever only looks sees what was worked out for somebody who works."
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from datetime import datetime, timedelta
+from threading import Lock
 
 from cattrs.preconf.json import make_converter
 from config.sentences import sentence_of
@@ -22,6 +23,9 @@ from .shapes import OrderShape, PlanAsked
 
 SECONDS = 2.0
 KEPT_FOR = timedelta(days=60)
+_ONE_AT_A_TIME = (
+    Lock()
+)  # in each process: whoever plans waits for others who plan, nobody else does
 _plain = make_converter()
 Took = Mapping[str, tuple[int, int]]
 
@@ -52,9 +56,10 @@ def order_of(
 def _solved(jobs: Sequence[Job], asked: PlanAsked, took: Took) -> tuple[OrderShape | None, str]:
     wishes = [Wish(wish.first, wish.then) for wish in asked.wishes]
     try:
-        found, refused = solve_as_wished(
-            jobs, technicians=asked.technicians, pans=asked.pans, wishes=wishes, seconds=SECONDS
-        )
+        with _ONE_AT_A_TIME:
+            found, refused = solve_as_wished(
+                jobs, technicians=asked.technicians, pans=asked.pans, wishes=wishes, seconds=SECONDS
+            )
     except CoreError as error:
         if not error.code.startswith("order."):
             raise

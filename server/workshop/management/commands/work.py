@@ -23,7 +23,8 @@ class Command(BaseCommand):
     help = "Do what is on the queue."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        os.setpriority(os.PRIO_PROCESS, 0, GENTLY)
+        if os.getpriority(os.PRIO_PROCESS, 0) < GENTLY:
+            os.setpriority(os.PRIO_PROCESS, 0, GENTLY)
         away = False
         while True:
             try:
