@@ -15,7 +15,7 @@ export function LeftHere({ me }: { me: string }) {
   const { waiting, homeless } = useOutbox();
   const others = byWhom(waiting.filter(({ by }) => by !== me));
   return (
-    <>
+    <div className={benchCss.leftHere}>
       {others.map(([who, count]) => (
         <p key={who} className={benchCss.banner} role="status">
           {who}: {entries(count)} on this device, written down nowhere else. What was found or
@@ -28,6 +28,6 @@ export function LeftHere({ me }: { me: string }) {
           until it is sent.
         </p>
       )}
-    </>
+    </div>
   );
 }
