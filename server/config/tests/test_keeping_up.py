@@ -1,0 +1,98 @@
+"""What a workshop's server does about a network that gives it another address, ports that others have,
+and a machine that is busy."""
+
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+from unittest import TestCase, mock
+
+from config.settings import ROOT
+
+sys.path.insert(0, str(ROOT))
+
+from ops import children, nginx, workshop
+from ops.house import House
+
+PORTS = nginx.Ports(app=1, doors=2, plans=3, events=4)
+
+
+class KeptCase(TestCase):
+    def house(self, **more: Any) -> House:
+        home = Path(self.enterContext(TemporaryDirectory()))
+        told = {"home": home, "hosts": ("10.0.0.9", "bench"), "https_port": 443, "http_port": 80}
+        return House(**{**told, **more})
+
+
+class AddressTests(KeptCase):
+    def looked(self, house: House, now: tuple[str, ...]) -> tuple[House, list[Any], Any]:
+        """Another look at the network; the house, who was begun anew with what, and nginx."""
+        family, front = mock.Mock(env={"OILWARD_HOSTS": "x"}), mock.Mock()
+        with (
+            mock.patch.object(workshop, "own_hosts", lambda: now),
+            mock.patch.object(workshop.certificates, "renew", return_value=False) as renew,
+            mock.patch.object(nginx, "configure") as configure,
+        ):
+            found = workshop._found_elsewhere(house, [family, front], PORTS)
+            self.assertEqual(renew.call_args.args[0].hosts, found.hosts)
+        self.assertEqual(configure.called, front.process.send_signal.called)
+        return found, family.anew.call_args_list, front
+
+    def test_another_address_is_noticed_and_everything_told(self) -> None:
+        found, begun, front = self.looked(self.house(named=False), ("10.0.0.77", "bench"))
+        self.assertEqual(found.hosts, ("10.0.0.77", "bench"))
+        self.assertIn("10.0.0.77", begun[0].args[0]["OILWARD_HOSTS"])
+        self.assertTrue(front.process.send_signal.called)
+
+    def test_the_same_addresses_in_another_order_are_the_same(self) -> None:
+        found, begun, front = self.looked(self.house(named=False), ("bench", "10.0.0.9"))
+        self.assertEqual((found.hosts, begun), (("10.0.0.9", "bench"), []))
+        self.assertFalse(front.process.send_signal.called)
+
+    def test_what_the_settings_name_stays(self) -> None:
+        found, begun, _ = self.looked(self.house(), ("10.0.0.77",))
+        self.assertEqual((found.hosts, begun), (("10.0.0.9", "bench"), []))
+
+
+class PortTests(KeptCase):
+    def test_a_port_somebody_else_has_is_said_by_its_number(self) -> None:
+        with socket.socket() as other, socket.socket() as free:
+            other.bind(("", 0))
+            other.listen()
+            free.bind(("127.0.0.1", 0))
+            taken, left = other.getsockname()[1], free.getsockname()[1]
+            free.close()
+            with self.assertRaises(SystemExit) as stopped:
+                workshop._doors_free(self.house(https_port=left, http_port=taken))
+        self.assertIn(f"http_port {taken} is taken by another program", str(stopped.exception))
+        workshop._doors_free(self.house(https_port=left, http_port=taken))
+
+
+class BusyTests(TestCase):
+    def waited(self, words: str) -> float:
+        process = subprocess.Popen([sys.executable, "-c", words], start_new_session=True)
+        self.addCleanup(process.wait)
+        self.addCleanup(children.end_group, process)
+        begun = time.monotonic()
+        with (
+            mock.patch.object(children, "STILL", 1.0),
+            mock.patch.object(children, "LONGEST", 4.0),
+            mock.patch.object(children, "SAY_AGAIN", 1.0),
+            mock.patch("builtins.print") as said,
+        ):
+            for _ in children.while_it_moves(process, "The server"):
+                time.sleep(0.05)
+        self.said = said.call_count
+        return time.monotonic() - begun
+
+    def test_what_works_is_waited_for_and_what_stands_still_is_not(self) -> None:
+        self.assertGreaterEqual(self.waited("while True: pass"), 4)
+        self.assertGreaterEqual(self.said, 2)
+        self.assertLess(self.waited("import time; time.sleep(60)"), 3)
+
+    def test_work_of_those_it_started_counts(self) -> None:
+        child = "import subprocess, sys; subprocess.run([sys.executable, '-c', 'while True: pass'])"
+        self.assertGreaterEqual(self.waited(child), 4)
