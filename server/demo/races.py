@@ -8,9 +8,8 @@ from django.db import connection
 from django.test import TransactionTestCase
 from garage.models import Bike
 from rest_framework.test import APIClient
-from workshop.models import Person
 
-from demo.testing import load_stories
+from demo.testing import load_stories, signed_in
 
 TRIES = 20
 
@@ -23,9 +22,7 @@ class RaceTestCase(TransactionTestCase):
         self.heron = Bike.objects.get(name="Grey Heron")
 
     def signed_in(self, username: str) -> APIClient:
-        client = APIClient()
-        client.force_login(Person.objects.get(username=username))
-        return client
+        return signed_in(username)
 
     def at_once(self, *calls: Callable[[], Any]) -> list[Any]:
         """What these calls answer, made at the same moment, in their order."""

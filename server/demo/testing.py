@@ -55,6 +55,16 @@ def _put_back(tables: dict[str, bytes]) -> None:
             cursor.execute(words)
 
 
+def signed_in(username: str) -> APIClient:
+    """Somebody who has just come in by password."""
+    client = APIClient()
+    client.force_login(Person.objects.get(username=username))
+    kept = client.session
+    proof.note(kept)
+    kept.save()
+    return client
+
+
 class WorkshopTestCase(TestCase):
     """The demo workshop, with `self.client` signed in as the technician."""
 
@@ -67,12 +77,7 @@ class WorkshopTestCase(TestCase):
         self.heron = Bike.objects.get(name="Grey Heron")
 
     def signed_in(self, username: str) -> APIClient:
-        client = APIClient()
-        client.force_login(Person.objects.get(username=username))
-        kept = client.session
-        proof.note(kept)
-        kept.save()
-        return client
+        return signed_in(username)
 
     def sentence(self, response: Any, pointer: str = "") -> str:
         """The sentence of a refusal, at a field if one is named."""

@@ -9,7 +9,7 @@ from demo.races import TRIES, RaceTestCase
 from django.db import connection
 from garage.models import OdometerReading, SheetCell
 from planning.models import PlannedVisit
-from planning.plans import selectors as plans
+from planning.plans import orders
 from planning.selectors import stale
 from planning.services import roll_forward
 from shelf.models import Fluid, StockLine
@@ -91,10 +91,10 @@ class BikeRaces(RaceTestCase):
             inside.append(connection.in_atomic_block)
             return solve(*args, **more)
 
-        solve = plans.solve_as_wished
+        solve = orders.solve_as_wished
         asked = {"proposed": False, "tasks": [{"reservoir": "primary", "variant": "drain only"}]}
         new = {"id": str(uuid4()), "bike": str(self.heron.pk), "on": f"{days.today()}"}
-        with mock.patch("planning.plans.selectors.solve_as_wished", watched):
+        with mock.patch("planning.plans.orders.solve_as_wished", watched):
             body = {**new, "version": 0, "asked": asked}
             self.signed_in("mira").post("/api/calendar/", body, format="json")
         self.assertEqual(inside, [False])
