@@ -27,9 +27,13 @@ async function wantsProof(answer: Response): Promise<boolean> {
 
 /** Asks; where the password is wanted again, asks for it and then once more. */
 async function asked(request: Request): Promise<Response> {
-  const again = request.clone();
-  const answer = await heard(request);
-  return (await wantsProof(answer)) && (await proof.ask()) ? heard(again) : answer;
+  const { url, method, headers, credentials, signal } = request;
+  const read = method === "GET" ? null : await request.arrayBuffer();
+  const body = read?.byteLength ? read : null;
+  // whole each time: a body that was copied on its way is a stream, which not every network carries
+  const again = () => heard(new Request(url, { method, headers, credentials, signal, body }));
+  const answer = await again();
+  return (await wantsProof(answer)) && (await proof.ask()) ? again() : answer;
 }
 
 /** Asks, and gives up where nothing is heard: a network that swallows everything says so by silence. */
