@@ -36,7 +36,7 @@ def _line(name: str, said: str) -> str:
         told = None
     if not isinstance(told, dict):
         told = {"at": datetime.now(UTC).isoformat(), "level": "INFO", "message": said}
-    return json.dumps({"process": name, **told})
+    return json.dumps({**told, "process": name})
 
 
 class Lines(logging.Formatter):

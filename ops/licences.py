@@ -4,7 +4,6 @@ locked."""
 import json
 import re
 import subprocess
-from pathlib import Path
 
 from .paths import ROOT
 
@@ -53,5 +52,5 @@ def made() -> str:
     return HEAD + "\n".join(parts)
 
 
-def write(file: Path = DOCUMENT) -> None:
-    file.write_text(made())
+def write() -> None:
+    DOCUMENT.write_text(made())

@@ -71,7 +71,7 @@ http {
     default app;
     ~^POST:/api/(session|doorway)/$$ doors;
     ~^POST:/api/welcome/ doors;
-    ~^PUT:/api/own/(password|pin)/$$ doors;
+    ~^PUT:/api/own/(password|pin|proof)/$$ doors;
     ~^POST:/api/(bikes/[^/]+/plan|calendar)/$$ plans;
   }
   # one person works out so many orders at once; entries are not held up by them

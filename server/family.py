@@ -5,12 +5,11 @@ import ctypes
 import gc
 import logging
 import os
-import resource
 import signal
 import sys
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
 from typing import Any
@@ -24,20 +23,9 @@ DOOR_THREADS = 16
 LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
 _PR_SET_PDEATHSIG = 1
 LOADED = (
-    *(
-        "gunicorn.app.base",
-        "gunicorn.workers.gthread",
-        "uvicorn",
-        "uvicorn.protocols.http.h11_impl",
-    ),
-    *(
-        "uvicorn.lifespan.on",
-        "uvicorn.loops.asyncio",
-        "live.app",
-        "psycopg_pool",
-        "procrastinate.worker",
-    ),
-)
+    "gunicorn.app.base", "gunicorn.workers.gthread", "uvicorn", "uvicorn.protocols.http.h11_impl",
+    "uvicorn.lifespan.on", "uvicorn.loops.asyncio", "live.app", "psycopg_pool", "procrastinate.worker",
+)  # fmt: skip
 
 
 @dataclass(kw_only=True)
@@ -49,7 +37,7 @@ class Member:
     nice: int = 0
     pid: int = 0
     begun: float = 0.0
-    pause: float = field(default=0.5)
+    pause: float = 0.5
 
     def begin(self) -> None:
         """Fork it. It ends when the family does, however that ends."""
@@ -136,9 +124,7 @@ def _solving(port: int) -> None:
 def _events(port: int) -> None:
     import uvicorn
 
-    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)  # each stream is an open file
-    resource.setrlimit(resource.RLIMIT_NOFILE, (hard if hard > 0 else soft, hard))
-    application = import_module("live.app").application
+    application = import_module("config.events").application
     uvicorn.run(
         application, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1
     )

@@ -72,8 +72,7 @@ class DueRow(models.Model):
 
 
 class KeptOrder(models.Model):
-    """A run order as it was worked out, by what it was worked out of; dropped when nobody has asked for
-    it for a while."""
+    """A run order as it was worked out, by what it was worked out of; dropped after a while."""
 
     of = models.CharField(max_length=64, primary_key=True)
     order = models.JSONField()

@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from hashlib import sha256
 
 from django.db import transaction
+from django.db.models import F
 from django.utils import timezone
 from rest_framework.exceptions import Throttled
 from rest_framework.request import Request
@@ -44,11 +45,15 @@ def tried(
     """Whom a try proves: what ``look`` finds, if ``who`` has not tried too often ``at`` that place. After
     three wrong ones in a row each waits: 1, 2, 4, 8, then 15 minutes.
 
-    Raises Throttled, with the wait, without looking.
+    Raises Throttled, with the wait, without looking. A try that could not be looked at is none.
     """
     key = sha256(f"{who}\n{at}".encode("utf-8", "replace")).hexdigest()
     _count(key, now or timezone.now())
-    found = look()
+    try:
+        found = look()
+    except BaseException:
+        Tries.objects.filter(key=key).update(wrong=F("wrong") - 1, until=None)
+        raise
     if found:
         Tries.objects.filter(key=key).delete()
     return found

@@ -23,9 +23,8 @@ from .shapes import OrderShape, PlanAsked
 
 SECONDS = 2.0
 KEPT_FOR = timedelta(days=60)
-_ONE_AT_A_TIME = (
-    Lock()
-)  # in each process: whoever plans waits for others who plan, nobody else does
+# in each process: whoever plans waits for others who plan, nobody else does
+_ONE_AT_A_TIME = Lock()
 _plain = make_converter()
 Took = Mapping[str, tuple[int, int]]
 
@@ -34,7 +33,8 @@ def order_of(
     jobs: Sequence[Job], asked: PlanAsked, took: Took, person: Person
 ) -> tuple[OrderShape | None, str]:
     """The order of these jobs, and what stands against a wish, in words; none where there is no such
-    order, or nobody who works has asked for it."""
+    order, or nobody who works has asked for it. One that was not proven, on a busy machine, is worked out
+    anew for whoever works."""
     of = ORDER.of(
         jobs=[repr(job) for job in jobs],
         people=asked.technicians,
@@ -42,9 +42,10 @@ def order_of(
         wishes=[asdict(wish) for wish in asked.wishes],
         took=sorted(took.items()),
     )
-    if row := KeptOrder.objects.filter(pk=of).first():
+    row, works = KeptOrder.objects.filter(pk=of).first(), may_work(person)
+    if row and (row.order["proven"] or not works):
         return _plain.structure(row.order, OrderShape), row.refused
-    if not may_work(person):
+    if not works:
         return None, sentence_of(CoreError("planning.nobody_asked"))
     order, refused = _solved(jobs, asked, took)
     if order:
@@ -68,5 +69,5 @@ def _solved(jobs: Sequence[Job], asked: PlanAsked, took: Took) -> tuple[OrderSha
 
 
 def forget(now: datetime) -> None:
-    """What nobody has asked for lately is worked out anew if somebody does."""
+    """What was worked out long ago is worked out anew if somebody asks."""
     KeptOrder.objects.filter(at__lt=now - KEPT_FOR).delete()

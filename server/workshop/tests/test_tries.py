@@ -29,6 +29,15 @@ class WaitTests(WorkshopTestCase):
             now = until
         self.assertEqual(waited, [0, 0, 1, 2, 4, 8, 15, 15, 15])
 
+    def test_what_could_not_be_looked_at_is_no_try(self) -> None:
+        def busy() -> None:
+            raise Busy
+
+        for _ in range(FREE + 2):
+            with self.assertRaises(Busy):
+                tried("anna", "bench 1", busy)
+        self.assertIs(tried("anna", "bench 1", lambda: ANNA), ANNA)
+
     def test_a_right_one_begins_anew(self) -> None:
         for _ in range(5):
             for _ in range(FREE - 1):
@@ -156,6 +165,12 @@ class DoorTests(WorkshopTestCase):
                 body = {"username": "oda", "password": password}
                 code = mira.post(f"/api/visits/{visit}/signature/", body, format="json").status_code
                 self.assertEqual(code, 429 if password and n >= FREE else 422)
+        # whoever tries from another device is the same one
+        other = self.signed_in("mira")
+        other.defaults["REMOTE_ADDR"] = "10.8.8.8"
+        body = {"username": "oda", "password": "9998"}
+        answer = other.post(f"/api/visits/{visit}/signature/", body, format="json")
+        self.assertEqual(answer.status_code, 429)
         self.assertEqual(self.tap(device, "oda", "1379"), 200)
         lead = {"username": "oda", "password": "harbour-oda"}
         self.assertEqual(APIClient().post("/api/session/", lead, format="json").status_code, 200)

@@ -9,9 +9,12 @@ function cookie(name: string): string {
   return pair ? decodeURIComponent(pair.slice(name.length + 1)) : "";
 }
 
-// without a byte for so long nobody answers any more, ms; what is sent up may take its time
+// without a byte for so long nobody answers any more, ms; what is sent up, and what is worked out for
+// one, may take its time
 const SILENCE = 10_000;
-const UPLOAD = 120_000;
+const LONG = 40_000;
+const SLOWEST = 50; // bytes a millisecond that a poor network carries up
+const WORKED_OUT = /\/api\/(bikes\/[^/]+\/plan|calendar)\/$/;
 
 /** Lets whoever is signed in type their password again; whether they did. The house puts its own in. */
 export const proof = { ask: (): Promise<boolean> => Promise.resolve(false) };
@@ -25,22 +28,31 @@ async function wantsProof(answer: Response): Promise<boolean> {
   return said?.code === "access.prove";
 }
 
+let typing: Promise<boolean> | null = null;
+
+/** Whoever asks for it while it is being typed waits for the same. */
+function typedAgain(): Promise<boolean> {
+  typing ??= proof.ask().finally(() => (typing = null));
+  return typing;
+}
+
 /** Asks; where the password is wanted again, asks for it and then once more. */
 async function asked(request: Request): Promise<Response> {
   const { url, method, headers, credentials, signal } = request;
   const read = method === "GET" ? null : await request.arrayBuffer();
   const body = read?.byteLength ? read : null;
   // whole each time: a body that was copied on its way is a stream, which not every network carries
-  const again = () => heard(new Request(url, { method, headers, credentials, signal, body }));
+  const patience = (WORKED_OUT.test(url) ? LONG : SILENCE) + (body ? body.byteLength / SLOWEST : 0);
+  const again = () =>
+    heard(new Request(url, { method, headers, credentials, signal, body }), patience);
   const answer = await again();
-  return (await wantsProof(answer)) && (await proof.ask()) ? again() : answer;
+  return (await wantsProof(answer)) && (await typedAgain()) ? again() : answer;
 }
 
 /** Asks, and gives up where nothing is heard: a network that swallows everything says so by silence. */
-async function heard(request: Request): Promise<Response> {
+async function heard(request: Request, patience: number): Promise<Response> {
   const gaveUp = new AbortController();
-  const form = request.headers.get("Content-Type")?.startsWith("multipart/") ?? false;
-  const patience = setTimeout(() => gaveUp.abort(), form ? UPLOAD : SILENCE);
+  const over = setTimeout(() => gaveUp.abort(), patience);
   const giveUp = () => gaveUp.abort();
   request.signal.addEventListener("abort", giveUp);
   try {
@@ -53,7 +65,7 @@ async function heard(request: Request): Promise<Response> {
     }
     throw error;
   } finally {
-    clearTimeout(patience);
+    clearTimeout(over);
     request.signal.removeEventListener("abort", giveUp);
   }
 }

@@ -4,10 +4,12 @@ import benchCss from "./bench.module.css";
 
 const entries = (count: number) => (count === 1 ? "1 entry" : `${count} entries`);
 
-function byWhom(waiting: Kept[]): [string, number][] {
-  const found = new Map<string, number>();
-  for (const { by, who } of waiting) found.set(who || by, (found.get(who || by) ?? 0) + 1);
-  return [...found];
+function byWhom(waiting: Kept[]): { by: string; who: string; count: number }[] {
+  const found = new Map<string, { by: string; who: string; count: number }>();
+  for (const { by, who } of waiting) {
+    found.set(by, { by, who: who || by, count: (found.get(by)?.count ?? 0) + 1 });
+  }
+  return [...found.values()];
 }
 
 /** What lies on this device and is written down nowhere: entries of others, and what it has no room for. */
@@ -16,8 +18,8 @@ export function LeftHere({ me }: { me: string }) {
   const others = byWhom(waiting.filter(({ by }) => by !== me));
   return (
     <div className={benchCss.leftHere}>
-      {others.map(([who, count]) => (
-        <p key={who} className={benchCss.banner} role="status">
+      {others.map(({ by, who, count }) => (
+        <p key={by} className={benchCss.banner} role="status">
           {who}: {entries(count)} on this device, written down nowhere else. What was found or
           poured there does not show yet. It is sent as soon as {who} signs in here.
         </p>

@@ -161,8 +161,8 @@ export class Outbox {
   async sent(milliseconds: number): Promise<boolean> {
     let enough = false;
     this.ways.after(milliseconds, () => (enough = true));
+    void this.flush();
     while (this.next() && !enough) {
-      void this.flush();
       await new Promise<void>((resolve) => this.ways.after(100, resolve));
     }
     return !this.next();
