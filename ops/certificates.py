@@ -3,7 +3,7 @@ All of it is OpenSSL's work."""
 
 import subprocess
 from dataclasses import dataclass
-from ipaddress import ip_address
+from ipaddress import ip_address, ip_network
 from pathlib import Path
 
 from .house import House
@@ -34,36 +34,51 @@ def _kept_to_oneself(file: Path) -> Path:
 
 # what it may ever vouch for besides its own names: a local network's names and addresses
 _LOCAL = (
-    *("DNS:local", "DNS:localhost", "IP:127.0.0.0/255.0.0.0", "IP:10.0.0.0/255.0.0.0"),
-    *("IP:172.16.0.0/255.240.0.0", "IP:192.168.0.0/255.255.0.0", "IP:169.254.0.0/255.255.0.0"),
-    *(f"IP:fc00::/fe00:{'0:' * 6}0", f"IP:fe80::/ffc0:{'0:' * 6}0"),
+    *("local", "localhost", "127.0.0.0/8", "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16"),
+    *("169.254.0.0/16", "fc00::/7", "fe80::/10"),
 )
+_LIMITS = "ca.limits"  # what it may vouch for, a line each
 
 
-def _itself(host: str) -> str:
-    """A host as a constraint has it: one name with what is below it, or one address."""
+def _constraint(limit: str) -> str:
+    """A name with what is below it, an address or a range of them, as OpenSSL writes it."""
     try:
-        address = ip_address(host)
+        return f"permitted;IP:{ip_network(limit).with_netmask}"
     except ValueError:
-        return f"DNS:{host}"
-    whole = "255.255.255.255" if address.version == 4 else ":".join(["ffff"] * 8)
-    return f"IP:{address}/{whole}"
+        return f"permitted;DNS:{limit}"
+
+
+def _within(host: str, limit: str) -> bool:
+    try:
+        return ip_address(host) in ip_network(limit)
+    except ValueError:
+        return host == limit or host.endswith(f".{limit}")
+
+
+def vouched(folder: Path, hosts: tuple[str, ...]) -> tuple[str, ...]:
+    """Those of the hosts that the authority there may vouch for: all, where it has no limits, as those of
+    earlier releases have none."""
+    told = folder / _LIMITS
+    if not told.exists():
+        return hosts
+    limits = told.read_text().split()
+    return tuple(host for host in hosts if any(_within(host, limit) for limit in limits))
 
 
 def authority(folder: Path, hosts: tuple[str, ...]) -> Pair:
     """The workshop's own authority; made once, for ten years, and for nothing but its own names and a
     local network's: whoever has its key can stand for no other site."""
-    named = dict.fromkeys([*map(_itself, hosts), *_LOCAL])
-    limits = ",".join(f"permitted;{one}" for one in named)
+    limits = tuple(dict.fromkeys([*hosts, *_LOCAL]))
     made = Pair(folder / "ca.crt", folder / "ca.key")
     if not made.certificate.exists():
         folder.mkdir(mode=0o755, parents=True, exist_ok=True)
+        (folder / _LIMITS).write_text("\n".join(limits))
         _openssl(
             "req", "-x509", *_CURVE, "-keyout", _kept_to_oneself(made.key), "-out", made.certificate,
             "-days", str(CA_DAYS), "-subj", "/O=Oil Ward/CN=Oil Ward, this workshop's own authority",
             "-addext", "basicConstraints=critical,CA:TRUE,pathlen:0",
             "-addext", "keyUsage=critical,keyCertSign,cRLSign",
-            "-addext", f"nameConstraints=critical,{limits}",
+            "-addext", f"nameConstraints=critical,{','.join(map(_constraint, limits))}",
         )  # fmt: skip
     return made
 
@@ -83,8 +98,8 @@ def lasts(certificate: Path, days: int) -> bool:
 
 
 _NOT_ITS = (
-    "The workshop's authority does not vouch for all of {hosts}: it was made for other names. Take the "
-    "others out of the settings, or move {folder} away: then a new authority is made, and each tablet "
+    "The workshop's authority does not vouch for {hosts}: it was made for other names. Take them "
+    "out of the settings, or move {folder} away: then a new authority is made, and each tablet "
     "learns to trust it once more."
 )
 
@@ -103,10 +118,6 @@ def _issue(folder: Path, ca: Pair, hosts: tuple[str, ...], made: Pair) -> None:
         "x509", "-req", "-in", asked, "-CA", ca.certificate, "-CAkey", ca.key, "-CAcreateserial",
         "-days", str(DAYS), "-out", certificate, "-extfile", told,
     )  # fmt: skip
-    words = ["openssl", "verify", "-CAfile", str(ca.certificate), str(certificate)]
-    done = subprocess.run(words, capture_output=True, text=True, check=False)
-    if done.returncode:
-        raise SystemExit(_NOT_ITS.format(hosts=", ".join(hosts), folder=folder))
     key.rename(made.key)
     certificate.rename(made.certificate)
 
@@ -118,11 +129,16 @@ def renew(house: House) -> bool:
         return False
     folder = house.home / "tls"
     ca, made, names = authority(folder, house.hosts), own(house), folder / "server.hosts"
-    wanted = "\n".join(house.hosts)
+    hosts = vouched(folder, house.hosts)
+    # what a person has named has to be right; a name the machine has come to have may be left out
+    if not hosts or (house.named and hosts != house.hosts):
+        left = ", ".join(host for host in house.hosts if host not in hosts)
+        raise SystemExit(_NOT_ITS.format(hosts=left, folder=folder))
+    wanted = "\n".join(hosts)
     named = names.exists() and names.read_text() == wanted
     if made.certificate.exists() and named and lasts(made.certificate, RENEW_DAYS):
         return False
-    _issue(folder, ca, house.hosts, made)
+    _issue(folder, ca, hosts, made)
     names.write_text(wanted)
     return True
 

@@ -139,7 +139,8 @@ def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> H
     """Look whether the network has given this machine another address, and whether the certificate is
     still good; let everything know of it."""
     now = house if house.named else replace(house, hosts=own_hosts())
-    moved = set(now.hosts) != set(house.hosts)
+    # an address that went takes nothing along: the network may be gone for a minute
+    moved = not set(now.hosts) <= set(house.hosts)
     now = now if moved else house
     if moved:
         log.warning("this machine's addresses are now %s", ", ".join(now.hosts))

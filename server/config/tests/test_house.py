@@ -6,6 +6,7 @@ import shutil
 import subprocess
 import sys
 import tomllib
+from dataclasses import replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -131,6 +132,28 @@ class CertificateTests(HouseCase):
                 certificates.renew(self.house("oil.lan", far))
             self.assertIn(far, str(stopped.exception))
         self.assertEqual((tls / "server.crt").read_bytes(), kept)
+        # a name the machine has come to have by itself stops nothing
+        house = replace(self.house("oil.lan", "newname", "10.0.0.4"), named=False)
+        self.assertTrue(certificates.renew(house))
+        self.assertNotIn("newname", self.shown(house))
+        self.assertFalse(certificates.renew(house))
+        done = subprocess.run(
+            ["openssl", "verify", "-CAfile", "ca.crt", "server.crt"], cwd=tls, check=False,
+            capture_output=True, text=True,
+        )  # fmt: skip
+        self.assertEqual(done.returncode, 0, done.stderr)
+
+    def test_the_authority_itself_is_limited_whoever_has_its_key(self) -> None:
+        house = self.house("oil.lan")
+        certificates.renew(house)
+        (self.home / "tls" / "ca.limits").unlink()
+        far = self.house("oil.lan", "shop.example.org")
+        certificates.renew(far)
+        done = subprocess.run(
+            ["openssl", "verify", "-CAfile", "ca.crt", "server.crt"],
+            cwd=self.home / "tls", check=False, capture_output=True, text=True,
+        )  # fmt: skip
+        self.assertIn("permitted subtree violation", done.stderr + done.stdout)
 
     def test_renewed_before_it_ends(self) -> None:
         house = self.house()

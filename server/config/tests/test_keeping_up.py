@@ -52,6 +52,10 @@ class AddressTests(KeptCase):
         self.assertEqual((found.hosts, begun), (("10.0.0.9", "bench"), []))
         self.assertFalse(front.process.send_signal.called)
 
+    def test_a_network_that_is_gone_for_a_minute_changes_nothing(self) -> None:
+        found, begun, _ = self.looked(self.house(named=False), ("bench",))
+        self.assertEqual((found.hosts, begun), (("10.0.0.9", "bench"), []))
+
     def test_what_the_settings_name_stays(self) -> None:
         found, begun, _ = self.looked(self.house(), ("10.0.0.77",))
         self.assertEqual((found.hosts, begun), (("10.0.0.9", "bench"), []))
