@@ -8,11 +8,11 @@ from .services import roll
 
 
 @app.periodic(cron="* * * * * */10")
-@job("bring what is due forward", queueing_lock="roll", lock="roll")
+@job("ward.roll", "bringing what is due forward", queueing_lock="ward.roll", lock="ward.roll")
 def bring_forward(timestamp: int) -> None:
     roll()
 
 
-@job(lab.TAKE_IN)
+@job(lab.TAKE_IN, "taking in a laboratory's file")
 def take_in(file: str) -> None:
     lab.work(file)

@@ -12,7 +12,7 @@ from .ahead import services
 log = logging.getLogger("oilward.ahead")
 
 
-@job("say when a visit will be through")
+@job("visit.ahead", "saying when a visit will be through")
 def look_ahead(visit: str) -> None:
     try:
         services.look_ahead(UUID(visit), timezone.now())

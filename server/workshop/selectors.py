@@ -14,31 +14,22 @@ from . import days
 from .access import may_work
 from .mapping import seconds_per_minute, speaker
 from .models import Person, Tablet, Trace, Workshop
+from .people.keys import TOLD
 from .rights import Role, rights_of
 from .shapes import Amount, Nudge, QuickSum, Session, WorkshopSettings
 
 KINDS = [kind.value for kind in Kind]
 
 
-# what is done to somebody's keys, as traces call it, and as one is told
-_NEWS = {
-    "password changed": "your password was changed",
-    "password chosen": "your password was chosen anew through a link",
-    "PIN set": "your PIN was set",
-    "PIN taken away": "your PIN was taken away",
-    "link made": "a link to choose a new password was made for you",
-}
-
-
 def since_last(person: Person) -> list[str]:
     """What happened to one's keys since one signed in last; to be asked before one is."""
     if person.last_login is None:
         return []
-    found = Trace.objects.filter(about=f"person/{person.username}", act__in=_NEWS)
+    found = Trace.objects.filter(about=f"person/{person.username}", act__in=TOLD)
     rows = found.filter(at__gt=person.last_login).select_related("by").order_by("at", "pk")
     here = days.zone()
     return [
-        f"{row.at.astimezone(here):%d %b %Y, %H:%M}: {_NEWS[row.act]}, by {row.by.name}."
+        f"{row.at.astimezone(here):%d %b %Y, %H:%M}: {TOLD[row.act]}, by {row.by.name}."
         for row in rows
     ][-5:]
 

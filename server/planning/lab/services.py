@@ -32,7 +32,7 @@ from .devices import OilLaboratory, SimulatedLaboratory
 from .shapes import NewLabFile, NewSample
 
 CHUNK = 200
-TAKE_IN = "take in a laboratory's file"  # the job's name
+TAKE_IN = "lab.take_in"  # the job's code
 _SIGNS = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ"  # none that a pen makes look like another
 
 

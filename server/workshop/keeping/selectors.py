@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 
 from workshop.access import require_lead
-from workshop.background import set_aside
+from workshop.background import WORDS, set_aside
 from workshop.models import Person
 
 from .shapes import Keeping
@@ -48,9 +48,10 @@ def _size(octets: float) -> str:
 
 def _aside() -> str:
     """What was tried in the background and is tried no more."""
-    names = set_aside()
-    told = ", ".join(f"{name} ({count})" for name, count in sorted(Counter(names).items()))
-    return f"Tried three times and set aside: {told}. The log says why." if names else ""
+    codes = Counter(set_aside())
+    told = ", ".join(f"{WORDS.get(code, code)} ({codes[code]})" for code in sorted(codes))
+    said = "The log says why. It is tried once more when the server starts."
+    return f"Tried three times and set aside: {told}. {said}" if codes else ""
 
 
 def keeping(actor: Person, now: datetime) -> Keeping:

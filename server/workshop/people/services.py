@@ -20,7 +20,7 @@ from workshop.rights import Right, Role, with_right
 from workshop.touched import touch_all
 from workshop.traces import trace
 
-from . import links, selectors
+from . import keys, links, selectors
 from .shapes import ChangedPerson, Chosen, NewPassword, NewPerson, NewPin, OwnUnits, WelcomeLink
 
 # what is wrong with a password, as the framework's validators call it
@@ -168,7 +168,7 @@ def welcome_again(person_id: int, act: UUID, *, actor: Person, now: datetime) ->
         raise CoreError("people.ended", name=row.name)
     known = Welcome.objects.filter(digest=links.digest(links.token_of(act))).exists()
     if not known:
-        trace("link made", f"person/{row.username}", actor=actor)
+        trace(keys.LINK, f"person/{row.username}", actor=actor)
     return link_for(row, act, now)
 
 
@@ -183,7 +183,7 @@ def choose(token: str, chosen: Chosen, *, now: datetime) -> Person:
     person.save()
     if not Welcome.objects.filter(pk=row.pk, used_at=None).update(used_at=now):
         raise Http404
-    trace("password chosen", f"person/{person.username}", actor=person)
+    trace(keys.CHOSEN, f"person/{person.username}", actor=person)
     return person
 
 
@@ -197,7 +197,7 @@ def set_password(given: NewPassword, *, actor: Person) -> Person:
     row = _locked(actor.pk)
     row.set_password(_password(given.password, row))
     row.save(update_fields=["password"])
-    trace("password changed", f"person/{row.username}", actor=actor)
+    trace(keys.CHANGED, f"person/{row.username}", actor=actor)
     return row
 
 
@@ -211,7 +211,7 @@ def set_pin(given: NewPin, *, actor: Person) -> Person:
     else:
         row.pin = ""
     row.save(update_fields=["pin"])
-    trace("PIN set" if row.pin else "PIN taken away", f"person/{row.username}", actor=actor)
+    trace(keys.PIN if row.pin else keys.NO_PIN, f"person/{row.username}", actor=actor)
     return row
 
 

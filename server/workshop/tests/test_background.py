@@ -11,18 +11,18 @@ from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from rest_framework.test import APIClient
 
-from workshop.background import AGAIN, job, set_aside, want
+from workshop.background import AGAIN, begins, job, set_aside, want
 
 seen: list[str] = []
 
 
-@job("tests: fall over")
+@job("tests.fall_over", "falling over")
 def fall_over(word: str) -> None:
     seen.append(word)
     raise DatabaseError(f"a value no database keeps: {word}")
 
 
-@job("tests: note")
+@job("tests.note", "noting")
 def note(word: str) -> None:
     seen.append(word)
 
@@ -43,12 +43,30 @@ class QueueTests(RaceTestCase):
                 worker_once()
         self.assertEqual(seen.count("bad"), 3)
         self.assertIn("good", seen)
-        self.assertEqual(set_aside(), ["tests: fall over"])
+        self.assertEqual(set_aside(), ["tests.fall_over"])
         self.assertIn("a value no database keeps", "".join(logged.output))
         self.assertEqual(APIClient().get("/api/health/").json()["set_aside"], 1)
         told = self.signed_in("oda").get("/api/keeping/").json()
         self.assertTrue(told["alarm"])
-        self.assertIn("tests: fall over", told["aside"])
+        self.assertIn("falling over (1)", told["aside"])
+
+    def test_what_was_set_aside_is_tried_once_more_when_the_worker_begins(self) -> None:
+        want(fall_over, "one", word="bad")
+        with self.assertLogs("oilward.background", "ERROR"):
+            for _ in range(4):
+                worker_once()
+            begins.send(sender=None)
+            worker_once()
+        self.assertEqual((seen.count("bad"), set_aside()), (4, ["tests.fall_over"]))
+        # one that waits already is enough
+        want(fall_over, "one", word="new")
+        begins.send(sender=None)
+        self.assertEqual(set_aside(), [])
+        with mock.patch.object(
+            app.tasks["tests.fall_over"], "func", lambda word: seen.append(word)
+        ):
+            worker_once()
+        self.assertEqual((seen[-1], set_aside()), ("new", []))
 
     def test_one_that_waits_already_is_enough(self) -> None:
         for _ in range(3):
@@ -86,8 +104,10 @@ class QueueTests(RaceTestCase):
         self,
     ) -> None:
         self.assertLessEqual(
-            {"bring what is due forward", "take in a laboratory's file", "take up what was left"},
+            {"ward.roll", "lab.take_in", "visit.ahead", "tries.forget", "queue.take_up"},
             set(app.tasks),
         )
         periodic = {one.task.name for one in app.periodic_registry.periodic_tasks.values()}
-        self.assertLessEqual({"bring what is due forward", "take up what was left"}, periodic)
+        self.assertLessEqual(
+            {"ward.roll", "tries.forget", "queue.take_up", "queue.clear"}, periodic
+        )

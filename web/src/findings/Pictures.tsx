@@ -2,7 +2,13 @@ import { Button, Upload } from "antd";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, type MouseEvent } from "react";
 import { Refused } from "../ui/Refused";
-import { keepPicture, sendPicture, usePicture, type PictureSent } from "./pictureHere";
+import {
+  forgetPicture,
+  keepPicture,
+  sendPicture,
+  usePicture,
+  type PictureSent,
+} from "./pictureHere";
 import type { Pictured } from "./reading";
 import painterCss from "./painter.module.css";
 import textCss from "../ui/text.module.css";
@@ -65,6 +71,29 @@ export function MarkedPicture({
   );
 }
 
+/** One picture, its spot, and the way to leave it out: then it waits here no longer. */
+function Figure(props: {
+  picture: Pictured;
+  mark: (x: number, y: number) => void;
+  leaveOut: () => void;
+}) {
+  const { picture, mark, leaveOut } = props;
+  return (
+    <figure>
+      <MarkedPicture picture={picture} mark={mark} />
+      <Button
+        type="text"
+        onClick={() => {
+          void forgetPicture(picture.id);
+          leaveOut();
+        }}
+      >
+        Leave it out
+      </Button>
+    </figure>
+  );
+}
+
 /** Pictures by camera or file, a spot marked on each. Place and camera are stripped from them. */
 export function Pictures({
   bike,
@@ -87,15 +116,12 @@ export function Pictures({
   return (
     <div className={painterCss.plugPictures}>
       {pictures.map((picture, index) => (
-        <figure key={picture.id}>
-          <MarkedPicture
-            picture={picture}
-            mark={(x, y) => set(pictures.map((one, n) => (n === index ? { ...one, x, y } : one)))}
-          />
-          <Button type="text" onClick={() => set(pictures.filter((_, n) => n !== index))}>
-            Leave it out
-          </Button>
-        </figure>
+        <Figure
+          key={picture.id}
+          picture={picture}
+          mark={(x, y) => set(pictures.map((one, n) => (n === index ? { ...one, x, y } : one)))}
+          leaveOut={() => set(pictures.filter((_, n) => n !== index))}
+        />
       ))}
       <div>
         {pictures.length < MOST && (

@@ -21,7 +21,8 @@ async function find(id: string): Promise<Here | undefined> {
   return spare.get(id) ?? (await get<Here>(id, store).catch(() => undefined));
 }
 
-async function forget(id: string): Promise<void> {
+/** What is left out is kept no longer. */
+export async function forgetPicture(id: string): Promise<void> {
   spare.delete(id);
   await del(id, store).catch(() => undefined);
 }
@@ -52,10 +53,10 @@ export async function sendPicture(id: string): Promise<PictureSent> {
     );
   } catch (error) {
     if (!(error instanceof Refusal) || error.problem.status === 401) return { kind: "unreachable" };
-    await forget(id);
+    await forgetPicture(id);
     return { kind: "refused", problem: error.problem };
   }
-  await forget(id);
+  await forgetPicture(id);
   return THERE;
 }
 
