@@ -1,6 +1,7 @@
 import { useOutbox } from "./sending";
 import type { Kept } from "./outbox";
 import benchCss from "./bench.module.css";
+import leftCss from "./left.module.css";
 
 const entries = (count: number) => (count === 1 ? "1 entry" : `${count} entries`);
 
@@ -17,7 +18,7 @@ export function LeftHere({ me }: { me: string }) {
   const { waiting, homeless } = useOutbox();
   const others = byWhom(waiting.filter(({ by }) => by !== me));
   return (
-    <div className={benchCss.leftHere}>
+    <div className={leftCss.leftHere}>
       {others.map(({ by, who, count }) => (
         <p key={by} className={benchCss.banner} role="status">
           {who}: {entries(count)} on this device, written down nowhere else. What was found or
