@@ -3,6 +3,7 @@ All of it is OpenSSL's work."""
 
 import subprocess
 from dataclasses import dataclass
+from hashlib import sha256
 from ipaddress import ip_address, ip_network
 from pathlib import Path
 
@@ -37,7 +38,7 @@ _LOCAL = (
     *("local", "localhost", "127.0.0.0/8", "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16"),
     *("169.254.0.0/16", "fc00::/7", "fe80::/10"),
 )
-_LIMITS = "ca.limits"  # what it may vouch for, a line each
+LIMITS = "ca.limits"  # what it may vouch for, a line each
 
 
 def _constraint(limit: str) -> str:
@@ -58,7 +59,7 @@ def _within(host: str, limit: str) -> bool:
 def vouched(folder: Path, hosts: tuple[str, ...]) -> tuple[str, ...]:
     """Those of the hosts that the authority there may vouch for: all, where it has no limits, as those of
     earlier releases have none."""
-    told = folder / _LIMITS
+    told = folder / LIMITS
     if not told.exists():
         return hosts
     limits = told.read_text().split()
@@ -72,7 +73,7 @@ def authority(folder: Path, hosts: tuple[str, ...]) -> Pair:
     made = Pair(folder / "ca.crt", folder / "ca.key")
     if not made.certificate.exists():
         folder.mkdir(mode=0o755, parents=True, exist_ok=True)
-        (folder / _LIMITS).write_text("\n".join(limits))
+        (folder / LIMITS).write_text("\n".join(limits))
         _openssl(
             "req", "-x509", *_CURVE, "-keyout", _kept_to_oneself(made.key), "-out", made.certificate,
             "-days", str(CA_DAYS), "-subj", "/O=Oil Ward/CN=Oil Ward, this workshop's own authority",
@@ -95,6 +96,25 @@ def lasts(certificate: Path, days: int) -> bool:
     seconds = str(days * 24 * 3600)
     words = ["openssl", "x509", "-checkend", seconds, "-noout", "-in", str(certificate)]
     return subprocess.run(words, capture_output=True, check=False).returncode == 0
+
+
+def proven(folder: Path) -> None:
+    """Stop where the certificate and key there are no authority, or do not belong together."""
+    certificate, key = folder / "ca.crt", folder / "ca.key"
+    whose = _openssl("x509", "-in", certificate, "-noout", "-pubkey")
+    kind = _openssl("x509", "-in", certificate, "-noout", "-ext", "basicConstraints")
+    if whose != _openssl("pkey", "-in", key, "-pubout") or "CA:TRUE" not in kind:
+        raise SystemExit(
+            "That is no authority: its certificate and its key do not belong together."
+        )
+
+
+def unvouched(folder: Path, house: House) -> str:
+    """The hosts that have to be vouched for and cannot be: what a person has named has to be right; a
+    name the machine has come to have may be left out, as long as one is left."""
+    hosts = vouched(folder, house.hosts)
+    left = [host for host in house.hosts if host not in hosts]
+    return ", ".join(left) if left and (house.named or not hosts) else ""
 
 
 _NOT_ITS = (
@@ -127,12 +147,10 @@ def renew(house: House) -> bool:
     whether it is another one. The owner's own is left alone."""
     if house.certificate:
         return False
-    folder = house.home / "tls"
+    folder = house.tls
     ca, made, names = authority(folder, house.hosts), own(house), folder / "server.hosts"
     hosts = vouched(folder, house.hosts)
-    # what a person has named has to be right; a name the machine has come to have may be left out
-    if not hosts or (house.named and hosts != house.hosts):
-        left = ", ".join(host for host in house.hosts if host not in hosts)
+    if left := unvouched(folder, house):
         raise SystemExit(_NOT_ITS.format(hosts=left, folder=folder))
     wanted = "\n".join(hosts)
     named = names.exists() and names.read_text() == wanted
@@ -146,9 +164,15 @@ def renew(house: House) -> bool:
 def own(house: House) -> Pair:
     """Where the certificate in use is. Stops with a sentence where the owner's own is not there."""
     if not house.certificate:
-        return Pair(house.home / "tls" / "server.crt", house.home / "tls" / "server.key")
+        return Pair(house.tls / "server.crt", house.tls / "server.key")
     pair = Pair(Path(house.certificate), Path(house.key))
     for file in (pair.certificate, pair.key):
         if not file.is_file():
             raise SystemExit(f"The settings name {file}, and there is no such file.")
     return pair
+
+
+def stamp(house: House) -> str:
+    """What tells the certificate in use from another one."""
+    file = own(house).certificate
+    return sha256(file.read_bytes()).hexdigest() if file.is_file() else ""

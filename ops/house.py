@@ -34,7 +34,9 @@ key = ""
 folder = "{folder}"
 every_hours = 24
 keep = 14
-# A file with a passphrase: backups are encrypted with it (gpg, AES-256). Keep it elsewhere too.
+# They are encrypted (gpg, AES-256), with the passphrase that was shown when this machine was set up.
+encrypted = true
+# Another passphrase instead, in a file that only this server may read. Keep it elsewhere too.
 passphrase_file = ""
 # Another machine that gets each one as well, by ssh: user@host:folder
 also_to = ""
@@ -67,6 +69,16 @@ class House:
     named: bool = True
 
     @property
+    def settings(self) -> Path:
+        return settings_file(self.home)
+
+    @property
+    def tls(self) -> Path:
+        """Where the workshop's authority is, and what it has vouched for. As a service it is root's: who
+        serves reads the certificate in use and no more."""
+        return Path(os.environ.get("OILWARD_TLS") or self.home / "tls")
+
+    @property
     def address(self) -> str:
         """Where links lead to."""
         port = "" if self.https_port == 443 else f":{self.https_port}"
@@ -90,10 +102,12 @@ def own_hosts() -> tuple[str, ...]:
     return tuple(dict.fromkeys([*_addresses(), name, f"{name.split('.')[0]}.local", "localhost"]))
 
 
-def read_house() -> House:
-    """The settings, made first where there are none. Stops with a sentence at what cannot be."""
+def read_house(begin: bool = True) -> House:
+    """The settings, made first where there are none; unless ``begin``, nothing is made where the data
+    are. Stops with a sentence at what cannot be."""
     home = state_dir("serve")
-    begin_state(home)
+    if begin:
+        begin_state(home)
     file = settings_file(home)
     if not file.exists():
         low = os.geteuid() == 0 or "OILWARD_LOW_PORTS" in os.environ

@@ -5,16 +5,15 @@ import os
 import pwd
 import shutil
 import subprocess
-import tempfile
 import time
 from pathlib import Path
-from string import Template
 
-from .house import NAME, read_house
-from .paths import DIST, ROOT
+from . import authority, passphrase
+from .house import NAME, House, read_house
+from .paths import DIST, ROOT, write_own
 from .serve import build_web
+from .units import ACCOUNT, SYSTEMD, TLS, WAITS, units, verified
 
-ACCOUNT = "oilward"
 OPT, ETC, VAR = Path("/opt/oilward"), Path("/etc/oilward"), Path("/var/lib/oilward")
 RUNS = ("ward", "ops", "core", "server", "docs", "requirements.txt", "README.md", "CHANGELOG.md")
 # of the packages: tests, words of other languages, what only type checkers and compilers read
@@ -24,55 +23,6 @@ LEFT_OUT = (
     "**/locale/e[!n]*/LC_MESSAGES/*",
 )  # fmt: skip
 KEPT = 2  # releases: this one, and the one before
-UNIT = Path("/etc/systemd/system/oilward.service")
-SERVICE = Template("""\
-[Unit]
-Description=Oil Ward, the workshop's own server
-After=network-online.target
-Wants=network-online.target
-
-[Service]
-User=$account
-Environment=OILWARD_STATE=$state OILWARD_SETTINGS=$settings OILWARD_LOW_PORTS=1
-ExecStart=$ward serve
-Restart=on-failure
-RestartSec=5
-TimeoutStopSec=90
-AmbientCapabilities=CAP_NET_BIND_SERVICE
-CapabilityBoundingSet=CAP_NET_BIND_SERVICE
-NoNewPrivileges=yes
-PrivateTmp=yes
-PrivateDevices=yes
-ProtectSystem=strict
-ProtectHome=yes
-ProtectKernelTunables=yes
-ProtectKernelModules=yes
-ProtectControlGroups=yes
-RestrictAddressFamilies=AF_UNIX AF_INET AF_INET6 AF_NETLINK
-LockPersonality=yes
-ReadWritePaths=$writes
-
-[Install]
-WantedBy=multi-user.target
-""")
-
-
-def unit(ward: Path, state: Path, settings: Path, backups: str) -> str:
-    """The systemd unit's text; it may write its data and its backups, and nothing else."""
-    writes = f"{state} -{backups}" if backups and not backups.startswith(str(state)) else str(state)
-    return SERVICE.substitute(
-        account=ACCOUNT, ward=ward, state=state, settings=settings, writes=writes
-    )
-
-
-def verified(text: str) -> str:
-    """What systemd has against a unit; empty if nothing."""
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder, "oilward.service")
-        file.write_text(text)
-        words = ["systemd-analyze", "verify", "--man=no", str(file)]
-        done = subprocess.run(words, capture_output=True, text=True, check=False)
-    return "\n".join(line for line in done.stderr.splitlines() if "oilward.service" in line)
 
 
 def _account() -> pwd.struct_passwd:
@@ -136,10 +86,36 @@ def earlier(folder: Path) -> list[Path]:
     return sorted(folder.glob("20??-??-??-??????"), reverse=True)
 
 
+ENVIRONMENT = {
+    "OILWARD_STATE": str(VAR),
+    "OILWARD_SETTINGS": str(ETC / NAME),
+    "OILWARD_TLS": str(TLS),
+}
+
+
 def _as_account(ward: Path, command: str) -> int:
-    env = [f"OILWARD_STATE={VAR}", f"OILWARD_SETTINGS={ETC / NAME}"]
+    env = [f"{name}={word}" for name, word in ENVIRONMENT.items()]
     words = ["runuser", "-u", ACCOUNT, "--", "env", *env, str(ward), command]
     return subprocess.run(words, check=False).returncode
+
+
+def _roots_from_now_on(house: House) -> str:
+    """What the service must not have is root's; an authority that a release before kept with the data is
+    taken along. The passphrase, if it was made now."""
+    TLS.mkdir(mode=0o755, exist_ok=True)
+    left = _kept_with_the_data(house)
+    if left.is_dir() and not left.is_symlink() and not (TLS / "ca.key").exists():
+        for file in left.iterdir():
+            if file.is_file() and not file.is_symlink():
+                write_own(TLS / file.name, file.read_text())
+    made = passphrase.make(house)
+    authority.see_to(house)
+    return made
+
+
+def _kept_with_the_data(house: House) -> Path:
+    """Where a release before kept its authority; it stays until that release is no more needed."""
+    return house.home / "tls"
 
 
 def _systemctl(*words: str) -> bool:
@@ -149,6 +125,16 @@ def _systemctl(*words: str) -> bool:
     return True
 
 
+def _put_in_place(release: Path, current: Path) -> None:
+    """The release that runs from now on; the oldest ones go."""
+    link = OPT / "next"
+    link.unlink(missing_ok=True)
+    link.symlink_to(release)
+    link.replace(current)
+    for old in earlier(OPT)[KEPT:]:
+        shutil.rmtree(old)
+
+
 def install() -> int:
     """Put this release where the account can read it, and let systemd run it from now on."""
     if os.geteuid():
@@ -156,48 +142,63 @@ def install() -> int:
     account, release = _account(), _release()
     VAR.mkdir(mode=0o755, exist_ok=True)
     ETC.mkdir(mode=0o755, exist_ok=True)
-    os.environ |= {"OILWARD_STATE": str(VAR), "OILWARD_SETTINGS": str(ETC / NAME)}
+    os.environ |= ENVIRONMENT
     house = read_house()
     for path in (VAR, house.home, house.home / "clone"):
         os.chown(path, account.pw_uid, account.pw_gid)
     current, backups = OPT / "current", str(house.backup.get("folder", ""))
-    if against := verified(unit(release / "ward", VAR, ETC / NAME, backups)):
+    if against := verified(units(release / "ward", VAR, ETC / NAME, backups)):
         shutil.rmtree(release)
-        raise SystemExit(f"systemd does not take the unit:\n{against}")
+        raise SystemExit(f"systemd does not take the units:\n{against}")
+    made = _roots_from_now_on(house)
+    try:
+        if code := _brought_up_to_date(house, release):
+            return code
+        _put_in_place(release, current)
+        _let_it_run(current, backups)
+    finally:
+        if made:
+            print(passphrase.SHOWN.format(passphrase=made), flush=True)
+    return 0
+
+
+def _brought_up_to_date(house: House, release: Path) -> int:
+    """The data of a workshop that is here already; the release of before goes on if that fails."""
     if (house.home / "pg").exists():
-        if current.exists():
+        if (OPT / "current").exists():
             _systemctl("stop", "oilward")
         if code := _as_account(release / "ward", "upgrade"):
             shutil.rmtree(release)
             _systemctl("start", "oilward")
             return code
-    link = OPT / "next"
-    link.unlink(missing_ok=True)
-    link.symlink_to(release)
-    link.replace(current)
-    for old in earlier(OPT)[KEPT:]:
-        shutil.rmtree(old)
-    UNIT.write_text(unit(current / "ward", VAR, ETC / NAME, backups))
+    shutil.rmtree(_kept_with_the_data(house), ignore_errors=True)
+    return 0
+
+
+def _let_it_run(current: Path, backups: str) -> None:
+    for name, text in units(current / "ward", VAR, ETC / NAME, backups).items():
+        (SYSTEMD / name).write_text(text)
     if _systemctl("daemon-reload"):
-        _systemctl("enable", "--quiet", "--now", "oilward")
+        _systemctl("enable", "--quiet", "--now", *WAITS)
         print(
             "· Oil Ward runs, and will after every start of this machine: systemctl status oilward"
         )
     else:
         print(
-            f"· systemd does not run here. {UNIT} waits for it; {current}/ward serve runs it by hand."
+            f"· systemd does not run here. {SYSTEMD}/oilward.service waits for it; "
+            f"{current}/ward serve runs it by hand."
         )
     print(f"· Settings: {ETC / NAME}. The first lead: sudo oilward first-lead NAME", flush=True)
     _command(current)
-    return 0
 
 
 def _command(current: Path) -> None:
-    """`oilward`: the service's commands, as its account, from anywhere."""
+    """`oilward`: the service's commands, as its account, from anywhere; what is root's as root."""
     file = Path("/usr/local/bin/oilward")
+    told = " ".join(f"{name}={word}" for name, word in ENVIRONMENT.items())
     file.write_text(
         "#!/bin/sh\n# Oil Ward's commands on the data of this machine's service, as its account.\n"
-        f"exec runuser -u {ACCOUNT} -- env OILWARD_STATE={VAR} OILWARD_SETTINGS={ETC / NAME} "
-        f'OILWARD_LOW_PORTS=1 {current}/ward "$@"\n'
+        f'case "$1" in authority | passphrase) exec env {told} {current}/ward "$@" ;; esac\n'
+        f'exec runuser -u {ACCOUNT} -- env {told} OILWARD_LOW_PORTS=1 {current}/ward "$@"\n'
     )
     file.chmod(0o755)

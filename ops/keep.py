@@ -1,49 +1,36 @@
 """Everything in one file, and back: by hand, on a schedule, and tried for real."""
 
-import argparse
 import json
 import os
 import re
 import shutil
 import subprocess
-import tempfile
 import threading
 import time
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 from zipfile import BadZipFile, ZipFile
 
-from .house import House, read_house
+from . import elsewhere
+from .authority import sealed as sealed_authority
+from .house import House
 from .journal import log
+from .minutes import Minutes, since
+from .passphrase import backup_key, check
 from .postgres import OWNER, READER, Postgres
+from .sealing import ENDING as GPG
+from .sealing import opened, sealed
 from .serve import manage
 
 LOOK = 60.0
-DRILL_DAYS = 7
-ENDING, SEALED = ".backup", ".backup.gpg"
+DRILLED = timedelta(days=7)
+ENDING, SEALED = ".backup", f".backup{GPG}"
 # what the keeper makes by itself; whatever else lies in the folder is somebody's own
 OWN = re.compile(r"oilward-\d{4}-\d\d-\d\d-\d{6}\.backup(\.gpg)?")
 HALF = ".making-"
 MANIFEST, FORMATS = "manifest.json", ("oilward-backup/1", "oilward-backup/2")
-# another machine that says nothing is waited for so long, and so long for each byte, seconds
-SILENT, SLOW = 120.0, 1 / 200_000
-
-
-def _file(word: str) -> Path:
-    """A path as it was meant where ./ward was called from."""
-    return Path(os.environ.get("OILWARD_FROM", "."), word)
-
-
-def _whose(demo: bool) -> str:
-    """The workshop's own data, where there are any; else the demo's."""
-    for name in ("demo",) if demo else ("serve", "demo"):
-        if (Postgres(name).data / "PG_VERSION").exists():
-            print(f"· On the data of ./ward {name}", flush=True)
-            return name
-    raise SystemExit("There is no data here yet: ./ward serve begins it, ./ward demo shows it.")
 
 
 def on_data(postgres: Postgres, role: str, command: str, *words: str, alone: bool = False) -> int:
@@ -60,75 +47,10 @@ def on_data(postgres: Postgres, role: str, command: str, *words: str, alone: boo
     return 0
 
 
-def _parsed(name: str, words: list[str]) -> argparse.Namespace:
-    parser = argparse.ArgumentParser(prog=f"./ward {name}")
-    parser.add_argument("file", nargs="?" if name != "restore" else None, default="")
-    parser.add_argument("--demo", action="store_true", help="the demo's data, not the workshop's")
-    return parser.parse_args(words)
-
-
-def backup(words: list[str]) -> int:
-    """./ward backup [FILE]: everything into one file, while the work goes on."""
-    given = _parsed("backup", words)
-    word = given.file or time.strftime(f"oilward-%Y-%m-%d-%H%M%S{ENDING}")
-    return on_data(Postgres(_whose(given.demo)), READER, "backup", str(_file(word)))
-
-
-def restore(words: list[str]) -> int:
-    """./ward restore FILE: a backup in the place of what is there, which is kept beside it."""
-    given = _parsed("restore", words)
-    postgres, file = Postgres(_whose(given.demo)), _file(given.file)
-    with opened(file) as plain:
-        return on_data(postgres, OWNER, "restore", str(plain), alone=True)
-
-
-def drill(words: list[str]) -> int:
-    """./ward drill [FILE]: put the newest backup, or this one, back into a database that is thrown away,
-    and see whether everything is there."""
-    given = _parsed("drill", words)
-    name = _whose(given.demo)
-    if name == "demo":
-        if not given.file:
-            raise SystemExit("The demo makes no backups by itself: name the file to try.")
-        with opened(_file(given.file)) as plain:
-            return on_data(Postgres(name), OWNER, "drill", str(plain))
-    postgres, keeping = Postgres(name), Keeping(read_house())
-    file = _file(given.file) if given.file else keeping.newest()
-    if file is None:
-        raise SystemExit(f"There is no backup in {keeping.folder} yet.")
-    return 0 if keeping.drilled(postgres, file) else 1
-
-
-def _passphrase() -> str:
-    return str(read_house().backup.get("passphrase_file", ""))
-
-
-def _gpg(*words: str | Path, passphrase: str) -> None:
-    """Run gpg with the passphrase in a file, in a home of its own; its words come with a refusal."""
-    with tempfile.TemporaryDirectory() as home:
-        own = ["gpg", "--homedir", home, "--batch", "--yes", "--quiet", "--no-tty"]
-        own += ["--pinentry-mode", "loopback", "--passphrase-file", passphrase]
-        done = subprocess.run([*own, *map(str, words)], capture_output=True, text=True, check=False)
-    if done.returncode:
-        raise SystemExit(f"gpg stopped: {done.stderr.strip()}")
-
-
-@contextmanager
-def opened(file: Path, passphrase: str | None = None) -> Iterator[Path]:
-    """A backup as it was before it was encrypted; with the settings' passphrase unless one is given."""
-    if not file.name.endswith(SEALED):
-        yield file
-        return
-    passphrase = _passphrase() if passphrase is None else passphrase
-    if not passphrase:
-        raise SystemExit(f"{file} is encrypted: name its passphrase_file in the settings.")
-    with tempfile.TemporaryDirectory() as folder:
-        plain = Path(folder, file.name.removesuffix(".gpg"))
-        _gpg("--output", plain, "--decrypt", file, passphrase=passphrase)
-        yield plain
-
-
-_SSH = [f"-o{one}" for one in ("ConnectTimeout=20", "ServerAliveInterval=15")]
+def keys_at_hand(house: House) -> list[Path]:
+    """What opens this workshop's backups, first what seals them."""
+    told = str(house.backup.get("passphrase_file", ""))
+    return [*([Path(told)] if told else []), backup_key(house)]
 
 
 def is_whole(file: Path) -> bool:
@@ -148,11 +70,13 @@ class Keeping:
     that the lead's page reads."""
 
     def __init__(self, house: House) -> None:
-        self.told = house.home / "kept.json"
+        self.house, self.told = house, house.home / "kept.json"
         self.folder = Path(house.backup.get("folder") or house.home / "backups")
         self.every = timedelta(hours=float(house.backup.get("every_hours", 24)))
         self.keep = max(1, int(house.backup.get("keep", 14)))
-        self.passphrase = str(house.backup.get("passphrase_file", ""))
+        self.keys, self.sealed = keys_at_hand(house), bool(house.backup.get("encrypted", True))
+        self.random = not house.backup.get("passphrase_file")
+        self.check, self.authority = check(house), sealed_authority(house)
         self.also_to = str(house.backup.get("also_to", ""))
 
     def known(self) -> dict[str, Any]:
@@ -202,7 +126,7 @@ class Keeping:
             half = self.folder / f"{HALF}{name}"
             if on_data(postgres, READER, "backup", str(half)):
                 raise SystemExit("it could not be written; the log says why")
-            half = self._sealed(half)
+            half = self.closed(half)
             file = half.rename(half.with_name(half.name.removeprefix(HALF)))
         except (SystemExit, OSError) as error:
             log.error("no backup was made: %s", error)
@@ -217,46 +141,37 @@ class Keeping:
             file=file.name,
             bytes=size,
             encrypted=file.name.endswith(SEALED),
+            check=self._check(),
             also_to=self.also_to,
             failed="",
         )
-        if refused := self._handed_on(file):
+        # the one here stands either way
+        if self.also_to and (refused := elsewhere.given(file, self.also_to)):
             log.error("%s", refused)
             self.tell(failed=refused)
         return file
 
-    def _sealed(self, file: Path) -> Path:
-        if not self.passphrase:
+    def _check(self) -> str:
+        """What a passphrase typed back is held against, where ours is what opens them."""
+        ours = self.sealed and self.random and self.check.is_file()
+        return self.check.read_text() if ours else ""
+
+    def closed(self, file: Path) -> Path:
+        """With the workshop's authority in it, which is sealed already, and as a whole."""
+        if self.authority.exists():
+            with ZipFile(file, "a") as whole:
+                whole.write(self.authority, self.authority.name)
+        if not self.sealed:
             return file
-        sealed = file.with_name(file.name + ".gpg")
-        words = ("--symmetric", "--cipher-algo", "AES256", "--output", sealed, file)
-        try:
-            _gpg(*words, passphrase=self.passphrase)
-        finally:
+        if not self.keys[0].is_file():
             file.unlink()
-        return sealed
+            raise SystemExit(f"there is no {self.keys[0]} to seal it with")
+        return sealed(file, self.keys[0], self.random)
 
-    def _handed_on(self, file: Path) -> str:
-        """Give it to the other machine as well, if one is named; why that did not take it, if it did not.
-        The one here stands either way."""
-        if not self.also_to:
-            return ""
-        words = ["scp", "-q", "-B", *_SSH, str(file), self.also_to.rstrip("/") + "/"]
-        longest = SILENT + SLOW * file.stat().st_size
-        try:
-            done = subprocess.run(
-                words, capture_output=True, text=True, check=False, timeout=longest
-            )
-        except subprocess.TimeoutExpired:
-            return f"{self.also_to} said nothing for {longest:.0f} s: it has not got it."
-        except OSError as error:
-            return f"{self.also_to} did not take it: {error.strerror}."
-        return f"{self.also_to} did not take it: {done.stderr.strip()}" if done.returncode else ""
-
-    def drilled(self, postgres: Postgres, file: Path) -> bool:
+    def drilled(self, postgres: Postgres, file: Path, ask: bool = False) -> bool:
         """Put one back for a try; whether everything is there. Told either way."""
         try:
-            with opened(file, self.passphrase) as plain:
+            with opened(file, self.keys, ask) as plain:
                 good = on_data(postgres, OWNER, "drill", str(plain)) == 0
         except SystemExit as error:
             log.error("the drill stopped: %s", error)
@@ -266,18 +181,11 @@ class Keeping:
         return good
 
 
-def _since(told: Any) -> timedelta:
-    try:
-        return datetime.now(UTC) - datetime.fromisoformat(str(told))
-    except (ValueError, TypeError):
-        return timedelta(days=9999)
-
-
 class Keeper:
     """Makes backups and drills when it is time, beside everything else."""
 
     def __init__(self, name: str, house: House) -> None:
-        self.name, self.keeping = name, Keeping(house)
+        self.name, self.keeping, self.minutes = name, Keeping(house), Minutes(name, house)
         self.looked = float("-inf")
         self.work: threading.Thread | None = None
 
@@ -287,17 +195,28 @@ class Keeper:
         if busy or time.monotonic() - self.looked < LOOK:
             return
         self.looked = time.monotonic()
-        told = self.keeping.known()
-        lately = min(_since(told.get("made_at")), _since(told.get("failed_at")) * 24)
-        if self.keeping.every and lately >= self.keeping.every:
-            self._do(lambda: self.keeping.made(Postgres(self.name)))
-        elif (file := self.keeping.newest()) and _since(
-            (told.get("drill") or {}).get("at")
-        ) >= timedelta(days=DRILL_DAYS):
-            self._do(lambda: self.keeping.drilled(Postgres(self.name), file))
-        else:
-            self.keeping.tell()
-
-    def _do(self, work: Any) -> None:
-        self.work = threading.Thread(target=work, daemon=True, name="keeping")
+        self.work = threading.Thread(target=self._what_is_due, daemon=True, name="keeping")
         self.work.start()
+
+    def _what_is_due(self) -> None:
+        """One thing at a time, the most needed first."""
+        told = self.keeping.known()
+        lately = min(since(told.get("made_at")), since(told.get("failed_at")) * 24)
+        if self.keeping.every and lately >= self.keeping.every:
+            self.keeping.made(Postgres(self.name))
+        if self.minutes.due(told.get("minutes") or {}):
+            self._tell(self.minutes.copied)
+        elif since((told.get("drill") or {}).get("at")) >= DRILLED and (
+            file := self.keeping.newest()
+        ):
+            self.keeping.drilled(Postgres(self.name), file)
+            self._tell(lambda _: self.minutes.tried())
+        self._tell(lambda _: self.minutes.look())
+
+    def _tell(self, work: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
+        """Tell what was done with the minutes, beside what was told of them."""
+        told = self.keeping.known().get("minutes") or {}
+        try:
+            self.keeping.tell(minutes={**told, **work(told)})
+        except Exception:
+            log.exception("the minutes could not be looked after")

@@ -10,7 +10,7 @@ from hashlib import sha256
 from pathlib import Path
 from string import Template
 
-from .certificates import own
+from .certificates import own, stamp
 from .house import House
 from .paths import ROOT
 
@@ -179,7 +179,7 @@ def _public(house: House) -> Path:
     """What is shown without encryption: the authority's certificate and how to trust it."""
     public = house.home / "public"
     public.mkdir(mode=0o755, exist_ok=True)
-    ca, there = house.home / "tls" / "ca.crt", public / "ca.crt"
+    ca, there = house.tls / "ca.crt", public / "ca.crt"
     if ca.exists():
         there.write_bytes(ca.read_bytes())
         there.chmod(0o644)
@@ -192,12 +192,17 @@ def _public(house: House) -> Path:
 
 def fingerprint(house: House) -> str:
     """The authority's, to compare before it is trusted; empty where the owner has a certificate."""
-    file = house.home / "tls" / "ca.crt"
+    file = house.tls / "ca.crt"
     if house.certificate or not file.exists():
         return ""
     words = ["openssl", "x509", "-in", str(file), "-outform", "DER"]
     raw = subprocess.run(words, capture_output=True, check=True).stdout
     return sha256(raw).digest().hex(":").upper()
+
+
+def shown(house: House) -> Path:
+    """Where it stands which certificate nginx was given."""
+    return house.home / "nginx" / "shown"
 
 
 def _server_name(host: str) -> str:
@@ -249,6 +254,7 @@ def configure(house: House, ports: Ports) -> list[str]:
             to="" if house.https_port == 443 else f":{house.https_port}",
         )
     )
+    shown(house).write_text(stamp(house))
     command = [NGINX, "-p", str(run), "-e", "stderr", "-c", str(config)]
     tried = subprocess.run([*command, "-t", "-q"], capture_output=True, text=True, check=False)
     if tried.returncode:

@@ -52,7 +52,24 @@ def begin_state(home: Path) -> None:
     """The directory, with a word in it whose data they are."""
     home.mkdir(parents=True, exist_ok=True)
     home.chmod(0o755)
-    (home / "clone").write_text(str(ROOT))
+    made = home / "clone"
+    if not made.is_file() or made.read_text() != str(ROOT):
+        made.unlink(missing_ok=True)
+        made.write_text(str(ROOT))
+
+
+def write_own(file: Path, text: str, group: int | None = None) -> None:
+    """A file for whoever writes it, and a group that may read it. What stood there is replaced as a
+    whole, and nobody has led it elsewhere: a link is not followed."""
+    new = file.with_name(f"{file.name}.new")
+    new.unlink(missing_ok=True)
+    handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+    with os.fdopen(handle, "w") as out:
+        out.write(text)
+        if group is not None:
+            os.fchown(handle, -1, group)
+            os.fchmod(handle, 0o640)
+    new.replace(file)
 
 
 def taken(port: int) -> bool:

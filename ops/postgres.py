@@ -24,6 +24,11 @@ USER = "oilward"  # superuser of this cluster: makes roles and databases, and ru
 OWNER = "oilward_owner"  # owns the tables: migrations, restore
 READER = "oilward_reader"  # reads everything, owns nothing: backups
 APP = "oilward_app"  # what the server runs as
+ENVIRONMENT = {"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"}
+LOG = "server.log"
+ARCHIVING = (
+    "pg-archiving.conf"  # what the database is told of keeping its minutes, where it keeps them
+)
 CREATE = "CREATE DATABASE {} OWNER {}"
 # what a release with one role only has made: statements, found by the system's own names alone. They
 # change who owns a thing and run nothing of it.
@@ -55,7 +60,10 @@ class Postgres:
     def _owner(self) -> pwd.struct_passwd | None:
         return pwd.getpwnam("postgres") if os.geteuid() == 0 else None
 
-    def _run(self, *command: str | Path, check: bool = True) -> subprocess.CompletedProcess[str]:
+    def run(
+        self, *command: str | Path, check: bool = True, more: "dict[str, str] | None" = None
+    ) -> subprocess.CompletedProcess[str]:
+        """Run a command as whoever the server runs as."""
         owner = self._owner
         words: Sequence[str] = [str(word) for word in command]
         return subprocess.run(
@@ -64,13 +72,14 @@ class Postgres:
             group=owner.pw_gid if owner else None,
             extra_groups=[] if owner else None,
             cwd="/",
-            env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8", "HOME": str(self.home)},
+            env={**ENVIRONMENT, "HOME": str(self.home), **(more or {})},
             capture_output=True,
             text=True,
             check=check,
         )
 
-    def _own(self, path: Path) -> None:
+    def own(self, path: Path) -> None:
+        """Give a file to whoever the server runs as."""
         if self._owner:
             os.chown(path, self._owner.pw_uid, self._owner.pw_gid)
 
@@ -89,13 +98,13 @@ class Postgres:
         print("· 5 of 6: creating the database (a few seconds)", flush=True)
         shutil.rmtree(self.data, ignore_errors=True)
         self.data.mkdir(mode=0o700)
-        self._own(self.data)
+        self.own(self.data)
         given = self.home / "pg-password-once"
         given.touch(mode=0o600)
         given.write_text(self._secret("db-password"))
-        self._own(given)
+        self.own(given)
         try:
-            self._run(
+            self.run(
                 BIN / "initdb", "-D", self.data, "-U", USER, "-A", "scram-sha-256",
                 f"--pwfile={given}", "-E", "UTF8", "--locale=C.UTF-8",
             )  # fmt: skip
@@ -114,7 +123,7 @@ class Postgres:
             raise SystemExit("Already running from this clone. Stop that one first.") from error
 
     def running(self) -> bool:
-        return self._run(BIN / "pg_ctl", "status", "-D", self.data, check=False).returncode == 0
+        return self.run(BIN / "pg_ctl", "status", "-D", self.data, check=False).returncode == 0
 
     def start(self) -> None:
         self._create()
@@ -131,18 +140,19 @@ class Postgres:
         ]
         if self.fast:  # tests and benchmarks: nothing to lose
             settings += ["fsync = off", "synchronous_commit = off", "full_page_writes = off"]
+        if (told := self.home / ARCHIVING).is_file():
+            settings.append(told.read_text())
         config = self.data / "postgresql.auto.conf"
         config.write_text("\n".join(settings) + "\n")
-        self._own(config)
+        self.own(config)
         self._launch(port)
 
-    def _launch(self, port: int) -> None:
-        log = self.data / "server.log"
+    def _begun(self, data: Path, *more: str) -> "subprocess.Popen[bytes]":
         owner = self._owner
-        with log.open("ab") as out:
+        with (data / LOG).open("ab") as out:
             # SIGINT is PostgreSQL's quick and clean way to stop; a session of its own keeps Ctrl-C away
-            self.process = child(
-                [BIN / "postgres", "-D", self.data],
+            return child(
+                [BIN / "postgres", "-D", data, *more],
                 signal.SIGINT,
                 stdout=out,
                 stderr=out,
@@ -150,22 +160,41 @@ class Postgres:
                 group=owner.pw_gid if owner else None,
                 extra_groups=[] if owner else None,
                 cwd="/",
-                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
+                env=ENVIRONMENT,
                 start_new_session=True,
             )
-        self.started = True
-        self._wait_until_up(port, log)
 
-    def _wait_until_up(self, port: int, log: Path) -> None:
-        ready = (BIN / "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port))
-        for _ in while_it_moves(self.process, "The database"):
-            if self._run(*ready, check=False).returncode == 0:
+    def _launch(self, port: int) -> None:
+        self.process, self.started = self._begun(self.data), True
+        try:
+            self._wait_until_up(self.process, self.data, "127.0.0.1", port)
+        except SystemExit:
+            self.stop()
+            raise
+
+    def _wait_until_up(
+        self, process: "subprocess.Popen[bytes]", data: Path, host: str, port: int
+    ) -> None:
+        ready = (BIN / "pg_isready", "-q", "-h", host, "-p", str(port))
+        for _ in while_it_moves(process, "The database"):
+            if self.run(*ready, check=False).returncode == 0:
                 return
-            if self.process is None or self.process.poll() is not None:
+            if process.poll() is not None:
                 break
             time.sleep(0.1)
-        self.stop()
-        raise SystemExit(f"The database did not start:\n{log.read_text()[-2000:]}")
+        raise SystemExit(f"The database did not start:\n{(data / LOG).read_text()[-2000:]}")
+
+    @contextlib.contextmanager
+    def beside(self, data: Path, door: Path, *more: str) -> Iterator[None]:
+        """Another server for a moment, on other data, which only who may use the folder ``door``
+        reaches."""
+        told = ("listen_addresses=", f"unix_socket_directories={door}", "port=5432", *more)
+        process = self._begun(data, *(f"-c{word}" for word in told))
+        try:
+            self._wait_until_up(process, data, str(door), 5432)
+            yield
+        finally:
+            end(process, signal.SIGINT)
 
     def fallen(self) -> bool:
         """Whether the server that was started here is gone."""
@@ -190,7 +219,7 @@ class Postgres:
         if self.process is not None:
             end(self.process, signal.SIGINT)
         elif self.started:
-            self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
+            self.run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
         self.started, self.process = False, None
 
     def remove(self) -> None:
@@ -198,7 +227,7 @@ class Postgres:
         if self.home.exists():
             self.claim()
         if (self.data / "PG_VERSION").exists() and self.running():
-            self._run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
+            self.run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
         shutil.rmtree(self.home, ignore_errors=True)
         self.lock = None
 
@@ -225,15 +254,16 @@ class Postgres:
         }
 
     @contextlib.contextmanager
-    def connect(self, database: str = "postgres") -> Iterator["Connection"]:
-        """A connection as the cluster's superuser, with nothing but the system's own names in reach."""
+    def connect(self, database: str = "postgres", role: str = USER) -> Iterator["Connection"]:
+        """A connection, as the cluster's superuser if no other role is named, with nothing but the
+        system's own names in reach."""
         import psycopg
 
         with psycopg.connect(
             host="127.0.0.1",
             port=self.port,
-            user=USER,
-            password=self.password(USER),
+            user=role,
+            password=self.password(role),
             dbname=database,
             options="-c search_path=",
             autocommit=True,

@@ -57,6 +57,7 @@ SCHEMA: dict[str, Any] = {
                 "description": "hours from 0 to 168, like 24",
             },
             keep=_count(1, 1000),
+            encrypted={"type": "boolean", "description": "true or false"},
             passphrase_file=_PATH,
             also_to={
                 "type": "string",

@@ -4,11 +4,13 @@ import os
 import subprocess
 from pathlib import Path
 
+from . import archive, authority, passphrase
 from .children import child, end
 from .house import House, read_house
-from .keep import Keeping, on_data, opened
+from .keep import Keeping, on_data
 from .paths import SERVER, free_port
 from .postgres import OWNER, Postgres
+from .sealing import opened
 from .serve import app_words, build_web, manage, migrate, wait_until_up
 from .workshop import environment
 
@@ -30,7 +32,7 @@ def _answers(env: dict[str, str], house: House) -> None:
 
 def _go_back(keeping: Keeping, file: Path) -> None:
     print("· Going back", flush=True)
-    with opened(file, keeping.passphrase) as plain:
+    with opened(file, keeping.keys) as plain:
         if on_data(Postgres("serve"), OWNER, "restore", str(plain), "--as-it-was"):
             raise SystemExit(f"Going back failed too. ./ward restore {file} does it.")
 
@@ -42,8 +44,9 @@ def upgrade(words: list[str]) -> int:
     if not (postgres.data / "PG_VERSION").exists():
         raise SystemExit("There is no workshop here yet: ./ward serve begins it.")
     build_web()
+    made = authority.begin(house)
     try:
-        postgres.start()
+        archive.started(house, postgres)
         postgres.ensure_roles()
         print("· Backing up first", flush=True)
         keeping = Keeping(house)
@@ -61,6 +64,8 @@ def upgrade(words: list[str]) -> int:
             _go_back(keeping, file)
             raise SystemExit(STOPPED) from None
         print("· The data are up to date. ./ward serve goes on.", flush=True)
+        if made:
+            print(passphrase.SHOWN.format(passphrase=made), flush=True)
     finally:
         postgres.stop()
     return 0

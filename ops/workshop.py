@@ -10,9 +10,9 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
-from . import certificates, nginx
+from . import archive, authority, nginx, passphrase
 from .children import child, end, end_group, end_orphans, note_groups
-from .house import House, own_hosts, read_house, settings_file
+from .house import House, own_hosts, read_house
 from .journal import begin, follow, log
 from .keep import Keeper
 from .paths import SERVER, free_ports
@@ -105,7 +105,7 @@ def _doors_free(house: House) -> None:
             except OSError:
                 raise SystemExit(
                     f"{name} {port} is taken by another program on this machine. Stop that one, or "
-                    f"choose another port in {settings_file(house.home)}."
+                    f"choose another port in {house.settings}."
                 ) from None
 
 
@@ -132,7 +132,7 @@ def _welcome_words(house: House, env: dict[str, str]) -> None:
         print(f"A new tablet first opens {plain} and learns to trust this workshop. Fingerprint:")
         print(f"  {nginx.fingerprint(house)}")
     manage(env, "first_lead", "--look")
-    print(f"Settings: {settings_file(house.home)}   Log: {house.home / 'log'}", flush=True)
+    print(f"Settings: {house.settings}   Log: {house.home / 'log'}", flush=True)
 
 
 def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> House:
@@ -147,7 +147,7 @@ def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> H
         hosts = {"OILWARD_HOSTS": _hosts(now)}
         for one in running[:-1]:
             one.anew({**one.env, **hosts})
-    if certificates.renew(now) or moved:
+    if authority.renewed(now, nginx.shown(now), ask=moved) or moved:
         log.info("nginx reads names and certificate anew")
         nginx.configure(now, ports)
         if front := running[-1].process:
@@ -193,11 +193,11 @@ def serve(words: list[str]) -> int:
     _doors_free(house)
     try:
         build_web()
-        postgres.start()
+        made = authority.begin(house)
+        begin(house.home / "log")
+        archive.started(house, postgres)
         print("· 6 of 6: bringing the database up to date", flush=True)
         migrate(postgres)
-        certificates.renew(house)
-        begin(house.home / "log")
         ports = nginx.Ports(*free_ports(8410, 4))
         env = {**os.environ, **environment(postgres, house)}
         manage(env, "open_workshop")
@@ -207,6 +207,8 @@ def serve(words: list[str]) -> int:
         host = house.hosts[0]
         wait_until_up(f"http://127.0.0.1:{ports.app}/api/health/", running[0].process, host)
         _welcome_words(house, env)
+        if made:
+            print(passphrase.SHOWN.format(passphrase=made), flush=True)
         _keep(house, postgres, running, ports, Keeper("serve", house))
     except KeyboardInterrupt:
         print("\n· Stopping", flush=True)

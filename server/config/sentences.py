@@ -264,6 +264,8 @@ _SENTENCES = {
     "people.edited": "Somebody changed {name} meanwhile. Look at it again.",
     "people.id_taken": "That was sent before for somebody else. Begin anew.",
     "people.ended": "The access of {name} has ended. Let them in again first.",
+    "keeping.passphrase": "That is not the passphrase the backups are made with. Look once more where you "
+    "keep it.",
     "people.current": "That is not your password. Type the one you sign in with.",
     "people.password_too_short": "A password needs at least twelve characters: four words, for example.",
     "people.password_too_common": "Anybody tries that password first. Choose another one.",

@@ -164,3 +164,12 @@ class SchoolRow(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["kind", "topic"], name="one_school")]
+
+
+class PassphraseTyped(models.Model):
+    """Somebody has typed a passphrase of the backups back: it is kept where people find it. ``check_of``
+    tells which one, and opens nothing."""
+
+    check_of = models.CharField(max_length=64, unique=True)
+    person = models.ForeignKey(Person, on_delete=models.PROTECT)
+    at = models.DateTimeField()

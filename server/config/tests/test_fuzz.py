@@ -220,6 +220,7 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/owners/erasure/", "post", "", erased
         yield "/api/owners/data/", "post", "", {**erased, "id": str(uuid4())}
         yield "/api/own/proof/", "put", "", current
+        yield "/api/keeping/passphrase/", "put", "", {"passphrase": "AAAAA-BBBBB-CCCCC-DDDDD-EEEEE"}
         yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
         yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}
         link = self.lead.post(

@@ -17,10 +17,11 @@ from config.settings import ROOT
 
 sys.path.insert(0, str(ROOT))
 
-from ops import certificates, keep
+from ops import certificates, elsewhere, keep, sealing
 from ops.house import FIRST, House, read_house
-from ops.install import earlier, unit, verified
+from ops.install import earlier
 from ops.settings import SCHEMA, faults
+from ops.units import units, verified
 
 DOORS = "https_port = 443\nhttp_port = 80\n"
 
@@ -184,7 +185,8 @@ def whole(file: Path) -> None:
 
 class KeepTests(HouseCase):
     def keeping(self, **more: Any) -> keep.Keeping:
-        return keep.Keeping(self.house(folder=str(self.home / "kept"), **more))
+        told = {"folder": str(self.home / "kept"), "encrypted": "passphrase_file" in more, **more}
+        return keep.Keeping(self.house(**told))
 
     def make(self, keeping: keep.Keeping, fails: int = 0) -> Path | None:
         def write(postgres: Any, role: str, command: str, file: str) -> int:
@@ -204,10 +206,10 @@ class KeepTests(HouseCase):
         assert made is not None
         self.assertEqual([file.name for file in made.parent.iterdir()], [made.name])
         self.assertNotIn(b"manifest", made.read_bytes())
-        with keep.opened(made, str(self.home / "right")) as plain:
+        with sealing.opened(made, [self.home / "right"]) as plain:
             self.assertTrue(keep.is_whole(plain))
-        for passphrase in (str(self.home / "wrong"), ""):
-            with self.assertRaises(SystemExit), keep.opened(made, passphrase):
+        for keys in ([self.home / "wrong"], []):
+            with self.assertRaises(SystemExit), sealing.opened(made, keys):
                 self.fail("opened")
         self.assertTrue(self.told()["encrypted"])
 
@@ -243,7 +245,7 @@ class KeepTests(HouseCase):
         (self.home / "scp").write_text("#!/bin/sh\nexec sleep 60\n")
         (self.home / "scp").chmod(0o755)
         path = {"PATH": f"{self.home}:{os.environ['PATH']}"}
-        with mock.patch.dict(os.environ, path), mock.patch.object(keep, "SILENT", 0.5):
+        with mock.patch.dict(os.environ, path), mock.patch.object(elsewhere, "SILENT", 0.5):
             made = self.make(self.keeping(also_to="nobody@10.0.0.9:x"))
         assert made is not None
         self.assertIn("nobody@10.0.0.9:x said nothing", self.told()["failed"])
@@ -268,15 +270,15 @@ class KeepTests(HouseCase):
 
 
 class UnitTests(TestCase):
-    def test_systemd_takes_the_unit(self) -> None:
+    def test_systemd_takes_the_units(self) -> None:
         if not shutil.which("systemd-analyze"):
             self.skipTest("no systemd on this machine")
-        there = Path("/var/lib/oilward")
-        text = unit(ROOT / "ward", there, Path("/etc/oilward/oilward.toml"), "/srv/kept")
-        self.assertEqual(verified(text), "")
-        self.assertIn("ReadWritePaths=/var/lib/oilward -/srv/kept", text)
-        wrong = unit(Path("/nowhere/ward"), there, Path("/etc/x.toml"), "")
-        self.assertIn("not executable", verified(wrong))
+        there, settings = Path("/var/lib/oilward"), Path("/etc/oilward/oilward.toml")
+        texts = units(ROOT / "ward", there, settings, "/srv/kept")
+        self.assertEqual(verified(texts), "")
+        writes = [line for line in texts["oilward.service"].splitlines() if "ReadWrite" in line]
+        self.assertEqual(writes, ["ReadWritePaths=/var/lib/oilward -/srv/kept"])
+        self.assertIn("not executable", verified(units(Path("/nowhere/ward"), there, settings)))
 
     def test_releases_are_told_from_what_else_lies_there_the_newest_first(self) -> None:
         with TemporaryDirectory() as folder:

@@ -33,7 +33,7 @@ class AddressTests(KeptCase):
         family, front = mock.Mock(env={"OILWARD_HOSTS": "x"}), mock.Mock()
         with (
             mock.patch.object(workshop, "own_hosts", lambda: now),
-            mock.patch.object(workshop.certificates, "renew", return_value=False) as renew,
+            mock.patch.object(workshop.authority, "renewed", return_value=False) as renew,
             mock.patch.object(nginx, "configure") as configure,
         ):
             found = workshop._found_elsewhere(house, [family, front], PORTS)

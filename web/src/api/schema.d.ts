@@ -464,6 +464,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keeping/passphrase/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description The backups' passphrase, typed back. */
+        put: operations["keeping_passphrase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lab/files/": {
         parameters: {
             query?: never;
@@ -2314,6 +2331,9 @@ export interface components {
             where: string;
             failed: string;
             aside: string;
+            passphrase: string;
+            typed: boolean;
+            minutes: string;
         };
         KitShape: {
             fluids: components["schemas"]["FluidLine"][];
@@ -2721,6 +2741,9 @@ export interface components {
             name: string;
             count: number;
             words: string;
+        };
+        PassphraseRequest: {
+            passphrase: string;
         };
         PathsRequest: {
             paths: string[];
@@ -5558,6 +5581,38 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeping"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keeping_passphrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassphraseRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -4,6 +4,7 @@ import { api, taken } from "../../api/client";
 import { keys } from "../../api/keys";
 import askCss from "../../ui/ask.module.css";
 import textCss from "../../ui/text.module.css";
+import { PassphraseAsked } from "./PassphraseAsked";
 
 /** How the backups stand: their age, the room there is, and whether the last one was tried. */
 export function KeepingPage() {
@@ -28,8 +29,15 @@ export function KeepingPage() {
               { key: "drill", label: "Tried by putting it back", children: data.drill },
               { key: "free", label: "Room for more", children: data.free },
               { key: "where", label: "Kept in", children: data.where },
+              ...(data.minutes
+                ? [{ key: "minutes", label: "Every minute", children: data.minutes }]
+                : []),
+              ...(data.passphrase && data.typed
+                ? [{ key: "passphrase", label: "Passphrase", children: data.passphrase }]
+                : []),
             ]}
           />
+          {!data.typed && <PassphraseAsked why={data.passphrase} />}
         </>
       ) : (
         <p>
