@@ -206,9 +206,9 @@ def serve(words: list[str]) -> int:
             one.start()
         host = house.hosts[0]
         wait_until_up(f"http://127.0.0.1:{ports.app}/api/health/", running[0].process, host)
-        _welcome_words(house, env)
         if made:
-            print(passphrase.SHOWN.format(passphrase=made), flush=True)
+            print(passphrase.SHOWN.format(passphrase=made))
+        _welcome_words(house, env)
         _keep(house, postgres, running, ports, Keeper("serve", house))
     except KeyboardInterrupt:
         print("\n· Stopping", flush=True)

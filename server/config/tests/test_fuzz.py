@@ -4,6 +4,8 @@ never a server error. This is the one fuzz of the API."""
 import json
 from collections.abc import Iterator
 from itertools import islice
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 from uuid import uuid4
 
@@ -16,8 +18,11 @@ from rest_framework.test import APIClient
 from shelf.models import Fluid
 from visits.tests.bench import Technician
 from workshop import days
+from workshop.keeping import passphrase
 
 from config.settings import ROOT
+
+SHOWN = passphrase.new()
 
 SCHEMA = json.loads((ROOT / "server" / "openapi.json").read_text())
 NEST: Any = "x"
@@ -220,7 +225,7 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/owners/erasure/", "post", "", erased
         yield "/api/owners/data/", "post", "", {**erased, "id": str(uuid4())}
         yield "/api/own/proof/", "put", "", current
-        yield "/api/keeping/passphrase/", "put", "", {"passphrase": "AAAAA-BBBBB-CCCCC-DDDDD-EEEEE"}
+        yield "/api/keeping/passphrase/", "put", "", {"passphrase": SHOWN}
         yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
         yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}
         link = self.lead.post(
@@ -385,3 +390,9 @@ class SheetsFuzzTests(FuzzTests, WritesTestCase):
 
 class PeopleFuzzTests(FuzzTests, WritesTestCase):
     part = "people"
+
+    def setUp(self) -> None:
+        super().setUp()
+        kept = Path(self.enterContext(TemporaryDirectory()), "kept.json")
+        kept.write_text(json.dumps({"check": passphrase.key_for(passphrase.TYPED, SHOWN)}))
+        self.enterContext(self.settings(KEPT=str(kept)))
