@@ -121,8 +121,8 @@ def take_over(house: House, file: Path, typed: str) -> None:
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         outer, inner = folder / "backup", folder / SEALED
-        with sealing.keys_of(typed, BACKUP) as keys, sealing.opened(file, keys) as whole:
-            inner.write_bytes(_carried(whole))
+        with sealing.keys_of(typed, BACKUP) as keys, sealing.opened(file, keys) as found:
+            inner.write_bytes(_carried(found.plain))
         outer = folder / "authority.json"
         with sealing.keys_of(typed, AUTHORITY) as keys:
             sealing.open_to(inner, outer, keys[0])

@@ -11,8 +11,9 @@ from . import archive
 from .house import read_house
 from .keep import ENDING, Keeping, keys_at_hand, on_data
 from .minutes import Minutes
+from .pictures import unpacked
 from .postgres import OWNER, READER, Postgres
-from .sealing import asked_for, opened
+from .sealing import asked_for
 
 
 def _file(word: str) -> Path:
@@ -65,8 +66,8 @@ def restore(words: list[str]) -> int:
         raise SystemExit('Name the file to put back, or a moment: --to "2026-03-14 09:30"')
     name, file = _whose(given.demo), _file(given.file)
     keys = [] if name == "demo" else keys_at_hand(read_house())
-    with opened(file, keys, ask=True) as plain:
-        return on_data(Postgres(name), OWNER, "restore", str(plain), alone=True)
+    with unpacked(file, keys, ask=True) as words:
+        return on_data(Postgres(name), OWNER, "restore", *words, alone=True)
 
 
 def _restore_to(moment: str, ask: bool) -> int:
@@ -86,8 +87,8 @@ def drill(words: list[str]) -> int:
     if name == "demo":
         if not given.file:
             raise SystemExit("The demo makes no backups by itself: name the file to try.")
-        with opened(_file(given.file), [], ask=True) as plain:
-            return on_data(Postgres(name), OWNER, "drill", str(plain))
+        with unpacked(_file(given.file), [], ask=True) as words:
+            return on_data(Postgres(name), OWNER, "drill", *words)
     postgres, keeping = Postgres(name), Keeping(read_house())
     file = _file(given.file) if given.file else keeping.newest()
     if file is None:

@@ -31,4 +31,6 @@ def mirrored(folder: Path, also_to: str, gone_too: bool = False) -> str:
     ssh = " ".join(["ssh", *_SSH])
     words = ["rsync", "-a", f"--rsh={ssh}", f"--timeout={SILENT:.0f}"]
     words += ["--delete-after"] if gone_too else []
-    return _refusal([*words, str(folder), also_to.rstrip("/") + "/"], also_to, 3600)
+    size = sum(one.stat().st_size for one in folder.rglob("*") if one.is_file())
+    longest = SILENT + SLOW * size
+    return _refusal([*words, str(folder), also_to.rstrip("/") + "/"], also_to, longest)

@@ -19,9 +19,10 @@ from .house import House
 from .journal import log
 from .minutes import Minutes, since
 from .passphrase import backup_key, check
+from .pictures import FOLDER, let_go, taken_in, unpacked
 from .postgres import OWNER, READER, Postgres
 from .sealing import ENDING as GPG
-from .sealing import opened, sealed
+from .sealing import sealed
 from .serve import manage
 
 LOOK = 60.0
@@ -30,7 +31,7 @@ ENDING, SEALED = ".backup", f".backup{GPG}"
 # what the keeper makes by itself; whatever else lies in the folder is somebody's own
 OWN = re.compile(r"oilward-\d{4}-\d\d-\d\d-\d{6}\.backup(\.gpg)?")
 HALF = ".making-"
-MANIFEST, FORMATS = "manifest.json", ("oilward-backup/1", "oilward-backup/2")
+MANIFEST, FORMATS = "manifest.json", [f"oilward-backup/{number}" for number in (1, 2, 3)]
 
 
 def on_data(postgres: Postgres, role: str, command: str, *words: str, alone: bool = False) -> int:
@@ -112,7 +113,7 @@ class Keeping:
     def _clear_halves(self) -> None:
         """What a run that was broken off has left."""
         for half in self.folder.glob(f"{HALF}*"):
-            half.unlink()
+            shutil.rmtree(half) if half.is_dir() else half.unlink()
 
     def newest(self) -> Path | None:
         return next(iter(self.backups()), None)
@@ -123,17 +124,15 @@ class Keeping:
         try:
             self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
             self._clear_halves()
-            half = self.folder / f"{HALF}{name}"
-            if on_data(postgres, READER, "backup", str(half)):
-                raise SystemExit("it could not be written; the log says why")
-            half = self.closed(half)
-            file = half.rename(half.with_name(half.name.removeprefix(HALF)))
+            file = self._written(postgres, self.folder / f"{HALF}{name}")
         except (SystemExit, OSError) as error:
             log.error("no backup was made: %s", error)
+            self._clear_halves()
             self.tell(failed=str(error), failed_at=datetime.now(UTC).isoformat())
             return None
         for old in self.backups()[self.keep :]:
             old.unlink()
+        let_go(self.folder, [one.name for one in self.backups()])
         size, now = file.stat().st_size, datetime.now(UTC).isoformat()
         log.info("backup: %s, %s bytes", file, size)
         self.tell(
@@ -146,10 +145,35 @@ class Keeping:
             failed="",
         )
         # the one here stands either way
-        if self.also_to and (refused := elsewhere.given(file, self.also_to)):
+        if self.also_to and (refused := self._handed_on(file)):
             log.error("%s", refused)
             self.tell(failed=refused)
         return file
+
+    def _written(self, postgres: Postgres, half: Path) -> Path:
+        """A new one in its place, and the pictures it is the first to need."""
+        kept, fresh = self.folder / FOLDER, self.folder / f"{HALF}{FOLDER}"
+        words = [str(half), f"--kept={kept}", f"--fresh={fresh}"]
+        if on_data(postgres, READER, "backup", *words):
+            raise SystemExit("it could not be written; the log says why")
+        file = half.with_name(half.name.removeprefix(HALF))
+        file = file.with_name(file.name + GPG) if self.sealed else file
+        taken_in(self.folder, fresh, half, backup=file.name, key=self._key(), random=self.random)
+        return self.closed(half).rename(file)
+
+    def _handed_on(self, file: Path) -> str:
+        """Why another machine has not got it, if it has not; its pictures first."""
+        return elsewhere.mirrored(self.folder / FOLDER, self.also_to) or elsewhere.given(
+            file, self.also_to
+        )
+
+    def _key(self) -> Path | None:
+        """What seals them, if they are sealed. Stops where it is not there."""
+        if not self.sealed:
+            return None
+        if not self.keys[0].is_file():
+            raise SystemExit(f"there is no {self.keys[0]} to seal it with")
+        return self.keys[0]
 
     def _check(self) -> str:
         """What a passphrase typed back is held against, where ours is what opens them."""
@@ -161,18 +185,14 @@ class Keeping:
         if self.authority.exists():
             with ZipFile(file, "a") as whole:
                 whole.write(self.authority, self.authority.name)
-        if not self.sealed:
-            return file
-        if not self.keys[0].is_file():
-            file.unlink()
-            raise SystemExit(f"there is no {self.keys[0]} to seal it with")
-        return sealed(file, self.keys[0], self.random)
+        key = self._key()
+        return sealed(file, key, self.random) if key else file
 
     def drilled(self, postgres: Postgres, file: Path, ask: bool = False) -> bool:
         """Put one back for a try; whether everything is there. Told either way."""
         try:
-            with opened(file, self.keys, ask) as plain:
-                good = on_data(postgres, OWNER, "drill", str(plain)) == 0
+            with unpacked(file, self.keys, ask) as words:
+                good = on_data(postgres, OWNER, "drill", *words) == 0
         except SystemExit as error:
             log.error("the drill stopped: %s", error)
             print(error, flush=True)

@@ -6,6 +6,7 @@ import sys
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
 
 from workshop.keeping.passphrase import BACKUP, key_for, tidy
@@ -77,20 +78,30 @@ def _opened_by(file: Path, plain: Path, keys: list[Path]) -> bool:
     return False
 
 
+@dataclass(frozen=True)
+class Opened:
+    """A file as it was before it was sealed, and what opened it."""
+
+    plain: Path
+    keys: list[Path]
+
+
 @contextmanager
-def opened(file: Path, keys: list[Path], ask: bool = False) -> Iterator[Path]:
+def opened(file: Path, keys: list[Path], ask: bool = False) -> Iterator[Opened]:
     """A file as it was before it was sealed. ``ask`` whoever stands before it, where none of the keys at
     hand opens it."""
+    at_hand = [key for key in keys if key.is_file()]
     if not file.name.endswith(ENDING):
-        yield file
+        yield Opened(file, at_hand)
         return
     with tempfile.TemporaryDirectory() as folder:
         plain = Path(folder, file.name.removesuffix(ENDING))
-        at_hand = [key for key in keys if key.is_file()]
-        if not _opened_by(file, plain, at_hand):
-            if not ask:
-                raise SystemExit(f"No passphrase given opens {file}.")
-            with keys_of(asked_for(file), BACKUP) as typed:
-                if not _opened_by(file, plain, typed):
-                    raise SystemExit(f"That passphrase does not open {file}.")
-        yield plain
+        if _opened_by(file, plain, at_hand):
+            yield Opened(plain, at_hand)
+            return
+        if not ask:
+            raise SystemExit(f"No passphrase given opens {file}.")
+        with keys_of(asked_for(file), BACKUP) as typed:
+            if not _opened_by(file, plain, typed):
+                raise SystemExit(f"That passphrase does not open {file}.")
+            yield Opened(plain, typed)

@@ -9,8 +9,8 @@ from .children import child, end
 from .house import House, read_house
 from .keep import Keeping, on_data
 from .paths import SERVER, free_port
+from .pictures import unpacked
 from .postgres import OWNER, Postgres
-from .sealing import opened
 from .serve import app_words, build_web, manage, migrate, wait_until_up
 from .workshop import environment
 
@@ -32,8 +32,8 @@ def _answers(env: dict[str, str], house: House) -> None:
 
 def _go_back(keeping: Keeping, file: Path) -> None:
     print("· Going back", flush=True)
-    with opened(file, keeping.keys) as plain:
-        if on_data(Postgres("serve"), OWNER, "restore", str(plain), "--as-it-was"):
+    with unpacked(file, keeping.keys) as words:
+        if on_data(Postgres("serve"), OWNER, "restore", *words, "--as-it-was"):
             raise SystemExit(f"Going back failed too. ./ward restore {file} does it.")
 
 

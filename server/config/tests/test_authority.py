@@ -45,7 +45,7 @@ class MachineCase(TestCase):
         authority.see_to(house)
         keeping = keep.Keeping(house)
 
-        def write(postgres: Any, role: str, command: str, file: str) -> int:
+        def write(postgres: Any, role: str, command: str, file: str, *more: str) -> int:
             with ZipFile(file, "w") as whole:
                 whole.writestr("manifest.json", json.dumps({"format": "oilward-backup/2"}))
             return 0

@@ -7,6 +7,7 @@ import subprocess
 import sys
 import tomllib
 from dataclasses import replace
+from datetime import UTC, datetime
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -20,6 +21,7 @@ sys.path.insert(0, str(ROOT))
 from ops import certificates, elsewhere, keep, sealing
 from ops.house import FIRST, House, read_house
 from ops.install import earlier
+from ops.pictures import unpacked
 from ops.settings import SCHEMA, faults
 from ops.units import units, verified
 
@@ -189,7 +191,7 @@ class KeepTests(HouseCase):
         return keep.Keeping(self.house(**told))
 
     def make(self, keeping: keep.Keeping, fails: int = 0) -> Path | None:
-        def write(postgres: Any, role: str, command: str, file: str) -> int:
+        def write(postgres: Any, role: str, command: str, file: str, *more: str) -> int:
             whole(Path(file))
             return fails
 
@@ -204,14 +206,52 @@ class KeepTests(HouseCase):
             (self.home / name).write_text(words)
         made = self.make(self.keeping(passphrase_file=str(self.home / "right")))
         assert made is not None
-        self.assertEqual([file.name for file in made.parent.iterdir()], [made.name])
+        self.assertEqual([file.name for file in made.parent.glob("*.backup*")], [made.name])
         self.assertNotIn(b"manifest", made.read_bytes())
-        with sealing.opened(made, [self.home / "right"]) as plain:
-            self.assertTrue(keep.is_whole(plain))
+        with sealing.opened(made, [self.home / "right"]) as found:
+            self.assertTrue(keep.is_whole(found.plain))
         for keys in ([self.home / "wrong"], []):
             with self.assertRaises(SystemExit), sealing.opened(made, keys):
                 self.fail("opened")
         self.assertTrue(self.told()["encrypted"])
+
+    def test_pictures_are_kept_beside_them_each_once_and_gone_with_the_last(self) -> None:
+        (self.home / "key").write_text("four wet ropes")
+        keeping = self.keeping(keep=2, passphrase_file=str(self.home / "key"))
+        names = [one * 64 for one in "abc"]
+
+        def write(pictures: list[str]) -> Any:
+            def on_data(postgres: Any, role: str, command: str, file: str, *more: str) -> int:
+                fresh = Path(more[1].removeprefix("--fresh="))
+                fresh.mkdir(exist_ok=True)
+                for name in pictures:
+                    (fresh / name).write_text(f"picture {name}")
+                told = {"format": "oilward-backup/3", "pictures": pictures}
+                with ZipFile(file, "w") as whole:
+                    whole.writestr("manifest.json", json.dumps(told))
+                return 0
+
+            return mock.patch.object(keep, "on_data", on_data)
+
+        def kept() -> list[str]:
+            found = (self.home / "kept" / "pictures").glob("??/*")
+            return sorted(one.name.removesuffix(".gpg")[:1] for one in found)
+
+        days = iter(range(1, 9))
+        for pictures, stay in (("ab", "ab"), ("bc", "abc"), ("c", "bc"), ("c", "c")):
+            with (
+                write([one * 64 for one in pictures]),
+                mock.patch.object(keep, "datetime") as clock,
+            ):
+                clock.now.return_value = datetime(2026, 1, next(days), tzinfo=UTC)
+                made = keeping.made(mock.Mock())
+            assert made is not None
+            self.assertEqual(kept(), list(stay))
+        self.assertEqual(made.stat().st_mode & 0o077, 0)
+        raw = (self.home / "kept" / "pictures" / "cc" / f"{names[2]}.gpg").read_bytes()
+        self.assertNotIn(b"picture", raw)
+        with unpacked(made, keeping.keys) as words:
+            self.assertEqual(Path(words[2], names[2]).read_text(), f"picture {names[2]}")
 
     def test_only_so_many_stay(self) -> None:
         keeping = self.keeping(keep=2)
@@ -220,7 +260,7 @@ class KeepTests(HouseCase):
             whole(self.home / "kept" / f"oilward-2020-01-{day}-000000.backup")
         made = self.make(keeping)
         assert made is not None
-        left = sorted(file.name for file in (self.home / "kept").iterdir())
+        left = sorted(file.name for file in (self.home / "kept").glob("*.backup"))
         self.assertEqual(left, ["oilward-2020-01-03-000000.backup", made.name])
 
     def test_what_is_not_its_own_is_neither_counted_nor_taken_away(self) -> None:
@@ -242,14 +282,35 @@ class KeepTests(HouseCase):
         self.assertFalse([name for name in left if name.startswith(keep.HALF)])
 
     def test_another_machine_that_accepts_and_says_nothing_is_given_up(self) -> None:
-        (self.home / "scp").write_text("#!/bin/sh\nexec sleep 60\n")
-        (self.home / "scp").chmod(0o755)
+        for name in ("scp", "rsync"):
+            (self.home / name).write_text("#!/bin/sh\nexec sleep 60\n")
+            (self.home / name).chmod(0o755)
         path = {"PATH": f"{self.home}:{os.environ['PATH']}"}
         with mock.patch.dict(os.environ, path), mock.patch.object(elsewhere, "SILENT", 0.5):
-            made = self.make(self.keeping(also_to="nobody@10.0.0.9:x"))
+            made = self.make(self.keeping(also_to="nobody@127.0.0.1:x"))
         assert made is not None
-        self.assertIn("nobody@10.0.0.9:x said nothing", self.told()["failed"])
+        self.assertIn("nobody@127.0.0.1:x said nothing", self.told()["failed"])
         self.assertEqual(self.told()["file"], made.name)
+
+    def test_another_machine_gets_the_pictures_first_and_what_is_new_alone(self) -> None:
+        there = self.home / "there"
+        there.mkdir()
+        # stands where ssh leads to another machine: what is after host: is a folder of this one
+        (self.home / "ssh").write_text(
+            '#!/bin/sh\nwhile [ "$1" != rsync ]; do shift; done\nexec "$@"\n'
+        )
+        (self.home / "scp").write_text(
+            '#!/bin/sh\nfor last; do :; done\nwhile [ "$#" -gt 2 ]; do shift; done\n'
+            'cp "$1" "${last#*:}"\n'
+        )
+        for name in ("ssh", "scp"):
+            (self.home / name).chmod(0o755)
+        path = {"PATH": f"{self.home}:{os.environ['PATH']}"}
+        with mock.patch.dict(os.environ, path):
+            made = self.make(self.keeping(also_to=f"somebody@elsewhere:{there}"))
+        assert made is not None
+        self.assertEqual(self.told()["failed"], "")
+        self.assertEqual({one.name for one in there.iterdir()}, {made.name, "pictures"})
 
     def test_what_failed_is_told_and_the_one_before_stands(self) -> None:
         self.make(self.keeping())
@@ -264,7 +325,7 @@ class KeepTests(HouseCase):
         with mock.patch.dict(os.environ, {"PATH": "/nowhere"}):
             made = self.make(also)
         assert made is not None
-        self.assertEqual(list(made.parent.iterdir()), [made])
+        self.assertEqual(list(made.parent.glob("*.backup")), [made])
         self.assertIn("nobody@127.0.0.1:x did not take it", self.told()["failed"])
         self.assertEqual(self.told()["file"], made.name)
 

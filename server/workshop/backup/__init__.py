@@ -5,7 +5,8 @@ columns, how many rows, with which checksum. Nothing in it is ever run. It goes 
 release's own migrations, as the role that owns them and nothing else.
 """
 
+from .pictures import Beside
 from .restore import prove, put_back
 from .write import dump
 
-__all__ = ["dump", "prove", "put_back"]
+__all__ = ["Beside", "dump", "prove", "put_back"]

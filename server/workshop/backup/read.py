@@ -7,7 +7,7 @@ import subprocess
 import tempfile
 from collections.abc import Iterator, Mapping
 from contextlib import ExitStack, contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from hashlib import file_digest, sha256
 from pathlib import Path
 from shutil import copyfileobj
@@ -17,8 +17,8 @@ from zlib import error as zlib_error
 
 from django.core.management.base import CommandError
 
-from .wire import Columns, left_out
-from .write import FORMAT, MANIFEST, rows_of
+from .wire import PICTURES, Columns, left_out
+from .write import BESIDE_FORMAT, FORMAT, MANIFEST, rows_of
 
 FIRST_FORMAT, DUMP = "oilward-backup/1", "workshop.dump"
 MIGRATIONS, PIECE = "django_migrations", 1 << 20
@@ -44,24 +44,26 @@ _BROKEN = (
 @dataclass(frozen=True, kw_only=True)
 class Rows:
     """The rows of one table: where they lie, in the text form of PostgreSQL's COPY, and what the backup
-    promises of them, if it does."""
+    promises of them, if it does. What was in the column ``beside`` lies beside the backup."""
 
     columns: Columns
     at: Path
     promised: int | None
+    beside: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
 class Backup:
-    """Which migrations its tables were made by, and their rows."""
+    """Which migrations its tables were made by, and their rows; where the pictures beside it are."""
 
     migrations: Migrations
     tables: Mapping[str, Rows]
+    pictures: Path | None = None
 
 
 @contextmanager
-def read(file: Path) -> Iterator[Backup]:
-    """What a file holds, unpacked for as long as it is looked at.
+def read(file: Path, pictures: Path | None = None) -> Iterator[Backup]:
+    """What a file holds, unpacked for as long as it is looked at, and ``pictures`` beside it.
 
     Raises CommandError for a file that is not there, damaged, or holds something else.
     """
@@ -76,8 +78,8 @@ def read(file: Path) -> Iterator[Backup]:
             except _BROKEN as error:
                 raise CommandError(_DAMAGED.format(file=file)) from error
             manifest = _manifest(whole, file)
-            if manifest.get("format") == FORMAT:
-                yield _second(whole, manifest, folder, file)
+            if manifest.get("format") in (FORMAT, BESIDE_FORMAT):
+                yield replace(_second(whole, manifest, folder, file), pictures=pictures)
                 return
             dumped = _first(whole, manifest, folder, file)
         promised = manifest.get("rows")
@@ -89,7 +91,11 @@ def _manifest(whole: ZipFile, file: Path) -> dict[str, Any]:
         told = json.loads(whole.read(MANIFEST))
     except _BROKEN as error:
         raise CommandError(f"{file} is no backup of Oil Ward, or is damaged.") from error
-    if not isinstance(told, dict) or told.get("format") not in (FORMAT, FIRST_FORMAT):
+    if not isinstance(told, dict) or told.get("format") not in (
+        FORMAT,
+        BESIDE_FORMAT,
+        FIRST_FORMAT,
+    ):
         raise CommandError(f"{file} is no backup of Oil Ward, or is of a newer one.")
     return told
 
@@ -123,8 +129,10 @@ def _second(whole: ZipFile, manifest: dict[str, Any], folder: Path, file: Path) 
         columns, rows = of.get("columns"), of.get("rows")
         if not isinstance(columns, list) or not all(isinstance(one, str) for one in columns):
             raise CommandError(_MORE.format(what=name))
-        promised = rows if isinstance(rows, int) else None
-        tables[name] = Rows(columns=tuple(columns), at=at, promised=promised)
+        promised, beside = rows if isinstance(rows, int) else None, of.get("beside", "")
+        if beside and (PICTURES.get(name) != beside or beside not in columns):
+            raise CommandError(_MORE.format(what=name))
+        tables[name] = Rows(columns=tuple(columns), at=at, promised=promised, beside=beside)
     return Backup(migrations=_pairs(manifest.get("migrations")), tables=tables)
 
 

@@ -16,6 +16,7 @@ from django.db.migrations.loader import MigrationLoader
 from psycopg import Connection, DatabaseError
 from psycopg.sql import SQL, Identifier, Literal
 
+from .pictures import with_pictures
 from .read import PIECE, Backup, Migrations, Rows, read
 from .wire import Columns, Database, copying, opened, table, tables
 
@@ -76,13 +77,18 @@ def _fitting(backup: Backup, there: dict[str, Columns]) -> None:
             raise CommandError(f"That file is not whole: {name} has other columns than it had.")
 
 
-def _poured(connection: Connection, name: str, rows: Rows) -> int:
-    cursor = connection.cursor()
-    with (
-        rows.at.open("rb") as lines,
-        cursor.copy(copying(name, rows.columns, "FROM STDIN")) as copy,
-    ):
+def _pieces(rows: Rows, pictures: Path | None) -> Iterator[bytes]:
+    with rows.at.open("rb") as lines:
+        if rows.beside:
+            yield from with_pictures(lines, rows.columns, rows.beside, pictures)
         while piece := lines.read(PIECE):
+            yield piece
+
+
+def _poured(connection: Connection, name: str, rows: Rows, pictures: Path | None) -> int:
+    cursor = connection.cursor()
+    with cursor.copy(copying(name, rows.columns, "FROM STDIN")) as copy:
+        for piece in _pieces(rows, pictures):
             copy.write(piece)
     return cursor.rowcount
 
@@ -113,7 +119,7 @@ def _filled(database: Database, backup: Backup) -> dict[str, int]:
         found = dict.fromkeys(emptied, 0)
         for name in emptied:
             if name in backup.tables:
-                found[name] = _poured(connection, name, backup.tables[name])
+                found[name] = _poured(connection, name, backup.tables[name], backup.pictures)
                 _count_on(connection, name)
         connection.execute("SET CONSTRAINTS ALL IMMEDIATE")
         _triggers(connection, iter(emptied), "ENABLE")
@@ -179,13 +185,13 @@ def _empty(database: Database, server: Connection, name: str) -> Iterator[Databa
         raise
 
 
-def prove(database: Database, file: Path) -> dict[str, int]:
+def prove(database: Database, file: Path, pictures: Path | None = None) -> dict[str, int]:
     """Put a backup into a database that is thrown away; the rows found there, by table.
 
     Raises CommandError for a file that is damaged, no backup, too new, or holds other than it promises.
     """
     name = f"{database['NAME']}_drill"
-    with read(file) as backup, _server(database) as server:
+    with read(file, pictures) as backup, _server(database) as server:
         try:
             with _empty(database, server, name) as empty:
                 return _restored(empty, backup, file)
@@ -193,16 +199,19 @@ def prove(database: Database, file: Path) -> dict[str, int]:
             _drop(server, name)
 
 
-def put_back(database: Database, file: Path, as_it_was: bool = False) -> str:
-    """Put a backup in the place of a database; the name under which the one before is kept. It is brought
-    up to this release, but for ``as_it_was``: for the release that made it.
+def put_back(
+    database: Database, file: Path, as_it_was: bool = False, pictures: Path | None = None
+) -> str:
+    """Put a backup, with the ``pictures`` beside it, in the place of a database; the name under which the
+    one before is kept. It is brought up to this release, but for ``as_it_was``: for the release that
+    made it.
 
     Raises CommandError, with nothing changed, for a file that is damaged, no backup or too new, and
     while somebody works on the database.
     """
     name = database["NAME"]
     fresh, before = f"{name}_restoring", f"{name}_before"
-    with read(file) as backup, _server(database) as server:
+    with read(file, pictures) as backup, _server(database) as server:
         if _in_use(server, name):
             raise CommandError("Oil Ward is at work on this database. Stop it, then restore.")
         with _empty(database, server, fresh) as empty:

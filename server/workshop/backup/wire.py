@@ -15,6 +15,8 @@ Columns = tuple[str, ...]
 # who is signed in, and what is on the queue, is nobody's to keep; tries were once counted in a cache
 LEFT_OUT = ("cache", "django_session", "workshop_tries")
 QUEUE = "procrastinate_"
+# pictures never change: each may lie beside the backups, once for all of them
+PICTURES = {"findings_picture": "jpeg", "garage_bikephoto": "jpeg"}
 
 _TABLES = """
 SELECT c.relname, pg_catalog.array_agg(a.attname ORDER BY a.attnum)::pg_catalog.text[]
@@ -62,3 +64,10 @@ def copying(name: str, columns: Columns, way: str) -> Composed:
     """COPY of these columns, ``FROM STDIN`` or ``TO STDOUT``."""
     listed = SQL(", ").join(map(Identifier, columns))
     return SQL("COPY {} ({}) " + way).format(table(name), listed)
+
+
+def hashed(name: str, columns: Columns, column: str) -> Composed:
+    """COPY of these columns, with the SHA-256 of what is in ``column`` in its place."""
+    one = SQL("pg_catalog.sha256({})").format(Identifier(column))
+    listed = SQL(", ").join(one if each == column else Identifier(each) for each in columns)
+    return SQL("COPY (SELECT {} FROM {}) TO STDOUT").format(listed, table(name))

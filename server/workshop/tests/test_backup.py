@@ -273,7 +273,7 @@ def odd(manifest: Manifest, rows: RowsOf) -> None:
 
 
 def format_(manifest: Manifest, rows: RowsOf) -> None:
-    manifest["format"] = "oilward-backup/3"
+    manifest["format"] = "oilward-backup/4"
 
 
 def no_row(manifest: Manifest, rows: RowsOf) -> None:

@@ -14,10 +14,11 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", type=Path)
+        parser.add_argument("--pictures", type=Path, help="where the pictures beside it are")
 
     def handle(self, *args: Any, **options: Any) -> None:
         file = options["file"].absolute()
-        found = prove(settings.DATABASES["default"], file)
+        found = prove(settings.DATABASES["default"], file, options["pictures"])
         self.stdout.write(
             f"{file.name} is good: {sum(found.values())} rows in {len(found)} tables."
         )

@@ -16,10 +16,10 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", type=Path)
+        parser.add_argument("--pictures", type=Path, help="where the pictures beside it are")
         parser.add_argument("--as-it-was", action="store_true", help="for the release that made it")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        before = put_back(
-            settings.DATABASES["default"], options["file"].absolute(), options["as_it_was"]
-        )
+        file, as_it_was = options["file"].absolute(), options["as_it_was"]
+        before = put_back(settings.DATABASES["default"], file, as_it_was, options["pictures"])
         self.stdout.write(f"Restored. What was there before is kept as database {before}.")
