@@ -15,6 +15,7 @@ from oilward_core.spec import propose, read_table
 from tests.clerk import BENCH, full_visit  # core/tests
 
 from .bench_attack import attack_figures
+from .bench_chaos import EACH, chaos_figures
 from .bench_fill import fill_figures
 from .bench_order import many, proofs
 from .bench_tablets import tablets_figures
@@ -152,12 +153,15 @@ NAMED = {"attack": attack_figures}
 
 
 def bench(words: list[str]) -> int:
-    """All figures, or those named (`FIGURES`, `NAMED`), and ``tablets`` (with how many seconds each way,
-    else five minutes)."""
+    """All figures, or those named (`FIGURES`, `NAMED`), ``tablets`` (with how many seconds each way, else
+    five minutes) and ``chaos server`` (with how many tries of each kind)."""
     wanted = set(words) or {*FIGURES, "tablets"}
     for name, figure in {**FIGURES, **NAMED}.items():
         if name in wanted:
             figure()
+    number = next((float(word) for word in words if word.isdigit()), 0.0)
+    if {"chaos", "server"} <= wanted:
+        chaos_figures(int(number) or EACH)
     if "tablets" in wanted:
-        tablets_figures(next((float(word) for word in words if word.isdigit()), 300.0))
+        tablets_figures(number or 300.0)
     return 0

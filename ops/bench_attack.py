@@ -15,6 +15,7 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from http.client import HTTPException, HTTPSConnection
 from pathlib import Path
@@ -78,10 +79,21 @@ class Tablet(Line):
         return self
 
 
+@dataclass(frozen=True)
+class Server:
+    """./ward serve on data of its own."""
+
+    port: int
+    folder: Path
+    process: "subprocess.Popen[bytes]"
+
+
 @contextmanager
-def served() -> Iterator[int]:
-    """./ward serve on data that are thrown away, with the demo's people and bikes; its port."""
-    folder = Path(tempfile.mkdtemp(prefix="oilward-attack-", dir="/var/tmp"))
+def served(prepare: Callable[[Path], None] = lambda _: None) -> Iterator[Server]:
+    """./ward serve on data that are thrown away, with the demo's people and bikes; ``prepare`` the folder
+    they are to lie in."""
+    folder = Path(tempfile.mkdtemp(prefix="oilward-bench-", dir="/var/tmp"))
+    prepare(folder)
     folder.chmod(0o755)
     https, http = free_ports(8490, 2)
     settings = folder / "oilward.toml"
@@ -105,7 +117,7 @@ def served() -> Iterator[int]:
         server = child([sys.executable, "-m", "ops", "serve"], cwd=ROOT, env={**os.environ})
         wait_until_up(f"http://{HOST}:{http}/", server)
         _until_it_answers(https)
-        yield https
+        yield Server(https, folder, server)
     finally:
         end(server)
         shutil.rmtree(folder, ignore_errors=True)
@@ -262,8 +274,8 @@ def held_up(port: int) -> Iterator[str]:
 
 
 def attack_figures() -> None:
-    with served() as port:
-        for line in held_up(port):
+    with served() as server:
+        for line in held_up(server.port):
             print(line, flush=True)
         for name, examples in ROLES.items():
-            print(asked_everything(port, name, examples), flush=True)
+            print(asked_everything(server.port, name, examples), flush=True)

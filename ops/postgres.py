@@ -52,7 +52,7 @@ class Postgres:
         self.home = state_dir(name)
         self.data = self.home / "pg"
         self.fast = fast
-        self.started = False
+        self.started = self.launched = False
         self.process: subprocess.Popen[bytes] | None = None
         self.lock: IO[str] | None = None
 
@@ -165,11 +165,12 @@ class Postgres:
             )
 
     def _launch(self, port: int) -> None:
-        self.process, self.started = self._begun(self.data), True
+        self.process = self._begun(self.data)
+        self.started = self.launched = True
         try:
             self._wait_until_up(self.process, self.data, "127.0.0.1", port)
         except SystemExit:
-            self.stop()
+            end(self.process, signal.SIGINT)
             raise
 
     def _wait_until_up(
@@ -197,8 +198,9 @@ class Postgres:
             end(process, signal.SIGINT)
 
     def fallen(self) -> bool:
-        """Whether the server that was started here is gone."""
-        return self.process is not None and self.process.poll() is not None
+        """Whether the server that was started here is gone, or never came back."""
+        gone = self.process is None or self.process.poll() is not None
+        return self.launched and gone
 
     def revive(self, seconds: float = 15) -> None:
         """Start it again after it fell. What is left of it may need a moment to be gone. Stops where it
@@ -207,7 +209,7 @@ class Postgres:
         while True:
             try:
                 self._launch(int(self.port))
-            except SystemExit:
+            except (SystemExit, OSError):
                 if time.monotonic() > until:
                     raise
                 time.sleep(0.3)
@@ -220,7 +222,7 @@ class Postgres:
             end(self.process, signal.SIGINT)
         elif self.started:
             self.run(BIN / "pg_ctl", "stop", "-m", "fast", "-D", self.data, check=False)
-        self.started, self.process = False, None
+        self.started, self.launched, self.process = False, False, None
 
     def remove(self) -> None:
         """Throw the whole state away, stopping a left-over server first."""

@@ -131,7 +131,12 @@ def _welcome_words(house: House, env: dict[str, str]) -> None:
     if not house.certificate:
         print(f"A new tablet first opens {plain} and learns to trust this workshop. Fingerprint:")
         print(f"  {nginx.fingerprint(house)}")
-    manage(env, "first_lead", "--look")
+    try:
+        manage(env, "first_lead", "--look")
+    except (
+        subprocess.CalledProcessError
+    ):  # the database fell just now: it comes back, this need not
+        log.error("whether anybody leads it could not be looked up")
     print(f"Settings: {house.settings}   Log: {house.home / 'log'}", flush=True)
 
 
@@ -155,27 +160,50 @@ def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> H
     return now
 
 
-def _keep(
-    house: House, postgres: Postgres, running: list[Kept], ports: nginx.Ports, keeper: Keeper
-) -> None:
-    """Looks after everything until it is told to stop."""
-    looked, noted = time.monotonic(), list[int]()
-    while True:
-        groups = [one.process.pid for one in running if one.process]
-        if groups != noted:
-            noted = groups
-            note_groups(house.home, groups)
-        if postgres.fallen():
-            log.error("the database ended; starting it anew")
-            postgres.revive()
-            log.info("the database is back")
-        for one in running:
+@dataclass(kw_only=True)
+class Watch:
+    """Looks after everything that runs, until it is told to stop."""
+
+    house: House
+    postgres: Postgres
+    running: list[Kept]
+    ports: nginx.Ports
+    keeper: Keeper
+    looked: float = field(default_factory=time.monotonic)
+    noted: list[int] = field(default_factory=list)
+
+    def keep(self) -> None:
+        while True:
+            try:
+                self._look()
+            except OSError as error:  # the disk is full, for one: what runs goes on
+                log.error("looking after everything: %s", error)
+            time.sleep(LOOK)
+
+    def _look(self) -> None:
+        self._database()
+        for one in self.running:
             one.look()
-        if time.monotonic() - looked > MINUTE:
-            looked = time.monotonic()
-            house = _found_elsewhere(house, running, ports)
-        keeper.look()
-        time.sleep(LOOK)
+        groups = [one.process.pid for one in self.running if one.process]
+        if groups != self.noted:
+            note_groups(self.house.home, groups)
+            self.noted = groups
+        if time.monotonic() - self.looked > MINUTE:
+            self.looked = time.monotonic()
+            self.house = _found_elsewhere(self.house, self.running, self.ports)
+        self.keeper.look()
+
+    def _database(self) -> None:
+        """Start it anew if it fell; where it does not come, as on a full disk, again and again."""
+        if not self.postgres.fallen():
+            return
+        log.error("the database ended; starting it anew")
+        try:
+            self.postgres.revive()
+        except SystemExit as error:
+            log.error("it does not come back: %s", error)
+        else:
+            log.info("the database is back")
 
 
 def serve(words: list[str]) -> int:
@@ -209,7 +237,10 @@ def serve(words: list[str]) -> int:
         if made:
             print(passphrase.SHOWN.format(passphrase=made))
         _welcome_words(house, env)
-        _keep(house, postgres, running, ports, Keeper("serve", house))
+        Watch(
+            house=house, postgres=postgres, running=running, ports=ports,
+            keeper=Keeper("serve", house),
+        ).keep()  # fmt: skip
     except KeyboardInterrupt:
         print("\n· Stopping", flush=True)
     finally:

@@ -21,7 +21,7 @@ log = logging.getLogger("oilward.family")
 GENTLY, LAST = 10, 19  # give way to whoever stands at a bench; and to everybody
 DOOR_THREADS = 16
 LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
-_PR_SET_PDEATHSIG = 1
+_PR_SET_PDEATHSIG, _PR_SET_NAME = 1, 15
 LOADED = (
     "gunicorn.app.base", "gunicorn.workers.gthread", "uvicorn", "uvicorn.protocols.http.h11_impl",
     "uvicorn.lifespan.on", "uvicorn.loops.asyncio", "live.app", "psycopg_pool", "procrastinate.worker",
@@ -47,7 +47,9 @@ class Member:
             return
         try:
             os.setsid()
-            ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+            libc = ctypes.CDLL(None)
+            libc.prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+            libc.prctl(_PR_SET_NAME, f"oilward-{self.name}".encode()[:15])  # as ps and top tell it
             if os.getppid() != parent:
                 os._exit(1)
             for number in (signal.SIGTERM, signal.SIGINT, signal.SIGCHLD):
