@@ -25,6 +25,7 @@ from .bench_tablets import open_visits
 from .postgres import READER, Postgres
 
 EACH, LONGEST, BACK = 84, 60.0, 20.0  # tries of each kind; seconds
+ROUND = 15.0  # seconds, at least
 FRESH = 25  # entries after which a visit is long enough
 DISK = "3g"
 _ROWS = """
@@ -267,8 +268,11 @@ def chaos_figures(each: int) -> None:
         chaos = Chaos(server, server.process)
         kinds = chaos.kinds()
         for done in range(each):
+            since = time.monotonic()
             for name in random.sample(list(kinds), len(kinds)):
                 kinds[name]()
+            # what falls more often than five times a minute stays down, and says why
+            time.sleep(max(0.0, ROUND - (time.monotonic() - since)))
             if done % 10 == 9:
                 print(f"· {done + 1} of {each} rounds, {chaos.counted()}", flush=True)
         for name, told in chaos.told.items():
