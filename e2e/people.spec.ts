@@ -1,3 +1,5 @@
+import { createHmac } from "node:crypto";
+import { said } from "./api";
 import { choose, press, signIn } from "./bench";
 import { expect, test } from "./server";
 
@@ -130,4 +132,68 @@ test("before an owner's data are given out the password is typed again; sessions
     await expect(other.getByRole("button", { name: "Sign in" })).toBeVisible({ timeout: 1000 });
   }).toPass();
   await other.context().close();
+});
+
+/** What an app for one-time codes shows: RFC 6238, thirty seconds, six figures. */
+function shows(secret: string, at: number): string {
+  const letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567";
+  const bits = [...secret].map((one) => letters.indexOf(one).toString(2).padStart(5, "0")).join("");
+  const key = Buffer.from((bits.match(/.{8}/g) ?? []).map((octet) => parseInt(octet, 2)));
+  const step = Buffer.alloc(8);
+  step.writeBigUInt64BE(BigInt(Math.floor(at / 30_000)));
+  const digest = createHmac("sha1", key).update(step).digest();
+  const place = (digest.at(-1) ?? 0) & 15;
+  return String((digest.readUInt32BE(place) & 0x7fffffff) % 1_000_000).padStart(6, "0");
+}
+
+test("a lead's second factor is set up, asked for, and cleared by another lead", async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, "oda");
+  const { path } = await said<{ path: string }>(page, "/api/people/", {
+    ...{ id: crypto.randomUUID(), username: "lund", name: "Lund", role: "lead" },
+    qualifications: [],
+  });
+  const own = await (await browser.newContext()).newPage();
+  await own.goto(path);
+  await own.getByLabel(/^Choose a password/).fill("four wet ropes");
+  await press(own, "Come in");
+  await own.getByRole("link", { name: "Lund, lead" }).click();
+  const factor = own.getByRole("region", { name: "Second factor" });
+  await press(own, "Set it up");
+  const secret = (await factor.getByText(/^([A-Z2-7]{4} ?)+$/).innerText()).replaceAll(" ", "");
+  await factor.getByLabel("What the app shows now").fill("000000");
+  await press(own, "Confirm");
+  await expect(factor.getByText(/^That is not what the app shows/)).toBeVisible();
+  await factor.getByLabel("What the app shows now").fill(shows(secret, Date.now()));
+  await press(own, "Confirm");
+  await expect(factor.getByRole("listitem")).toHaveCount(10);
+  const codes = await factor.getByRole("listitem").allInnerTexts();
+  await press(own, "I have them");
+  await expect(factor.getByText("10 recovery codes are left")).toBeVisible();
+
+  // signing in asks for it, after the right password alone
+  await press(own, "Sign out");
+  await own.getByLabel("Name").fill("lund");
+  await own.getByLabel("Password").fill("four wet ropes");
+  await press(own, "Sign in");
+  await own.getByLabel(/^What your app shows now/).fill("123456");
+  await press(own, "Sign in");
+  await expect(own.getByText(/^That is not what your app shows now/)).toBeVisible();
+  await own.getByLabel(/^What your app shows now/).fill(codes[3] ?? "");
+  await press(own, "Sign in");
+  await expect(own.getByRole("heading", { name: "Ward" })).toBeVisible();
+  await expect(own.getByText("a second factor was set up for you")).toBeVisible();
+
+  // the phone is lost: another lead clears it
+  await page.goto("/workshop/people");
+  await press(page, "Change Lund");
+  await press(page, "Clear their second factor");
+  await expect(page.getByRole("button", { name: "Second factor cleared" })).toBeVisible();
+  await press(own, "Sign out");
+  await own.getByLabel("Name").fill("lund");
+  await own.getByLabel("Password").fill("four wet ropes");
+  await press(own, "Sign in");
+  await expect(own.getByRole("heading", { name: "Ward" })).toBeVisible();
 });

@@ -18,6 +18,9 @@ INSTALLED_APPS = [
     "rest_framework",
     "drf_spectacular",
     "procrastinate.contrib.django",
+    "django_otp",
+    "django_otp.plugins.otp_totp",
+    "django_otp.plugins.otp_static",
     "workshop",
     "garage",
     "shelf",
@@ -38,6 +41,8 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
+# tries are counted by workshop.tries, in one place
+OTP_TOTP_ISSUER, OTP_TOTP_THROTTLE_FACTOR, OTP_STATIC_THROTTLE_FACTOR = "Oil Ward", 0, 0
 ROOT_URLCONF = "config.urls"
 AUTH_USER_MODEL = "workshop.Person"
 # the second is of earlier releases; a password kept by it is kept by the first once it was typed

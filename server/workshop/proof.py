@@ -20,6 +20,11 @@ def note(session: SessionBase) -> None:
 def require_proven_lead(request: Request) -> None:
     """Refuse whoever is no lead, or has not typed their password for a while. Raises ProofNeeded."""
     require_lead(person_of(request))
+    require_proven(request)
+
+
+def require_proven(request: Request) -> None:
+    """Refuse whoever has not typed their password for a while. Raises ProofNeeded."""
     if time.time() - request._request.session.get(PROVED, 0) > GOOD_FOR:
         raise ProofNeeded
 

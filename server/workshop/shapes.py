@@ -63,8 +63,11 @@ class WorkshopSettings:
 
 @dataclass(frozen=True)
 class Credentials:
+    """``second``: what one's app shows, or a recovery code, where one is asked for it."""
+
     username: str = upto(150)
     password: str = upto(1000)
+    second: str = upto(40, blank=True, default="")
 
 
 @dataclass(frozen=True)

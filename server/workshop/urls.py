@@ -9,6 +9,7 @@ urlpatterns = [
     path("", include("workshop.keeping.urls")),
     path("", include("workshop.people.urls")),
     path("", include("workshop.tablets.urls")),
+    path("", include("workshop.second.urls")),
     path("", include("workshop.sessions.urls")),
     path("session/", SessionView.as_view()),
     path("quick-sum/", QuickSumView.as_view()),

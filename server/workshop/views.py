@@ -17,6 +17,7 @@ from rest_framework.views import APIView
 from . import proof, selectors, services
 from .access import MayWork, log, person_of
 from .models import Person
+from .second import services as second
 from .shapes import Amount, Credentials, QuickSum, Session, WorkshopSettings
 from .tablets import here
 from .tries import tried, where
@@ -49,6 +50,7 @@ class SessionView(APIView):
         if person is None:
             log.warning("sign-in refused: %s", given.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
+        second.asked(person, given.second)
         log.info("signed in: %s", person.username)
         news = selectors.since_last(person)
         tablet = here.enter(request._request, person)

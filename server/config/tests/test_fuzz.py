@@ -2,6 +2,8 @@
 never a server error. This is the one fuzz of the API."""
 
 import json
+import time
+from base64 import b32decode
 from collections.abc import Iterator
 from itertools import islice
 from pathlib import Path
@@ -11,6 +13,7 @@ from uuid import uuid4
 
 from demo.testing import WIDE, WorkshopTestCase
 from django.db import transaction
+from django_otp.plugins.otp_totp.models import TOTPDevice
 from findings.models import Finding
 from garage.models import Bike, SpecSheet
 from oilward_core.bench import DESCRIPTION
@@ -19,6 +22,7 @@ from shelf.models import Fluid
 from visits.tests.bench import Technician
 from workshop import days
 from workshop.keeping import passphrase
+from workshop.tests.test_second import shown
 
 from config.settings import ROOT
 
@@ -225,6 +229,12 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/owners/erasure/", "post", "", erased
         yield "/api/owners/data/", "post", "", {**erased, "id": str(uuid4())}
         yield "/api/own/proof/", "put", "", current
+        begun = self.lead.post("/api/own/second/").json()
+        yield "/api/own/second/", "post", "", {"x": ""}
+        code = shown(b32decode(begun["secret"]), time.time())
+        yield "/api/own/second/", "put", "", {"code": code}
+        TOTPDevice.objects.update(confirmed=True)
+        yield "/api/own/second/codes/", "post", "", {"x": ""}
         yield "/api/keeping/passphrase/", "put", "", {"passphrase": SHOWN}
         yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
         yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}

@@ -2,10 +2,16 @@
 
 LINK, CHOSEN, CHANGED = "link made", "password chosen", "password changed"
 PIN, NO_PIN = "PIN set", "PIN taken away"
+SECOND, NO_SECOND = "second factor begun", "second factor cleared"
+CODES, CODE_USED = "recovery codes made", "recovery code used"
 TOLD = {
     CHANGED: "your password was changed",
     CHOSEN: "your password was chosen anew through a link",
     PIN: "your PIN was set",
     NO_PIN: "your PIN was taken away",
+    SECOND: "a second factor was set up for you",
+    NO_SECOND: "your second factor was cleared",
+    CODES: "new recovery codes were made for you",
+    CODE_USED: "one of your recovery codes was used",
     LINK: "a link to choose a new password was made for you",
 }

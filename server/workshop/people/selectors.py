@@ -5,12 +5,13 @@ from oilward_core.people import TORQUES, VOLUMES, Qualification
 from workshop.access import require_lead
 from workshop.models import Person, Welcome, Workshop
 from workshop.rights import DOES, Role
+from workshop.second.selectors import with_second
 
 from . import links
 from .shapes import OwnPage, People, PersonLine, RoleLine, WelcomePage
 
 
-def line(row: Person) -> PersonLine:
+def line(row: Person, second: bool) -> PersonLine:
     return PersonLine(
         id=row.pk,
         username=row.username,
@@ -20,6 +21,7 @@ def line(row: Person) -> PersonLine:
         active=row.is_active,
         waits=not row.has_usable_password(),
         has_pin=bool(row.pin),
+        second=second,
         version=row.version,
     )
 
@@ -27,9 +29,9 @@ def line(row: Person) -> PersonLine:
 def people(actor: Person) -> People:
     """Everybody who works here or did, those who do first. A lead's to see."""
     require_lead(actor)
-    rows = Person.objects.order_by("-is_active", "name")
+    rows, second = Person.objects.order_by("-is_active", "name"), with_second()
     return People(
-        [line(row) for row in rows],
+        [line(row, row.pk in second) for row in rows],
         [one.value for one in Qualification],
         [RoleLine(role, does) for role, does in DOES.items()],
     )

@@ -8,7 +8,8 @@ from workshop.shapes import upto
 
 @dataclass(frozen=True, kw_only=True)
 class PersonLine:
-    """Somebody who works here, or did; ``waits``: nobody has chosen a password under that name yet."""
+    """Somebody who works here, or did; ``waits``: nobody has chosen a password under that name yet;
+    ``second``: they have a second factor."""
 
     id: int
     username: str
@@ -18,6 +19,7 @@ class PersonLine:
     active: bool
     waits: bool
     has_pin: bool
+    second: bool
     version: int
 
 

@@ -14,6 +14,7 @@ from rest_framework.views import APIView
 
 from workshop import proof
 from workshop.access import MayWork, person_of, prove
+from workshop.second.selectors import is_on
 from workshop.selectors import session
 from workshop.shapes import Session
 from workshop.tablets import here
@@ -66,7 +67,7 @@ class PersonView(APIView):
         proof.require_proven_lead(request)
         changed = sent(ChangedPerson, request)
         row = services.change(person_id, changed, actor=person_of(request))
-        return Response(told(PersonLine, selectors.line(row)))
+        return Response(told(PersonLine, selectors.line(row, is_on(row))))
 
 
 class WelcomeAgainView(APIView):
@@ -94,6 +95,8 @@ class WelcomeView(APIView):
     @extend_schema(operation_id="welcome_choose", request=shaped(Chosen), responses=shaped(Session))
     def post(self, request: Request, token: str) -> Response:
         person = services.choose(token, sent(Chosen, request), now=timezone.now())
+        if is_on(person):  # a link alone does not open what a second factor closes
+            return Response(told(Session, session(None, here.tablet_of(request._request))))
         tablet = here.enter(request._request, person)
         proof.note(request._request.session)
         return Response(told(Session, session(person, tablet)))

@@ -9,6 +9,7 @@ export const keys = {
   doorway: ["doorway"] as const,
   welcome: (token: string) => ["welcome", token] as const,
   own: ["own"] as const,
+  ownSecond: ["own", "second"] as const,
   ownSessions: ["own sessions"] as const,
   people: ["people"] as const,
   owners: ["owners"] as const,

@@ -675,6 +675,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own/second/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One's own second factor. What changes it asks for the password again. */
+        get: operations["own_second"];
+        /** @description One's own second factor. What changes it asks for the password again. */
+        put: operations["own_second_confirm"];
+        /** @description One's own second factor. What changes it asks for the password again. */
+        post: operations["own_second_begin"];
+        /** @description One's own second factor. What changes it asks for the password again. */
+        delete: operations["own_second_clear"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/second/codes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Other recovery codes. */
+        post: operations["own_second_codes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own/sessions/": {
         parameters: {
             query?: never;
@@ -784,6 +821,23 @@ export interface paths {
         put: operations["person_change"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/second/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Somebody lost theirs: a lead clears it. */
+        delete: operations["person_second_clear"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1961,6 +2015,7 @@ export interface components {
         CredentialsRequest: {
             username: string;
             password: string;
+            second?: string;
         };
         CurvePoint: {
             /** Format: double */
@@ -2766,6 +2821,7 @@ export interface components {
             active: boolean;
             waits: boolean;
             has_pin: boolean;
+            second: boolean;
             version: number;
         };
         PhotoLine: {
@@ -3127,11 +3183,26 @@ export interface components {
             kind?: string;
             seen?: number | null;
         };
+        SecondBegun: {
+            address: string;
+            secret: string;
+        };
+        SecondCodeRequest: {
+            code: string;
+        };
+        SecondCodes: {
+            codes: string[];
+        };
         SecondLookRequest: {
             id: string;
             step: string;
             username: string;
             password: string;
+        };
+        SecondPage: {
+            on: boolean;
+            may: boolean;
+            codes_left: number;
         };
         ServiceLine: {
             done_on: string;
@@ -6089,6 +6160,150 @@ export interface operations {
             };
         };
     };
+    own_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_second_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondCodeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondCodes"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_second_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondBegun"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_second_clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_second_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondCodes"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     own_sessions: {
         parameters: {
             query?: never;
@@ -6321,6 +6536,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PersonLine"];
                 };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person_second_clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             default: {

@@ -13,7 +13,11 @@ import textCss from "../ui/text.module.css";
 interface Fields {
   username: string;
   password: string;
+  second?: string;
 }
+
+// whoever is asked for it has given the right password
+const SECOND = ["access.second", "access.wrong_second"];
 
 /** The way in: on a bench's tablet by name and PIN, elsewhere by password. */
 export function SignIn({ workshop }: { workshop: string }) {
@@ -28,8 +32,26 @@ export function SignIn({ workshop }: { workshop: string }) {
   return <ByPassword workshop={workshop} />;
 }
 
+function SecondAsked() {
+  return (
+    <Form.Item name="second" label="What your app shows now, or a recovery code">
+      <Input autoFocus autoComplete="one-time-code" autoCapitalize="none" />
+    </Form.Item>
+  );
+}
+
 function ByPassword({ workshop }: { workshop: string }) {
   const signIn = useSignIn();
+  const [second, setSecond] = useState(false);
+  const send = (given: Fields) =>
+    signIn.mutate(
+      { ...given, second: given.second ?? "" },
+      {
+        onError: (error) => {
+          if (error instanceof Refusal && SECOND.includes(error.problem.code)) setSecond(true);
+        },
+      },
+    );
   const said =
     signIn.error instanceof Refusal
       ? signIn.error.message
@@ -46,12 +68,7 @@ function ByPassword({ workshop }: { workshop: string }) {
       <section className={doorsCss.signInCard}>
         <h1>Oil Ward</h1>
         <p className={textCss.soft}>{workshop}</p>
-        <Form<Fields>
-          className={askCss.ask}
-          layout="vertical"
-          requiredMark={false}
-          onFinish={(given) => signIn.mutate(given)}
-        >
+        <Form<Fields> className={askCss.ask} layout="vertical" requiredMark={false} onFinish={send}>
           <Form.Item
             name="username"
             label="Name"
@@ -66,6 +83,7 @@ function ByPassword({ workshop }: { workshop: string }) {
           >
             <Input.Password autoComplete="current-password" />
           </Form.Item>
+          {second && <SecondAsked />}
           <Refused said={said} />
           <Button type="primary" htmlType="submit" size="large" block disabled={signIn.isPending}>
             Sign in

@@ -13,6 +13,7 @@ from oilward_core.errors import CoreError
 from workshop.models import Person
 from workshop.people.services import link_for, new_person
 from workshop.rights import Right, Role, with_right
+from workshop.second.services import clear
 
 THERE = (
     "There is a lead already: {names}. They add people under Workshop, People. One who lost their way "
@@ -46,6 +47,8 @@ class Command(BaseCommand):
             with transaction.atomic():
                 person = self._person(options["name"], options["sign_in"], options["again"])
                 link = link_for(person, uuid4(), timezone.now())
+                if options["again"]:
+                    clear(person, actor=person)
         except CoreError as error:
             raise CommandError(sentence_of(error)) from error
         self.stdout.write(

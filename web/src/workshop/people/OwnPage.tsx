@@ -7,6 +7,7 @@ import { keys } from "../../api/keys";
 import { Ask, Field } from "../../ui/Ask";
 import { Choice } from "../../ui/Choice";
 import { OUNCES } from "../../ui/units";
+import { SecondFactor } from "./SecondFactor";
 import { Sessions } from "./Sessions";
 import { useOwnPage } from "./useOwnPage";
 import askCss from "../../ui/ask.module.css";
@@ -136,6 +137,7 @@ export function OwnPage() {
         <Units own={own} />
         <Pin own={own} />
         <Password />
+        <SecondFactor />
         <Sessions />
       </div>
     </>

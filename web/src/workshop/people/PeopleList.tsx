@@ -1,7 +1,7 @@
 import { Button, Checkbox, Input, Table, type TableColumnsType } from "antd";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, taken, type Shape } from "../../api/client";
+import { api, gone, taken, type Shape } from "../../api/client";
 import { keys } from "../../api/keys";
 import { Ask, Field } from "../../ui/Ask";
 import { Choice } from "../../ui/Choice";
@@ -82,6 +82,27 @@ interface DialogProps {
   handOver: (link: Link) => void;
 }
 
+function ClearSecond({ person, done }: { person: Line; done: () => void }) {
+  const path = { person_id: person.id };
+  const clear = useMutation({
+    mutationFn: () => gone(api.DELETE("/api/people/{person_id}/second/", { params: { path } })),
+    onSuccess: done,
+  });
+  return (
+    <>
+      <Button
+        size="large"
+        disabled={clear.isSuccess}
+        loading={clear.isPending}
+        onClick={() => clear.mutate()}
+      >
+        {clear.isSuccess ? "Second factor cleared" : "Clear their second factor"}
+      </Button>
+      <Refused said={clear.error?.message} />
+    </>
+  );
+}
+
 function ChangeDialog({ person, given, close, handOver }: DialogProps & { person: Line }) {
   const client = useQueryClient();
   const path = { person_id: person.id };
@@ -122,6 +143,7 @@ function ChangeDialog({ person, given, close, handOver }: DialogProps & { person
                 New link for a password
               </Button>
             )}
+            {person.second && <ClearSecond person={person} done={known} />}
             <Button size="large" danger={active} onClick={() => send({ active: !active })}>
               {active ? "End their access" : "Let them in again"}
             </Button>

@@ -48,7 +48,7 @@ function Choosing({ token, page }: { token: string; page: Shape["WelcomePage"] }
         >
           <Field
             name="password"
-            label="Choose a password, at least eight characters"
+            label="Choose a password, at least twelve characters"
             need="Choose a password."
           >
             <Input.Password autoComplete="new-password" />
