@@ -40,6 +40,7 @@ class Told:
     back: list[float] = field(default_factory=list)
     again: int = 0
     refused: int = 0
+    wrong: list[str] = field(default_factory=list)  # answers that no tablet should get
 
 
 class Chaos:
@@ -82,7 +83,7 @@ class Chaos:
                     told.refused += 1
                     return status
                 if status not in (429, 502, 503, 504):
-                    raise SystemExit(f"{status}: {said}")
+                    told.wrong.append(f"{status}: {said}")
             told.again += 1
             line.line.close()
             time.sleep(0.1)
@@ -199,7 +200,7 @@ class Chaos:
                     except OSError:
                         break
                     out.seek(free, os.SEEK_CUR)
-        timer = threading.Timer(2.0, ballast.unlink)
+        timer = threading.Timer(2.0, partial(ballast.unlink, missing_ok=True))
         timer.start()
         for _ in range(20):
             self.send(self.mira, visit["id"], self.entry(visit), told)
@@ -282,7 +283,9 @@ def chaos_figures(each: int) -> None:
                 f"{name}: {len(back)} tries, answered again after {back[len(back) // 2]:.1f} s "
                 f"(95th percentile {back[int(len(back) * 0.95)]:.1f}, most {back[-1]:.1f}; over "
                 f"{BACK:.0f} s: {slow}), {told.again} sent again, {told.refused} refused with a reason",
+                *told.wrong[:3],
                 flush=True,
+                sep="\n  ",
             )
         tries = sum(len(told.back) for told in chaos.told.values())
         print(

@@ -13,7 +13,8 @@ from django.core.exceptions import PermissionDenied
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from oilward_core.errors import CoreError, Question
-from psycopg.errors import UniqueViolation
+from procrastinate.exceptions import ConnectorException
+from psycopg.errors import DiskFull, UniqueViolation
 from rest_framework import exceptions, status
 from rest_framework.renderers import JSONRenderer
 from rest_framework.response import Response
@@ -188,13 +189,24 @@ def problem(error: Exception, context: dict[str, Any]) -> Response:
 _UNFIT = (DataError, IntegrityError, UnicodeError, OverflowError, RecursionError)
 
 
+# the database is away, asked by a view or by the queue of background work
+_AWAY = (OperationalError, InterfaceError, ConnectorException)
+
+
+def _for_want_of_room(error: BaseException | None) -> bool:
+    """Whether the disk is full."""
+    while error is not None and not isinstance(error, DiskFull):
+        error = error.__cause__
+    return error is not None
+
+
 def _unforeseen(error: Exception) -> Response:
     """One answer for everything else; what is our fault is written to the log under the id that
     the screen shows."""
-    if isinstance(error, OperationalError | InterfaceError):
-        log.error("database away: %s", error)
-        headers = {"Retry-After": "5"}
-        return _respond(503, "door.away", sentence("door.away", {}), [], headers)
+    if isinstance(error, _AWAY):
+        log.error("database away: %s", error.__cause__ or error)
+        code = "door.full" if _for_want_of_room(error) else "door.away"
+        return _respond(503, code, sentence(code, {}), [], {"Retry-After": "5"})
     if isinstance(error, _UNFIT):
         log.warning("unfit: %s", error)
         return _respond(422, "door.unfit", sentence("door.unfit", {}), [], {})

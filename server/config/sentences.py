@@ -291,6 +291,8 @@ _SENTENCES = {
     "door.unfit": "Something in there is too long, too large or of the wrong kind to be kept. Look at it again.",
     "door.too_large": "That is more than fits in here: up to {most} kB are taken.",
     "door.too_long": "That is too long: up to {most} characters fit here.",
+    "door.full": "The disk of the server is full: nothing can be written down until somebody makes room. "
+    "What you typed is kept, and tried again.",
     "door.away": "The database is not there just now. What you typed is kept; it is tried again.",
     "door.fault": "That went wrong here, not at your side. Tell whoever looks after Oil Ward: {request}.",
     "again": "Somebody wrote the same down at this very moment. Press once more.",

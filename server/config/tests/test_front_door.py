@@ -8,6 +8,8 @@ from typing import Any
 from demo.testing import WorkshopTestCase
 from django.db import DataError, IntegrityError, OperationalError, transaction
 from django.test import RequestFactory, override_settings
+from procrastinate.exceptions import ConnectorException
+from psycopg.errors import DiskFull
 from rest_framework.test import APIClient
 from workshop.models import Person
 
@@ -54,6 +56,18 @@ class FrontDoorTests(WorkshopTestCase):
     def test_what_nobody_foresaw_has_one_answer(self) -> None:
         away = problem(OperationalError("connection refused"), {})
         self.assertEqual((away.status_code, away["Retry-After"]), (503, "5"))
+        full, queued = (
+            OperationalError("could not extend file"),
+            ConnectorException("Database error."),
+        )
+        full.__cause__ = queued.__cause__ = DiskFull("no space left on device")
+        for error, code in (
+            (full, "door.full"),
+            (queued, "door.full"),
+            (ConnectorException(), "door.away"),
+        ):
+            said = problem(error, {})
+            self.assertEqual((said.status_code, said.data["code"]), (503, code))
         with self.assertLogs("oilward", "ERROR") as logged:
             fault = problem(ZeroDivisionError(), {})
         self.assertEqual((fault.status_code, set(fault.data)), (500, PROBLEM))
