@@ -86,6 +86,7 @@ WHITENOISE_ROOT = WEB if WEB.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 WHITENOISE_ALLOW_ALL_ORIGINS = False
 TABLET_COOKIE = "tablet"
+SESSION_COOKIE_AGE = 12 * 3600  # a working day; on a bench, minutes without a touch
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"

@@ -53,6 +53,19 @@ class FrontDoorTests(WorkshopTestCase):
         for path in ("/api/ward/", "/api/session/", "/api/nothing/"):
             self.assertEqual(self.api.get(path)["Cache-Control"], "no-store", path)
 
+    def test_other_kinds_and_methods_are_refused_and_no_answer_is_guessed_at(self) -> None:
+        lead = self.signed_in("oda")
+        typed = lead.post("/api/quick-sum/", data="x=1", content_type="text/plain")
+        self.assertEqual(typed.status_code, 405)
+        typed = lead.put("/api/workshop/settings/", data="<a/>", content_type="application/xml")
+        self.assertEqual(typed.status_code, 415)
+        for method in ("trace", "patch", "delete"):
+            self.assertIn(getattr(lead, method)("/api/ward/").status_code, (405, 501), method)
+        answer = lead.get("/api/ward/")
+        self.assertEqual(answer["X-Content-Type-Options"], "nosniff")
+        self.assertEqual(answer["Referrer-Policy"], "same-origin")
+        self.assertTrue(answer["Content-Type"].startswith("application/json"))
+
     def test_what_nobody_foresaw_has_one_answer(self) -> None:
         away = problem(OperationalError("connection refused"), {})
         self.assertEqual((away.status_code, away["Retry-After"]), (503, "5"))

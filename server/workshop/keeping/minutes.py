@@ -52,7 +52,7 @@ def minutes_kept(told: Any, now: datetime) -> MinutesKept:
     if drilled:
         said.append("They were put back for a try.")
     if told.get("same_disk"):
-        said.append("On the same disk as the data: who loses that loses both.")
+        said.append("On the same disk as the data: lose it, and both are gone.")
     wrong = _wrong(told, now)
     return MinutesKept(" ".join([*said, *([wrong] if wrong else [])]), bool(wrong))
 

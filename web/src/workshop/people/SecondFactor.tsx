@@ -70,7 +70,7 @@ function SettingUp({
         Photograph this with an app for one-time codes, or type the key into it. Then type the six
         figures the app shows.
       </p>
-      <QRCode type="svg" value={begun.address} size={200} bordered={false} />
+      <QRCode type="svg" value={begun.address} size={224} />
       <p className={workshopCss.key}>{begun.secret.replace(/(.{4})/g, "$1 ")}</p>
       <Ask
         initial={{ code: "" }}
