@@ -59,6 +59,11 @@ archive_command = '/usr/bin/pgbackrest --config=$config --stanza=$stanza archive
 """)
 
 
+_OTHERS = (
+    "Where they are another machine's, or older than this passphrase: --passphrase asks for theirs."
+)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Archive:
     """Where the minutes of a workshop are kept: beside its backups."""
@@ -223,7 +228,7 @@ def _put_back(archive: Archive, postgres: Postgres, data: Path, moment: str, key
     done = _run(archive.restoring, postgres, "restore", *_target(moment))
     if done.returncode:
         shutil.rmtree(data, ignore_errors=True)
-        raise SystemExit(f"pgBackRest stopped: {_asked_in_vain(done)}")
+        raise SystemExit(f"pgBackRest stopped: {_asked_in_vain(done)}\n{_OTHERS}")
 
 
 @contextmanager

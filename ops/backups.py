@@ -97,9 +97,7 @@ def drill(words: list[str]) -> int:
     if not given.file and archive.archive_of(keeping.house).repo.exists():
         told = Minutes(name, keeping.house).tried()
         keeping.tell(minutes={**(keeping.known().get("minutes") or {}), **told})
-        reached = told["drill"]["reached"]
-        print(
-            f"The minutes are good, up to {reached}." if reached else "The minutes are not whole."
-        )
+        if told["drill"]["good"]:
+            print(f"The minutes are good, up to {told['drill']['reached'] or 'their last copy'}.")
         good = good and told["drill"]["good"]
     return 0 if good else 1

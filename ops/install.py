@@ -76,9 +76,10 @@ def _environment(there: Path) -> None:
         "DJANGO_SETTINGS_MODULE": "config.settings",
     }
     warm = [f"{env}/bin/python", "-c", words]
-    subprocess.run(
-        warm, cwd=there, env={**os.environ, **path, "PYTHONDONTWRITEBYTECODE": ""}, check=True
-    )
+    told = {**os.environ, **path, "PYTHONDONTWRITEBYTECODE": ""}
+    done = subprocess.run(warm, cwd=there, env=told, capture_output=True, text=True, check=False)
+    if done.returncode:  # that there is no database yet is no fault
+        raise SystemExit(f"What was put in cannot be loaded:\n{done.stderr[-2000:]}")
 
 
 def earlier(folder: Path) -> list[Path]:

@@ -18,7 +18,7 @@ from .authority import sealed as sealed_authority
 from .house import House
 from .journal import log
 from .minutes import Minutes, since
-from .passphrase import backup_key, check
+from .passphrase import backup_key, check, key_before
 from .pictures import FOLDER, let_go, taken_in, unpacked
 from .postgres import OWNER, READER, Postgres
 from .sealing import ENDING as GPG
@@ -51,7 +51,7 @@ def on_data(postgres: Postgres, role: str, command: str, *words: str, alone: boo
 def keys_at_hand(house: House) -> list[Path]:
     """What opens this workshop's backups, first what seals them."""
     told = str(house.backup.get("passphrase_file", ""))
-    return [*([Path(told)] if told else []), backup_key(house)]
+    return [*([Path(told)] if told else []), backup_key(house), key_before(house)]
 
 
 def is_whole(file: Path) -> bool:

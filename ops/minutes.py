@@ -64,5 +64,6 @@ class Minutes:
             reached, good = archive.tried(self.house), True
         except (SystemExit, OSError) as error:
             log.error("the minutes cannot be put back: %s", error)
+            print(f"The minutes cannot be put back: {error}", flush=True)
             reached, good = "", False
         return {"drill": {"at": datetime.now(UTC).isoformat(), "reached": reached, "good": good}}

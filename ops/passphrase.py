@@ -25,6 +25,11 @@ def backup_key(house: House) -> Path:
     return house.settings.parent / "backup.key"
 
 
+def key_before(house: House) -> Path:
+    """What sealed the backups of before."""
+    return house.settings.parent / "backup.key.before"
+
+
 def check(house: House) -> Path:
     """What tells whether a passphrase typed back is the right one."""
     return house.settings.parent / "passphrase.check"
@@ -41,6 +46,8 @@ def make(house: House, anew: bool = False) -> str:
         return ""
     made = new()
     house.tls.mkdir(mode=0o755, parents=True, exist_ok=True)
+    if backup_key(house).exists():
+        backup_key(house).rename(key_before(house))
     # the processes of the service read the first two, and belong to the group their data belong to
     group = house.home.stat().st_gid if os.geteuid() == 0 else None
     write_own(backup_key(house), key_for(BACKUP, made), group)
@@ -60,7 +67,10 @@ def passphrase(words: list[str]) -> int:
         authority.see_to(house)
         print(SHOWN.format(passphrase=made))
         if given.new:
-            print("Backups of before are opened with the one of before: keep that as long as them.")
+            print(
+                "Elsewhere, backups of before are opened with the one of before: keep it as long."
+            )
+            print("Start the server anew: its minutes begin anew with it.")
         return 0
     print("There is one, and it was shown when it was made. Lost: ./ward passphrase --new")
     return 0

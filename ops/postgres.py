@@ -75,6 +75,7 @@ class Postgres:
             env={**ENVIRONMENT, "HOME": str(self.home), **(more or {})},
             capture_output=True,
             text=True,
+            errors="replace",
             check=check,
         )
 

@@ -72,6 +72,11 @@ class PassphraseTests(MachineCase):
         self.assertNotEqual(first, second)
         key = passphrase.backup_key(house).read_text()
         self.assertEqual(key, key_for(BACKUP, second))
+        # what was made before is opened here all the same
+        self.assertIn(
+            key_for(BACKUP, first),
+            [one.read_text() for one in keep.keys_at_hand(house) if one.exists()],
+        )
 
     def test_typed_as_a_hand_types_it(self) -> None:
         shown = new()
