@@ -95,6 +95,7 @@ function BenchTop(props: Props) {
           waiting={bench.waiting}
           held={bench.held.filter((kept) => kept.entry.step !== step?.id)}
           silent={bench.unreachable || bench.sheet.isError}
+          why={bench.why}
           look={go}
         />
         <WaitsFor sheet={sheet} send={aside} />

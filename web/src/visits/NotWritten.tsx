@@ -11,14 +11,16 @@ interface Props {
   /** What the server would not have, at other steps than the one in hand. */
   held: Kept[];
   silent: boolean;
+  /** What the server said is the matter. */
+  why: string;
   look: (step: string) => void;
 }
 
-function Unsent({ waiting }: { waiting: Kept[] }) {
+function Unsent({ waiting, why }: { waiting: Kept[]; why: string }) {
   const many = waiting.length === 1 ? "1 entry" : `${waiting.length} entries`;
   return (
     <p className={benchCss.banner} role="status" {...alarm(`Not sent yet: ${many}`, true)}>
-      Not sent yet: {many}. Kept on this tablet, trying again.
+      Not sent yet: {many}. Kept on this tablet, trying again.{why && ` ${why}`}
     </p>
   );
 }
@@ -39,10 +41,10 @@ function SetAside({ sheet, kept, look }: { sheet: Sheet; kept: Kept; look: Props
 }
 
 /** What is on this tablet and not on the run sheet: on its way, or set aside. */
-export function NotWritten({ sheet, waiting, held, silent, look }: Props) {
+export function NotWritten({ sheet, waiting, held, silent, why, look }: Props) {
   return (
     <>
-      {silent && waiting.length > 0 && <Unsent waiting={waiting} />}
+      {silent && waiting.length > 0 && <Unsent waiting={waiting} why={why} />}
       {held.length > 0 && (
         <ul className={benchCss.setAside} aria-label="Not written down">
           {held.map((kept) => (

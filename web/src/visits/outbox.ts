@@ -15,13 +15,13 @@ export interface Kept {
 }
 
 /** What came of sending an entry: taken; never, as it stands; our fault, perhaps better next time;
- * nobody signed in; or no answer, with how many seconds to wait if the server said so. */
+ * nobody signed in; or no answer, with why and how many seconds to wait if the server said so. */
 export type Outcome =
   | { kind: "taken"; sheet: Sheet; mark: string }
   | { kind: "refused"; problem: Problem }
   | { kind: "fault"; problem: Problem }
   | { kind: "signed out" }
-  | { kind: "unreachable"; seconds: number | null };
+  | { kind: "unreachable"; seconds: number | null; why?: string };
 
 /** What is on this device, as screens show it. */
 export interface State {
@@ -30,6 +30,8 @@ export interface State {
   /** What the server would not have: questions that wait for an answer, and what has to be put right. */
   held: Kept[];
   unreachable: boolean;
+  /** What the server said is the matter, if it said anything. */
+  why: string;
   /** How many are kept by this page alone, since the device has no room: gone when it is closed. */
   homeless: number;
 }
@@ -69,7 +71,8 @@ export function outcomeOf(
   if (status < 300) return { kind: "taken", sheet: body as Sheet, mark: header("ETag") ?? "" };
   if (status === 401) return { kind: "signed out" };
   if (LATER.has(status)) {
-    return { kind: "unreachable", seconds: Number(header("Retry-After")) || null };
+    const why = (body as Partial<Problem> | undefined)?.detail ?? "";
+    return { kind: "unreachable", seconds: Number(header("Retry-After")) || null, why };
   }
   const problem = problemOf(status, body);
   return { kind: status >= 500 ? "fault" : "refused", problem };
@@ -93,6 +96,7 @@ export class Outbox {
   private readonly listeners = new Set<() => void>();
   private readonly hearers = new Set<Hearer>();
   private unreachable = false;
+  private why = "";
   private seen: State;
 
   constructor(private readonly ways: Ways) {
@@ -189,6 +193,7 @@ export class Outbox {
 
   private settle(kept: Kept, outcome: Outcome): void {
     this.unreachable = outcome.kind === "unreachable" || outcome.kind === "fault";
+    this.why = outcome.kind === "unreachable" ? (outcome.why ?? "") : "";
     if (outcome.kind === "taken") this.remove(kept.entry.id);
     else if (outcome.kind === "refused") this.hold(kept, outcome.problem);
     else if (outcome.kind === "unreachable") this.pause = 1000 * (outcome.seconds ?? 0) || RETRY;
@@ -255,7 +260,8 @@ export class Outbox {
     const some = (wanted: "waiting" | "held") => this.places(wanted).map(([, kept]) => kept);
     const waiting = some("waiting");
     const unreachable = this.unreachable && waiting.length > 0;
-    return { waiting, held: some("held"), unreachable, homeless: this.spare.size };
+    const { why } = this;
+    return { waiting, held: some("held"), unreachable, why, homeless: this.spare.size };
   }
 
   /** What the last release kept: a visit's entries in one list, of whoever signs in now. */

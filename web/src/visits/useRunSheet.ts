@@ -35,7 +35,7 @@ export function useRunSheet(visit: string, mine: (entry: NewEntry, sheet: Sheet)
     // without an answer, who told may be away as well
     refetchInterval: ({ state }) => (told && state.status !== "error" ? TOLD : UNTOLD),
   });
-  const { waiting, held, unreachable } = useOutbox();
+  const { waiting, held, unreachable, why } = useOutbox();
   useEffect(
     () =>
       outbox.hear((kept, outcome) => {
@@ -52,5 +52,6 @@ export function useRunSheet(visit: string, mine: (entry: NewEntry, sheet: Sheet)
     waiting: waiting.filter((kept) => kept.visit === visit),
     held: held.filter((kept) => kept.visit === visit),
     unreachable,
+    why,
   };
 }
