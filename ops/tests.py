@@ -51,9 +51,9 @@ def count_django(output: str, returncode: int) -> Count:
     return Count(max(0, int(ran[-1]) - failed - skipped), failed, skipped)
 
 
-def _django(labels: Sequence[str], env: dict[str, str]) -> Count:
-    processes = f"--parallel={PROCESSES}"
-    words = [sys.executable, "manage.py", "test", *labels, "--noinput", processes]
+def _django(labels: Sequence[str], env: dict[str, str], processes: int = PROCESSES) -> Count:
+    side_by_side = f"--parallel={processes}"
+    words = [sys.executable, "manage.py", "test", *labels, "--noinput", side_by_side]
     env = {**os.environ, "DJANGO_SETTINGS_MODULE": "config.settings_test", **env}
     process = child(words, cwd=SERVER, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT)
     lines = []
@@ -76,7 +76,8 @@ def core_tests() -> Count:
 def server_tests(postgres: Postgres, names: Sequence[str] = ()) -> Count:
     print("· Server", flush=True)
     postgres.ensure_roles()
-    return _django(names or ["."], postgres.environment(role=USER))
+    # two of them wait for most of their day, for minutes to be kept and for what was killed
+    return _django(names or ["."], postgres.environment(role=USER), PROCESSES + 1)
 
 
 def _copies(postgres: Postgres, database: str, number: int) -> None:

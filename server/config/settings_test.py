@@ -13,3 +13,6 @@ LOGGING = {
     "loggers": {"oilward": {"handlers": ["nowhere"], "propagate": False}},
     "handlers": {"nowhere": {"class": "logging.NullHandler"}},
 }
+
+# tests go from one day to the next without signing in again
+SESSION_COOKIE_AGE = 14 * 24 * 3600

@@ -53,6 +53,14 @@ class ServedCase(WorkshopTestCase):
 
 
 class CookieTests(ServedCase):
+    def test_who_signs_in_by_password_is_in_for_a_working_day(self) -> None:
+        with mock.patch.dict(os.environ, ENV):
+            served = importlib.import_module("config.settings_serve")
+        with self.settings(SESSION_COOKIE_AGE=served.SESSION_COOKIE_AGE):
+            self.web.post("/api/session/", SIGNED, "application/json")
+        left = int(self.web.cookies["__Host-session"]["max-age"])
+        self.assertTrue(11 * 3600 < left <= 12 * 3600, left)
+
     def test_cookies_are_this_hosts_and_go_over_https_alone(self) -> None:
         self.web.post("/api/session/", SIGNED, "application/json")
         for name in ("__Host-session", "__Host-csrftoken"):
