@@ -6,7 +6,7 @@ import os
 import shutil
 import subprocess
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -175,12 +175,24 @@ def started(house: House, postgres: Postgres) -> None:
     the same, and that is told."""
     archive = archive_of(house)
     not_gone(archive, postgres)
+    kept = _told_if_not(archive, lambda: configured(archive, postgres))
+    postgres.start()
+    if kept:
+        _told_if_not(archive, lambda: _place(archive, postgres))
+
+
+def _told_if_not(archive: Archive, work: Callable[[], None]) -> bool:
     try:
-        configured(archive, postgres)
+        work()
     except OSError as error:
         log.error("the minutes cannot be kept in %s: %s", archive.repo, error.strerror)
-    postgres.start()
-    _configure(archive, postgres, _key(house), postgres.port)
+        return False
+    return True
+
+
+def _place(archive: Archive, postgres: Postgres) -> None:
+    """Make the place the minutes go to."""
+    _configure(archive, postgres, _key(archive.house), postgres.port)
     done = _run(archive.config, postgres, "stanza-create", password=postgres.password(USER))
     if done.returncode:
         log.error("the minutes cannot be kept: %s", _asked_in_vain(done))

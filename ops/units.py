@@ -12,6 +12,18 @@ TLS = Path(
     "/var/lib/oilward-authority"
 )  # root's: who serves reads the certificate in use and no more
 SYSTEMD = Path("/etc/systemd/system")
+# what neither of them needs is shut
+SHUT = """\
+NoNewPrivileges=yes
+PrivateTmp=yes
+PrivateDevices=yes
+ProtectSystem=strict
+ProtectHome=yes
+ProtectKernelTunables=yes
+ProtectKernelModules=yes
+ProtectControlGroups=yes
+RestrictAddressFamilies=AF_UNIX AF_INET AF_INET6 AF_NETLINK
+LockPersonality=yes"""
 SERVICE = Template("""\
 [Unit]
 Description=Oil Ward, the workshop's own server
@@ -27,16 +39,7 @@ RestartSec=5
 TimeoutStopSec=90
 AmbientCapabilities=CAP_NET_BIND_SERVICE
 CapabilityBoundingSet=CAP_NET_BIND_SERVICE
-NoNewPrivileges=yes
-PrivateTmp=yes
-PrivateDevices=yes
-ProtectSystem=strict
-ProtectHome=yes
-ProtectKernelTunables=yes
-ProtectKernelModules=yes
-ProtectControlGroups=yes
-RestrictAddressFamilies=AF_UNIX AF_INET AF_INET6 AF_NETLINK
-LockPersonality=yes
+$shut
 ReadWritePaths=$writes
 
 [Install]
@@ -53,16 +56,7 @@ Type=oneshot
 Environment=OILWARD_STATE=$state OILWARD_SETTINGS=$settings OILWARD_TLS=$tls
 ExecStart=$ward authority
 CapabilityBoundingSet=CAP_CHOWN CAP_DAC_OVERRIDE CAP_FOWNER
-NoNewPrivileges=yes
-PrivateTmp=yes
-PrivateDevices=yes
-ProtectSystem=strict
-ProtectHome=yes
-ProtectKernelTunables=yes
-ProtectKernelModules=yes
-ProtectControlGroups=yes
-RestrictAddressFamilies=AF_UNIX AF_INET AF_INET6 AF_NETLINK
-LockPersonality=yes
+$shut
 ReadWritePaths=$tls
 """)
 DAILY = """\
@@ -96,6 +90,7 @@ def units(
     """The systemd units' texts by their names; the service may write its data and its backups, and
     nothing else; the helper what it vouches for."""
     told = {"account": ACCOUNT, "ward": ward, "state": state, "settings": settings, "tls": tls}
+    told["shut"] = SHUT
     writes = f"{state} -{backups}" if backups and not backups.startswith(str(state)) else str(state)
     return {
         "oilward.service": SERVICE.substitute(told, writes=writes),

@@ -14,7 +14,7 @@ from config.settings import ROOT
 
 sys.path.insert(0, str(ROOT))
 
-from ops import children, nginx, workshop
+from ops import archive, children, nginx, workshop
 from ops.house import House
 
 PORTS = nginx.Ports(app=1, doors=2, plans=3, events=4)
@@ -25,6 +25,31 @@ class KeptCase(TestCase):
         home = Path(self.enterContext(TemporaryDirectory()))
         told = {"home": home, "hosts": ("10.0.0.9", "bench"), "https_port": 443, "http_port": 80}
         return House(**{**told, **more})
+
+
+class MinutesTests(KeptCase):
+    def test_where_they_cannot_be_kept_the_workshop_is_served_and_that_is_told(self) -> None:
+        house = self.house(backup={"folder": "/dev/null/backups"})
+        postgres = mock.Mock(data=house.home / "pg", home=house.home)
+        with self.assertLogs("oilward.house", "ERROR") as logged:
+            archive.started(house, postgres)
+        postgres.start.assert_called_once_with()
+        self.assertIn("cannot be kept in /dev/null/backups/minutes", logged.output[0])
+
+    def test_nobody_begins_anew_where_only_the_data_are_gone(self) -> None:
+        house = self.house()
+        (house.home / "backups" / "minutes").mkdir(parents=True)
+        with self.assertRaises(SystemExit) as stopped:
+            archive.started(house, mock.Mock(data=house.home / "pg", home=house.home))
+        self.assertIn("restore --to latest", str(stopped.exception))
+
+    def test_a_moment_that_is_none_or_has_not_been_is_said(self) -> None:
+        for moment in ("yesterday", "2999-01-01 09:30", ""):
+            with self.assertRaises(SystemExit):
+                archive._target(moment)
+        self.assertEqual(archive._target("latest"), ["--type=default"])
+        (kind, target, _) = archive._target("2026-03-14 09:30+01:00")
+        self.assertEqual((kind, target), ("--type=time", "--target=2026-03-14 08:30:00+00"))
 
 
 class AddressTests(KeptCase):
