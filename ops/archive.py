@@ -1,7 +1,6 @@
 """Every minute of a workshop's work, kept apart from its data: PostgreSQL's log, and once a week a copy
 of the whole to begin from. All of it is pgBackRest's work."""
 
-import json
 import os
 import shutil
 import subprocess
@@ -14,7 +13,7 @@ from hashlib import sha256
 from pathlib import Path
 from string import Template
 from tempfile import TemporaryDirectory
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from .house import House
 from .journal import log
@@ -96,13 +95,12 @@ class Archive:
 
 
 def archive_of(house: House) -> Archive:
-    return Archive(house=house, folder=Path(house.backup.get("folder") or house.home / "backups"))
+    return Archive(house=house, folder=house.backups)
 
 
 def _key(house: House) -> str:
     key = backup_key(house)
-    sealed = bool(house.backup.get("encrypted", True)) and key.is_file()
-    return key.read_text() if sealed else ""
+    return key.read_text() if house.seals and key.is_file() else ""
 
 
 def _configure(archive: Archive, postgres: Postgres, key: str, port: str = "1") -> None:
@@ -206,16 +204,6 @@ def copied(archive: Archive, postgres: Postgres, whole: bool) -> str:
         archive.config, postgres, "backup", f"--type={kind}", password=postgres.password(USER)
     )
     return _asked_in_vain(done) if done.returncode else ""
-
-
-def known(archive: Archive, postgres: Postgres) -> dict[str, Any]:
-    """What is kept, as pgBackRest tells it; empty where nothing is."""
-    done = _run(archive.config, postgres, "info", "--output=json")
-    try:
-        (told,) = json.loads(done.stdout)
-    except ValueError:
-        return {}
-    return dict(told) if done.returncode == 0 and told.get("backup") else {}
 
 
 def _target(moment: str) -> list[str]:

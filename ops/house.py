@@ -73,6 +73,15 @@ class House:
         return settings_file(self.home)
 
     @property
+    def backups(self) -> Path:
+        """Where all that is kept lies."""
+        return Path(self.backup.get("folder") or self.home / "backups")
+
+    @property
+    def seals(self) -> bool:
+        return bool(self.backup.get("encrypted", True))
+
+    @property
     def tls(self) -> Path:
         """Where the workshop's authority is, and what it has vouched for. As a service it is root's: who
         serves reads the certificate in use and no more."""

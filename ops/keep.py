@@ -72,10 +72,10 @@ class Keeping:
 
     def __init__(self, house: House) -> None:
         self.house, self.told = house, house.home / "kept.json"
-        self.folder = Path(house.backup.get("folder") or house.home / "backups")
+        self.folder = house.backups
         self.every = timedelta(hours=float(house.backup.get("every_hours", 24)))
         self.keep = max(1, int(house.backup.get("keep", 14)))
-        self.keys, self.sealed = keys_at_hand(house), bool(house.backup.get("encrypted", True))
+        self.keys, self.sealed = keys_at_hand(house), house.seals
         self.random = not house.backup.get("passphrase_file")
         self.check, self.authority = check(house), sealed_authority(house)
         self.also_to = str(house.backup.get("also_to", ""))

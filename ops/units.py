@@ -8,9 +8,8 @@ from string import Template
 from . import authority
 
 ACCOUNT = "oilward"
-TLS = Path(
-    "/var/lib/oilward-authority"
-)  # root's: who serves reads the certificate in use and no more
+# root's: who serves reads the certificate in use and no more
+TLS = Path("/var/lib/oilward-authority")
 SYSTEMD = Path("/etc/systemd/system")
 # what neither of them needs is shut
 SHUT = """\

@@ -64,8 +64,8 @@ def upgrade(words: list[str]) -> int:
             _go_back(keeping, file)
             raise SystemExit(STOPPED) from None
         print("· The data are up to date. ./ward serve goes on.", flush=True)
-        if made:
-            print(passphrase.SHOWN.format(passphrase=made), flush=True)
     finally:
         postgres.stop()
+        if made:  # it is in use, whatever came of the upgrade
+            print(passphrase.SHOWN.format(passphrase=made), flush=True)
     return 0

@@ -133,9 +133,8 @@ def _welcome_words(house: House, env: dict[str, str]) -> None:
         print(f"  {nginx.fingerprint(house)}")
     try:
         manage(env, "first_lead", "--look")
-    except (
-        subprocess.CalledProcessError
-    ):  # the database fell just now: it comes back, this need not
+    except subprocess.CalledProcessError:
+        # the database fell just now: it comes back, this need not
         log.error("whether anybody leads it could not be looked up")
     print(f"Settings: {house.settings}   Log: {house.home / 'log'}", flush=True)
 
@@ -221,7 +220,8 @@ def serve(words: list[str]) -> int:
     _doors_free(house)
     try:
         build_web()
-        made = authority.begin(house)
+        if made := authority.begin(house):
+            print(passphrase.SHOWN.format(passphrase=made), flush=True)
         begin(house.home / "log")
         archive.started(house, postgres)
         print("· 6 of 6: bringing the database up to date", flush=True)
@@ -234,8 +234,6 @@ def serve(words: list[str]) -> int:
             one.start()
         host = house.hosts[0]
         wait_until_up(f"http://127.0.0.1:{ports.app}/api/health/", running[0].process, host)
-        if made:
-            print(passphrase.SHOWN.format(passphrase=made))
         _welcome_words(house, env)
         Watch(
             house=house, postgres=postgres, running=running, ports=ports,
