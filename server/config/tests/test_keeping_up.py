@@ -125,3 +125,24 @@ class BusyTests(TestCase):
     def test_work_of_those_it_started_counts(self) -> None:
         child = "import subprocess, sys; subprocess.run([sys.executable, '-c', 'while True: pass'])"
         self.assertGreaterEqual(self.waited(child), 4)
+
+
+class FamilyTests(TestCase):
+    def test_who_gives_way_does_so_beyond_its_own_session_and_so_do_those_it_begins(self) -> None:
+        words = (
+            "import os, sys; sys.path.insert(0, sys.argv[1]); import family as f\n"
+            "def told(name):\n"
+            "    group = open('/proc/self/autogroup').read().split()[-1]\n"
+            "    os.write(1, f'{name} {os.nice(0)} {group}\\n'.encode())\n"
+            "def begins():\n"
+            "    told('solving'); one = f.Member(name='plans', does=lambda: told('plans'))\n"
+            "    one.begin(); os.waitpid(one.pid, 0)\n"
+            "one = f.Member(name='solving', does=begins, nice=f.LAST)\n"
+            "one.begin(); os.waitpid(one.pid, 0)\n"
+        )
+        if not Path("/proc/self/autogroup").exists():
+            self.skipTest("this kernel shares itself out by processes, not by sessions")
+        done = subprocess.run(
+            [sys.executable, "-c", words, str(ROOT / "server")], capture_output=True, text=True
+        )
+        self.assertEqual(done.stdout, "solving 19 19\nplans 19 19\n", done.stderr)
