@@ -1,7 +1,10 @@
 import { createHmac } from "node:crypto";
+import type { Browser, Page } from "@playwright/test";
 import { said } from "./api";
 import { choose, press, signIn } from "./bench";
 import { expect, test } from "./server";
+
+const WORDS = "four wet ropes";
 
 test("somebody is added, comes in by their link, taps in at a bench, changes role, and goes", async ({
   page,
@@ -146,22 +149,34 @@ function shows(secret: string, at: number): string {
   return String((digest.readUInt32BE(place) & 0x7fffffff) % 1_000_000).padStart(6, "0");
 }
 
-test("a lead's second factor is set up, asked for, and cleared by another lead", async ({
-  page,
-  browser,
-}) => {
+/** A lead who came in by their link, at their own page, on a device of their own. */
+async function anotherLead(page: Page, browser: Browser, name: string): Promise<Page> {
   await signIn(page, "oda");
   const { path } = await said<{ path: string }>(page, "/api/people/", {
-    ...{ id: crypto.randomUUID(), username: "lund", name: "Lund", role: "lead" },
+    ...{ id: crypto.randomUUID(), username: name.toLowerCase(), name, role: "lead" },
     qualifications: [],
   });
   const own = await (await browser.newContext()).newPage();
   await own.goto(path);
-  await own.getByLabel(/^Choose a password/).fill("four wet ropes");
+  await own.getByLabel(/^Choose a password/).fill(WORDS);
   await press(own, "Come in");
-  await own.getByRole("link", { name: "Lund, lead" }).click();
+  await own.getByRole("link", { name: `${name}, lead` }).click();
+  return own;
+}
+
+async function byPassword(own: Page, username: string): Promise<void> {
+  await own.getByLabel("Name").fill(username);
+  await own.getByLabel("Password").fill(WORDS);
+  await press(own, "Sign in");
+}
+
+test("a lead's second factor is set up, asked for, and cleared by another lead", async ({
+  page,
+  browser,
+}) => {
+  const own = await anotherLead(page, browser, "Lund");
   const factor = own.getByRole("region", { name: "Second factor" });
-  await press(own, "Set it up");
+  await press(own, "Set up an app");
   const secret = (await factor.getByText(/^([A-Z2-7]{4} ?)+$/).innerText()).replaceAll(" ", "");
   await factor.getByLabel("What the app shows now").fill("000000");
   await press(own, "Confirm");
@@ -175,9 +190,7 @@ test("a lead's second factor is set up, asked for, and cleared by another lead",
 
   // signing in asks for it, after the right password alone
   await press(own, "Sign out");
-  await own.getByLabel("Name").fill("lund");
-  await own.getByLabel("Password").fill("four wet ropes");
-  await press(own, "Sign in");
+  await byPassword(own, "lund");
   await own.getByLabel(/^What your app shows now/).fill("123456");
   await press(own, "Sign in");
   await expect(own.getByText(/^That is not what your app shows now/)).toBeVisible();
@@ -192,8 +205,52 @@ test("a lead's second factor is set up, asked for, and cleared by another lead",
   await press(page, "Clear their second factor");
   await expect(page.getByRole("button", { name: "Second factor cleared" })).toBeVisible();
   await press(own, "Sign out");
-  await own.getByLabel("Name").fill("lund");
-  await own.getByLabel("Password").fill("four wet ropes");
-  await press(own, "Sign in");
+  await byPassword(own, "lund");
   await expect(own.getByRole("heading", { name: "Ward" })).toBeVisible();
+});
+
+test("a passkey is made under the workshop's name, shown, and removed", async ({
+  page,
+  browser,
+}) => {
+  const own = await anotherLead(page, browser, "Sund");
+  const factor = own.getByRole("region", { name: "Second factor" });
+  // by number there is none, and that is said
+  await expect(factor.getByText(/opened by its name/)).toBeVisible();
+
+  const device = await own.context().newCDPSession(own);
+  await device.send("WebAuthn.enable");
+  const options = {
+    ...{ protocol: "ctap2", transport: "internal", hasResidentKey: true },
+    ...{ hasUserVerification: true, isUserVerified: true },
+  } as const;
+  const { authenticatorId } = await device.send("WebAuthn.addVirtualAuthenticator", { options });
+  await own.goto(own.url().replace("127.0.0.1", "localhost"));
+  await byPassword(own, "sund");
+  await press(own, "Make a passkey");
+  await expect(factor.getByText(/^Call it something/)).toBeVisible();
+  await factor.getByLabel("Call the device that keeps it").fill("My phone");
+  await press(own, "Make a passkey");
+  await expect(factor.getByRole("listitem")).toHaveCount(10);
+  await press(own, "I have them");
+  await expect(factor.getByText(/under localhost, since .*, not shown yet/)).toBeVisible();
+
+  // the same device makes no second one, and says so
+  await factor.getByLabel("Call the device that keeps it").fill("Again");
+  await press(own, "Make a passkey");
+  await expect(factor.getByText("This device has a passkey for you already.")).toBeVisible();
+
+  await press(own, "Sign out");
+  await byPassword(own, "sund");
+  await press(own, "Use your passkey");
+  await expect(factor.getByText(/under localhost, since .*, last shown/)).toBeVisible();
+
+  // removed, a password alone lets in again
+  await device.send("WebAuthn.removeVirtualAuthenticator", { authenticatorId });
+  await press(own, "Remove My phone");
+  await press(own, "Remove it");
+  await expect(factor.getByText(/^Signing in by password then asks/)).toBeVisible();
+  await press(own, "Sign out");
+  await byPassword(own, "sund");
+  await expect(factor.getByRole("button", { name: "Make a passkey" })).toBeVisible();
 });

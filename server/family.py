@@ -74,8 +74,8 @@ class Member:
 
 
 def _gives_way(by: int) -> None:
-    """To the others, in its session and out of it: where the machine shares itself out by sessions, and ours
-    each have one, niceness alone counts for nothing between them."""
+    """To the others, in its session and out of it: where the machine shares itself out by sessions, and
+    each of ours has one, niceness alone counts for nothing between them."""
     told, group = os.nice(by), Path("/proc/self/autogroup")
     for _ in range(20 if group.exists() else 0):
         try:

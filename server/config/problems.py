@@ -34,6 +34,15 @@ class TooLarge(exceptions.APIException):
         super().__init__(sentence("door.too_large", {"most": most // 1000}))
 
 
+class SecondAsked(exceptions.AuthenticationFailed):
+    """The password is right, and a second factor is asked for. ``passkey``: what the device is told to
+    show one, as JSON; "" where there is none to show."""
+
+    def __init__(self, code: str, passkey: str) -> None:
+        super().__init__(code=code)
+        self.passkey = passkey
+
+
 class LeadOnly(PermissionDenied):
     """Something only a lead may do."""
 
@@ -148,7 +157,10 @@ def _from_framework(error: exceptions.APIException) -> Response:
         name = str(error.get_codes()) if isinstance(error.get_codes(), str) else known[code]
         name = name if name.startswith("access.") else known[code]
         minutes = max(1, ceil(float(headers.get("Retry-After", 0)) / 60))
-        return _respond(code, name, sentence(name, {"minutes": minutes}), [], headers)
+        answer = _respond(code, name, sentence(name, {"minutes": minutes}), [], headers)
+        if passkey := getattr(error, "passkey", ""):
+            answer.data["passkey"] = passkey
+        return answer
     if isinstance(error, TooLarge):
         return _respond(code, error.default_code, str(error.detail), [], headers)
     errors = _flatten(error.detail)
@@ -219,6 +231,12 @@ def _unforeseen(error: Exception) -> Response:
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: what fell over outside of any view, in the same shape."""
     return page(_unforeseen(sys.exc_info()[1] or RuntimeError("unknown")))  # type: ignore[arg-type]
+
+
+def not_from_here(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Django's CSRF_FAILURE_VIEW: what another site's page may have sent."""
+    log.warning("not from our own page: %s %s: %s", *_asked(request), reason)
+    return page(_respond(403, "access.page", sentence("access.page", {}), [], {}))
 
 
 def page(answer: Response) -> HttpResponse:

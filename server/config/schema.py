@@ -17,6 +17,10 @@ PROBLEM = {
             "type": "boolean",
             "description": "Nothing is wrong yet: answer with one of the options.",
         },
+        "passkey": {
+            "type": "string",
+            "description": "What the browser is told to show a passkey, where one is asked for: JSON.",
+        },
         "errors": {
             "type": "array",
             "items": {

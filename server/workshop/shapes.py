@@ -63,11 +63,13 @@ class WorkshopSettings:
 
 @dataclass(frozen=True)
 class Credentials:
-    """``second``: what one's app shows, or a recovery code, where one is asked for it."""
+    """Where a second factor is asked for, ``second`` is what one's app shows, or a recovery code;
+    ``passkey`` what the browser gives for the passkey it was asked to show."""
 
     username: str = upto(150)
     password: str = upto(1000)
     second: str = upto(40, blank=True, default="")
+    passkey: str = upto(8000, blank=True, default="")
 
 
 @dataclass(frozen=True)

@@ -50,7 +50,7 @@ class SessionView(APIView):
         if person is None:
             log.warning("sign-in refused: %s", given.username[:40])
             raise AuthenticationFailed(code="access.wrong_password")
-        second.asked(person, given.second)
+        second.asked(person, given.second, given.passkey, request._request)
         log.info("signed in: %s", person.username)
         news = selectors.since_last(person)
         tablet = here.enter(request._request, person)

@@ -55,6 +55,7 @@ class DoorTests(WorkshopTestCase):
             "<int:sheet_id>": str(sheet.pk),
             "<int:model_id>": str(sheet.model_id),
             "<int:wrench_id>": "2",
+            "<int:number>": "1",
             "<int:person_id>": str(Person.objects.get(username="runa").pk),
             "<str:token>": Workshop.objects.get().calendar_token,
         }

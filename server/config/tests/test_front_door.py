@@ -134,6 +134,14 @@ class ProblemTests(WorkshopTestCase):
                 self.assertEqual(answer.json()["status"], status)
                 self.assertTrue(answer.json()["detail"])
 
+    def test_what_another_sites_page_sends_is_refused_in_the_same_shape(self) -> None:
+        for path in ("/api/session/", "/api/doorway/", "/api/welcome/x/"):
+            with self.assertLogs("oilward", "WARNING"):
+                answer = APIClient(enforce_csrf_checks=True).post(path, {}, format="json")
+            self.assertEqual(answer.status_code, 403)
+            self.assertEqual(answer["Content-Type"], "application/problem+json")
+            self.assertEqual(answer.json()["code"], "access.page")
+
     def test_broken_json_is_no_server_error(self) -> None:
         answer = self.api.post("/api/visits/", "{", content_type="application/json")
         self.assertEqual(answer.status_code, 400)

@@ -57,6 +57,7 @@ ELSEWHERE = {"/api/bikes/{bike_id}/photos/", "/api/bikes/{bike_id}/plug-pictures
 # what is refused here even when it is well written: nobody signs in so, nothing is ready to be signed
 REFUSED = {
     "/api/session/",
+    "/api/own/second/passkeys/",
     "/api/doorway/",
     "/api/visits/{visit_id}/signature/",
     "/api/visits/{visit_id}/second/",
@@ -235,6 +236,9 @@ class WritesTestCase(WorkshopTestCase):
         yield "/api/own/second/", "put", "", {"code": code}
         TOTPDevice.objects.update(confirmed=True)
         yield "/api/own/second/codes/", "post", "", {"x": ""}
+        path = "/api/own/second/passkeys/"
+        yield path, "post", "", {"x": ""}
+        yield path, "put", "", {"answer": "{}", "name": "The bench's tablet"}
         yield "/api/keeping/passphrase/", "put", "", {"passphrase": SHOWN}
         yield "/api/tablets/", "post", "", {"id": str(uuid4()), "name": "Bench 1"}
         yield "/api/doorway/", "post", "", {"username": "oda", "pin": "2580"}
@@ -254,7 +258,7 @@ class WritesTestCase(WorkshopTestCase):
         new = {"id": str(uuid4()), "bike": str(self.heron.pk), "tasks": [engine], "cold": ["tyres"]}
         new |= {"odometer": "61 300", "hours": "", "order": [], "sure": []}
         yield "/api/visits/", "post", "", new
-        somebody = {"username": "nobody", "password": "x"}
+        somebody = {"username": "nobody", "password": "x", "second": "1", "passkey": "{}"}
         yield "/api/session/", "post", "", somebody
         yield from self.standing_before("confirm", "pour", "waits")
 

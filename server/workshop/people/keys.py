@@ -3,6 +3,7 @@
 LINK, CHOSEN, CHANGED = "link made", "password chosen", "password changed"
 PIN, NO_PIN = "PIN set", "PIN taken away"
 SECOND, NO_SECOND = "second factor begun", "second factor cleared"
+PASSKEY, NO_PASSKEY = "passkey made", "passkey removed"
 CODES, CODE_USED = "recovery codes made", "recovery code used"
 TOLD = {
     CHANGED: "your password was changed",
@@ -11,6 +12,8 @@ TOLD = {
     NO_PIN: "your PIN was taken away",
     SECOND: "a second factor was set up for you",
     NO_SECOND: "your second factor was cleared",
+    PASSKEY: "a passkey was made for you",
+    NO_PASSKEY: "a passkey of yours was removed",
     CODES: "new recovery codes were made for you",
     CODE_USED: "one of your recovery codes was used",
     LINK: "a link to choose a new password was made for you",

@@ -1,13 +1,15 @@
-"""A second factor is begun, confirmed, asked for, cleared. The arithmetic is django-otp's (RFC 6238)."""
+"""A second factor is begun, confirmed, asked for, cleared: an app's figures, or passkeys. The app's
+arithmetic is django-otp's (RFC 6238)."""
 
 import secrets
 from hashlib import sha256
 
+from config.problems import SecondAsked
 from django.db import transaction
+from django.http import HttpRequest
 from django_otp.plugins.otp_static.models import StaticDevice, StaticToken
 from django_otp.plugins.otp_totp.models import TOTPDevice
 from oilward_core.errors import CoreError
-from rest_framework.exceptions import AuthenticationFailed
 
 from workshop.access import log, require_lead
 from workshop.models import Person
@@ -15,10 +17,12 @@ from workshop.people import keys
 from workshop.traces import trace
 from workshop.tries import tried
 
-from . import selectors
+from . import passkeys, selectors
+from .models import Passkey
 
 CODES, LETTERS = 10, "abcdefghjkmnpqrstuvwxyz23456789"  # none that reads like another one
 EACH = 5  # letters, twice: 31 to the 10th, 49 bits
+MOST = 10  # passkeys of one person
 
 
 def _locked(person: Person) -> Person:
@@ -31,7 +35,7 @@ def begin(*, actor: Person) -> TOTPDevice:
     """A secret for the app, good once it is confirmed; begun twice it is the same. A lead's to do."""
     require_lead(actor)
     person = _locked(actor)
-    if selectors.is_on(person):
+    if selectors.has_app(person):
         raise CoreError("second.on")
     made, _ = TOTPDevice.objects.get_or_create(
         user=person, confirmed=False, defaults={"name": f"Oil Ward, {person.username}"}
@@ -41,18 +45,61 @@ def begin(*, actor: Person) -> TOTPDevice:
 
 @transaction.atomic
 def confirm(code: str, *, actor: Person) -> list[str]:
-    """The app shows what it should: from now on it is asked for. The recovery codes. Raises CoreError
-    ``second.code`` at ``code`` for another one."""
+    """The app shows what it should: from now on it is asked for. The recovery codes, where it is the
+    first second factor. Raises CoreError ``second.code`` at ``code`` for another one."""
     person = _locked(actor)
     device = TOTPDevice.objects.filter(user=person, confirmed=False).first()
     if device is None:
-        raise CoreError("second.on" if selectors.is_on(person) else "second.begin", field="code")
+        on = selectors.has_app(person)
+        raise CoreError("second.on" if on else "second.begin", field="code")
     if not device.verify_token(_figures(code)):
         raise CoreError("second.code", field="code")
+    had = selectors.is_on(person)
     device.confirmed = True
     device.save()
     trace(keys.SECOND, f"person/{person.username}", actor=person)
-    return _new_codes(person)
+    return [] if had else _new_codes(person)
+
+
+@transaction.atomic
+def begin_passkey(request: HttpRequest, *, actor: Person) -> str:
+    """What one's device is told to make one. A lead's to do, where they came by name. Raises CoreError
+    ``second.by_number``, ``second.many``."""
+    require_lead(actor)
+    if not passkeys.place(request):
+        raise CoreError("second.by_number")
+    if Passkey.objects.filter(user=actor).count() >= MOST:
+        raise CoreError("second.many", most=MOST)
+    return passkeys.begin(request, actor)
+
+
+@transaction.atomic
+def add_passkey(request: HttpRequest, answer: str, name: str, *, actor: Person) -> list[str]:
+    """The device made one: from now on it is asked for. The recovery codes, where it is the first second
+    factor. Raises CoreError ``second.no_passkey``."""
+    require_lead(actor)
+    person = _locked(actor)
+    had = selectors.is_on(person)
+    try:
+        made = passkeys.made(request, person, answer)
+    except passkeys.NONE_OF_ITS_OWN as error:
+        raise CoreError("second.no_passkey") from error
+    made.name = " ".join(name.split())
+    made.save()
+    trace(keys.PASSKEY, f"person/{person.username}", actor=person)
+    return [] if had else _new_codes(person)
+
+
+@transaction.atomic
+def drop_passkey(number: int, *, actor: Person) -> None:
+    """One's passkey is good no more; done twice it is the same. With the last second factor its recovery
+    codes go."""
+    person = _locked(actor)
+    gone, _ = Passkey.objects.filter(user=person, pk=number).delete()
+    if gone:
+        trace(keys.NO_PASSKEY, f"person/{person.username}", actor=person)
+    if not selectors.is_on(person):
+        StaticDevice.objects.filter(user=person).delete()
 
 
 @transaction.atomic
@@ -98,20 +145,22 @@ def is_right(person: Person, text: str) -> bool:
     return True
 
 
-def asked(person: Person, text: str) -> None:
-    """Ask for it, of whoever has one and gave the right password. Raises AuthenticationFailed
-    ``access.second`` where nothing is given, ``access.wrong_second`` for what is not right. Tries are
-    counted wherever they are made: who tries here has the password already."""
+def asked(person: Person, text: str, passkey: str, request: HttpRequest) -> None:
+    """Ask for it, of whoever has one and gave the right password. Raises SecondAsked ``access.second``
+    where nothing is given, ``access.wrong_second`` for what is not right, with what their device is told
+    to show a passkey. Tries are counted wherever they are made: who tries has the password already."""
     if not selectors.is_on(person):
         return
-    if not text.strip():
-        raise AuthenticationFailed(code="access.second")
-    found = tried(
-        f"second {person.pk}", "anywhere", lambda: (is_right(person, text) and person) or None
-    )
-    if found is None:
+    if not text.strip() and not passkey:
+        raise SecondAsked("access.second", passkeys.offer(request, person))
+
+    def look() -> Person | None:
+        right = passkeys.is_theirs(request, person, passkey) if passkey else is_right(person, text)
+        return person if right else None
+
+    if tried(f"second {person.pk}", "anywhere", look) is None:
         log.warning("second factor refused: %s", person.username)
-        raise AuthenticationFailed(code="access.wrong_second")
+        raise SecondAsked("access.wrong_second", passkeys.offer(request, person))
 
 
 @transaction.atomic
@@ -124,5 +173,6 @@ def clear(person: Person, *, actor: Person) -> None:
     had = selectors.is_on(row)
     TOTPDevice.objects.filter(user=row).delete()
     StaticDevice.objects.filter(user=row).delete()
+    Passkey.objects.filter(user=row).delete()
     if had:
         trace(keys.NO_SECOND, f"person/{row.username}", actor=actor)

@@ -11,7 +11,12 @@ from workshop.access import MayWork, person_of
 from workshop.models import Person
 
 from . import selectors, services
-from .shapes import SecondBegun, SecondCode, SecondCodes, SecondPage
+from .shapes import PasskeyBegun, PasskeyMade, SecondBegun, SecondCode, SecondCodes, SecondPage
+
+
+def _page(request: Request) -> Response:
+    found = selectors.page(person_of(request), request._request)
+    return Response(told(SecondPage, found))
 
 
 class OwnSecondView(APIView):
@@ -21,7 +26,7 @@ class OwnSecondView(APIView):
 
     @extend_schema(operation_id="own_second", responses=shaped(SecondPage))
     def get(self, request: Request) -> Response:
-        return Response(told(SecondPage, selectors.page(person_of(request))))
+        return _page(request)
 
     @extend_schema(operation_id="own_second_begin", request=None, responses=shaped(SecondBegun))
     def post(self, request: Request) -> Response:
@@ -46,7 +51,44 @@ class OwnSecondView(APIView):
         proof.require_proven(request)
         person = person_of(request)
         services.clear(person, actor=person)
-        return Response(told(SecondPage, selectors.page(person)))
+        return _page(request)
+
+
+class PasskeysView(APIView):
+    """Another passkey of one's own: begun, and made."""
+
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="own_passkey_begin", request=None, responses=shaped(PasskeyBegun))
+    def post(self, request: Request) -> Response:
+        proof.require_proven_lead(request)
+        options = services.begin_passkey(request._request, actor=person_of(request))
+        return Response(told(PasskeyBegun, PasskeyBegun(options)))
+
+    @extend_schema(
+        operation_id="own_passkey_made",
+        request=shaped(PasskeyMade),
+        responses=shaped(SecondCodes),
+    )
+    def put(self, request: Request) -> Response:
+        proof.require_proven_lead(request)
+        given = sent(PasskeyMade, request)
+        codes = services.add_passkey(
+            request._request, given.answer, given.name, actor=person_of(request)
+        )
+        return Response(told(SecondCodes, SecondCodes(codes)))
+
+
+class PasskeyView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(
+        operation_id="own_passkey_drop", request=None, responses={200: shaped(SecondPage)}
+    )
+    def delete(self, request: Request, number: int) -> Response:
+        proof.require_proven(request)
+        services.drop_passkey(number, actor=person_of(request))
+        return _page(request)
 
 
 class CodesView(APIView):

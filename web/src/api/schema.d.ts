@@ -712,6 +712,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own/second/passkeys/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Another passkey of one's own: begun, and made. */
+        put: operations["own_passkey_made"];
+        /** @description Another passkey of one's own: begun, and made. */
+        post: operations["own_passkey_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/second/passkeys/{number}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["own_passkey_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own/sessions/": {
         parameters: {
             query?: never;
@@ -2016,6 +2050,7 @@ export interface components {
             username: string;
             password: string;
             second?: string;
+            passkey?: string;
         };
         CurvePoint: {
             /** Format: double */
@@ -2797,6 +2832,20 @@ export interface components {
             count: number;
             words: string;
         };
+        PasskeyBegun: {
+            options: string;
+        };
+        PasskeyLine: {
+            id: number;
+            name: string;
+            host: string;
+            since: string;
+            used: string;
+        };
+        PasskeyMadeRequest: {
+            answer: string;
+            name: string;
+        };
         PassphraseRequest: {
             passphrase: string;
         };
@@ -3202,7 +3251,11 @@ export interface components {
         SecondPage: {
             on: boolean;
             may: boolean;
+            app: boolean;
             codes_left: number;
+            passkeys: components["schemas"]["PasskeyLine"][];
+            here: string;
+            by_name: string;
         };
         ServiceLine: {
             done_on: string;
@@ -3844,6 +3897,8 @@ export interface components {
             code: string;
             /** @description Nothing is wrong yet: answer with one of the options. */
             question: boolean;
+            /** @description What the browser is told to show a passkey, where one is asked for: JSON. */
+            passkey?: string;
             errors: {
                 pointer: string;
                 code: string;
@@ -6291,6 +6346,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SecondCodes"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_passkey_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasskeyMadeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondCodes"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_passkey_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasskeyBegun"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_passkey_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondPage"];
                 };
             };
             /** @description Refused */
