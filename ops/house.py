@@ -6,6 +6,7 @@ import socket
 import subprocess
 import tomllib
 from dataclasses import dataclass, field
+from ipaddress import ip_address
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +17,7 @@ NAME = "oilward.toml"
 FIRST = """\
 # Oil Ward, this workshop's settings. Edit, then start anew.
 
-# The names and addresses the tablets find this machine under; the first one stands in links.
+# The names and addresses the tablets find this machine under; the first name stands in links.
 # Empty: this machine's name and its addresses in the network, as they are at the start.
 hosts = []
 
@@ -51,6 +52,9 @@ requests_per_person = 20
 requests_per_address = 400
 """
 LIMITS = tomllib.loads(FIRST.format(https=443, http=80, folder=""))["limits"]
+
+# where a machine tells the network its name, NAME.local (RFC 6762), it has this
+ANNOUNCED = Path("/run/avahi-daemon/socket")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -89,9 +93,17 @@ class House:
 
     @property
     def address(self) -> str:
-        """Where links lead to."""
-        port = "" if self.https_port == 443 else f":{self.https_port}"
-        return f"https://{self.hosts[0]}{port}"
+        """Where links lead to: by name where there is one, for a passkey is good under a name alone."""
+        return self._at(self.hosts[0])
+
+    @property
+    def by_number(self) -> str:
+        """Where they lead in a network that does not know the name; "" where nothing else is known."""
+        numbers = [host for host in self.hosts[1:] if is_number(host)]
+        return self._at(numbers[0]) if numbers and not is_number(self.hosts[0]) else ""
+
+    def _at(self, host: str) -> str:
+        return f"https://{host}" + ("" if self.https_port == 443 else f":{self.https_port}")
 
 
 def settings_file(home: Path) -> Path:
@@ -100,15 +112,27 @@ def settings_file(home: Path) -> Path:
     return Path(told) if told else home / NAME
 
 
+def is_number(host: str) -> bool:
+    """Whether it is a machine's number in the network rather than a name."""
+    try:
+        ip_address(host.strip("[]"))
+    except ValueError:
+        return False
+    return True
+
+
 def _addresses() -> list[str]:
     shown = subprocess.run(["hostname", "-I"], capture_output=True, text=True, check=False).stdout
     return [one for one in shown.split() if "." in one]
 
 
 def own_hosts() -> tuple[str, ...]:
-    """This machine's names and addresses in the network, as they are now."""
+    """This machine's names and addresses in the network, as they are now; the name first where something
+    makes it known there."""
     name = socket.gethostname()
-    return tuple(dict.fromkeys([*_addresses(), name, f"{name.split('.')[0]}.local", "localhost"]))
+    local = f"{name.split('.')[0]}.local"
+    first = [local] if ANNOUNCED.exists() else []
+    return tuple(dict.fromkeys([*first, *_addresses(), name, local, "localhost"]))
 
 
 def read_house(begin: bool = True) -> House:
@@ -129,7 +153,7 @@ def read_house(begin: bool = True) -> House:
     told = read(file)
     return House(
         home=home,
-        hosts=tuple(told.get("hosts") or own_hosts()),
+        hosts=tuple(sorted(told.get("hosts") or (), key=is_number)) or own_hosts(),
         https_port=told["https_port"],
         http_port=told["http_port"],
         certificate=told.get("certificate", ""),

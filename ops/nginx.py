@@ -184,9 +184,12 @@ def _public(house: House) -> Path:
         there.write_bytes(ca.read_bytes())
         there.chmod(0o644)
     page = Template((ROOT / "ops" / "trust.html").read_text())
-    (public / "trust.html").write_text(
-        page.substitute(fingerprint=fingerprint(house), address=house.address)
+    number = house.by_number
+    other = (
+        f'<p>Where that name is not found: <a href="{number}">{number}</a></p>' if number else ""
     )
+    words = {"fingerprint": fingerprint(house), "address": house.address, "or_by_number": other}
+    (public / "trust.html").write_text(page.substitute(words))
     return public
 
 

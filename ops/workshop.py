@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 
 from . import archive, authority, nginx, passphrase
 from .children import child, end, end_group, end_orphans, note_groups
-from .house import House, own_hosts, read_house
+from .house import House, is_number, own_hosts, read_house
 from .journal import begin, follow, log
 from .keep import Keeper
 from .paths import SERVER, free_ports
@@ -126,8 +126,12 @@ def environment(postgres: Postgres, house: House) -> dict[str, str]:
 
 
 def _welcome_words(house: House, env: dict[str, str]) -> None:
-    plain = f"http://{house.hosts[0]}" + ("" if house.http_port == 80 else f":{house.http_port}")
-    print(f"\nOil Ward is up: {house.address}")
+    port = "" if house.http_port == 80 else f":{house.http_port}"
+    numbers = [host for host in house.hosts if is_number(host)]
+    # a name is asked of the network, where a number is there
+    plain = f"http://{(numbers or house.hosts)[0]}{port}"
+    other = f", or {house.by_number} where that name is not found" if house.by_number else ""
+    print(f"\nOil Ward is up: {house.address}{other}")
     if not house.certificate:
         print(f"A new tablet first opens {plain} and learns to trust this workshop. Fingerprint:")
         print(f"  {nginx.fingerprint(house)}")
@@ -271,7 +275,8 @@ def first_lead(words: list[str]) -> int:
         if not postgres.running():
             postgres.start()
         env = {**os.environ, **environment(postgres, house)}
-        manage(env, "first_lead", given.name, f"--address={house.address}", *more)
+        at = [f"--address={one}" for one in (house.address, house.by_number) if one]
+        manage(env, "first_lead", given.name, *at, *more)
     except subprocess.CalledProcessError as stopped:
         return int(stopped.returncode)
     finally:

@@ -18,7 +18,8 @@ from config.settings import ROOT
 
 sys.path.insert(0, str(ROOT))
 
-from ops import certificates, elsewhere, keep, sealing
+from ops import certificates, elsewhere, keep, nginx, sealing
+from ops import house as ops_house
 from ops.house import FIRST, House, read_house
 from ops.install import earlier
 from ops.pictures import unpacked
@@ -92,7 +93,22 @@ class SettingsTests(HouseCase):
 
     def test_links_lead_to_the_first_name(self) -> None:
         house = self.read('hosts = ["oil.lan"]\nhttps_port = 8443\nhttp_port = 8080')
-        self.assertEqual(house.address, "https://oil.lan:8443")
+        self.assertEqual((house.address, house.by_number), ("https://oil.lan:8443", ""))
+        house = self.read('hosts = ["10.0.0.9", "oil.lan"]\nhttps_port = 443\nhttp_port = 80')
+        self.assertEqual((house.address, house.by_number), ("https://oil.lan", "https://10.0.0.9"))
+
+    def test_this_machines_own_name_leads_where_it_is_made_known(self) -> None:
+        name, numbers = mock.patch("socket.gethostname", lambda: "bench"), ["10.0.0.9"]
+        with name, mock.patch.object(ops_house, "_addresses", lambda: numbers):
+            with mock.patch.object(ops_house, "ANNOUNCED", self.home):
+                self.assertEqual(ops_house.own_hosts()[:2], ("bench.local", "10.0.0.9"))
+            with mock.patch.object(ops_house, "ANNOUNCED", self.home / "none"):
+                self.assertEqual(ops_house.own_hosts()[:2], ("10.0.0.9", "bench"))
+
+    def test_a_new_tablet_is_led_by_name_and_told_the_number(self) -> None:
+        page = (nginx._public(self.house("oil.lan", "10.0.0.9")) / "trust.html").read_text()
+        self.assertIn('href="https://oil.lan"', page)
+        self.assertIn('href="https://10.0.0.9"', page)
 
 
 class CertificateTests(HouseCase):

@@ -32,7 +32,7 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("name", nargs="?", default="")
         parser.add_argument("--sign-in", default="")
-        parser.add_argument("--address", default="")
+        parser.add_argument("--address", action="append")
         parser.add_argument("--again", action="store_true")
         parser.add_argument("--look", action="store_true")
 
@@ -51,9 +51,13 @@ class Command(BaseCommand):
                     clear(person, actor=person)
         except CoreError as error:
             raise CommandError(sentence_of(error)) from error
+        at = options["address"] or [""]
+        links = "\n\nor, where that name is not found,\n\n  ".join(
+            f"{one}{link.path}" for one in at
+        )
         self.stdout.write(
             f"{person.name} signs in as {person.username}. This link opens once, within {link.hours} "
-            f"hours:\n\n  {options['address']}{link.path}\n"
+            f"hours:\n\n  {links}\n"
         )
 
     def _person(self, name: str, sign_in: str, again: bool) -> Person:
