@@ -221,8 +221,11 @@ test("a passkey is made under the workshop's name, shown, and removed", async ({
   const device = await own.context().newCDPSession(own);
   await device.send("WebAuthn.enable");
   const options = {
-    ...{ protocol: "ctap2", transport: "internal", hasResidentKey: true },
-    ...{ hasUserVerification: true, isUserVerified: true },
+    protocol: "ctap2",
+    transport: "internal",
+    hasResidentKey: true,
+    hasUserVerification: true,
+    isUserVerified: true,
   } as const;
   const { authenticatorId } = await device.send("WebAuthn.addVirtualAuthenticator", { options });
   await own.goto(own.url().replace("127.0.0.1", "localhost"));
