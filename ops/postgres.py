@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import IO, TYPE_CHECKING
 
 from .children import child, end, while_it_moves
-from .paths import begin_state, free_port, state_dir
+from .paths import begin_state, free_port, state_dir, taken
 
 if TYPE_CHECKING:
     from psycopg import Connection
@@ -26,6 +26,7 @@ READER = "oilward_reader"  # reads everything, owns nothing: backups
 APP = "oilward_app"  # what the server runs as
 ENVIRONMENT = {"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"}
 LOG = "server.log"
+TRIES = 5  # at a port, where others look for one at the same moment
 ARCHIVING = (
     "pg-archiving.conf"  # what the database is told of keeping its minutes, where it keeps them
 )
@@ -43,6 +44,15 @@ SELECT pg_catalog.format('ALTER %s %s OWNER TO {owner}', kind, name) FROM (
     FROM pg_catalog.pg_proc WHERE pronamespace OPERATOR(pg_catalog.=) 'public'::pg_catalog.regnamespace
 ) AS found WHERE pg_catalog.pg_get_userbyid(by) OPERATOR(pg_catalog.<>) '{owner}'::pg_catalog.name
 """
+
+
+def _is_ready(data: Path, process: "subprocess.Popen[bytes]") -> bool:
+    """Whether the server of these data says so itself: at its port another one may answer."""
+    try:
+        told = (data / "postmaster.pid").read_text().split("\n")
+    except OSError:
+        return False
+    return told[0] == str(process.pid) and "ready" in map(str.strip, told)
 
 
 class Postgres:
@@ -132,7 +142,17 @@ class Postgres:
         if self.running():  # left over from a run that was killed: ours to stop again
             self.started = True
             return
-        port = free_port(54330)
+        for left in reversed(range(TRIES)):
+            port = free_port(54330)
+            self._configure(port)
+            try:
+                return self._launch(port)
+            except SystemExit:
+                # somebody was quicker to the port; another one is looked for
+                if not left or not taken(port):
+                    raise
+
+    def _configure(self, port: int) -> None:
         settings = [
             "listen_addresses = '127.0.0.1'",
             f"port = {port}",
@@ -146,7 +166,6 @@ class Postgres:
         config = self.data / "postgresql.auto.conf"
         config.write_text("\n".join(settings) + "\n")
         self.own(config)
-        self._launch(port)
 
     def _begun(self, data: Path, *more: str) -> "subprocess.Popen[bytes]":
         owner = self._owner
@@ -179,10 +198,10 @@ class Postgres:
     ) -> None:
         ready = (BIN / "pg_isready", "-q", "-h", host, "-p", str(port))
         for _ in while_it_moves(process, "The database"):
-            if self.run(*ready, check=False).returncode == 0:
-                return
             if process.poll() is not None:
                 break
+            if _is_ready(data, process) and self.run(*ready, check=False).returncode == 0:
+                return
             time.sleep(0.1)
         raise SystemExit(f"The database did not start:\n{(data / LOG).read_text()[-2000:]}")
 

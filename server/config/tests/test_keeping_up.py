@@ -1,6 +1,7 @@
 """What a workshop's server does about a network that gives it another address, ports that others have,
 and a machine that is busy."""
 
+import os
 import socket
 import subprocess
 import sys
@@ -16,6 +17,8 @@ sys.path.insert(0, str(ROOT))
 
 from ops import archive, children, nginx, workshop
 from ops.house import House
+from ops.paths import free_port
+from ops.postgres import Postgres
 
 PORTS = nginx.Ports(app=1, doors=2, plans=3, events=4)
 
@@ -125,6 +128,23 @@ class BusyTests(TestCase):
     def test_work_of_those_it_started_counts(self) -> None:
         child = "import subprocess, sys; subprocess.run([sys.executable, '-c', 'while True: pass'])"
         self.assertGreaterEqual(self.waited(child), 4)
+
+
+class PortsTakenTests(TestCase):
+    def test_a_port_another_database_took_meanwhile_is_not_taken_for_ones_own(self) -> None:
+        home = Path(self.enterContext(TemporaryDirectory(dir="/var/tmp")))
+        home.chmod(0o755)
+        other, own = int(os.environ["OILWARD_DB_PORT"]), free_port(54390)
+        ports = iter([other, other, own])
+        self.enterContext(mock.patch.dict(os.environ, OILWARD_STATE=str(home)))
+        self.enterContext(mock.patch("ops.postgres.free_port", lambda _: next(ports)))
+        server = Postgres("taken", fast=True)
+        self.addCleanup(server.stop)
+        server.start()
+        self.assertEqual(server.port, str(own))
+        with server.connect() as connection:
+            told = connection.execute("SHOW data_directory").fetchone()
+        self.assertEqual(told, (str(server.data),))
 
 
 class FamilyTests(TestCase):
