@@ -22,6 +22,7 @@ from oilward_core.fluid import (
     read_friction,
     read_gear_services,
     read_grades,
+    read_transmission,
 )
 from oilward_core.schools import FLUID, Choice, Schools
 from oilward_core.spec import NO_CLUTCH, Requirement
@@ -47,6 +48,7 @@ GEAR = Offer(
     service="API GL-4",
     base="synthetic",
 )
+ATF = Offer(name="Slip", family="transmission", service="ATF")
 HYPOID = Offer(
     name="Crownwheel",
     family="gear",
@@ -149,6 +151,15 @@ class MatchTests(TestCase):
                 Offer(name="f", family="fork", grade="15W"),
                 Fit.FITS,
             ),
+            # a fork whose sheet names what was made for something else
+            (Requirement(grade="20W-50"), R.FORK, ENGINE, Fit.FITS),
+            (Requirement(grade="10W-30"), R.FORK, ENGINE, Fit.REFUSED),
+            (Requirement(service="ATF"), R.FORK, ATF, Fit.FITS),
+            (Requirement(base="automatic transmission fluid"), R.FORK, ATF, Fit.CAUTION),
+            (Requirement(grade="10W"), R.FORK, ATF, Fit.REFUSED),
+            (Requirement(service="ATF"), R.GEARBOX, ATF, Fit.FITS),
+            (Requirement(), R.GEARBOX, ATF, Fit.REFUSED),
+            (Requirement(service="DOT 4"), R.FORK, ATF, Fit.REFUSED),
         ):
             with self.subTest(need=str(need), kind=kind, offer=offer.name):
                 self.assertEqual(self.fit(need, kind, offer)[0], fit)
@@ -270,6 +281,8 @@ class MatchTests(TestCase):
             (wet, R.ENGINE, "10W40 JASO MA-2", Fit.FITS),
             (wet, R.ENGINE, "10W-40 MB", Fit.REFUSED),
             (wet, R.ENGINE, "75W-90 GL-5", Fit.REFUSED),
+            (wet, R.ENGINE, "ATF III", Fit.REFUSED),
+            (Requirement(service="ATF"), R.FORK, "ATF III", Fit.FITS),
         ):
             with self.subTest(label=label, kind=kind):
                 self.assertEqual(match(need, kind, labelled("Quern", label)).fit, fit)

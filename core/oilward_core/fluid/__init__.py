@@ -22,6 +22,7 @@ from .labels import (
     read_friction,
     read_gear_services,
     read_grades,
+    read_transmission,
 )
 from .match import (
     BLENDED,
@@ -84,6 +85,7 @@ __all__ = [
     "read_friction",
     "read_gear_services",
     "read_grades",
+    "read_transmission",
     "share_of_thicker",
     "share_of_thicker_by_mass",
     "temperature_for",

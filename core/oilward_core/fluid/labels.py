@@ -70,6 +70,11 @@ def read_gear_services(text: str) -> frozenset[str]:
     return frozenset(f"GL-{digit}" for digit in re.findall(r"[1-6]", named))
 
 
+def read_transmission(text: str) -> bool:
+    """Whether automatic transmission fluid is named, as ``ATF`` or in full."""
+    return bool(re.search(r"\bATF\b|AUTOMATIC[ -]TRANSMISSION", text.upper()[:200]))
+
+
 def read_dot(text: str) -> tuple[str, ...]:
     """Brake fluid classes named, as ``3``, ``4``, ``5``, ``5.1``."""
     return tuple(_DOT.findall(text.upper()[:200]))

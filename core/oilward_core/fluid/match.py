@@ -26,6 +26,7 @@ from .labels import (
     read_friction,
     read_gear_services,
     read_grades,
+    read_transmission,
 )
 
 
@@ -47,7 +48,7 @@ class Fit(IntEnum):
 class Offer(Sound):
     """A fluid as its label and data sheet describe it. cSt; empty or None where not known.
 
-    ``family`` is what it is made for: engine, gear, primary, fork, shock, brake, coolant.
+    ``family`` is what it is made for, one of ``FAMILIES``.
     """
 
     name: str
@@ -66,13 +67,13 @@ def labelled(name: str, label: str) -> Offer:
     """An oil that is not on the shelf, by its name and what stands on its bottle (``75W-90 GL-5``).
     Raises CoreError ``fluid.no_label`` where neither grade nor class can be read of it."""
     grades, services, friction = read_grades(label), read_gear_services(label), read_friction(label)
-    dot = read_dot(label)
-    if not (grades or services or friction or dot):
+    dot, slips = read_dot(label), read_transmission(label)
+    if not (grades or services or friction or dot or slips):
         raise CoreError("fluid.no_label", field="label")
     gear = services or (grades and grades[0].scale == "gear")
     return Offer(
         name=name,
-        family="brake" if dot else "gear" if gear else "engine",
+        family="brake" if dot else "transmission" if slips else "gear" if gear else "engine",
         grade=str(grades[0]) if grades else "",
         friction=friction,
         service=label,
@@ -106,10 +107,11 @@ class Match:
 
 
 _Said = Iterator[tuple[Fit, Reason]]
-FAMILIES = ("engine", "gear", "primary", "fork", "shock", "brake", "coolant")
+FAMILIES = ("engine", "gear", "primary", "transmission", "fork", "shock", "brake", "coolant")
 # damping is set by viscosity alone, so two of these are mixed to one between [trade]
 BLENDED = ("fork", "shock")
-_LUBRICANTS = ("engine", "gear", "primary")
+_LUBRICANTS = ("engine", "gear", "primary", "transmission")
+_LENT_TO = (*_LUBRICANTS, "fork")  # a sheet may name for it what was made for something else
 _API_ENGINE = ("SG", "SH", "SJ", "SL", "SM", "SN", "SP", "SQ")
 _SAVING = re.compile(r"(resource|energy) conserving", re.IGNORECASE)
 _DOT_ORDER = {"3": 0, "4": 1, "5.1": 2}
@@ -131,6 +133,8 @@ def _names(need: Requirement, offer: Offer) -> bool:
     if offer.family == "gear":
         services = read_gear_services(need.service) & read_gear_services(offer.service)
         return bool(grades) or bool(services)
+    if offer.family == "transmission":
+        return bool(read_transmission(f"{need.grade} {need.service} {need.base} {need.approval}"))
     return offer.family in f"{need.grade} {need.service} {need.base}".lower()
 
 
@@ -139,7 +143,7 @@ def _family(need: Requirement, kind: ReservoirKind, offer: Offer) -> _Said:
     hypoid = "GL-5" in read_gear_services(need.service)
     if offer.family in at_home and not (hypoid and offer.family != "gear"):
         return
-    if offer.family in _LUBRICANTS and at_home[0] in _LUBRICANTS and _names(need, offer):
+    if offer.family in _LUBRICANTS and at_home[0] in _LENT_TO and _names(need, offer):
         return
     text = said.another_trade(offer.family, kind)
     if hypoid and offer.family in at_home:

@@ -9,6 +9,7 @@ MADE_FOR = {
     "engine": "engines",
     "gear": "gears",
     "primary": "primary drives",
+    "transmission": "automatic transmissions",
     "fork": "forks",
     "shock": "shocks",
     "brake": "brakes and clutches",
