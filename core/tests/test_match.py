@@ -22,7 +22,6 @@ from oilward_core.fluid import (
     read_friction,
     read_gear_services,
     read_grades,
-    read_transmission,
 )
 from oilward_core.schools import FLUID, Choice, Schools
 from oilward_core.spec import NO_CLUTCH, Requirement
