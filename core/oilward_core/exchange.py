@@ -9,7 +9,8 @@ from jsonschema import Draft202012Validator
 from .errors import CoreError
 from .guard import Sound
 from .spec.cells import Cell, Cells, by_reservoir
-from .spec.fields import MOST_TEXT, PART_FIELDS, RESERVOIR_FIELDS, Field, Path, field_of
+from .spec.fields import PART_FIELDS, RESERVOIR_FIELDS, field_of
+from .spec.form import MOST_TEXT, Field, Path
 from .spec.layouts import LAYOUTS
 from .spec.packing import Json, cell_of, written_of
 from .spec.read import read_value

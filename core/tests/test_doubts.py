@@ -5,9 +5,11 @@ from decimal import Decimal
 from typing import Any, NamedTuple
 from unittest import TestCase
 
+from oilward_core.codes.suspension import LegFunction, LegKind
 from oilward_core.due import DueLimits
 from oilward_core.spec import (
     FillRule,
+    LegSpec,
     LevelCheck,
     Marks,
     Requirement,
@@ -230,6 +232,50 @@ class DoubtTests(TestCase):
         self.assertEqual(doubts([LEG, right], 890), ())
         (found,) = doubts([LEG, replace(right, air_gap=Decimal(120))], 890)
         self.assertEqual((found.rule, found.reservoir), ("unequal legs", "fork right"))
+
+    def test_a_leg_holds_what_its_kind_does(self) -> None:
+        for kind, holds, doubted in (
+            (None, 6, True),
+            (LegKind.AIR, 6, False),
+            (LegKind.AIR, 900, True),
+            (LegKind.SEALED_CARTRIDGE, 60, False),
+            (LegKind.DAMPER_ROD, 60, True),
+            (LegKind.OPEN_CARTRIDGE, 520, False),
+        ):
+            leg = replace(LEG, capacities=ml(DRY=holds), leg=LegSpec(kind=kind))
+            with self.subTest(kind=kind, holds=holds):
+                rules = {doubt.rule for doubt in doubts([leg], 890)}
+                self.assertEqual("capacity band" in rules, doubted)
+
+    def test_legs_that_each_have_a_function_may_differ(self) -> None:
+        left = replace(LEG, leg=LegSpec(function=LegFunction.DAMPING))
+        right = replace(
+            LEG, key="fork right", air_gap=Decimal(150), leg=LegSpec(function=LegFunction.SPRING)
+        )
+        self.assertEqual(doubts([left, right], 890), ())
+        # one alone is no split
+        (found,) = doubts([LEG, right], 890)
+        self.assertEqual(found.rule, "unequal legs")
+        # and the same function twice is none either
+        (found,) = doubts([replace(left, leg=right.leg), right], 890)
+        self.assertEqual(found.rule, "unequal legs")
+
+    def test_a_legs_sizes_fit_each_other(self) -> None:
+        for leg, rule in (
+            (LegSpec(bore=Decimal(39), rod=Decimal(12), seal=Decimal(43)), ""),
+            (LegSpec(bore=Decimal(39), rod=Decimal(39)), "rod"),
+            (LegSpec(bore=Decimal(43), seal=Decimal(39)), "seal diameter"),
+            (LegSpec(spring_new=Decimal(343), spring_limit=Decimal(350)), "spring limit"),
+            (LegSpec(travel=Decimal(100)), "gap over travel"),
+            (LegSpec(travel=Decimal(130)), ""),
+            (LegSpec(bore=Decimal("3.9")), "bore"),
+            (LegSpec(travel=Decimal(13), bore=Decimal(39)), "travel"),
+        ):
+            with self.subTest(rule=rule):
+                found = {doubt.rule for doubt in doubts([replace(LEG, leg=leg)], 890)}
+                self.assertEqual(
+                    found - {"gap over travel"} if rule == "travel" else found, {rule} - {""}
+                )
 
     def test_engine_bands_grow_with_displacement(self) -> None:
         lows = [capacity_band(ReservoirKind.ENGINE, cc) for cc in (125, 300, 890, 1600)]

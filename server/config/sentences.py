@@ -252,6 +252,7 @@ _SENTENCES = {
     "access.wrong_password": "Name and password do not fit together. Try again.",
     "access.second": "Type what your app shows now, or one of your recovery codes.",
     "access.wrong_second": "That is not what your app shows now, nor a recovery code that is left. Try again.",
+    "spec.setting": "Write clicks or lines, whole or half, or turns down to a quarter, from closed: “{hint}”.",
     "suspension.bore": "A tube's bore is more than nothing, in millimetres.",
     "suspension.rod": "The rod has to be thinner than the tube it stands in.",
     "suspension.gap": "An air gap is more than nothing, and no longer than the travel.",

@@ -18,3 +18,36 @@ class SagSays(StrEnum):
     PRELOAD = "preload"
     SOFTER = "spring too stiff"
     STIFFER = "spring too soft"
+
+
+class LegKind(StrEnum):
+    """How a fork leg is built, which is how its oil is set."""
+
+    DAMPER_ROD = "damper rod"
+    OPEN_CARTRIDGE = "open cartridge"
+    SEALED_CARTRIDGE = "sealed cartridge"
+    AIR = "air"
+
+
+class LegFunction(StrEnum):
+    """What a fork leg does where the two do not do the same."""
+
+    ALL = "all of it"
+    SPRING = "spring"
+    DAMPING = "damping"
+    COMPRESSION = "compression"
+    REBOUND = "rebound"
+
+
+class GapSpring(StrEnum):
+    """Whether the spring is in while the gap is read."""
+
+    OUT = "spring out"
+    IN = "spring in"
+
+
+class GapRod(StrEnum):
+    """Where the rod is while the gap is read."""
+
+    DOWN = "rod down"
+    UP = "rod up"

@@ -109,6 +109,17 @@ def air_gap(said: str, asked: str) -> str:
     return f"An air gap of {said} is unusual. {asked}"
 
 
+ROD_FILLS = "The rod is as thick as the tube it stands in. Swapped?"
+SEAL_INSIDE = "A seal runs on the outside of the upper tube: it is wider than the bore. Swapped?"
+SPRING_LIMIT = "A spring's limit lies below its length when new. Swapped?"
+GAP_OVER_TRAVEL = "The air gap is longer than the leg's travel. Look again."
+
+
+def leg_size(name: str, said: str) -> str:
+    """A size no fork leg has."""
+    return f"A {name} of {said} is unusual for a fork leg. Look at the unit."
+
+
 def same_place(mine: str, other: str) -> str:
     """Two fasteners at one place."""
     return f"{mine} stands at the same place as {other}. One of them is wrong."

@@ -31,14 +31,11 @@ from .fields import (
     IDLING,
     PART_FIELDS,
     RESERVOIR_FIELDS,
-    Field,
-    Form,
-    Path,
-    Value,
     field_of,
     fields_for,
     part_fields_for,
 )
+from .form import Field, Form, Path, Value
 from .gaps import Gap, gaps
 from .groups import grouped, level_note, short_name
 from .kinds import (
@@ -55,6 +52,7 @@ from .kinds import (
     of_recipe,
 )
 from .layouts import LAYOUTS, Offer, proposed
+from .leg import LegSpec
 from .needed import missing, needed
 from .packing import pack, unpack
 from .read import read_value
@@ -98,6 +96,7 @@ __all__ = [
     "Form",
     "Gap",
     "KindFacts",
+    "LegSpec",
     "LevelCheck",
     "Marks",
     "Offer",

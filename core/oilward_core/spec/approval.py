@@ -10,7 +10,8 @@ from ..errors import CoreError, Question
 from ..guard import guarded
 from ..torque import TorqueSpec
 from .cells import Cell, Cells
-from .fields import Path, Value, field_of
+from .fields import field_of
+from .form import Path, Value
 from .read import read_value
 
 _NUMBERS = (

@@ -4,13 +4,18 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
+from enum import StrEnum
+from typing import TypeVar
 
 from ..codes.roles import Role
+from ..codes.suspension import GapRod, GapSpring, LegFunction, LegKind
 from ..due import DueLimits
 from ..errors import CoreError
 from ..torque import TorqueSpec
-from .fields import IDLING, Field, Form, Path, Value, field_of
+from .fields import IDLING, field_of
+from .form import Field, Form, Path, Value
 from .kinds import KINDS, FillRule, ReservoirKind
+from .leg import LegSpec
 from .read import read_value
 from .sheet import (
     EDGES,
@@ -51,6 +56,7 @@ class Cell:
 
 
 Cells = Mapping[Path, Cell]
+_Word = TypeVar("_Word", bound=StrEnum)
 _KIND_ORDER = list(ReservoirKind)
 _UNCHECKED_FORMS = (Form.TEXT, Form.CHOICE, Form.YES_NO, Form.SPOT)
 
@@ -175,6 +181,32 @@ def _level(read: _Values, kind: ReservoirKind, capacities: Iterable[Decimal]) ->
     )
 
 
+def _said(words: type[_Word], text: str) -> _Word | None:
+    return words(text) if text else None
+
+
+def _leg(read: _Values) -> LegSpec:
+    return LegSpec(
+        kind=_said(LegKind, read.text("leg.kind")),
+        function=_said(LegFunction, read.text("leg.function")),
+        outer=read.middle("leg.outer"),
+        gap_spring=_said(GapSpring, read.text("level.gap spring")),
+        gap_rod=_said(GapRod, read.text("level.gap rod")),
+        bore=read.middle("leg.bore"),
+        rod=read.middle("leg.rod"),
+        seal=read.middle("leg.seal"),
+        travel=read.middle("leg.travel"),
+        height=read.middle("leg.height"),
+        rate=read.middle("spring.rate"),
+        spring_new=read.middle("spring.new"),
+        spring_limit=read.middle("spring.limit"),
+        compression=read.middle("set.compression"),
+        rebound=read.middle("set.rebound"),
+        preload=read.middle("set.preload"),
+        pressure=read.middle("air.pressure"),
+    )
+
+
 def _requirement(read: _Values) -> Requirement:
     return Requirement(
         grade=read.text("fluid.grade"),
@@ -255,6 +287,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         caution=read.text("caution"),
         reset=read.text("reset"),
         cooling=read.text("cooling"),
+        leg=_leg(read),
         unchecked=_unchecked(cells),
         one_pair=_one_pair(cells),
     )

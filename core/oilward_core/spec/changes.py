@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from ..said import sheet as say
 from .cells import Cell, Cells, by_reservoir
-from .fields import Form, Path, field_of
+from .fields import field_of
+from .form import Form, Path
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,9 @@ from ..guard import guarded
 from ..quantity import show
 from ..said import doubts as say
 from ..torque import plausibility, read_thread
-from .kinds import KINDS, Band, FillRule, Recipe, ReservoirKind, band
+from .kinds import Band, FillRule, Recipe, ReservoirKind, band
+from .leg import NOTHING_SAID
+from .leg_doubts import differ, holds, sizes
 from .sheet import (
     Fastener,
     LevelCheck,
@@ -51,8 +53,7 @@ _WIDEST = 4  # a torque range from one to more than four times that is two numbe
 
 def capacity_band(kind: ReservoirKind, displacement_cc: int) -> Band | None:
     """Where a capacity in ml is expected, by kind and, for engines, by displacement [trade]."""
-    expected = KINDS[kind].capacity
-    return expected(displacement_cc) if expected else None
+    return holds(kind, NOTHING_SAID, displacement_cc)
 
 
 def _inside(value: Decimal, band: Band) -> bool:
@@ -60,7 +61,7 @@ def _inside(value: Decimal, band: Band) -> bool:
 
 
 def _capacities(spec: ReservoirSpec, cc: int) -> Found:
-    band = capacity_band(spec.kind, cc)
+    band = holds(spec.kind, spec.leg, cc)
     for variant, ml in spec.capacities.items():
         if band is None or _inside(ml, band):
             continue
@@ -186,9 +187,10 @@ def _counts(spec: ReservoirSpec, cc: int) -> Found:
 
 
 def _fork(spec: ReservoirSpec, cc: int) -> Found:
-    if spec.facts.recipe != Recipe.FORK or spec.air_gap is None:
+    if spec.facts.recipe != Recipe.FORK:
         return
-    if not _inside(spec.air_gap, _AIR_GAP):
+    yield from sizes(spec)
+    if spec.air_gap is not None and not _inside(spec.air_gap, _AIR_GAP):
         asked = say.INCHES_MEANT if spec.air_gap < _AIR_GAP[0] else say.LOOK_AGAIN
         yield "air gap", "/level.air gap", say.air_gap(show(spec.air_gap, "mm"), asked)
 
@@ -255,7 +257,7 @@ def _same_place(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
 def _unequal_legs(sheet: Sequence[ReservoirSpec]) -> Iterator[Doubt]:
     legs = [spec for spec in sheet if spec.facts.recipe == Recipe.FORK]
     for first, second in itertools.pairwise(legs):
-        if (first.capacities, first.air_gap) != (second.capacities, second.air_gap):
+        if differ(first, second):
             text = say.unequal_legs(second.label, first.label)
             yield Doubt(
                 rule="unequal legs", reservoir=second.key, text=text, place="/level.air gap"

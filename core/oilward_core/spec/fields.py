@@ -4,81 +4,14 @@ A sheet is a set of cells. Each cell stands at a path, ``reservoir/part/field``;
 the reservoir itself and otherwise names a plug, filter or screw.
 """
 
-from dataclasses import dataclass
-from decimal import Decimal
-from enum import StrEnum
-from typing import NamedTuple
-
 from ..codes.poses import ATTITUDES
 from ..codes.roles import FILTERS, PLUGS, Role
 from ..errors import CoreError
-from ..torque import TorqueSpec
+from .form import Field, Form, Path
 from .kinds import KINDS, FillRule, Recipe, ReservoirKind
-from .sheet import (
-    NO_CLUTCH,
-    WET_CLUTCH,
-    Spot,
-    Variant,
-)
+from .leg_fields import LEG_FIELDS
+from .sheet import NO_CLUTCH, WET_CLUTCH, Variant
 
-
-class Form(StrEnum):
-    """How the words of a cell are read."""
-
-    TEXT = "text"
-    CHOICE = "choice"
-    YES_NO = "yes or no"
-    COUNT = "count"
-    MONTHS = "months"
-    HOURS = "hours"
-    SHARE = "share"
-    SPOT = "spot"
-    VOLUME = "volume"
-    TORQUE = "torque"
-    DISTANCE = "distance"
-    TIME = "time"
-    LENGTH = "length"
-    VISCOSITY = "viscosity"
-
-
-class Path(NamedTuple):
-    """Where a cell stands. ``part`` is empty for the reservoir's own fields."""
-
-    reservoir: str
-    part: str
-    field: str
-
-    def __str__(self) -> str:
-        """``engine/drain plug/torque``."""
-        return "/".join(self)
-
-    @classmethod
-    def of(cls, text: str) -> "Path":
-        """Read ``engine/drain plug/torque``. Raises CoreError ``spec.path``."""
-        parts = text.split("/")
-        if len(parts) != 3 or not parts[0] or not parts[2] or len(text) > MOST_PATH:
-            raise CoreError("spec.path", text=text[:MOST_PATH])
-        return cls(*parts)
-
-
-MOST_PATH, MOST_TEXT = 120, 400
-
-
-@dataclass(frozen=True, kw_only=True)
-class Field:
-    """One thing a sheet can say. ``unit`` is taken by a bare number; ``hint`` shows how it is
-    typed; ``plate`` groups fields that stand together."""
-
-    name: str
-    label: str
-    form: Form
-    plate: str
-    unit: str = ""
-    choices: tuple[str, ...] = ()
-    hint: str = ""
-
-
-Value = str | bool | int | Decimal | tuple[Decimal, Decimal] | TorqueSpec | Spot
 IDLING = "idling"
 AIR_ALONE = "air alone"
 COOLINGS = (AIR_ALONE, "air, with a fan", "oil", "liquid")
@@ -197,6 +130,7 @@ RESERVOIR_FIELDS = (
         unit="mm",
         hint="112 mm, leg collapsed",
     ),
+    *LEG_FIELDS,
     Field(name="fluid.grade", label="Grade", form=Form.TEXT, plate="Fluid", hint="20W-50"),
     Field(
         name="fluid.kv40",
@@ -379,7 +313,7 @@ def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
         return facts.looked_at
     if field.name in _ENGINE_ONLY and not facts.runs_engine:
         return False
-    if field.name == "level.air gap":
+    if field.name == "level.air gap" or field in LEG_FIELDS:
         return facts.recipe == Recipe.FORK
     if field.plate == "Level" and rule in (FillRule.EXACT, FillRule.AIR_GAP, FillRule.REBUILD):
         return False

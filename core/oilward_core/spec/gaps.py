@@ -8,7 +8,7 @@ from ..guard import guarded
 from ..said import sheet as say
 from .changes import what
 from .doubts import wet_clutch
-from .fields import Path
+from .form import Path
 from .kinds import FillRule, Recipe
 from .needed import missing
 from .sheet import ReservoirSpec

@@ -5,12 +5,14 @@ from collections.abc import Collection, Iterable
 
 from ..said import standing as words
 from .changes import sentence_case
-from .fields import PART_FIELDS, RESERVOIR_FIELDS, Path, field_of
+from .fields import PART_FIELDS, RESERVOIR_FIELDS, field_of
+from .form import Path
 from .kinds import FillRule
 from .sheet import ReservoirSpec
 
 _SAID_ELSEWHERE = ("kind", "label", "fill rule", "role", "spot", "place")
-_FIRST, _LAST = ("Capacity", "Level", "Fluid", "When", "What"), "Words"
+_FIRST = ("Capacity", "Level", "Leg", "Spring", "Settings", "Fluid", "When", "What")
+_LAST = "Words"
 _IN_ORDER = {field: n for n, field in enumerate((*RESERVOIR_FIELDS, *PART_FIELDS))}
 
 

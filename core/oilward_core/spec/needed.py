@@ -1,7 +1,7 @@
 """Which values a job cannot do without."""
 
 from ..codes.roles import Role
-from .fields import Path
+from .form import Path
 from .kinds import FillRule
 from .sheet import ReservoirSpec, Variant
 

@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from .cells import Cell, Cells
-from .fields import Path
+from .form import Path
 
 Json = dict[str, Any]
 

@@ -10,7 +10,7 @@ from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
 from ..quantity.plain import plain
 from ..torque import FEWEST_SCREWS, MOST_SCREWS, TorqueSpec, read_torque
-from .fields import MOST_TEXT, Field, Form, Value
+from .form import MOST_TEXT, Field, Form, Value
 from .sheet import Spot, Variant
 
 _MEASURES = {
@@ -19,6 +19,8 @@ _MEASURES = {
     Form.TIME: Kind.TIME,
     Form.LENGTH: Kind.LENGTH,
     Form.VISCOSITY: Kind.VISCOSITY,
+    Form.PRESSURE: Kind.PRESSURE,
+    Form.SPRING_RATE: Kind.SPRING_RATE,
 }
 _SPOT = re.compile(r"^(0(?:\.\d+)?|1(?:\.0+)?) (0(?:\.\d+)?|1(?:\.0+)?)$")
 _COUNTED = {Form.MONTHS: "months", Form.HOURS: "h"}
@@ -64,6 +66,27 @@ def _share(field: Field, said: str) -> Decimal:
     if not 0 <= value <= 1:
         raise CoreError("spec.share")
     return to_decimal(value)
+
+
+_SETTING = re.compile(
+    r"^(?P<number>[\d .,/]+?) ?(?P<of>clicks?|turns?|lines?)?(?: (?:out|in|from closed|from in|seen))?$"
+)
+_PARTS = {"click": 2, "turn": 4, "line": 2}  # of each so many are told apart
+
+
+def _setting(field: Field, said: str) -> Decimal:
+    """Clicks or lines, whole or half, or turns down to a quarter, from closed."""
+    match = _SETTING.match(plain(said))
+    number = scan_number(match["number"]) if match else None
+    if match is None or number is None or number.doubt or number.end != len(match["number"]):
+        raise CoreError("spec.setting", hint=field.hint)
+    parts = _PARTS[(match["of"] or "click").rstrip("s")]
+    if (number.value * parts).denominator != 1 or number.value > MOST_SETTING:
+        raise CoreError("spec.setting", hint=field.hint)
+    return to_decimal(number.value)
+
+
+MOST_SETTING = 60  # clicks or turns; no adjuster has more
 
 
 def _spot(said: str) -> Spot:
@@ -156,5 +179,7 @@ def read_value(field: Field, written: str) -> Value:
             return _share(field, said)
         case Form.SPOT:
             return _spot(said)
+        case Form.SETTING:
+            return _setting(field, said)
         case _:
             return _typed(field, said)

@@ -11,6 +11,7 @@ from ..guard import Sound
 from ..said import sheet as say
 from ..torque import MOST_SCREWS, TorqueSpec
 from .kinds import KINDS, FillRule, KindFacts, ReservoirKind
+from .leg import NOTHING_SAID, LegSpec
 
 
 class Variant(StrEnum):
@@ -161,6 +162,7 @@ class ReservoirSpec(Sound):
 
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
     ``cooling`` says what cools an engine, empty where the sheet does not;
+    ``leg`` is what is said of a fork leg alone;
     ``limits`` are those of its change, ``looks`` how often it is looked at in between;
     ``unchecked`` names the values no second person has checked (``drain plug/torque``), ``one_pair``
     those that whoever wrote them compared alone.
@@ -185,6 +187,7 @@ class ReservoirSpec(Sound):
     caution: str = ""
     reset: str = ""
     cooling: str = ""
+    leg: LegSpec = NOTHING_SAID
     unchecked: frozenset[str] = frozenset()
     one_pair: frozenset[str] = frozenset()
 

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from ..codes.roles import Role
 from ..errors import CoreError
 from ..guard import Sound
-from .fields import PART_FIELDS, RESERVOIR_FIELDS, Path, field_of
+from .fields import PART_FIELDS, RESERVOIR_FIELDS, field_of
+from .form import Path
 from .kinds import ReservoirKind
 from .read import read_value
 

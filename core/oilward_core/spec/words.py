@@ -6,7 +6,7 @@ from ..guard import guarded
 from ..quantity import show_range
 from ..said import sheet as say
 from ..torque import TorqueSpec
-from .fields import Field, Form, Value
+from .form import Field, Form, Value
 from .sheet import Spot
 
 
@@ -17,7 +17,13 @@ def _torque(spec: TorqueSpec, unit: str) -> str:
     return f"{first}, {spec.then_words}" if spec.then else first
 
 
-_PLAIN_UNITS = {Form.TIME: "min", Form.LENGTH: "mm", Form.VISCOSITY: "cSt"}
+_PLAIN_UNITS = {
+    Form.TIME: "min",
+    Form.LENGTH: "mm",
+    Form.VISCOSITY: "cSt",
+    Form.PRESSURE: "bar",
+    Form.SPRING_RATE: "N/mm",
+}
 
 
 @guarded

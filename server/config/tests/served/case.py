@@ -65,7 +65,7 @@ class ServedCase(TestCase):
         settings = cls.folder / "oilward.toml"
         settings.write_text(
             f'hosts = ["{cls.here}"]\nhttp_port = {cls.http}\nhttps_port = {cls.https}\n'
-            f"[limits]\nconnections_per_address = 60\n"
+            f"[limits]\nconnections_per_address = 300\n"
             f'[backup]\nfolder = "{cls.folder}/backups"\nevery_hours = 24\nkeep = 3\n'
         )
         cls.env = {

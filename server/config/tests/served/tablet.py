@@ -7,11 +7,14 @@ import sys
 import time
 import urllib.error
 import urllib.request
+from collections import Counter
 from datetime import UTC, datetime
 from hashlib import sha256
+from http.client import HTTPSConnection
 from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 from uuid import uuid4
 
 MINUTE = 0.05  # seconds; the server was told so
@@ -61,19 +64,24 @@ class Tablet:
         assert session["signed_in"], session
 
 
-def began(lead: Tablet, trust: ssl.SSLContext, document: dict[str, Any]) -> tuple[int, Tablet]:
-    """A colleague, a sheet of theirs that the lead approves, a wrench and an oil."""
-    person = {"id": str(uuid4()), "username": "mira", "name": "Mira", "role": "technician"}
+def colleague(lead: Tablet, trust: ssl.SSLContext, name: str) -> Tablet:
+    """Somebody the lead adds, who comes in on a tablet of theirs."""
+    person = {"id": str(uuid4()), "username": name.lower(), "name": name, "role": "technician"}
     link = lead.ask("POST", "/api/people/", {**person, "qualifications": []})
-    mira = Tablet(lead.base, trust)
-    mira.come_in(link["path"], "nine dry docks")
+    tablet = Tablet(lead.base, trust)
+    tablet.come_in(link["path"], "nine dry docks")
+    return tablet
+
+
+def began(lead: Tablet, mira: Tablet, document: dict[str, Any]) -> int:
+    """A sheet of a colleague's that the lead approves, a wrench and an oil."""
     sheet = mira.ask("POST", "/api/sheets/document/", document)
     numbers = [one["path"] for one in sheet["unchecked_numbers"]]
     lead.ask("POST", f"/api/sheets/{sheet['id']}/approval/", {"unchecked": numbers})
     wrench = {"id": 0, "version": 0, "name": "Click wrench", "unit": "N·m", "low": "5"}
     wrench |= {"high": "60", "resolution": "0.5", "accuracy": "4", "length": ""}
     mira.ask("PUT", "/api/wrenches/", wrench)
-    return int(sheet["model"]["id"]), mira
+    return int(sheet["model"]["id"])
 
 
 def bike(mira: Tablet, model: int) -> str:
@@ -177,16 +185,33 @@ class Visit:
         self.sheet = self.tablet.ask("POST", f"/api/visits/{self.id}/signature/", {})
 
 
+def together(people: list[Tablet], trust: ssl.SSLContext, number: int) -> str:
+    """So many tablets behind this one address, each on a line where it is told of changes and on one
+    where it asks; what they were answered."""
+    held, at = [], urlsplit(people[0].base)
+    for n in range(number):
+        cookies = people[n % len(people)].cookies
+        sent = {"Cookie": "; ".join(f"{one.name}={one.value}" for one in cookies)}
+        for path in ("/events/", "/api/ward/"):
+            line = HTTPSConnection(at.hostname or "", at.port, context=trust, timeout=40)
+            line.request("GET", path, headers=sent)
+            held.append(line)
+    answers = Counter(line.getresponse().status for line in held)
+    return ", ".join(f"{status} {many} times" for status, many in answers.items())
+
+
 def main(plain: str, fingerprint: str, link: str, document: str) -> None:
     """From the one-time link to the signature."""
     trust = authority(plain, fingerprint)
     base = link.partition("/welcome/")[0]
     lead = Tablet(base, trust)
     lead.come_in(link, "four wet ropes")
-    model, mira = began(lead, trust, json.loads(Path(document).read_text()))
+    mira, runa, piet = (colleague(lead, trust, name) for name in ("Mira", "Runa", "Piet"))
+    model = began(lead, mira, json.loads(Path(document).read_text()))
     visit = Visit(mira, bike(mira, model))
     visit.whole()
     print(f"signed: {visit.sheet['state']}")
+    print(f"sixty: {together([lead, mira, runa, piet], trust, 60)}")
 
 
 if __name__ == "__main__":
