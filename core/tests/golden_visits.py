@@ -244,6 +244,12 @@ def _strapped_to_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return at.endswith("/instruction") and str(then).startswith("Wipe everything first")
 
 
+def _strapped_for_a_leg(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not at.endswith("/unmet") or not isinstance(now, list):
+        return False
+    return now == [*(then or []), "the bike is not strapped down"]
+
+
 @cache
 def _opened_since_looked_at(name: str, after: int) -> bool:
     visit = next(one for one in GOLDEN if one.name == name)
@@ -386,6 +392,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a filter comes off while the case drips", _filter_while_it_drips),
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
+    Change("no wheel and no leg comes out or goes in unstrapped", _strapped_for_a_leg),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),
     Change("a dipstick is wiped, seated and drawn", _draws_the_stick),
     Change("the level as it came and the oil lamp are asked before an engine runs", _asks_first),

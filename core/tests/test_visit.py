@@ -47,6 +47,7 @@ from .clerk import (
     THREE,
     Clerk,
     finished,
+    usual,
     whole_visit,
 )
 
@@ -229,6 +230,20 @@ class TogetherTests(TestCase):
         self.assertFalse(clerk.sheet.opened_drain)
         clerk.tick("wheel out")
         self.assertTrue(clerk.sheet.opened_drain)
+
+    def test_no_wheel_and_no_leg_comes_out_of_a_bike_that_is_not_strapped(self) -> None:
+        clerk = Clerk(*LEGS)
+        for _ in range(2):
+            clerk.tick()
+        for step in ("wheel out", "fork left/leg out", "fork left/leg in", "wheel in"):
+            with self.subTest(step):
+                while clerk.state(step).status != Status.READY:
+                    usual(clerk, clerk.state(clerk.sheet.focus or ""))
+                clerk.record("stands", {"pose": "side stand", "strapped": False}, step=step)
+                self.assertEqual(clerk.state(step).status, Status.BLOCKED)
+                self.assertIn("strapped:", [need.code for need in clerk.state(step).unmet])
+                clerk.record("stands", {"pose": "lifted", "strapped": True}, step=step)
+                self.assertEqual(clerk.state(step).status, Status.READY)
 
 
 class DespiteTests(TestCase):

@@ -15,6 +15,7 @@ from ..jobs import LIFTED, job_id, minutes_of
 from ..needs import Need, done
 from ..steps import Measured, PlannedTask, Step, ticks
 from ..work import Work
+from .cards import STRAPPED
 
 GAPS = (
     Decimal(50),
@@ -38,7 +39,7 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             instruction=said.text,
             items=ticks(Tick.FRONT_HELD, Tick.WHEEL_OUT),
             hands=words.HOLDS_FRONT,
-            needs=(done(of_bike(Name.SUPPORT)),),
+            needs=(done(of_bike(Name.SUPPORT)), STRAPPED),
         )
     )
     legs_in = [_leg(work, leg.spec, done(out)) for leg in legs]
@@ -53,7 +54,7 @@ def write(work: Work, legs: Sequence[PlannedTask]) -> None:
             instruction=said.text,
             items=ticks(Tick.AXLE, Tick.LEVER, Tick.SECOND_PERSON),
             hands=words.HOLDS_WHEEL,
-            needs=tuple(done(step) for step in legs_in),
+            needs=(*(done(step) for step in legs_in), STRAPPED),
         )
     )
 
@@ -78,7 +79,7 @@ def _leg(work: Work, spec: ReservoirSpec, out: Need) -> StepId:
                 job=job,
                 title=said.title,
                 instruction=said.text,
-                needs=(before,),
+                needs=(before, STRAPPED) if attitude == LIFTED else (before,),
                 **asked,
             )
         )
