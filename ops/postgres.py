@@ -26,6 +26,7 @@ READER = "oilward_reader"  # reads everything, owns nothing: backups
 APP = "oilward_app"  # what the server runs as
 ENVIRONMENT = {"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"}
 LOG = "server.log"
+STOPPING = 120.0  # seconds, longer than any takes to stop
 TRIES = 5  # at a port, where others look for one at the same moment
 ARCHIVING = (
     "pg-archiving.conf"  # what the database is told of keeping its minutes, where it keeps them
@@ -46,13 +47,18 @@ SELECT pg_catalog.format('ALTER %s %s OWNER TO {owner}', kind, name) FROM (
 """
 
 
+def _told(data: Path) -> list[str]:
+    """What the server of these data says of itself: its number first, and among the rest how it is."""
+    try:
+        return [line.strip() for line in (data / "postmaster.pid").read_text().split("\n")]
+    except OSError:
+        return [""]
+
+
 def _is_ready(data: Path, process: "subprocess.Popen[bytes]") -> bool:
     """Whether the server of these data says so itself: at its port another one may answer."""
-    try:
-        told = (data / "postmaster.pid").read_text().split("\n")
-    except OSError:
-        return False
-    return told[0] == str(process.pid) and "ready" in map(str.strip, told)
+    told = _told(data)
+    return told[0] == str(process.pid) and "ready" in told
 
 
 class Postgres:
@@ -139,7 +145,7 @@ class Postgres:
     def start(self) -> None:
         self._create()
         self.claim()
-        if self.running():  # left over from a run that was killed: ours to stop again
+        if self._left_over():
             self.started = True
             return
         for left in reversed(range(TRIES)):
@@ -151,6 +157,16 @@ class Postgres:
                 # somebody was quicker to the port; another one is looked for
                 if not left or not taken(port):
                     raise
+
+    def _left_over(self) -> bool:
+        """Whether the server of a run that was killed goes on: ours to stop again. One that is just
+        stopping is waited for."""
+        until = time.monotonic() + STOPPING
+        while self.running():
+            if "ready" in _told(self.data) or time.monotonic() > until:
+                return True
+            time.sleep(0.1)
+        return False
 
     def _configure(self, port: int) -> None:
         settings = [

@@ -2,9 +2,11 @@
 and a machine that is busy."""
 
 import os
+import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -130,7 +132,28 @@ class BusyTests(TestCase):
         self.assertGreaterEqual(self.waited(child), 4)
 
 
-class PortsTakenTests(TestCase):
+class DatabaseTests(TestCase):
+    def test_one_that_is_just_stopping_is_waited_for_and_begun_anew(self) -> None:
+        home = Path(self.enterContext(TemporaryDirectory(dir="/var/tmp")))
+        home.chmod(0o755)
+        self.enterContext(mock.patch.dict(os.environ, OILWARD_STATE=str(home)))
+        server = Postgres("left", fast=True)
+        self.addCleanup(server.stop)
+        server.start()
+        assert server.process
+        process = server.process
+        with server.connect():  # somebody still in keeps it from going at once
+            process.send_signal(signal.SIGTERM)
+            while "stopping" not in (server.data / "postmaster.pid").read_text():
+                time.sleep(0.05)
+            leaves = threading.Timer(1, process.send_signal, [signal.SIGINT])
+            leaves.start()
+            server.process = None
+            server.start()
+        process.wait()
+        with server.connect() as connection:
+            self.assertEqual(connection.execute("SELECT 1").fetchone(), (1,))
+
     def test_a_port_another_database_took_meanwhile_is_not_taken_for_ones_own(self) -> None:
         home = Path(self.enterContext(TemporaryDirectory(dir="/var/tmp")))
         home.chmod(0o755)
