@@ -119,7 +119,17 @@ async function ring(page: Page, hand: Hand): Promise<void> {
   await hand.press(button(page, /^All \d+ (at|clicked at) /));
 }
 
+async function seconded(page: Page, hand: Hand): Promise<void> {
+  await hand.fill(page.getByLabel("Who looked"), "oda");
+  await hand.fill(page.getByLabel("PIN or password"), "harbour-oda");
+  await hand.press(button(page, "I looked at it"));
+}
+
 async function torqued(page: Page, hand: Hand): Promise<void> {
+  if (await page.getByLabel("Who looked").isVisible()) {
+    await seconded(page, hand);
+    return;
+  }
   if (await button(page, /^All \d+ /).isVisible()) {
     await ring(page, hand);
     return;

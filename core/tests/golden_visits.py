@@ -122,11 +122,14 @@ _WAITS_NEW = tuple(
 )
 
 
+_WHEEL_OR_LEG = re.compile(r"“Torque the .*, fork|the front wheel is not back in")
+
+
 def _waits_for_the_new(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not re.fullmatch(r"/steps/\d+/unmet", at):
         return False
     more = {one for one in now or () if one not in (then or ())}
-    return bool(more) and more <= set(_WAITS_NEW)
+    return bool(more) and {one for one in more if not _WHEEL_OR_LEG.match(one)} <= set(_WAITS_NEW)
 
 
 def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -134,6 +137,7 @@ def _closed_below(visit: Golden, at: str, then: Any, now: Any) -> bool:
         return False
     # a start that is blocked by a need is not held back by a stop besides
     more = [one for one in now or () if one not in (*(then or ()), *_WAITS_NEW)]
+    more = [one for one in more if not _WHEEL_OR_LEG.match(one)]
     return bool(more) and all(one.endswith("is not closed below") for one in more)
 
 
@@ -247,7 +251,26 @@ def _strapped_to_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
 def _strapped_for_a_leg(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not at.endswith("/unmet") or not isinstance(now, list):
         return False
-    return now == [*(then or []), "the bike is not strapped down"]
+    told = [one for one in now if not _WHEEL_OR_LEG.match(one)]
+    before = [one for one in then or [] if not one.endswith("put it back” is not done")]
+    return told in ([*before, "the bike is not strapped down"], ["the bike is not strapped down"])
+
+
+_HANDS_THEN = (
+    "Loosen the cap while",
+    "To its mark in the bridge",
+    "Axle, pinch bolts and calliper",
+)
+_TICKED_THEN = ("Cap loosened, leg out", "Cap and pinch bolts torqued")
+
+
+def _order_of_the_hands(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if re.fullmatch(r"/steps/\d+/instruction", at):
+        return str(then).startswith(_HANDS_THEN)
+    if re.fullmatch(r"/steps/\d+/unmet/\d+", at):
+        return _WHEEL_OR_LEG.match(str(now)) is not None
+    ticked = re.fullmatch(r"/steps/\d+/items(/\d+)?", at) is not None
+    return ticked and any(tick in (then or ()) for tick in _TICKED_THEN)
 
 
 @cache
@@ -392,6 +415,7 @@ CHANGED: tuple[Change, ...] = (
     Change("a filter comes off while the case drips", _filter_while_it_drips),
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
+    Change("legs come out and go back by the order of the hands", _order_of_the_hands),
     Change("no wheel and no leg comes out or goes in unstrapped", _strapped_for_a_leg),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),
     Change("a dipstick is wiped, seated and drawn", _draws_the_stick),
@@ -500,9 +524,14 @@ _NEW = (
 )
 
 
+_HOLDS_A_LEG = re.compile(r"/torque (leg|wheel)\.|^stroke$")
+
+
 def _is_new(one: Any) -> bool:
     if not isinstance(one, dict):
         return False
+    if _HOLDS_A_LEG.search(str(one.get("id", ""))):
+        return True
     return str(one.get("id", "")).endswith(_STEPS_NEW) or str(one.get("part", "")).lower().endswith(
         "cover"
     )

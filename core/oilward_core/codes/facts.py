@@ -17,4 +17,5 @@ class Fact(StrEnum):
     POURED = "poured"
     RIGHT = "right"
     STRAPPED = "strapped"
+    WHEEL_IN = "wheel in"
     EARLIER = "earlier"

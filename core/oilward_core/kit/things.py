@@ -34,7 +34,7 @@ def _opened(task: PlannedTask) -> list[Fastener]:
     found: dict[int, Fastener] = {}
     for one in openings(task.spec, task.variant):
         found |= {id(one.fastener): one.fastener, id(one.closes): one.closes}
-    if not task.spec.facts.drained:
+    if not task.spec.facts.drained and not found:
         found |= {id(f): f for f in task.spec.fasteners if f.role == Role.CAP}
     return list(found.values())
 

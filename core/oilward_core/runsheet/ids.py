@@ -66,6 +66,8 @@ _FASTENER: dict[str, Role] = {
     Name.TORQUE_FILTER: Role.FILTER,
     Name.TORQUE_COVER: Role.COVER_SCREW,
     Name.TORQUE_LEVEL: Role.LEVEL_PLUG,
+    Name.TORQUE_LEG: Role.FORK_CAP,
+    Name.TORQUE_WHEEL: Role.AXLE,
     Name.CLOSE: Role.FILL_PLUG,
     Name.TORQUE_FILLER: Role.FILL_PLUG,
 }

@@ -34,6 +34,8 @@ MAKERS: dict[Fact, Maker] = whole_table(
         Fact.POURED: Maker((Name.FILL,)),
         Fact.RIGHT: Maker((Name.LEVEL, Name.FILL)),
         Fact.STRAPPED: Maker((Name.SUPPORT,)),
+        # in an order the lift sees to it: it is held from wheel out to wheel in
+        Fact.WHEEL_IN: Maker(),
         Fact.EARLIER: Maker(),
     },
 )

@@ -1,9 +1,9 @@
 """What a job opens: every plug, filter and cover once, and the step at which a wrench closes it."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from ..codes.roles import Role
+from ..codes.roles import LEG_HELD_BY, PINCHED_LAST, WHEEL_HELD_BY, Role
 from ..codes.steps import Name
 from ..errors import CoreError
 from ..spec import Fastener, FillRule, Recipe, ReservoirSpec, Variant
@@ -119,10 +119,30 @@ def _filtered(spec: ReservoirSpec, variant: Variant) -> tuple[list[Opening], lis
     return found, covers
 
 
+_HELD_BY = (
+    (Name.TORQUE_LEG, LEG_HELD_BY),
+    (Name.TORQUE_WHEEL, (*WHEEL_HELD_BY, *PINCHED_LAST)),
+)
+
+
+def _of_leg(spec: ReservoirSpec) -> Iterator[Opening]:
+    """What holds a fork leg and the wheel in it, in the order in which it is torqued. Two people stand
+    for each of them, whatever the sheet says."""
+    for name, roles in _HELD_BY:
+        for role in roles:
+            for part, plug in _of_role(spec, role):
+                held = replace(plug, critical=True)
+                card = StepId(spec.key, name, part)
+                yield Opening(fastener=held, closes=held, part=part, card=card)
+
+
 def openings(spec: ReservoirSpec, variant: Variant) -> tuple[Opening, ...]:
     """Every fastener that a job opens, in the order it is opened: filler, drain plugs, filters and
-    screens, a level plug, the cover of a case that is filled through it."""
+    screens, a level plug, the cover of a case that is filled through it; of a fork leg in the order in
+    which it is torqued."""
     found: list[Opening] = []
+    if spec.facts.recipe == Recipe.FORK:
+        return tuple(_of_leg(spec))
     if spec.facts.recipe == Recipe.CIRCUIT:
         return tuple(_filtered(spec, variant)[0][:1])
     if not spec.facts.drained:

@@ -244,6 +244,7 @@ def seized(label: str) -> str:
     return f"The {label}'s filler is seized. Do not drain it. Free it, or close the visit as it stands."
 
 
+AIR_STILL_IN = "There is still air in it: the cap stays shut. Let it off until the gauge is at 0."
 RAN_OUT = "Oil ran out of it on the way."
 
 

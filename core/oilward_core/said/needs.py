@@ -16,6 +16,7 @@ _UNMET: dict[Fact, str] = whole_table(
         Fact.POURED: "nothing is poured into the {label} yet",
         Fact.RIGHT: "the {label}'s level is not right",
         Fact.STRAPPED: "the bike is not strapped down",
+        Fact.WHEEL_IN: "the front wheel is not back in",
         Fact.EARLIER: "{label}",
     },
 )

@@ -135,9 +135,15 @@ STEPS: dict[Name, Words] = whole_table(
             "Lift the front, wheel and brake off",
             "Front lifted and held, calliper hung up by a strap, never by its hose.",
         ),
+        Name.LEG_AIR: Words(
+            "{label}: write its air down, let it off",
+            "Wheel in the air. Read the gauge, let all of it off, read again: the cap stays shut until "
+            "the gauge is at 0.",
+        ),
         Name.LEG_OUT: Words(
             "{label}: take it out",
-            "Loosen the cap while the leg is still held, then the pinch bolts.",
+            "Preload backed off. Slacken the upper pinch bolt where there is one, then the cap while the "
+            "lower bridge holds the leg, then the lower bolts. Face away from the cap.",
         ),
         Name.LEG_DRAIN: Words(
             "{label}: open it, pour out, hang it to drip",
@@ -150,11 +156,24 @@ STEPS: dict[Name, Words] = whole_table(
         ),
         Name.LEG_IN: Words(
             "{label}: put it back",
-            "To its mark in the bridge; pinch bolts and cap by the manual's values.",
+            "To its mark in the bridge. Lower bolts first, then the cap, the upper bolt last, each by "
+            "the manual's value.",
+        ),
+        Name.TORQUE_LEG: Words(
+            "Torque the {what}", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
         ),
         Name.WHEEL_IN: Words(
             "Front wheel and brake on",
-            "Axle, pinch bolts and calliper by the manual's values. Pump the brake up.",
+            "Axle in, brake on and pumped until it is hard, the fork stroked with the brake held, then "
+            "the axle's pinch bolts: each by the manual's value.",
+        ),
+        Name.TORQUE_WHEEL: Words(
+            "Torque the {what}", "One slow pull, hand in the middle of the grip.{crow_foot}{then}"
+        ),
+        Name.STROKE: Words(
+            "Pump the brake, stroke the fork",
+            "Pump until the lever is hard. Let the front down on its wheel and stroke the fork a few "
+            "times, brake held: the legs find their place on the axle before its pinch bolts hold it.",
         ),
         Name.LOOK: Words("Look at the {label}", "{how}"),
         Name.LEAKS: Words(
@@ -315,10 +334,16 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.WIPED: "Bike wiped down",
         Tick.FRONT_HELD: "Front is held and cannot tip",
         Tick.WHEEL_OUT: "Wheel out, calliper hung up",
-        Tick.LEG_OUT: "Cap loosened, leg out",
+        Tick.UPPER_LOOSE: "Upper pinch bolt slackened",
+        Tick.CAP_LOOSE: "Cap loosened while the lower bridge holds the leg",
+        Tick.LOWER_LOOSE: "Lower pinch bolts slackened",
+        Tick.PRELOAD_OFF: "Preload backed off",
+        Tick.LEG_OUT: "Leg out",
         Tick.LEG_IN: "In to its mark",
         Tick.LEG_TORQUED: "Cap and pinch bolts torqued",
         Tick.AXLE: "Axle and pinch bolts torqued",
+        Tick.WHEEL_FREE: "Axle in, brake on, the wheel turns free",
+        Tick.STROKED: "Fork stroked with the brake held",
         Tick.LEVER: "Brake lever is hard",
         Tick.SECOND_PERSON: "A second person has looked at axle and brake",
     },
@@ -561,6 +586,11 @@ LEAK_AT = {
     Role.FILL_PLUG: "Filler",
     "cover": "Cover",
 }
+
+
+def of_leg(part: str, label: str) -> str:
+    """What holds a leg or the wheel in it: ``upper pinch bolt, fork, left``."""
+    return f"{part}, {label}"
 
 
 def leak_place(part: str, label: str, several: bool) -> str:

@@ -56,6 +56,13 @@ ROLE_BANDS: dict[str, Band] = {
     Role.BANJO_BOLT: _band(12, 45),
     Role.COVER_SCREW: _band(4, 28),
     Role.PINCH_BOLT: _band(6, 36),
+    Role.UPPER_PINCH: _band(6, 36),
+    Role.LOWER_PINCH: _band(6, 36),
+    Role.AXLE_PINCH: _band(6, 36),
+    Role.AXLE: _band(25, 160),
+    Role.CALLIPER_BOLT: _band(15, 60),
+    Role.DAMPER_BOLT: _band(12, 75),
+    Role.ROD_NUT: _band(8, 50),
 }
 # by role and nominal diameter in mm, N·m
 _SIZED: dict[str, dict[int, Band]] = {
@@ -68,7 +75,13 @@ PIPE_BANDS = {9.9: _band(7, 20), 13.3: _band(10, 32), 16.8: _band(15, 45), 21.0:
 _PLASTIC = _band(0.8, 9)
 # of a drain plug's least torque: less than that holds no steel plug (common practice, no source)
 _STEEL_FILLER = Decimal("0.14")
-CLAMPED = (Role.COVER_SCREW, Role.PINCH_BOLT)
+CLAMPED = (
+    Role.COVER_SCREW,
+    Role.PINCH_BOLT,
+    Role.UPPER_PINCH,
+    Role.LOWER_PINCH,
+    Role.AXLE_PINCH,
+)
 _UNKNOWN = _band(2, 150)
 # a bolt that clamps is tightened to between a quarter and a little over three quarters of its proof
 _CLAMP_FROM, _CLAMP_TO = Decimal("0.3"), Decimal("1.05")

@@ -117,6 +117,11 @@ class Technician:
             answer = self.entry("torque", pulled(self.step(name)), step=name)
         return answer
 
+    def seconded(self, step: str) -> Any:
+        """A lead looks at what was pulled."""
+        body = {"id": str(uuid4()), "step": step, "username": "oda", "password": "harbour-oda"}
+        return self._post(f"/api/visits/{self.visit}/second/", body)
+
     def look_over(self) -> None:
         """Cold checks, and the level as it came."""
         self.tick()

@@ -78,6 +78,8 @@ class WholeTestCase(VisitTestCase):
             "leaks": ("leaks", {"result": "dry"}),
             "measure": ("measure", {"found": _measured(step)}),
         }
+        if kind == "torque" and step["card"]["pulled"] and step["card"]["second"]:
+            return mira.seconded(step["id"])
         if kind == "torque":
             said["torque"] = ("torque", pulled(step))
         entry, data = said[kind]

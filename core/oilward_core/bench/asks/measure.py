@@ -8,6 +8,7 @@ from typing import ClassVar
 from ...codes.bench import Basis
 from ...codes.entries import Ask, EntryKind
 from ...codes.steps import Name
+from ...debris import Verdict
 from ...errors import CoreError
 from ...expected import (
     Expected,
@@ -23,6 +24,7 @@ from ...said import bench as said
 from ...said import expected as words
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
+from ..fold.known import Known
 from ..fold.state import TaskState
 from ..fold.taking import Taking
 from ..typed import Typed
@@ -102,6 +104,18 @@ def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     return Taken(found=found, left=left)
 
 
+def _let_off(step: Step, entry: Entry, known: Known) -> bool:
+    """A leg's air is let off once its gauge is at 0; any other value is what it is."""
+    if step.name != Name.LEG_AIR or not isinstance(entry.data, Taken):
+        return True
+    left = entry.data.left or entry.data.found
+    return bool(left) and all(value.high == 0 for value in left.values())
+
+
+def _still_in(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    return "" if _let_off(step, entry, known) else said.AIR_STILL_IN
+
+
 def _take(taking: Taking, entry: Entry, data: Taken) -> None:
     taking.complete(entry)
 
@@ -131,4 +145,6 @@ def _expects(
     return within(sheets, show(sheets, "mm"), Basis.SHEET, words.ANOTHER_GAP, GAPS_WITHIN)
 
 
-ROOM = Room(ask=Ask.MEASURE, acts=(MEASURE,), expects=_expects)
+ROOM = Room(
+    ask=Ask.MEASURE, acts=(MEASURE,), completes=_let_off, expects=_expects, remarks=_still_in
+)

@@ -92,6 +92,7 @@ def _gone(facts: Facts) -> Iterator[StepId]:
 def _cards(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
     """Every wrench card that earlier releases did not have, and the steps that came after it."""
     ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
+    wheel = of_bike(Name.WHEEL_IN)
     for key, task in tasks.items():
         filled = StepId(key, Name.FILL, "", 1)
         for one in openings(task.reservoir, task.variant):
@@ -99,6 +100,10 @@ def _cards(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
                 yield one.card, finished
             elif one.card.name == Name.TORQUE_COVER:
                 yield from ((one.card, ran), (one.card, finished))
+            elif one.card.name == Name.TORQUE_LEG:
+                yield from ((one.card, wheel), (one.card, finished))
+            elif one.card.name == Name.TORQUE_WHEEL:
+                yield from ((one.card, finished), (of_bike(Name.STROKE), finished))
             elif one.card.name == Name.TORQUE_FILTER or one.card.part:
                 yield from ((one.card, filled), (one.card, finished))
 

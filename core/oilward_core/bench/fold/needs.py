@@ -8,7 +8,7 @@ from ...codes.facts import Fact
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...guard import whole_table
-from ...runsheet import MAKERS, Need, Step, StepId
+from ...runsheet import MAKERS, Need, Step, StepId, of_bike
 from ...said import needs as said
 from ...spec import IDLING
 from .facts import Facts, Timer, shut
@@ -94,6 +94,16 @@ def _strapped(reservoir: str, known: Known) -> bool:
     return known.facts.stance is None or known.facts.stance.strapped
 
 
+_WHEEL_BACK = (Name.WHEEL_IN, Name.TORQUE_WHEEL, Name.STROKE)
+
+
+def _wheel_in(reservoir: str, known: Known) -> bool:
+    """It never came out, or is back with all that holds it."""
+    out = str(of_bike(Name.WHEEL_OUT)) in known.facts.last
+    back = (known.complete[step] for step in known.complete if step.name in _WHEEL_BACK)
+    return not out or all(back)
+
+
 def _right(reservoir: str, known: Known) -> bool:
     filling = known.fillings[reservoir]
     return filling.right and filling.counted
@@ -112,6 +122,7 @@ CHECKS: dict[Fact, _Check] = whole_table(
         Fact.POURED: _poured,
         Fact.RIGHT: _right,
         Fact.STRAPPED: _strapped,
+        Fact.WHEEL_IN: _wheel_in,
         # nobody knows any more what it was: somebody has to say what was found
         Fact.EARLIER: lambda reservoir, known: False,
     },

@@ -198,7 +198,7 @@ def runs(work: Work) -> None:
     # a plug that came out again after the fill is back, too
     shut = tuple(Need(Fact.SHUT, task.spec.key) for task in drained(work))
     counted = tuple(done(step) for step in work.named(*_AFTER_A_LEAK, Name.TORQUE_COVER))
-    needs = (*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT))
+    needs = (*counted, *shut, Need(Fact.FULL), Need(Fact.FILLERS_SHUT), Need(Fact.WHEEL_IN))
     lamp = _lamp(work, job, needs)
     for number in range(1, work.rounds.runs + 1):
         work.step(

@@ -1,0 +1,147 @@
+"""Fork legs at the bench: the order of the hands, air, what holds them, and the wheel."""
+
+import random
+from dataclasses import replace
+from decimal import Decimal
+from unittest import TestCase
+
+from hypothesis import Phase, given, settings
+from hypothesis import strategies as st
+from oilward_core.bench import Status
+from oilward_core.codes.entries import Ask
+from oilward_core.codes.suspension import LegKind
+from oilward_core.runsheet import TaskPlan
+from oilward_core.spec import LegSpec
+
+from . import tries
+from .clerk import LEGS, TASK, Clerk, fastener, pulled, ticks, usual
+
+LEG_PARTS = ("lower pinch bolt", "fork cap", "upper pinch bolt")
+WHEEL_PARTS = ("axle", "calliper bolt", "axle pinch bolt")
+
+
+def leg(which: int, *parts: str, **more: object) -> TaskPlan:
+    """A leg whose sheet names what holds it."""
+    plan = LEGS[which]
+    held = tuple(replace(fastener(part, "22 N·m"), key=part) for part in parts)
+    spec = replace(plan.reservoir, fasteners=held, leg=LegSpec(**more))  # type: ignore[arg-type]
+    return replace(plan, reservoir=spec)
+
+
+BOTH = (leg(0, *LEG_PARTS, *WHEEL_PARTS), leg(1, *LEG_PARTS))
+
+
+def act(clerk: Clerk, name: str) -> None:
+    """What is usually done at a step; where it was pulled, a second person looks."""
+    state = clerk.state(name)
+    if state.step.ask == Ask.TORQUE and state.remark.startswith("A second person"):
+        raw = {"name": "Oda", "person": "oda", "alone": False}
+        clerk.record("second look", raw, name)
+    elif state.step.id.name == "leg air":
+        clerk.record("measure", {"found": {"air": "10.5 bar"}, "left": {"air": "0 bar"}}, name)
+    else:
+        usual(clerk, state)
+
+
+def do(clerk: Clerk, until: str) -> None:
+    """What is usually done, up to a step."""
+    for _ in range(90):
+        sheet = clerk.sheet
+        if sheet.step(until).status == Status.READY:
+            return
+        act(clerk, sheet.focus or "")
+    raise AssertionError(f"{until} was never offered")
+
+
+class OrderTests(TestCase):
+    def test_out_and_back_by_the_order_of_the_hands(self) -> None:
+        clerk = Clerk(*BOTH)
+        do(clerk, "fork left/leg out")
+        out = clerk.state("fork left/leg out").step
+        self.assertEqual(ticks(out), ["upper loose", "cap loose", "lower loose", "leg out"])
+        names = [str(state.step.id) for state in clerk.sheet.steps]
+        back = [name for name in names if name.startswith("fork left/torque leg")]
+        self.assertEqual(back, [f"fork left/torque leg.{part}" for part in LEG_PARTS])
+        wheel = [n for n in names if "torque wheel" in n or n in ("wheel in", "stroke")]
+        self.assertEqual(
+            wheel,
+            [
+                "wheel in",
+                "fork left/torque wheel.axle",
+                "fork left/torque wheel.calliper bolt",
+                "stroke",
+                "fork left/torque wheel.axle pinch bolt",
+            ],
+        )
+        for before, then in zip([*back, *wheel], [*back, *wheel][1:], strict=False):
+            with self.subTest(then):
+                do(clerk, before)
+                self.assertEqual(clerk.state(then).status, Status.BLOCKED)
+                act(clerk, before)
+
+    def test_each_is_asked_of_a_second_person_whatever_the_sheet_says(self) -> None:
+        clerk = Clerk(*BOTH)
+        do(clerk, "fork left/torque leg.fork cap")
+        pull = pulled(clerk, "fork left/torque leg.fork cap")
+        clerk.record(*pull, "fork left/torque leg.fork cap")
+        cap = clerk.state("fork left/torque leg.fork cap")
+        self.assertEqual(cap.remark, "A second person looks at it and says so.")
+        after = clerk.state("fork left/torque leg.upper pinch bolt")
+        self.assertEqual(after.status, Status.BLOCKED)
+
+    def test_a_sheet_that_names_none_is_ticked_as_before(self) -> None:
+        clerk = Clerk(*LEGS)
+        do(clerk, "fork left/leg out")
+        self.assertEqual(ticks(clerk.state("fork left/leg out").step), ["leg out"])
+        do(clerk, "wheel in")
+        self.assertEqual(ticks(clerk.state("wheel in").step), ["axle", "lever", "second person"])
+
+
+class AirTests(TestCase):
+    air = leg(0, "fork cap", kind=LegKind.AIR, pressure=Decimal(1050))
+
+    def test_the_cap_waits_until_the_gauge_is_at_nothing(self) -> None:
+        clerk = Clerk(self.air, LEGS[1])
+        do(clerk, "fork left/leg air")
+        self.assertEqual(clerk.state("fork left/leg out").status, Status.BLOCKED)
+        measured = {"found": {"air": "10.4 bar"}, "left": {"air": "0.3 bar"}}
+        clerk.record("measure", measured, "fork left/leg air")
+        self.assertEqual(clerk.state("fork left/leg out").status, Status.BLOCKED)
+        self.assertIn("still air", clerk.state("fork left/leg air").remark)
+        measured["left"]["air"] = "0 bar"
+        clerk.record("measure", measured, "fork left/leg air")
+        self.assertEqual(clerk.state("fork left/leg out").status, Status.READY)
+
+    def test_no_other_leg_is_asked(self) -> None:
+        steps = [str(state.step.id) for state in Clerk(*BOTH).sheet.steps]
+        self.assertFalse([step for step in steps if "leg air" in step])
+
+
+class WheelTests(TestCase):
+    @settings(max_examples=tries(12, 200), deadline=None, phases=(Phase.explicit, Phase.generate))
+    @given(st.randoms(use_true_random=False))
+    def test_no_engine_runs_without_a_wheel_and_no_leg_is_opened_under_pressure(
+        self, rng: random.Random
+    ) -> None:
+        clerk = Clerk(TASK, AirTests.air, leg(1, *LEG_PARTS, *WHEEL_PARTS))
+        for _ in range(60):
+            sheet = clerk.sheet
+            at = {str(state.step.id): state for state in sheet.steps}
+            done = {name for name, state in at.items() if state.status == Status.DONE}
+            runs = [s for n, s in at.items() if n.startswith("run") and s.status == Status.READY]
+            if runs and "wheel out" in done:
+                held = [n for n in at if n in ("wheel in", "stroke") or "torque wheel" in n]
+                self.assertLessEqual(set(held), done)
+            if at["fork left/leg out"].status == Status.READY:
+                self.assertIn("fork left/leg air", done)
+            ready = [s for s in sheet.steps if s.status in (Status.READY, Status.RUNNING)]
+            ready = [state for state in ready if state.step.ask != "wait"]
+            if not ready:
+                break
+            state = rng.choice(ready)
+            if state.step.id.name == "leg air":
+                left = rng.choice(["0 bar", "2 bar"])
+                told = {"found": {"air": "10.5 bar"}, "left": {"air": left}}
+                clerk.record("measure", told, str(state.step.id))
+            else:
+                act(clerk, str(state.step.id))
