@@ -268,7 +268,7 @@ export async function usual(page: Page, hand: Hand): Promise<string> {
 /** Until the server has answered and the bench shows it: a remark that stood there before says nothing
  * about what was just done. */
 async function answer(page: Page): Promise<void> {
-  await page.waitForResponse((response) => response.url().endsWith("/entries/"));
+  await page.waitForResponse((response) => /\/(entries|second)\/$/.test(response.url()));
   await written(page);
 }
 

@@ -117,9 +117,12 @@ class Technician:
             answer = self.entry("torque", pulled(self.step(name)), step=name)
         return answer
 
-    def seconded(self, step: str) -> Any:
-        """A lead looks at what was pulled."""
-        body = {"id": str(uuid4()), "step": step, "username": "oda", "password": "harbour-oda"}
+    def carded(self, step: dict[str, Any]) -> Any:
+        """It is pulled; where that is right and two stand for it, a lead looks."""
+        if not (step["card"]["pulled"] and step["card"]["second"]):
+            return self.entry("torque", pulled(step), step=step["id"])
+        who = {"username": "oda", "password": "harbour-oda"}
+        body = {"id": str(uuid4()), "step": step["id"], **who}
         return self._post(f"/api/visits/{self.visit}/second/", body)
 
     def look_over(self) -> None:

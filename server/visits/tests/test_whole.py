@@ -9,7 +9,7 @@ from shelf.models import Fluid
 from workshop.models import Trace
 
 from visits.models import EntryRow, Service, Visit
-from visits.tests.bench import Technician, pulled, ticks
+from visits.tests.bench import Technician, ticks
 from visits.tests.test_visit import VisitTestCase
 
 THREE = [
@@ -78,10 +78,8 @@ class WholeTestCase(VisitTestCase):
             "leaks": ("leaks", {"result": "dry"}),
             "measure": ("measure", {"found": _measured(step)}),
         }
-        if kind == "torque" and step["card"]["pulled"] and step["card"]["second"]:
-            return mira.seconded(step["id"])
         if kind == "torque":
-            said["torque"] = ("torque", pulled(step))
+            return mira.carded(step)
         entry, data = said[kind]
         return mira.entry(entry, data, step=step["id"])
 
