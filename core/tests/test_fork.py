@@ -89,6 +89,19 @@ class OrderTests(TestCase):
         after = clerk.state("fork left/torque leg.upper pinch bolt")
         self.assertEqual(after.status, Status.BLOCKED)
 
+    def test_a_cap_pulled_too_far_has_its_thread_looked_at_and_is_pulled_again(self) -> None:
+        clerk, cap = Clerk(*BOTH), "fork left/torque leg.fork cap"
+        do(clerk, cap)
+        clerk.record("torque", {**pulled(clerk, cap)[1], "reading": "60 N·m", "over": True}, cap)
+        self.assertFalse(clerk.sheet.ready_to_sign)
+        look = next(s for s in clerk.sheet.steps if s.step.id.name == "thread")
+        self.assertEqual((look.step.id.reservoir, look.status), ("fork left", Status.READY))
+        self.assertEqual(clerk.state(cap).status, Status.BLOCKED)
+        clerk.record("answer", {"value": "good"}, str(look.step.id))
+        act(clerk, cap)
+        act(clerk, cap)
+        self.assertEqual(clerk.state(cap).status, Status.DONE)
+
     def test_a_sheet_that_names_none_is_ticked_as_before(self) -> None:
         clerk = Clerk(*LEGS)
         do(clerk, "fork left/leg out")

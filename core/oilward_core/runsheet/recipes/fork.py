@@ -18,7 +18,7 @@ from ..needs import Need, done
 from ..openings import Opening, openings
 from ..steps import Measured, PlannedTask, Step, ticks
 from ..work import Work
-from .cards import STRAPPED, carded
+from .cards import STRAPPED, carded, look_at_threads, looked_at
 
 GAPS = (
     Decimal(50),
@@ -61,7 +61,8 @@ def _carded(
     """The cards of what is torqued one after another; the last of them."""
     for task, one in held:
         what = words.of_leg(one.part, task.spec.label)
-        last = carded(work, one, job, what, (done(last), STRAPPED))
+        needs = (done(last), STRAPPED, *looked_at(work, task.spec))
+        last = carded(work, one, job, what, needs)
     return last
 
 
@@ -174,4 +175,6 @@ def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
     held = [(task, one) for one in _held(work, task, Name.TORQUE_LEG)]
     ticked = (Tick.LEG_IN,) if held else (Tick.LEG_IN, Tick.LEG_TORQUED)
     last = step(JobKind.LEG_IN, Name.LEG_IN, done(gap), LIFTED, items=ticks(*ticked))
-    return _carded(work, held, job_id(JobKind.LEG_IN, key), last)
+    job = job_id(JobKind.LEG_IN, key)
+    look_at_threads(work, spec, job)
+    return _carded(work, held, job, last)
