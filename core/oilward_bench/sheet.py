@@ -24,7 +24,7 @@ from oilward_core.codes.debris import Warmth
 from oilward_core.debris import SMELLS, Form, Matter, OilLook, Place
 from oilward_core.runsheet import Pose, StepId, TaskPlan
 from oilward_core.said import bench as said
-from oilward_core.said import steps as words
+from oilward_core.said import options as choices
 
 from .shapes import (
     AnsweredShape,
@@ -154,7 +154,7 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
         poses=[
             PoseShape(
                 pose=pose,
-                words=words.stands(pose),
+                words=choices.stands(pose),
                 straps=pose.straps,
                 caution=unstrapped(pose),
             )

@@ -26,7 +26,7 @@ from oilward_core.bench import (
 from oilward_core.bench.closing import read_kept
 from oilward_core.codes.options import Look
 from oilward_core.runsheet import TaskPlan
-from oilward_core.said.steps import ON_A_LIFT, POSES
+from oilward_core.said.options import ON_A_LIFT, POSES
 from oilward_core.spec import FillRule
 
 Stored = Mapping[str, Any]

@@ -25,7 +25,7 @@ from oilward_core.debris import (
     watched,
     would_change,
 )
-from oilward_core.said.steps import LOOKS
+from oilward_core.said.options import LOOKS
 from oilward_core.spec import KINDS, ReservoirKind
 
 from .models import Answer, Finding, Overruling

@@ -1,4 +1,4 @@
-"""What can be chosen and ticked at a step. Codes: what they are called stands in `said.steps`."""
+"""What can be chosen and ticked at a step. Codes: what they are called stands in `said.options`."""
 
 from enum import StrEnum
 

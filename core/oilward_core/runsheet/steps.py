@@ -16,6 +16,7 @@ from ..drained import Out
 from ..errors import CoreError
 from ..fill import Before, Fell, OfModel
 from ..guard import Sound, remembered, usable
+from ..said import options as choices
 from ..said import steps as words
 from ..schools import Schools
 from ..spec import (
@@ -269,4 +270,4 @@ def chosen(table: Mapping[Code, str], codes: Iterable[Code]) -> tuple[Option, ..
 @remembered
 def ticks(*codes: Tick) -> tuple[Option, ...]:
     """What is ticked at a step."""
-    return chosen(words.TICKS, codes)
+    return chosen(choices.TICKS, codes)

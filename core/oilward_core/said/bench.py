@@ -12,7 +12,7 @@ from ..codes.steps import WaitsFor
 from ..debris import OilLook, Part, Place
 from ..guard import whole_table
 from ..quantity import show
-from . import drained, steps
+from . import drained, options
 
 DONE, SKIPPED, DRY = "done", "skipped", "dry"
 LOOKED_TOO_SOON = "Looked at too soon: once more when it has stood."
@@ -87,7 +87,7 @@ def of_ring(pulled: str, *, half: bool, screw: int | None) -> str:
 
 def ticked(items: Sequence[str]) -> str:
     """What was done besides the pull."""
-    return ", ".join(_called(code, steps.TICKED) for code in items)
+    return ", ".join(_called(code, options.TICKED) for code in items)
 
 
 def looked_second(name: str, *, alone: bool) -> str:
@@ -159,7 +159,7 @@ def level(sight: Sight, position: Decimal, attitude: str, amount: str = "") -> s
         Sight.DRY: "dry at the edge",
     }
     between = f"{position:.0%} between the marks"
-    return f"{unseen.get(sight, between)}, {steps.pose(attitude)}"
+    return f"{unseen.get(sight, between)}, {options.pose(attitude)}"
 
 
 def pulled(reading: str, turned: Decimal | None) -> str:
@@ -188,12 +188,12 @@ def _called(code: str, *tables: Mapping[Any, str]) -> str:
 
 
 _CHOICES = (
-    steps.OPENS,
-    steps.SEALS,
-    steps.LOOKS,
-    steps.LAMPS,
-    steps.EMPTIED,
-    steps.THREADS,
+    options.OPENS,
+    options.SEALS,
+    options.LOOKS,
+    options.LAMPS,
+    options.EMPTIED,
+    options.THREADS,
     drained.STOOD,
 )
 
@@ -297,8 +297,8 @@ RUNNING_DOWN = (
 def wrong_attitude(read: str, gauge: str, wanted: str) -> str:
     """Read with the bike standing otherwise."""
     return (
-        f"Read {steps.pose(read)}; this {gauge} is read {steps.pose(wanted)}. Kept, not used. Stand it "
-        "right and read again."
+        f"Read {options.pose(read)}; this {gauge} is read {options.pose(wanted)}. Kept, not used. "
+        "Stand it right and read again."
     )
 
 
@@ -314,8 +314,8 @@ def hurt(label: str, pulled: str) -> str:
 def on_a_lift(wanted: str) -> str:
     """Read on a lift, of which nobody knows yet how far it is out."""
     return (
-        f"A lift that tilts the bike reads wrong. Kept, not used. Read it {steps.pose(wanted)} too, with "
-        "nothing poured between: how far the lift is out is learned."
+        f"A lift that tilts the bike reads wrong. Kept, not used. Read it {options.pose(wanted)} too, "
+        "with nothing poured between: how far the lift is out is learned."
     )
 
 
@@ -348,7 +348,7 @@ def too_late(minutes: str) -> str:
 
 def strapped(pose: Pose, is_strapped: bool) -> str:
     """``upright, strapped down``."""
-    return f"{steps.stands(pose)}, {'strapped down' if is_strapped else 'not strapped'}"
+    return f"{options.stands(pose)}, {'strapped down' if is_strapped else 'not strapped'}"
 
 
 def waits_for(what: WaitsFor, words: str) -> str:

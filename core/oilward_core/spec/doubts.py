@@ -16,9 +16,9 @@ from ..guard import guarded
 from ..quantity import show
 from ..said import doubts as say
 from ..torque import plausibility, read_thread
-from .kinds import Band, FillRule, Recipe, ReservoirKind, band
-from .leg import NOTHING_SAID
-from .leg_doubts import differ, holds, sizes
+from .kinds import KINDS, Band, FillRule, Recipe, ReservoirKind, band, inside
+from .leg import NOTHING_SAID, LegSpec
+from .leg_doubts import LEG_HOLDS, differ, sizes
 from .sheet import (
     Fastener,
     LevelCheck,
@@ -51,25 +51,27 @@ _MOST_RUN, _MOST_SETTLE = Decimal(15), Decimal(30)
 _WIDEST = 4  # a torque range from one to more than four times that is two numbers of two things
 
 
-def capacity_band(kind: ReservoirKind, displacement_cc: int) -> Band | None:
-    """Where a capacity in ml is expected, by kind and, for engines, by displacement [trade]."""
-    return holds(kind, NOTHING_SAID, displacement_cc)
-
-
-def _inside(value: Decimal, band: Band) -> bool:
-    return band[0] <= value <= band[1]
+def capacity_band(
+    kind: ReservoirKind, displacement_cc: int, leg: LegSpec = NOTHING_SAID
+) -> Band | None:
+    """Where a capacity in ml is expected, by kind, of engines by displacement, of fork legs by how they
+    are built; None: anything [trade: common practice, no source]."""
+    if leg.kind is not None:
+        return LEG_HOLDS[leg.kind]
+    expected = KINDS[kind].capacity
+    return expected(displacement_cc) if expected else None
 
 
 def _capacities(spec: ReservoirSpec, cc: int) -> Found:
-    band = holds(spec.kind, spec.leg, cc)
+    band = capacity_band(spec.kind, cc, spec.leg)
     for variant, ml in spec.capacities.items():
-        if band is None or _inside(ml, band):
+        if band is None or inside(ml, band):
             continue
         usual = f"{show(band[0], 'l', 1).removesuffix(' l')}–{show(band[1], 'l', 1)}"
         asked = ""
-        if _inside(ml * _THOUSAND, band):
+        if inside(ml * _THOUSAND, band):
             asked = say.litres_meant(show(ml * _THOUSAND, "l"))
-        elif _inside(ml / _THOUSAND, band):
+        elif inside(ml / _THOUSAND, band):
             asked = say.millilitres_meant(show(ml / _THOUSAND, "ml"))
         text = say.capacity(show(ml, "ml" if ml < 100 else "l"), variant, usual, asked)
         yield "capacity band", f"/capacity.{variant}", text
@@ -155,7 +157,7 @@ def _by_hand(fastener: Fastener) -> bool:
 
 def _intervals(spec: ReservoirSpec, cc: int) -> Found:
     limits = spec.limits
-    if limits.repeat_km is not None and not _inside(limits.repeat_km, _KM):
+    if limits.repeat_km is not None and not inside(limits.repeat_km, _KM):
         yield "interval", "/repeat.km", say.every_km(show(limits.repeat_km, "km"))
     if limits.repeat_months is not None and limits.repeat_months > _MOST_MONTHS:
         yield "interval", "/repeat.months", say.every_months(limits.repeat_months)
@@ -165,7 +167,7 @@ def _intervals(spec: ReservoirSpec, cc: int) -> Found:
         return
     if limits.repeat_km is not None and limits.first_km > limits.repeat_km:
         yield "first after repeat", "/first.km", say.FIRST_LATER
-    elif not _inside(limits.first_km, _FIRST_KM):
+    elif not inside(limits.first_km, _FIRST_KM):
         yield "first service", "/first.km", say.first_at(show(limits.first_km, "km"))
 
 
@@ -190,7 +192,7 @@ def _fork(spec: ReservoirSpec, cc: int) -> Found:
     if spec.facts.recipe != Recipe.FORK:
         return
     yield from sizes(spec)
-    if spec.air_gap is not None and not _inside(spec.air_gap, _AIR_GAP):
+    if spec.air_gap is not None and not inside(spec.air_gap, _AIR_GAP):
         asked = say.INCHES_MEANT if spec.air_gap < _AIR_GAP[0] else say.LOOK_AGAIN
         yield "air gap", "/level.air gap", say.air_gap(show(spec.air_gap, "mm"), asked)
 
@@ -200,9 +202,9 @@ _GL4 = re.compile(r"\bGL\s?-?\s?4(?!\s?/\s?(?:GL)?-?5)", re.IGNORECASE)
 
 def _fluid(spec: ReservoirSpec, cc: int) -> Found:
     need = spec.requirement
-    if need.kv40 and not (_inside(need.kv40[0], _KV40) and _inside(need.kv40[1], _KV40)):
+    if need.kv40 and not (inside(need.kv40[0], _KV40) and inside(need.kv40[1], _KV40)):
         yield "viscosity", "/fluid.kv40", say.NO_SUCH_KV40
-    if need.kv100 and not (_inside(need.kv100[0], _KV100) and _inside(need.kv100[1], _KV100)):
+    if need.kv100 and not (inside(need.kv100[0], _KV100) and inside(need.kv100[1], _KV100)):
         yield "viscosity", "/fluid.kv100", say.NO_SUCH_KV100
     if need.kv40 and need.kv100 and need.kv40[0] <= need.kv100[1]:
         yield "viscosity swapped", "/fluid.kv40", say.KV_SWAPPED

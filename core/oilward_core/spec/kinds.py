@@ -55,6 +55,11 @@ def band(low: str, high: str) -> Band:
     return Decimal(low), Decimal(high)
 
 
+def inside(value: Decimal, within: Band) -> bool:
+    """Whether it lies in a band, its ends with it."""
+    return within[0] <= value <= within[1]
+
+
 # largest displacement in cm³ a band holds for, ml [trade]
 _ENGINE_BANDS = (
     (150, band("500", "1600")),

@@ -2,43 +2,32 @@
 The bands are common practice, no source."""
 
 from collections.abc import Iterator
-from decimal import Decimal
 
 from ..codes.suspension import LegKind
+from ..guard import whole_table
 from ..quantity import show
 from ..said import doubts as say
-from .kinds import KINDS, Band, Recipe, ReservoirKind, band
-from .leg import LegSpec
+from .kinds import band, inside
 from .sheet import ReservoirSpec
 
 _ANY = band("80", "1400")  # ml, a leg whose kind nobody wrote
-_HOLDS = {
-    LegKind.DAMPER_ROD: _ANY,
-    LegKind.OPEN_CARTRIDGE: _ANY,
-    LegKind.SEALED_CARTRIDGE: band("50", "900"),  # beside its cartridge
-    LegKind.AIR: band("2", "400"),  # what oils its seals
-}
+LEG_HOLDS = whole_table(
+    LegKind,
+    {
+        LegKind.DAMPER_ROD: _ANY,
+        LegKind.OPEN_CARTRIDGE: _ANY,
+        LegKind.SEALED_CARTRIDGE: band("50", "900"),  # beside its cartridge
+        LegKind.AIR: band("2", "400"),  # what oils its seals
+    },
+)
 _BORE, _TRAVEL = band("18", "60"), band("50", "400")  # mm
-
-
-def holds(kind: ReservoirKind, leg: LegSpec, displacement_cc: int) -> Band | None:
-    """Where a capacity in ml is expected, by kind, of engines by displacement, of legs by how they are
-    built; None: anything [trade: common practice, no source]."""
-    if KINDS[kind].recipe == Recipe.FORK and leg.kind is not None:
-        return _HOLDS[leg.kind]
-    expected = KINDS[kind].capacity
-    return expected(displacement_cc) if expected else None
-
-
-def _outside(value: Decimal | None, within: Band) -> bool:
-    return value is not None and not within[0] <= value <= within[1]
 
 
 def sizes(spec: ReservoirSpec) -> Iterator[tuple[str, str, str]]:
     """Rule, place and sentence of each size that does not go with another one."""
     leg = spec.leg
     for name, value, within in (("bore", leg.bore, _BORE), ("travel", leg.travel, _TRAVEL)):
-        if value is not None and _outside(value, within):
+        if value is not None and not inside(value, within):
             yield name, f"/leg.{name}", say.leg_size(name, show(value, "mm"))
     if leg.bore and leg.rod and leg.rod >= leg.bore:
         yield "rod", "/leg.rod", say.ROD_FILLS

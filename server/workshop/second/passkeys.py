@@ -46,10 +46,9 @@ def place(request: HttpRequest) -> str:
 
 
 def by_name(request: HttpRequest) -> str:
-    """The address by which this workshop is come to by its name; "" where it has none."""
-    names = [one for one in settings.ALLOWED_HOSTS if _is_name(one) and one != "localhost"]
-    best = sorted(names, key=lambda one: "." not in one)
-    return f"{request.scheme}://{best[0]}{_split(request)[1]}/" if best else ""
+    """The address by which this workshop is come to by its name, where links lead by name; else ""."""
+    first = settings.ALLOWED_HOSTS[0]
+    return f"{request.scheme}://{first}{_split(request)[1]}/" if _is_name(first) else ""
 
 
 class Ceremony(WebAuthnHelper):  # type: ignore[misc]

@@ -35,7 +35,7 @@ def tablet(host: str = HOST, scheme: str = "https") -> Tablet:
     return Tablet(host, scheme)
 
 
-@override_settings(ALLOWED_HOSTS=["10.0.0.9", "bench", HOST, "localhost", "testserver"])
+@override_settings(ALLOWED_HOSTS=[HOST, "bench", "10.0.0.9", "localhost", "testserver"])
 class PasskeyCase(WorkshopTestCase):
     def setUp(self) -> None:
         super().setUp()
@@ -157,6 +157,12 @@ class PasskeyTests(PasskeyCase):
                 self.assertEqual(
                     (refused.status_code, refused.json()["code"]), (422, "second.by_number")
                 )
+
+    def test_where_links_lead_by_number_no_name_is_told(self) -> None:
+        with override_settings(ALLOWED_HOSTS=["10.0.0.9", HOST]):
+            page = tablet("10.0.0.9")
+            page.post("/api/session/", ODA, format="json")
+            self.assertEqual(page.get(OWN).json()["by_name"], "")
 
     def test_who_comes_by_another_name_is_asked_for_a_code(self) -> None:
         codes = self.made()

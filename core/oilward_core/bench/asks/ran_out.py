@@ -13,7 +13,7 @@ from ...quantity import show
 from ...runsheet import Step, StepId, TaskPlan, ran_out_id
 from ...said import bench as said
 from ...said import expected as words
-from ...said import steps as say_steps
+from ...said import options as choices
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
 from ..fold.facts import Way
@@ -88,7 +88,7 @@ def _take(taking: Taking, entry: Entry, data: RanOut) -> None:
 
 def _say(data: RanOut, speaker: Speaker) -> str:
     amount = said.volume(data.ml, speaker.volume) if data.how == Lost.SOME else ""
-    return say_steps.lost(data.how, amount)
+    return choices.lost(data.how, amount)
 
 
 RAN_OUT = Act(typed=RanOutTyped, data=RanOut, field="amount", read=_read, take=_take, says=_say)

@@ -14,6 +14,7 @@ from ...fill import start_of, will_rise
 from ...quantity import show
 from ...said import drained as said_drained
 from ...said import fill as said_fill
+from ...said import options as choices
 from ...said import steps as words
 from ...spec import AIR_ALONE, IDLING, FillRule, LevelCheck
 from ..ids import COVER, StepId, of_bike
@@ -79,7 +80,7 @@ def _came(work: Work, task: PlannedTask, job: str) -> list[StepId]:
         return []
     said = words.step(
         Name.CAME,
-        stands=words.stands(level.attitude),
+        stands=choices.stands(level.attitude),
         look=words.look_at(level.gauge, level.dipstick, drawn=level.drawn),
         cold=_lower_while_cold(task, level),
         left=words.left_last(said_fill.LEFT[task.left]) if task.left else "",
@@ -227,7 +228,7 @@ def _lamp(work: Work, job: str, needs: tuple[Need, ...]) -> tuple[Need, ...]:
             ask=Ask.GATE,
             title=said.title,
             instruction=said.text,
-            options=chosen(words.LAMPS, Lamp),
+            options=chosen(choices.LAMPS, Lamp),
             needs=needs,
         )
     )

@@ -8,6 +8,7 @@ from ...codes.options import RINGS, Seal, Thread, Tick
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...quantity import show
+from ...said import options as choices
 from ...said import steps as words
 from ...spec import Fastener, ReservoirSpec
 from ...torque import ring_order
@@ -48,14 +49,14 @@ def asked_at(opening: Opening) -> Iterator[Option]:
     safety wire."""
     plug = opening.closes
     if opening.covered:
-        yield Option(Tick.JOINT, words.tick(Tick.JOINT))
+        yield Option(Tick.JOINT, choices.tick(Tick.JOINT))
     # a drain plug that is used once was asked for at its refit
     if plug.one_use and plug.role != Role.DRAIN_PLUG:
-        yield Option(Tick.NEW_SCREWS, words.tick(Tick.NEW_SCREWS))
+        yield Option(Tick.NEW_SCREWS, choices.tick(Tick.NEW_SCREWS))
     if _locks(plug):
-        yield Option(Tick.LOCKER, words.tick(Tick.LOCKER, text=plug.sealant))
+        yield Option(Tick.LOCKER, choices.tick(Tick.LOCKER, text=plug.sealant))
     if plug.safety_wire:
-        yield Option(Tick.WIRE, words.tick(Tick.WIRE))
+        yield Option(Tick.WIRE, choices.tick(Tick.WIRE))
 
 
 def _seals(opening: Opening) -> tuple[Seal, ...]:
@@ -86,7 +87,7 @@ def carded(
     ticked = tuple(asked_at(opening))
     if not opening.by_wrench:
         tight = plug.torque.text if plug.torque else words.NOT_SAID
-        ticked += (Option(Tick.TIGHTENED, words.tick(Tick.TIGHTENED, text=tight)),)
+        ticked += (Option(Tick.TIGHTENED, choices.tick(Tick.TIGHTENED, text=tight)),)
     spec = next(task.spec for task in work.tasks if task.spec.key == step.reservoir)
     return work.step(
         Step(
@@ -100,7 +101,7 @@ def carded(
             fastener=plug if opening.by_wrench else None,
             turn=turned,
             items=ticked,
-            options=chosen(words.SEALS, _seals(opening)),
+            options=chosen(choices.SEALS, _seals(opening)),
             unchecked=unchecked(spec, f"{plug.key or plug.role}/torque"),
             needs=tuple(needs),
             skippable=stays_on,
@@ -125,7 +126,7 @@ def look_at_threads(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ..
                 ask=Ask.CHOICE,
                 title=said.title,
                 instruction=said.text,
-                options=chosen(words.THREADS, Thread),
+                options=chosen(choices.THREADS, Thread),
             )
         )
     return looked_at(work, spec)

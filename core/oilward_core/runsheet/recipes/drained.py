@@ -20,6 +20,7 @@ from ...codes.steps import JobKind, Name
 from ...quantity import show
 from ...said import drained as said_drained
 from ...said import fill as said_fill
+from ...said import options as choices
 from ...said import steps as words
 from ...schools import RING, SEALANT, WASHER
 from ...spec import Fastener, FillRule, ReservoirSpec, field_of, what
@@ -90,7 +91,7 @@ def _open_up(work: Work, task: PlannedTask, plugs: Sequence[Opening]) -> None:
             instruction=said.text,
             place=where(filler),
             spot=filler.spot if filler else None,
-            options=chosen(words.OPENS, Opens),
+            options=chosen(choices.OPENS, Opens),
             stood=chosen(said_drained.STOOD, AS_OPENED) if looked else (),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
@@ -189,7 +190,7 @@ def _read(
                 ask=Ask.CHOICE,
                 title=said.title,
                 instruction=said.text,
-                options=chosen(words.EMPTIED, Emptied),
+                options=chosen(choices.EMPTIED, Emptied),
                 needs=(done(StepId(spec.key, Name.MEASURE)),),
             )
         )
@@ -266,7 +267,7 @@ def _refit(
             ask=Ask.CHOICE,
             title=title(said.title),
             instruction=said.text,
-            options=chosen(words.SEALS, _seals(work, opened)),
+            options=chosen(choices.SEALS, _seals(work, opened)),
             needs=(inspected, *looked),
         )
     )
@@ -354,7 +355,7 @@ def _ran_out(work: Work, spec: ReservoirSpec, job: str, opened: Sequence[Opening
                 ask=Ask.RAN_OUT,
                 title=said.title,
                 instruction=said.text,
-                options=chosen(words.LOST, _lost(one, opened)),
+                options=chosen(choices.LOST, _lost(one, opened)),
             )
         )
 
@@ -368,7 +369,7 @@ def _tighten(work: Work, spec: ReservoirSpec, job: str, opened: Opening, refit: 
     said = words.BY_HAND
     items: tuple[Option, ...] = ()
     if torque is not None and by_hand:
-        items = (Option(Tick.TIGHTENED, words.tick(Tick.TIGHTENED, text=torque.text)),)
+        items = (Option(Tick.TIGHTENED, choices.tick(Tick.TIGHTENED, text=torque.text)),)
     elif not by_hand:
         said = words.step(Name.TORQUE, crow_foot=crow_foot(plug), then=words.sentence(turned))
     several = opened.card.part

@@ -149,7 +149,7 @@ def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
             )
         )
 
-    if has_air(spec) and StepId(key, Name.LEG_AIR) not in work.rounds.unasked:
+    if has_air(spec):
         measured = (Measured("air", "pressure", *AIR),)
         let_off = step(
             JobKind.LEG_OUT, Name.LEG_AIR, out, LIFTED, ask=Ask.MEASURE, measured=measured

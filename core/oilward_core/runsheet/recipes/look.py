@@ -3,6 +3,7 @@
 from ...codes.entries import Ask
 from ...codes.options import MARK_LOOKS, SHOCK_LOOKS
 from ...codes.steps import JobKind, Name
+from ...said import options as choices
 from ...said import steps as words
 from ...spec import Recipe
 from ..ids import StepId, of_bike
@@ -35,7 +36,7 @@ def write(work: Work, task: PlannedTask) -> None:
             ask=Ask.CHOICE,
             title=said.title,
             instruction=said.text,
-            options=chosen(words.LOOKS, _OPTIONS[facts.recipe]),
+            options=chosen(choices.LOOKS, _OPTIONS[facts.recipe]),
             needs=(done(of_bike(Name.SUPPORT)),),
         )
     )

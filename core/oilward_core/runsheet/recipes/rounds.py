@@ -9,6 +9,7 @@ from ...codes.options import Draw, Tick
 from ...codes.poses import Pose
 from ...codes.steps import JobKind, Name
 from ...fill import start_of
+from ...said import options as choices
 from ...said import steps as words
 from ...said.standing import minutes
 from ...spec import IDLING, FillRule, LevelCheck
@@ -31,16 +32,16 @@ def _filling(number: int, one: Round) -> words.Words:
 def _poses(level: LevelCheck) -> tuple[Option, ...]:
     """How the bike may stand when its level is read; on a lift, where its sheet asks for that, or where
     it is known by how much that is out."""
-    options = [Option(pose, words.pose(pose)) for pose in _STANDS]
+    options = [Option(pose, choices.pose(pose)) for pose in _STANDS]
     if level.attitude == Pose.LIFTED or not level.edge:
-        options.append(Option(Pose.LIFTED, words.ON_A_LIFT))
+        options.append(Option(Pose.LIFTED, choices.ON_A_LIFT))
     return tuple(options)
 
 
 def _options(task: PlannedTask, one: Round) -> tuple[Option, ...]:
     """Where it is taken out; or how the bike stands, where its gauge is looked at before it runs."""
     if one.draws:
-        return chosen(words.DRAWS, (Draw.PLUG,) if one.again else Draw)
+        return chosen(choices.DRAWS, (Draw.PLUG,) if one.again else Draw)
     level = task.spec.level
     if level is None or task.spec.fill_rule != FillRule.LEVEL or level.edge:
         return ()
@@ -106,7 +107,7 @@ def levels(work: Work, task: PlannedTask, *, runs: bool) -> None:
 
 def _settle(work: Work, key: str, number: int, level: LevelCheck, job: str, before: Need) -> StepId:
     """Hands-off: begins by itself when the engine stops, or when the oil is in."""
-    said = words.step(Name.SETTLE, stands=words.stands(level.attitude))
+    said = words.step(Name.SETTLE, stands=choices.stands(level.attitude))
     return work.step(
         Step(
             id=StepId(key, Name.SETTLE, "", number),
@@ -126,12 +127,12 @@ def _level(
     said = words.step(
         Name.LEVEL,
         engine=words.engine(level.engine == IDLING),
-        stands=words.stands(level.attitude),
+        stands=choices.stands(level.attitude),
         look=words.look_at(level.gauge, level.dipstick, drawn=level.drawn),
         latest=words.latest(minutes(level.latest)) if level.latest else "",
     )
     if level.edge:
-        said = words.Words(said.title, words.edge(level.gauge, words.stands(level.attitude)))
+        said = words.Words(said.title, words.edge(level.gauge, choices.stands(level.attitude)))
     return Step(
         id=StepId(task.spec.key, Name.LEVEL, "", number),
         job=job,
