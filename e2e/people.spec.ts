@@ -235,6 +235,7 @@ test("a passkey is made under the workshop's name, shown, and removed", async ({
   await factor.getByLabel("Call the device that keeps it").fill("My phone");
   await press(own, "Make a passkey");
   await expect(factor.getByRole("listitem")).toHaveCount(10);
+  const codes = await factor.getByRole("listitem").allInnerTexts();
   await press(own, "I have them");
   await expect(factor.getByText(/under localhost, since .*, not shown yet/)).toBeVisible();
 
@@ -248,8 +249,21 @@ test("a passkey is made under the workshop's name, shown, and removed", async ({
   await press(own, "Use your passkey");
   await expect(factor.getByText(/under localhost, since .*, last shown/)).toBeVisible();
 
-  // removed, a password alone lets in again
+  // the device is not at hand: it says so, and a recovery code lets in, a wrong one does not
   await device.send("WebAuthn.removeVirtualAuthenticator", { authenticatorId });
+  await device.send("WebAuthn.addVirtualAuthenticator", { options });
+  await press(own, "Sign out");
+  await byPassword(own, "sund");
+  await press(own, "Use your passkey");
+  await expect(own.getByText(/^The device gave no passkey/)).toBeVisible();
+  await own.getByLabel(/^Or what your app shows now/).fill("never-given");
+  await press(own, "Sign in");
+  await expect(own.getByText(/^That is not what your app shows now/)).toBeVisible();
+  await expect(own.getByText(/^The device gave no passkey/)).toHaveCount(0);
+  await own.getByLabel(/^Or what your app shows now/).fill(codes[0] ?? "");
+  await press(own, "Sign in");
+
+  // removed, a password alone lets in again
   await press(own, "Remove My phone");
   await press(own, "Remove it");
   await expect(factor.getByText(/^Signing in by password then asks/)).toBeVisible();

@@ -80,8 +80,13 @@ function useEntering() {
     mutationFn: () => shown(beside.passkey),
     onSuccess: (passkey) => send(passkey),
   });
+  // what the device said first is over once something else is tried
+  const byCode = () => {
+    show.reset();
+    send();
+  };
   const said = show.error?.message ?? wordsOf(signIn.error);
-  return { form, beside, send, show, said, pending: signIn.isPending };
+  return { form, beside, byCode, show, said, pending: signIn.isPending };
 }
 
 function Card({ workshop, children }: { workshop: string; children: ReactNode }) {
@@ -116,7 +121,7 @@ function UsePasskey({ show }: { show: ReturnType<typeof useEntering>["show"] }) 
 }
 
 function ByPassword({ workshop }: { workshop: string }) {
-  const { form, beside, send, show, said, pending } = useEntering();
+  const { form, beside, byCode, show, said, pending } = useEntering();
   const passkey = beside.passkey !== "";
   return (
     <Card workshop={workshop}>
@@ -125,7 +130,7 @@ function ByPassword({ workshop }: { workshop: string }) {
         className={askCss.ask}
         layout="vertical"
         requiredMark={false}
-        onFinish={() => send()}
+        onFinish={byCode}
       >
         <Form.Item
           name="username"

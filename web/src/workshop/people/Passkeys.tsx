@@ -21,7 +21,8 @@ export function useMakePasskey() {
       const answer = await made(options);
       return taken(api.PUT("/api/own/second/passkeys/", { body: { answer, name } }));
     },
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.ownSecond }),
+    // an answer that was lost on its way does not say that nothing was made
+    onSettled: () => client.invalidateQueries({ queryKey: keys.ownSecond }),
   });
 }
 
@@ -69,13 +70,14 @@ function Another({ page, make }: { page: Page; make: ReturnType<typeof useMakePa
             : go to <a href={page.by_name}>{page.by_name}</a>.
           </>
         ) : (
-          "; this workshop has none in its settings."
+          "; its settings lead by number."
         )}
       </p>
     );
   }
   return (
     <Ask
+      key={page.passkeys.length}
       initial={{ name: "" }}
       send={(given) => make.mutate(given.name)}
       error={make.error}

@@ -8,7 +8,7 @@ import {
 
 const HAS_IT = "ERROR_AUTHENTICATOR_PREVIOUSLY_REGISTERED";
 
-/** What the device said, in words of ours: the browser's own name nobody's next step. */
+/** What the device said, in words that tell what to do next. */
 function inWords(error: unknown): Error {
   const had = error instanceof WebAuthnError && error.code === HAS_IT;
   const said = had
