@@ -102,6 +102,24 @@ class OrderTests(TestCase):
         act(clerk, cap)
         self.assertEqual(clerk.state(cap).status, Status.DONE)
 
+    def test_how_each_of_them_stands_is_told(self) -> None:
+        clerk, cap = Clerk(*BOTH), "fork left/torque leg.fork cap"
+
+        def stands() -> dict[str, str]:
+            task = clerk.sheet.task("fork left")
+            assert task is not None
+            return {one.part: one.words for one in task.fasteners if one.open}
+
+        do(clerk, "fork left/leg out")
+        self.assertEqual(set(stands()), {"Axle", "Calliper bolt", "Axle pinch bolt"})
+        act(clerk, "fork left/leg out")
+        self.assertEqual(len(stands()), 6)
+        do(clerk, cap)
+        self.assertNotIn("Lower pinch bolt", stands())
+        self.assertEqual(stands()["Fork cap"], "out, not torqued")
+        do(clerk, "fork left/torque wheel.axle pinch bolt")
+        self.assertEqual(set(stands()), {"Axle pinch bolt"})
+
     def test_a_sheet_that_names_none_is_ticked_as_before(self) -> None:
         clerk = Clerk(*LEGS)
         do(clerk, "fork left/leg out")

@@ -6,11 +6,11 @@ from oilward_core.bench import Speaker
 from oilward_core.errors import CoreError
 from oilward_core.spec import (
     LAYOUTS,
+    RESERVOIR_FIELDS,
     Cell,
     Field,
     FillRule,
     Path,
-    ReservoirKind,
     ReservoirSpec,
     Value,
     by_reservoir,
@@ -120,19 +120,12 @@ def _part(
     )
 
 
-def _whole() -> tuple[Field, ...]:
-    """Every field a reservoir of any kind can have."""
-    return fields_for(ReservoirKind.ENGINE, None) + tuple(
-        f for f in fields_for(ReservoirKind.FORK, None) if f.name == "level.air gap"
-    )
-
-
 def _block(key: str, rows: Rows, speaks: Speaker) -> ReservoirBlock:
     spec = reservoir_of(key, {path: cell(row) for path, row in rows.items()})
     needed = set(missing(spec))
     own = [path.field for path in rows if not path.part]
     plates: dict[str, list[Row]] = {}
-    for field in _fields(own, fields_for(spec.kind, FillRule(spec.fill_rule)), _whole()):
+    for field in _fields(own, fields_for(spec.kind, FillRule(spec.fill_rule)), RESERVOIR_FIELDS):
         at = Path(key, "", field.name)
         plates.setdefault(field.plate, []).append(_row(at, rows.get(at), speaks, at in needed))
     parts = dict.fromkeys(path.part for path in rows if path.part)

@@ -85,6 +85,33 @@ def _plug(key: str, one: Opening, known: Known) -> FastenerState:
     return _pulled(one.part, fact, one.card, known) if fact else _as_it_came(one.part, Stands.IN)
 
 
+# what comes out takes out what holds it
+_OUT_WITH = {Name.TORQUE_LEG: Name.LEG_OUT, Name.TORQUE_WHEEL: Name.WHEEL_OUT}
+
+
+def _holder(key: str, one: Opening, known: Known) -> FastenerState:
+    """What holds a leg, or the wheel in it: out with it, until it is torqued again."""
+    fact, name = known.facts.fastener(key, one.part), _OUT_WITH[Name(one.card.name)]
+    whose = "" if name == Name.WHEEL_OUT else key
+    entry = known.facts.last.get(str(StepId(whose, name)))
+    if fact is not None:
+        return _pulled(one.part, fact, one.card, known)
+    if entry is None:
+        return _as_it_came(one.part, Stands.IN)
+    out = FastenerFact(
+        reservoir=key, part=one.part, stands=Stands.OUT, by=entry.by, at=entry.at, entry=entry
+    )
+    words = f"{said.STANDS[Stands.OUT]}, {said.NOT_TORQUED}"
+    return _state(one.part, out, Stands.OUT, True, words)
+
+
+def holders(task: TaskPlan, known: Known) -> tuple[FastenerState, ...]:
+    """What holds a fork leg and the wheel in it, as each stands now."""
+    key, opened = task.reservoir.key, openings(task.reservoir, task.variant)
+    held = (one for one in opened if one.card in known.complete)
+    return tuple(_holder(key, one, known) for one in held)
+
+
 def _there(key: str, one: Opening, known: Known) -> bool:
     """Whether this visit opens it: a release before knew of the first plug and the first filter alone."""
     if one.role == Role.FILL_PLUG:

@@ -23,7 +23,7 @@ from ..asks.measure import Taken
 from ..entries import Data, Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
-from .fasteners import fasteners
+from .fasteners import fasteners, holders
 from .filling import is_wrong_oil
 from .gather import gathered
 from .judged import finding_of, looked
@@ -64,7 +64,8 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
     """What is not drained through a plug."""
     key, facts = task.reservoir.key, known.facts
     opened = key in facts.opened
-    wheel_out = task.reservoir.facts.recipe == Recipe.FORK and "" in facts.opened
+    facts_of = task.reservoir.facts
+    wheel_out = facts_of.recipe == Recipe.FORK and "" in facts.opened
     return TaskState(
         key=key,
         added=facts.into(key),
@@ -78,6 +79,7 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         finding=finding,
         look=looked(key, known),
         other_leg=_other_leg(task, known),
+        fasteners=holders(task, known) if facts_of.recipe == Recipe.FORK else (),
     )
 
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from demo.as_in_use import tampered
 from demo.testing import WorkshopTestCase
+from oilward_core.spec import KINDS, ReservoirKind, fields_for
 from workshop.models import Person
 
 from garage.models import Bike, BikeModel, SheetCell, SpecSheet
@@ -320,6 +321,17 @@ class FirstTimeTests(DraftCase):
             page = self.add(kind="fork leg", key="fork left", label="fork, left")
         self.assertEqual([block["label"] for block in page["reservoirs"]], ["fork, left"])
         self.assertNotIn("fork left", [one["key"] for one in page["offered"]])
+
+    def test_every_field_a_kind_can_have_can_be_typed(self) -> None:
+        for number, kind in enumerate(ReservoirKind):
+            page = self.add(kind=kind.value, key=f"one {number}", label=f"one {number}")
+            (block,) = (one for one in page["reservoirs"] if one["key"] == f"one {number}")
+            shown = {
+                row["path"].split("/")[2] for plate in block["plates"] for row in plate["rows"]
+            }
+            with self.subTest(kind):
+                names = {field.name for field in fields_for(kind, KINDS[kind].fill_rule)}
+                self.assertEqual(shown, names)
 
     def test_what_is_missing_leads_to_its_field_and_is_no_doubt(self) -> None:
         page = self.add(kind="engine", key="engine", label="engine")
