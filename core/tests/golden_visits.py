@@ -530,7 +530,9 @@ _HOLDS_A_LEG = re.compile(r"/torque (leg|wheel)\.|^stroke$")
 def _is_new(one: Any) -> bool:
     if not isinstance(one, dict):
         return False
-    if _HOLDS_A_LEG.search(str(one.get("id", ""))):
+    if _HOLDS_A_LEG.search(str(one.get("id", ""))) or one.get("part") == "Cap":
+        return True
+    if re.search(r"^fork.*: cap .*not torqued$", str(one.get("text", ""))):
         return True
     return str(one.get("id", "")).endswith(_STEPS_NEW) or str(one.get("part", "")).lower().endswith(
         "cover"

@@ -40,10 +40,10 @@ def _points(label: str, task: TaskState) -> Iterator[OpenPoint]:
             text = said.open_fastener(label, one.part, one.words)
             touch = one.stands == Stands.FINGER_TIGHT
             yield OpenPoint(f"{task.key}/{one.role}", text, touch)
-    if not task.fasteners and task.opened and not task.filled:
-        yield OpenPoint(f"{task.key}/apart", said.apart(label))
-    elif task.fasteners:
+    if not task.apart:
         yield from _oil(label, task)
+    elif task.opened and not task.filled:
+        yield OpenPoint(f"{task.key}/apart", said.apart(label))
 
 
 @guarded

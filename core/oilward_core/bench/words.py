@@ -95,8 +95,6 @@ def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
     task = sheet.task(key)
     if task is None:
         return ()
-    if not task.fasteners:
-        return (_work(task),)
     parts = [
         Standing(
             part=f.part,
@@ -107,4 +105,4 @@ def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
         )
         for f in task.fasteners
     ]
-    return (*parts, _oil(task, speaker))
+    return (*parts, _work(task) if task.apart else _oil(task, speaker))

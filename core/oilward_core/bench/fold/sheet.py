@@ -73,6 +73,7 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         filled=str(StepId(key, Name.LOOK)) in facts.last
         or facts.into(key) > 0
         or _circuit_shut(key, known),
+        apart=True,
         opened=opened,
         oil_out=opened or wheel_out,
         found=_found(key, facts),
