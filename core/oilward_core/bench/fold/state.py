@@ -101,8 +101,8 @@ class TaskState(Sound):
     level fell at the first start, ``tilt`` how much higher it read on a lift, ``takes`` what brings
     it to the target, ml, by all that was poured and read; ``closed_early``: its plug
     went back before all was out, its oil is not changed; ``marks``: ml between its marks, which the sheet
-    does not say, as readings told; ``apart``: it is served out of the bike or only looked at, no case that
-    an engine could run without its oil."""
+    does not say, as readings told; ``apart``: it is served out of the bike or only looked at, no case
+    that an engine could run without its oil."""
 
     key: str
     advice: Advice | None = None
