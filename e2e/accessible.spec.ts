@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { comesIn, press, signIn, step, tab } from "./bench";
+import { comesIn, press, sheetBegun, signIn, tab } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -205,8 +205,7 @@ test("dialogs and the bench are whole and accessible in three sizes", async ({ p
   await page.getByRole("dialog").getByRole("checkbox", { name: "front brake" }).click();
   await look(page, "starting a visit");
   await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
+  await sheetBegun(page);
   const steps = page.getByRole("navigation", { name: "Steps" });
   await steps.getByRole("button", { name: /Waits/ }).click();
   await look(page, "bench, ticks");

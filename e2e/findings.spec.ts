@@ -1,4 +1,4 @@
-import { comesIn, press, signIn, step } from "./bench";
+import { comesIn, press, sheetBegun, signIn, step } from "./bench";
 import { ahead } from "./ahead";
 import { expect, test } from "./server";
 
@@ -11,8 +11,7 @@ test("a fragment on the plug holds the visit; a lead hands the bike back, and la
   await page.getByRole("link", { name: "Sandpiper" }).click();
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
+  await sheetBegun(page);
   await ahead(page, "Measure what came out");
   await page.getByLabel("Amount, as the jug shows it").fill("3400 ml");
   await press(page, "Write it down");

@@ -1,4 +1,4 @@
-import { comesIn, press, signIn, step, tickAll } from "./bench";
+import { comesIn, press, sheetBegun, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 import type { Page } from "@playwright/test";
 
@@ -24,8 +24,7 @@ test("a look at a brake renews nothing, and low fluid is held until a lead has s
   const due = (await before.getByRole("paragraph").first().textContent()) ?? "";
   await press(page, "Look at the front brake");
   await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
+  await sheetBegun(page);
   await tickAll(page);
   await step(page, "Support the bike");
   await tickAll(page);

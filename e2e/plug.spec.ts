@@ -1,4 +1,4 @@
-import { choose, comesIn, lookBack, press, signIn, step, tablet } from "./bench";
+import { choose, comesIn, lookBack, press, sheetBegun, signIn, step, tablet } from "./bench";
 import { ahead, ALL_DONE } from "./ahead";
 import { expect, test } from "./server";
 import type { Browser, Page } from "@playwright/test";
@@ -20,8 +20,7 @@ async function beforeThePlug(page: Page, name: string, who = "mira"): Promise<vo
   await page.getByRole("link", { name }).click();
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
+  await sheetBegun(page);
   await ahead(page, "Measure what came out");
   await press(page, "scale");
   await press(page, "Take from scale (simulated)");

@@ -1,4 +1,4 @@
-import { cameIn, comesIn, press, signIn, step, tickAll } from "./bench";
+import { cameIn, comesIn, press, sheetBegun, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 import type { Browser, Page } from "@playwright/test";
 
@@ -10,8 +10,7 @@ async function begun(page: Page, bike: string): Promise<void> {
   await page.getByRole("link", { name: bike }).click();
   await press(page, "Service the engine");
   await page.getByLabel("Odometer now").fill("20 010");
-  await press(page, "Start the run sheet");
-  await step(page, "Cold checks");
+  await sheetBegun(page);
 }
 
 /** Oda, at the same visit with a tablet of her own. */

@@ -1,10 +1,10 @@
 import type { Page } from "@playwright/test";
 import { expect, test } from "./server";
-import { signIn, step, tablet } from "./bench";
+import { sheetBegun, signIn, step, tablet } from "./bench";
 import { touch, walk, type Hand } from "./visit";
 
 /** Not a test: what a visit costs in presses and fields, for `./ward bench taps`. */
-async function begun(page: Page, hand: Hand, bike: string, odometer: string, also: string[]) {
+async function onBike(page: Page, hand: Hand, bike: string, odometer: string, also: string[]) {
   await signIn(page);
   await hand.press(page.getByRole("link", { name: bike }).first());
   await hand.press(page.getByRole("button", { name: "Service the engine" }));
@@ -15,8 +15,7 @@ async function begun(page: Page, hand: Hand, bike: string, odometer: string, als
   for (const name of also) {
     await hand.press(page.getByRole("dialog").getByRole("checkbox", { name }));
   }
-  await hand.press(page.getByRole("button", { name: "Start the run sheet" }));
-  await step(page, "Cold checks");
+  await sheetBegun(page, hand.press);
 }
 
 async function toTheSignature(page: Page, hand: Hand, what: string): Promise<void> {
@@ -42,7 +41,7 @@ async function toTheSignature(page: Page, hand: Hand, what: string): Promise<voi
 test("three drains from the ward to the signature", async ({ browser, baseURL }) => {
   const page = await tablet(browser, baseURL);
   const hand = Object.assign(touch(), { clicks: true });
-  await begun(page, hand, "Grey Heron", "61 300", ["primary", "gearbox"]);
+  await onBike(page, hand, "Grey Heron", "61 300", ["primary", "gearbox"]);
   await toTheSignature(page, hand, "three drains");
   await page.context().close();
 });
@@ -50,7 +49,7 @@ test("three drains from the ward to the signature", async ({ browser, baseURL })
 test("a single engine from the ward to the signature", async ({ browser, baseURL }) => {
   const page = await tablet(browser, baseURL);
   const hand = Object.assign(touch(), { clicks: true });
-  await begun(page, hand, "Red Buoy", "31 950", []);
+  await onBike(page, hand, "Red Buoy", "31 950", []);
   await toTheSignature(page, hand, "a single engine");
   await page.context().close();
 });

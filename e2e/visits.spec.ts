@@ -1,5 +1,15 @@
 import { ahead } from "./ahead";
-import { comesIn, lookBack, press, runAndSettle, signIn, step, stood, tablet } from "./bench";
+import {
+  comesIn,
+  lookBack,
+  press,
+  runAndSettle,
+  sheetBegun,
+  signIn,
+  step,
+  stood,
+  tablet,
+} from "./bench";
 import { expect, test } from "./server";
 import { keyboard, mouse, touch, usual, walk, type Hand } from "./visit";
 import type { Browser, Page } from "@playwright/test";
@@ -37,8 +47,7 @@ async function fromPlan(
     await hand.fill(page.getByLabel("What it is for, in the owner's words"), owner.wants);
     await hand.fill(page.getByLabel("How it felt on the ride in"), owner.rideIn);
   }
-  await hand.press(page.getByRole("button", { name: "Start the run sheet" }));
-  await step(page, "Cold checks");
+  await sheetBegun(page, hand.press);
 }
 
 /** A second tablet counts the same waits. */

@@ -24,16 +24,19 @@ LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
 _PR_SET_PDEATHSIG, _PR_SET_NAME = 1, 15
 LOADED = (
     "gunicorn.app.base", "gunicorn.workers.gthread", "uvicorn", "uvicorn.protocols.http.h11_impl",
-    "uvicorn.lifespan.on", "uvicorn.loops.asyncio", "live.app", "psycopg_pool", "procrastinate.worker",
+    "uvicorn.lifespan.on", "uvicorn.loops.asyncio", "config.events", "psycopg_pool",
+    "procrastinate.worker",
 )  # fmt: skip
 
 
 @dataclass(kw_only=True)
 class Member:
-    """One of them: what it does, and how soon after a fall it may begin again."""
+    """One of them: what it does, what is loaded for it first, and how soon after a fall it may begin
+    again."""
 
     name: str
     does: Callable[[], object]
+    needs: Callable[[], object] = lambda: None
     nice: int = 0
     pid: int = 0
     begun: float = 0.0
@@ -41,6 +44,9 @@ class Member:
 
     def begin(self) -> None:
         """Fork it. It ends when the family does, however that ends."""
+        self.needs()
+        gc.collect()
+        gc.freeze()
         self.begun, parent = time.monotonic(), os.getpid()
         self.pid = os.fork()
         if self.pid:
@@ -126,21 +132,10 @@ def solver() -> None:
     import_module("oilward_core.order.search")
 
 
-def _solving(port: int) -> None:
-    """Those who work out orders; the solver is loaded for both."""
-    solver()
-    run(
-        [
-            Member(name="plans", does=lambda: _gunicorn(port, 1, 4)),
-            Member(name="background", does=_background),
-        ]
-    )
-
-
 def _events(port: int) -> None:
     import uvicorn
+    from config.events import application
 
-    application = import_module("config.events").application
     uvicorn.run(
         application, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1
     )
@@ -153,12 +148,14 @@ def _background() -> None:
 
 
 def members(app: int, doors: int, plans: int, events: int) -> list[Member]:
-    """Who belongs to it, each with its port."""
+    """Who belongs to it, each with its port; last those who work out orders, for whom the solver is
+    loaded once the others are there."""
     return [
         Member(name="app", does=lambda: _gunicorn(app, 2, 6)),
         Member(name="doors", does=lambda: _doors(doors), nice=GENTLY),
         Member(name="events", does=lambda: _events(events)),
-        Member(name="solving", does=lambda: _solving(plans), nice=LAST),
+        Member(name="plans", does=lambda: _gunicorn(plans, 1, 4), nice=LAST, needs=solver),
+        Member(name="background", does=_background, nice=LAST, needs=solver),
     ]
 
 
@@ -190,7 +187,6 @@ def _first_look() -> None:
 def run(family: list[Member]) -> None:
     """Begin them all, and begin anew whatever falls, until told to stop."""
     gc.collect()
-    gc.freeze()
 
     def stop(number: int, frame: object) -> None:
         raise KeyboardInterrupt

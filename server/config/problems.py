@@ -9,6 +9,7 @@ from math import ceil
 from typing import Any
 from uuid import uuid4
 
+from django.contrib.sessions.exceptions import SessionInterrupted
 from django.core.exceptions import PermissionDenied
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
@@ -231,6 +232,20 @@ def _unforeseen(error: Exception) -> Response:
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: what fell over outside of any view, in the same shape."""
     return page(_unforeseen(sys.exc_info()[1] or RuntimeError("unknown")))  # type: ignore[arg-type]
+
+
+def not_possible(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Django's handler400: what stopped before or after any view, in the same shape. Who is signed in
+    cannot be noted while the database is away, and not once that sign-in was ended elsewhere."""
+    cause: BaseException = exception
+    while cause.__context__ and not isinstance(cause, _AWAY):
+        cause = cause.__context__
+    log.warning("not possible: %s %s: %r", *_asked(request), cause)
+    if isinstance(cause, _AWAY):
+        return page(_unforeseen(cause))
+    if isinstance(exception, SessionInterrupted):
+        return page(_respond(401, "access.sign_in", sentence("access.sign_in", {}), [], {}))
+    return page(_respond(400, "door.not_possible", sentence("door.not_possible", {}), [], {}))
 
 
 def not_from_here(request: HttpRequest, reason: str = "") -> HttpResponse:

@@ -314,6 +314,7 @@ _SENTENCES = {
     "door.characters": "There are characters in it that cannot be kept. Type it again.",
     "door.nested": "That is built deeper than anything here. Nothing was taken in.",
     "door.unfit": "Something in there is too long, too large or of the wrong kind to be kept. Look at it again.",
+    "door.not_possible": "Oil Ward does not answer that. Open it anew under the address your workshop uses.",
     "door.too_large": "That is more than fits in here: up to {most} kB are taken.",
     "door.too_long": "That is too long: up to {most} characters fit here.",
     "door.full": "The disk of the server is full: nothing can be written down until somebody makes room. "

@@ -22,7 +22,6 @@ INSTALLED_APPS = [
     "django_otp.plugins.otp_totp",
     "django_otp.plugins.otp_static",
     "workshop",
-    "django_otp_webauthn",
     "workshop.second",
     "garage",
     "shelf",
@@ -45,11 +44,6 @@ MIDDLEWARE = [
 ]
 # tries are counted by workshop.tries, in one place
 OTP_TOTP_ISSUER, OTP_TOTP_THROTTLE_FACTOR, OTP_STATIC_THROTTLE_FACTOR = "Oil Ward", 0, 0
-# a passkey is good under the name by which the tablet came, which each request says
-OTP_WEBAUTHN_CREDENTIAL_MODEL = "second.Passkey"
-OTP_WEBAUTHN_RP_ID_CALLABLE, OTP_WEBAUTHN_RP_NAME = "workshop.second.passkeys.place", "Oil Ward"
-OTP_WEBAUTHN_EXCEPTION_LOGGER_NAME = ""
-SILENCED_SYSTEM_CHECKS = ["otp_webauthn.E030"]
 CSRF_FAILURE_VIEW = "config.problems.not_from_here"
 ROOT_URLCONF = "config.urls"
 AUTH_USER_MODEL = "workshop.Person"

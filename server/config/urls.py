@@ -3,6 +3,7 @@ from drf_spectacular.views import SpectacularJSONAPIView
 
 from .frontend import NotHereView, front_end
 
+handler400 = "config.problems.not_possible"
 handler500 = "config.problems.server_error"
 urlpatterns = [
     path("api/schema/", SpectacularJSONAPIView.as_view(), name="schema"),

@@ -37,13 +37,13 @@ def job(
     def wrapped(function: Callable[..., Any]) -> "Task[..., Any, Any]":
         @wraps(function)
         def work(*args: Any, **given: Any) -> None:
-            # a connection that broke while nothing was to be done
-            close_old_connections()
             try:
                 function(*args, **given)
             except Exception:
                 log.exception("work failed: %s %s", code, given)
                 raise
+            finally:
+                close_old_connections()
 
         made: Any = app.task(name=code, retry=AGAIN, **more)
         return cast("Task[..., Any, Any]", made(work))

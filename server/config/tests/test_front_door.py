@@ -4,9 +4,12 @@ import json
 import tempfile
 from pathlib import Path
 from typing import Any
+from unittest.mock import Mock, patch
 
 from demo.testing import WorkshopTestCase
-from django.db import DataError, IntegrityError, OperationalError, transaction
+from django.contrib.sessions.backends.db import SessionStore
+from django.contrib.sessions.models import Session
+from django.db import DatabaseError, DataError, IntegrityError, OperationalError, transaction
 from django.test import RequestFactory, override_settings
 from procrastinate.exceptions import ConnectorException
 from psycopg.errors import DiskFull
@@ -15,6 +18,7 @@ from workshop.models import Person
 
 from config.problems import problem, server_error
 
+SIGNED = {"username": "mira", "password": "harbour-mira"}
 PROBLEM = {"type", "title", "status", "detail", "code", "question", "errors"}
 
 
@@ -141,6 +145,28 @@ class ProblemTests(WorkshopTestCase):
             self.assertEqual(answer.status_code, 403)
             self.assertEqual(answer["Content-Type"], "application/problem+json")
             self.assertEqual(answer.json()["code"], "access.page")
+
+    def test_what_keeps_a_sign_in_from_being_noted_is_said_in_the_one_shape(self) -> None:
+        for cause, said in (
+            (OperationalError("the connection is lost"), (503, "door.away")),
+            (DatabaseError("did not affect any rows"), (401, "access.sign_in")),
+        ):
+            row = Session(session_key="x" * 32)
+            row.save = Mock(side_effect=cause)
+            begun = patch.object(
+                SessionStore, "create", lambda kept: setattr(kept, "_session_key", "x" * 32)
+            )
+            made = patch.object(SessionStore, "create_model_instance", return_value=row)
+            with begun, made, self.assertLogs("oilward", "WARNING") as log:
+                answer = APIClient().post("/api/session/", SIGNED, format="json")
+            self.assertEqual((answer.status_code, answer.json()["code"]), said)
+            self.assertEqual(answer.json().keys(), PROBLEM)
+            self.assertIn(str(cause), log.output[0])
+
+    def test_an_unknown_name_of_the_server_is_said_in_the_one_shape(self) -> None:
+        with self.assertLogs("oilward", "WARNING"):
+            answer = self.api.get("/api/session/", headers={"host": "elsewhere.example"})
+        self.assertEqual((answer.status_code, answer.json()["code"]), (400, "door.not_possible"))
 
     def test_broken_json_is_no_server_error(self) -> None:
         answer = self.api.post("/api/visits/", "{", content_type="application/json")

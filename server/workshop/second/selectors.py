@@ -9,8 +9,8 @@ from django_otp.plugins.otp_totp.models import TOTPDevice
 from workshop.access import leads
 from workshop.models import Person
 
-from . import passkeys
 from .models import Passkey
+from .place import by_name, place
 from .shapes import PasskeyLine, SecondBegun, SecondPage
 
 
@@ -46,8 +46,8 @@ def page(person: Person, request: HttpRequest) -> SecondPage:
         app=app,
         codes_left=StaticToken.objects.filter(device__user=person).count(),
         passkeys=[_line(row) for row in rows],
-        here=passkeys.place(request),
-        by_name=passkeys.by_name(request),
+        here=place(request).host,
+        by_name=by_name(request),
     )
 
 

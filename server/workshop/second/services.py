@@ -19,6 +19,7 @@ from workshop.tries import tried
 
 from . import passkeys, selectors
 from .models import Passkey
+from .place import NoPasskey, place
 
 CODES, LETTERS = 10, "abcdefghjkmnpqrstuvwxyz23456789"  # none that reads like another one
 EACH = 5  # letters, twice: 31 to the 10th, 49 bits
@@ -66,7 +67,7 @@ def begin_passkey(request: HttpRequest, *, actor: Person) -> str:
     """What one's device is told to make one. A lead's to do, where they came by name. Raises CoreError
     ``second.by_number``, ``second.many``."""
     require_lead(actor)
-    if not passkeys.place(request):
+    if not place(request).host:
         raise CoreError("second.by_number")
     if Passkey.objects.filter(user=actor).count() >= MOST:
         raise CoreError("second.many", most=MOST)
@@ -82,7 +83,7 @@ def add_passkey(request: HttpRequest, answer: str, name: str, *, actor: Person) 
     had = selectors.is_on(person)
     try:
         made = passkeys.made(request, person, answer)
-    except passkeys.NONE_OF_ITS_OWN as error:
+    except NoPasskey as error:
         raise CoreError("second.no_passkey") from error
     made.name = " ".join(name.split())
     made.save()

@@ -41,11 +41,16 @@ class ServedCase(TestCase):
     here, there, net = "10.71.3.1", "10.71.3.2", "owtablet"
     first_port = 8480
     takes_long = True
-    said = ""
     since = 0.0
 
     def setUp(self) -> None:
         self.since = time.monotonic()
+        self.lines = list[str]()
+
+    @property
+    def said(self) -> str:
+        """What the server wrote, up to now."""
+        return "".join(self.lines)
 
     def took(self, what: str) -> None:
         """Say how long a part of a long day took."""
@@ -111,7 +116,8 @@ class ServedCase(TestCase):
             stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
         )  # fmt: skip
         self.addCleanup(self.end, process)
-        lines, up = list[str](), threading.Event()
+        lines = self.lines = list[str]()
+        up = threading.Event()
 
         def read() -> None:
             assert process.stdout is not None
@@ -121,8 +127,7 @@ class ServedCase(TestCase):
                     up.set()
 
         threading.Thread(target=read, daemon=True).start()
-        self.assertTrue(up.wait(240), "".join(lines))
-        self.said = "".join(lines)
+        self.assertTrue(up.wait(240), self.said)
         return process
 
     def end(self, process: "subprocess.Popen[str]") -> None:

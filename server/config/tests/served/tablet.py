@@ -73,6 +73,13 @@ def colleague(lead: Tablet, trust: ssl.SSLContext, name: str) -> Tablet:
     return tablet
 
 
+def again(base: str, trust: ssl.SSLContext, username: str) -> Tablet:
+    """Somebody who is known signs in on another tablet."""
+    tablet = Tablet(base, trust)
+    tablet.ask("POST", "/api/session/", {"username": username, "password": "nine dry docks"})
+    return tablet
+
+
 def began(lead: Tablet, mira: Tablet, document: dict[str, Any]) -> int:
     """A sheet of a colleague's that the lead approves, a wrench and an oil."""
     sheet = mira.ask("POST", "/api/sheets/document/", document)
@@ -185,12 +192,12 @@ class Visit:
         self.sheet = self.tablet.ask("POST", f"/api/visits/{self.id}/signature/", {})
 
 
-def together(people: list[Tablet], trust: ssl.SSLContext, number: int) -> str:
-    """So many tablets behind this one address, each on a line where it is told of changes and on one
-    where it asks; what they were answered."""
-    held, at = [], urlsplit(people[0].base)
+def together(signed_in: list[Tablet], trust: ssl.SSLContext, number: int) -> str:
+    """So many tablets behind this one address, some of them with the same sign-in, each on a line where
+    it is told of changes and on one where it asks; what they were answered."""
+    held, at = [], urlsplit(signed_in[0].base)
     for n in range(number):
-        cookies = people[n % len(people)].cookies
+        cookies = signed_in[n % len(signed_in)].cookies
         sent = {"Cookie": "; ".join(f"{one.name}={one.value}" for one in cookies)}
         for path in ("/events/", "/api/ward/"):
             line = HTTPSConnection(at.hostname or "", at.port, context=trust, timeout=40)
@@ -206,12 +213,13 @@ def main(plain: str, fingerprint: str, link: str, document: str) -> None:
     base = link.partition("/welcome/")[0]
     lead = Tablet(base, trust)
     lead.come_in(link, "four wet ropes")
-    mira, runa, piet = (colleague(lead, trust, name) for name in ("Mira", "Runa", "Piet"))
+    mira, *_ = [colleague(lead, trust, name) for name in ("Mira", "Runa", "Piet")]
     model = began(lead, mira, json.loads(Path(document).read_text()))
     visit = Visit(mira, bike(mira, model))
     visit.whole()
     print(f"signed: {visit.sheet['state']}")
-    print(f"sixty: {together([lead, mira, runa, piet], trust, 60)}")
+    signed_in = [again(base, trust, name) for name in ("mira", "runa", "piet") for _ in range(4)]
+    print(f"sixty: {together(signed_in, trust, 60)}")
 
 
 if __name__ == "__main__":

@@ -6,7 +6,7 @@ import time
 from typing import Any
 
 from django.core.management.base import BaseCommand
-from django.db import Error, connection
+from django.db import Error, connection, connections
 from procrastinate import PsycopgConnector
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.utils import connector_params
@@ -25,11 +25,14 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         if os.getpriority(os.PRIO_PROCESS, 0) < GENTLY:
             os.setpriority(os.PRIO_PROCESS, 0, GENTLY)
+        # work comes seldom: between two pieces no connection is held open, nor can one break
+        connections.settings["default"]["CONN_MAX_AGE"] = 0
         away = False
         while True:
             try:
                 begins.send(sender=None)
-                few = PsycopgConnector(kwargs=connector_params(), min_size=1, max_size=4)
+                connection.close()
+                few = PsycopgConnector(kwargs=connector_params(), min_size=1, max_size=2)
                 with app.replace_connector(few) as worker:
                     worker.run_worker(
                         concurrency=2,
