@@ -92,6 +92,12 @@ def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kep
     ]
 
 
+def until_up(house: House, ports: nginx.Ports, family: Kept) -> None:
+    """Wait for those who answer, and for those who let in: a name and a password typed at once are taken."""
+    for port in (ports.app, ports.doors):
+        wait_until_up(f"http://127.0.0.1:{port}/api/health/", family.process, house.hosts[0])
+
+
 def _doors_free(house: House) -> None:
     """Stop with a sentence where another program has a port of the settings."""
     for name in ("https_port", "http_port"):
@@ -236,8 +242,7 @@ def serve(words: list[str]) -> int:
         running = processes(house, env, ports)
         for one in running:
             one.start()
-        host = house.hosts[0]
-        wait_until_up(f"http://127.0.0.1:{ports.app}/api/health/", running[0].process, host)
+        until_up(house, ports, running[0])
         _welcome_words(house, env)
         Watch(
             house=house, postgres=postgres, running=running, ports=ports,

@@ -44,7 +44,8 @@ class Expected(Sound):
     which ``basis``, and the ``amount`` it names in words (``3.4 l``). ``less`` and ``more`` say what far
     less or more would mean; empty: that is not asked about. ``most``: more than that is asked about,
     however near it is; ``least``: what less than that means is asked at a step of its own; ``within``:
-    how far off is near, where that is known."""
+    how far off is near, where that is known. ``worth``: how much oil, ml, one less of it is too much,
+    where it is the way down to oil."""
 
     value: Decimal
     spread: Decimal
@@ -55,6 +56,7 @@ class Expected(Sound):
     most: Decimal | None = None
     least: Decimal | None = None
     within: Decimal | None = None
+    worth: Decimal | None = None
 
     @property
     def window(self) -> Decimal:
@@ -67,6 +69,14 @@ class Expected(Sound):
     def words(self) -> str:
         """``3.4 l went in last time``."""
         return said.expected(self.basis, self.amount)
+
+    def means(self, value: Decimal) -> str:
+        """What another value would mean, and what to do about it where that is known."""
+        meaning = self.less if value < self.value else self.more
+        if self.worth is None:
+            return meaning
+        oil = (self.value - value) * self.worth
+        return f"{said.too_much(show(abs(oil), 'ml'), oil > 0)} {meaning}"
 
 
 @guarded
@@ -144,7 +154,7 @@ def hold_against(measure: Measure, expected: Expected | None, sure: str = "") ->
     if expected is None or nothing or _near(measure.low, expected):
         return None
     own = as_said(measure)
-    meaning = expected.less if measure.low < expected.value else expected.more
+    meaning = expected.means(measure.low)
     slips = _meant(measure, expected, bool(meaning)) if expected.value else ()
     best = min(slips, default=None)
     apart = expected.least is not None and measure.low < expected.least

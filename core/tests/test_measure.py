@@ -8,9 +8,10 @@ from unittest import TestCase
 from oilward_core.bench import EntryKind, Speaker, TaskState, expected_at, read_entry
 from oilward_core.bench.fold.state import OtherLeg
 from oilward_core.codes.steps import Name
+from oilward_core.codes.suspension import GapRod
 from oilward_core.errors import CoreError, Question
 from oilward_core.runsheet import COLD_JOBS, PlannedTask, Step, StepId, TaskPlan, build
-from oilward_core.spec import FillRule, ReservoirKind, Variant
+from oilward_core.spec import FillRule, LegSpec, ReservoirKind, ReservoirSpec, Variant
 
 from .clerk import spec
 
@@ -31,8 +32,8 @@ PLAN = TaskPlan(
 SPEAKS = Speaker()
 
 
-def steps() -> dict[str, Step]:
-    sheet = build([PlannedTask(spec=LEG, variant=Variant.DRY)], tuple(COLD_JOBS.values()))
+def steps(leg: ReservoirSpec = LEG) -> dict[str, Step]:
+    sheet = build([PlannedTask(spec=leg, variant=Variant.DRY)], tuple(COLD_JOBS.values()))
     return {str(step.id): step for step in sheet.steps}
 
 
@@ -121,6 +122,39 @@ class LegTests(TestCase):
         self.assertEqual(self.asked(self.gap, "110", other), "expected.far")
         self.assertFalse(self.gap("113", other).left["air gap"].asked)
         self.assertTrue(self.gap("118", other, "118 mm").left["air gap"].asked)
+
+    def means(self, text: str, other: OtherLeg | None = None, **bore: Any) -> str:
+        """What a question about a gap says of the oil."""
+        plan = replace(PLAN, reservoir=replace(LEG, leg=LegSpec(**bore)))
+        step, state = STEPS[f"fork left/{Name.LEG_GAP}"], TaskState(key="x", other_leg=other)
+        raw = {"found": {"air gap": text}, "left": {}, "sure": []}
+        expected = expected_at(plan, state, step, EntryKind.MEASURE, raw)
+        with self.assertRaises(Question) as asked:
+            read_entry(step, EntryKind.MEASURE, raw, SPEAKS, expected)
+        return str(asked.exception.fields["meaning"])
+
+    def test_a_gap_that_is_off_is_told_in_oil(self) -> None:
+        """π/4·D²·Δh: 15 mm of a 39 mm bore are 17.9 ml, 16.2 where a 12 mm rod stands in it."""
+        bore = {"bore": Decimal(39), "rod": Decimal(12)}
+        self.assertTrue(self.means("97", **bore).startswith("18 ml too much: draw it out"))
+        up = {**bore, "gap_rod": GapRod.UP}
+        self.assertTrue(self.means("97", **up).startswith("16 ml too much: draw it out"))
+        self.assertTrue(self.means("127", **up).startswith("16 ml too little: pour it in"))
+        # the other leg is what this one is held against, where there is one
+        beside = self.means("112", OtherLeg(None, Decimal(122)), **up)
+        self.assertTrue(beside.startswith("11 ml too much"), beside)
+        # without a bore nobody knows what a millimetre is worth
+        self.assertTrue(self.means("97").startswith("Collapsed"))
+        self.assertTrue(self.means("97", bore=Decimal(12), rod=Decimal(12), gap_rod=GapRod.UP))
+
+    def test_a_leg_is_over_filled_by_so_much(self) -> None:
+        def told(**bore: Any) -> str:
+            leg = replace(LEG, leg=LegSpec(**bore))
+            return steps(leg)[f"fork left/{Name.LEG_FILL}"].instruction
+
+        self.assertIn("Pour 492 ml: the sheet's 480 ml", told(bore=Decimal(39)))
+        self.assertIn("480 ml; a little over", told())
+        self.assertIn("480 ml; a little over", told(bore=Decimal(0)))
 
     def test_as_found_it_may_be_anything_that_can_be(self) -> None:
         step = STEPS[f"fork left/{Name.LEG_GAP}"]

@@ -36,6 +36,15 @@ MORE_THAN_WAS_IN = "No more can have run out than was in."
 LEGS_ALIKE = "Two legs that are not alike pull to one side."
 ANOTHER_LEG = "Another leg's amount, or another unit?"
 ANOTHER_GAP = "Collapsed, spring out? Gauge from the tube's edge?"
+
+
+def too_much(amount: str, more: bool) -> str:
+    """How much oil has to come out of a leg, or go into it."""
+    if more:
+        return f"{amount} too much: draw it out, and read again."
+    return f"{amount} too little: pour it in, stroke, and read again."
+
+
 PAN, JUG = "a drain pan", "a measuring jug"
 
 

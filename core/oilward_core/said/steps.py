@@ -403,8 +403,10 @@ HOLDS_FRONT = "holds the front while the axle comes out"
 HOLDS_WHEEL = "holds the wheel up while the axle goes in, then looks at axle and brake"
 
 
-def leg_fill(book: str) -> str:
-    """How much goes into a leg."""
+def leg_fill(book: str, over: str) -> str:
+    """How much goes into a leg; ``over``: that with 10 mm of level more, where its bore is known."""
+    if over:
+        return f"Pour {over}: the sheet's {book}, and 10 mm of level more. The rest is drawn down."
     if book:
         return f"The sheet gives {book}; a little over, the rest is drawn down."
     return "As the manual says, and a little over: the rest is drawn down."

@@ -10,6 +10,7 @@ from .leg import (
     height_of,
     off_book,
     over_filled,
+    surface,
     to_draw,
     volume_of,
 )
@@ -32,5 +33,5 @@ __all__ = [
     "Advice", "AirSpring", "Apart", "Bore", "Filled", "FreeLength", "Leg", "Lengths", "Sag", "Turns",
     "Window", "advised", "air_pressure", "apart", "at_the_wheel", "force", "gap_after", "height_of",
     "off_book", "over_filled", "pressure_at", "rate_for", "renew_both", "rider_window", "sag_of",
-    "static_window", "stroke_for", "to_draw", "volume_of", "worn",
+    "static_window", "stroke_for", "surface", "to_draw", "volume_of", "worn",
 ]  # fmt: skip

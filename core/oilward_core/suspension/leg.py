@@ -4,8 +4,10 @@ other. Lengths in mm, volumes in ml."""
 from dataclasses import dataclass
 from math import pi
 
+from ..codes.suspension import GapRod
 from ..errors import CoreError
 from ..guard import Sound, guarded
+from ..spec import LegSpec
 
 OVER = 10.0  # mm of level that more than the book is poured, to be drawn down again [trade]
 GAPS_APART = (
@@ -36,6 +38,16 @@ class Bore(Sound):
     def area(self) -> float:
         """Of the oil's surface, mm²: ``π/4·(D² − d²)``."""
         return pi / 4 * (self.inner**2 - self.rod**2)
+
+
+@guarded
+def surface(leg: LegSpec) -> Bore | None:
+    """Where the oil's level stands while a leg's gap is read, by its sheet: the rod stands in it where it
+    is up. None: the sheet does not say, or what it says cannot be."""
+    rod = leg.rod if leg.gap_rod == GapRod.UP else None
+    if not leg.bore or leg.bore <= (rod or 0):
+        return None
+    return Bore(inner=float(leg.bore), rod=float(rod or 0))
 
 
 @guarded

@@ -8,6 +8,7 @@ import subprocess
 import sys
 import threading
 import time
+from http.server import BaseHTTPRequestHandler, HTTPServer
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -30,6 +31,37 @@ class KeptCase(TestCase):
         home = Path(self.enterContext(TemporaryDirectory()))
         told = {"home": home, "hosts": ("10.0.0.9", "bench"), "https_port": 443, "http_port": 80}
         return House(**{**told, **more})
+
+
+class UpTests(KeptCase):
+    def test_it_is_up_once_its_doors_are_open_as_well(self) -> None:
+        begun = []
+
+        class Answers(BaseHTTPRequestHandler):
+            def do_GET(self) -> None:
+                self.send_response(200)
+                self.end_headers()
+
+            def log_message(self, *said: Any) -> None:
+                """Nothing."""
+
+        def begin(port: int) -> None:
+            begun.append(port)
+            server = HTTPServer(("127.0.0.1", port), Answers)
+            self.addCleanup(server.server_close)
+            self.addCleanup(server.shutdown)
+            threading.Thread(target=server.serve_forever, daemon=True).start()
+
+        app, doors = (int(free_port(wanted)) for wanted in (8630, 8640))
+        begin(app)
+        late = threading.Timer(1.0, begin, [doors])
+        late.start()
+        self.addCleanup(late.join)
+        # a process that is there while this waits
+        family = mock.Mock(process=mock.Mock(pid=os.getpid(), poll=lambda: None))
+        ports = nginx.Ports(app=app, doors=doors, plans=3, events=4)
+        workshop.until_up(self.house(), ports, family)
+        self.assertEqual(begun, [app, doors])
 
 
 class MinutesTests(KeptCase):

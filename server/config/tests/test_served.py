@@ -19,6 +19,16 @@ TABLET = Path(__file__).parent / "served" / "tablet.py"
 SHEET = ROOT / "server" / "demo" / "sheets" / "colossine-1640.json"
 # sixty tablets at once, each with a stream and a line, and everybody is answered
 SIGNED_AND_SIXTY = "signed: signed\nsixty: 200 120 times\n"
+# a try to sign in from no page of ours
+DOOR = """
+import ssl, sys, urllib.error, urllib.request
+trusting = ssl.create_default_context()
+trusting.check_hostname, trusting.verify_mode = False, ssl.CERT_NONE
+try:
+    urllib.request.urlopen(sys.argv[1], data=b"{}", timeout=20, context=trusting)
+except urllib.error.HTTPError as refused:
+    print(refused.code)
+"""
 SLOW = """
 import socket, ssl, sys, time
 trusting = ssl.create_default_context()
@@ -40,6 +50,8 @@ time.sleep(60)
 class FirstDayTests(ServedCase):
     def test_a_workshops_first_day(self) -> None:
         process = self.serve()
+        asked = self.tablet("-c", DOOR, f"https://{self.here}:{self.https}/api/session/")
+        self.assertEqual(asked.stdout, "403\n", asked.stderr)  # once it is up its doors are open
         code, said = self.ops("first-lead", "Oda Klein")
         self.assertEqual(code, 0, said)
         link = re.search(r"https://\S+", said)

@@ -1,7 +1,7 @@
 """Values as found and as left."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import ClassVar
 
@@ -22,6 +22,7 @@ from ...quantity import Kind, parse, show
 from ...runsheet import Measured, Step, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
+from ...suspension import surface, volume_of
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
 from ..fold.known import Known
@@ -137,12 +138,14 @@ def _expects(
     if step.name != Name.LEG_GAP:
         return None
     other = state.other_leg.gap if state.other_leg else None
-    sheets = task.reservoir.air_gap
+    sheets, bore = task.reservoir.air_gap, surface(task.reservoir.leg)
     if other is not None:
-        return as_in_the_other_leg(other, show(other, "mm"), GAPS_WITHIN)
-    if sheets is None:
+        found = as_in_the_other_leg(other, show(other, "mm"), GAPS_WITHIN)
+    elif sheets is not None:
+        found = within(sheets, show(sheets, "mm"), Basis.SHEET, words.ANOTHER_GAP, GAPS_WITHIN)
+    else:
         return None
-    return within(sheets, show(sheets, "mm"), Basis.SHEET, words.ANOTHER_GAP, GAPS_WITHIN)
+    return replace(found, worth=Decimal(volume_of(1.0, bore))) if bore else found
 
 
 ROOM = Room(

@@ -12,6 +12,7 @@ from ...codes.suspension import LegKind
 from ...quantity import show
 from ...said import steps as words
 from ...spec import ReservoirSpec
+from ...suspension import over_filled, surface
 from ..ids import StepId, of_bike
 from ..jobs import LIFTED, job_id, minutes_of
 from ..needs import Need, done
@@ -123,6 +124,14 @@ def has_air(spec: ReservoirSpec) -> bool:
     return spec.leg.kind == LegKind.AIR or bool(spec.leg.pressure)
 
 
+def _over(spec: ReservoirSpec) -> str:
+    """What is poured first where the gap is set by drawing down, if the sheet knows the bore."""
+    book, bore = next(iter(spec.capacities.values()), None), surface(spec.leg)
+    if not book or bore is None or spec.air_gap is None:
+        return ""
+    return show(round(Decimal(over_filled(float(book), bore))), "ml")
+
+
 def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
     """One fork leg; its waits are long. What it ends with."""
     spec = task.spec
@@ -130,7 +139,7 @@ def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
     book = next(iter(spec.capacities.values()), None)
     facts = {
         "label": label,
-        "how": words.leg_fill(show(book, "ml") if book else ""),
+        "how": words.leg_fill(show(book, "ml") if book else "", _over(spec)),
         "wanted": words.gap_wanted(show(spec.air_gap, "mm") if spec.air_gap else ""),
     }
 
