@@ -93,7 +93,8 @@ def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kep
 
 
 def until_up(house: House, ports: nginx.Ports, family: Kept) -> None:
-    """Wait for those who answer, and for those who let in: a name and a password typed at once are taken."""
+    """Wait for those who answer, and for those who let in: a name and a password typed at once are
+    taken."""
     for port in (ports.app, ports.doors):
         wait_until_up(f"http://127.0.0.1:{port}/api/health/", family.process, house.hosts[0])
 

@@ -129,7 +129,7 @@ def _over(spec: ReservoirSpec) -> str:
     book, bore = next(iter(spec.capacities.values()), None), surface(spec.leg)
     if not book or bore is None or spec.air_gap is None:
         return ""
-    return show(round(Decimal(over_filled(float(book), bore))), "ml")
+    return show(Decimal(round(over_filled(float(book), bore))), "ml")
 
 
 def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
