@@ -398,6 +398,18 @@ def _looks_are_judged(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return bool(new) and all(one["hold"] and one["step"].endswith("/look") for one in new)
 
 
+def _legs_oil_stands_beside_it(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if not re.fullmatch(r"/tasks/\d+/standing", at):
+        return False
+    more = [one for one in now if one not in then]
+    left = [one for one in now if one in then]
+    told = all(
+        (one["part"] == "Oil" and " poured" in one["word"]) or one["part"] == "Air gap"
+        for one in more
+    )
+    return bool(more) and told and left == then
+
+
 def _held_by_a_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not (at == "/ready_to_sign" or at.endswith(("/status", "/unmet")) or at == "/focus"):
         return False
@@ -416,6 +428,7 @@ CHANGED: tuple[Change, ...] = (
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
     Change("legs come out and go back by the order of the hands", _order_of_the_hands),
+    Change("a leg's oil and its gap stand beside it", _legs_oil_stands_beside_it),
     Change("no wheel and no leg comes out or goes in unstrapped", _strapped_for_a_leg),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),
     Change("a dipstick is wiped, seated and drawn", _draws_the_stick),

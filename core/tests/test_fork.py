@@ -3,15 +3,16 @@
 import random
 from dataclasses import replace
 from decimal import Decimal
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
-from oilward_core.bench import Status
+from oilward_core.bench import Speaker, Status, standing
 from oilward_core.codes.entries import Ask
 from oilward_core.codes.suspension import LegKind
 from oilward_core.runsheet import TaskPlan
-from oilward_core.spec import LegSpec
+from oilward_core.spec import LegSpec, Variant
 
 from . import tries
 from .clerk import LEGS, TASK, Clerk, fastener, pulled, ticks, usual
@@ -176,3 +177,59 @@ class WheelTests(TestCase):
                 clerk.record("measure", told, str(state.step.id))
             else:
                 act(clerk, str(state.step.id))
+
+
+class DrawnTests(TestCase):
+    """What is drawn down to the gap is not in the leg any more."""
+
+    def test_it_is_taken_off_what_was_poured_and_the_other_leg_is_poured_alike(self) -> None:
+        bore = {"bore": Decimal(39), "rod": Decimal(12)}
+        both = [leg(which, *LEG_PARTS, **bore) for which in (0, 1)]
+        gap = {"air_gap": Decimal(112)}
+        clerk = Clerk(*(replace(one, reservoir=replace(one.reservoir, **gap)) for one in both))
+        # as much in the other one is no question, though some was drawn out of the first
+        for side, found, poured_in, sure in (
+            ("left", "97", "474.1", "492 ml"),
+            ("right", "113", "493.2", ""),
+        ):
+            do(clerk, f"fork {side}/leg fill")
+            clerk.record("amount", {"amount": "492 ml", "sure": sure}, f"fork {side}/leg fill")
+            do(clerk, f"fork {side}/leg gap")
+            gaps = {"found": {"air gap": f"{found} mm"}, "left": {"air gap": "112 mm"}}
+            clerk.record("measure", gaps, f"fork {side}/leg gap")
+            self.assertEqual(clerk.sheet.task(f"fork {side}").added, Decimal(poured_in))
+            told = {one.part: one.word for one in standing(clerk.sheet, f"fork {side}", Speaker())}
+            inside = f"{round(Decimal(poured_in))} ml"
+            self.assertEqual(told["Oil"], f"492 ml poured, {inside} in it")
+            self.assertEqual(told["Air gap"], f"{found}.0 mm, left at 112.0 mm")
+        # without a bore nobody knows how much it was
+        clerk = Clerk(leg(0, *LEG_PARTS))
+        do(clerk, "fork left/leg gap")
+        before = clerk.sheet.task("fork left").added
+        gaps = {"found": {"air gap": "97 mm"}, "left": {"air gap": "112 mm"}, "sure": ["112 mm"]}
+        clerk.record("measure", gaps, "fork left/leg gap")
+        self.assertEqual(clerk.sheet.task("fork left").added, before)
+
+    def told(self, poured: tuple[str, str]) -> str:
+        """What is said of the right leg, filled so, once both stand at 112 mm."""
+        bore = {"bore": Decimal(39)}
+        legs = [leg(which, *LEG_PARTS, **bore) for which in (0, 1)]
+        more: dict[str, Any] = {"air_gap": Decimal(112), "capacities": {Variant.DRY: Decimal(480)}}
+        clerk = Clerk(*(replace(o, reservoir=replace(o.reservoir, **more)) for o in legs))
+        for side, amount in zip(("left", "right"), poured, strict=True):
+            do(clerk, f"fork {side}/leg fill")
+            kept = {"amount": f"{amount} ml", "sure": f"{amount} ml"}
+            clerk.record("amount", kept, f"fork {side}/leg fill")
+            do(clerk, f"fork {side}/leg gap")
+            gaps = {"found": {"air gap": "102 mm"}, "left": {"air gap": "112 mm"}}
+            clerk.record("measure", gaps, f"fork {side}/leg gap")
+        return clerk.state("fork right/leg gap").remark
+
+    def test_another_quantity_at_the_same_gap_asks_what_stayed_in(self) -> None:
+        self.assertEqual(self.told(("492", "492")), "")
+        self.assertEqual(self.told(("492", "496")), "")
+        self.assertIn("8 ml more than in the other leg", self.told(("492", "500")))
+        both = self.told(("492", "450"))
+        self.assertIn("42 ml less than in the other leg", both)
+        self.assertIn("9 % less than the sheet gives", both)
+        self.assertIn("7 % more than the sheet gives", self.told(("526", "526")))

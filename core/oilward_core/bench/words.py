@@ -10,7 +10,7 @@ from ..said import bench as said
 from .asks import ACTS
 from .entries import Entry, Speaker
 from .fold.facts import Stance
-from .fold.state import Sheet, TaskState, Waits
+from .fold.state import LegOil, Sheet, TaskState, Waits
 
 
 @guarded
@@ -89,6 +89,20 @@ def _work(task: TaskState) -> Standing:
     )
 
 
+def _leg(leg: LegOil, speaker: Speaker) -> list[Standing]:
+    """A leg's oil and its gap: the same of both legs, one under the other."""
+    poured, inside = show(leg.poured, speaker.volume), show(leg.inside, speaker.volume)
+    oil = said.leg_oil(poured, inside if leg.inside != leg.poured else "")
+    if leg.left is None:
+        return [Standing(part=said.OIL, word=oil, open=True)]
+    found = show(leg.found, "mm") if leg.found not in (None, leg.left) else ""
+    gap = said.left_at(found, show(leg.left, "mm"))
+    return [
+        Standing(part=said.OIL, word=oil, open=False),
+        Standing(part=said.AIR_GAP, word=gap, open=False),
+    ]
+
+
 @guarded
 def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
     """How a reservoir stands, for whoever comes back to it: its fasteners, its oil."""
@@ -105,4 +119,5 @@ def standing(sheet: Sheet, key: str, speaker: Speaker) -> tuple[Standing, ...]:
         )
         for f in task.fasteners
     ]
+    parts += _leg(task.leg, speaker) if task.leg else []
     return (*parts, _work(task) if task.apart else _oil(task, speaker))

@@ -245,6 +245,32 @@ def seized(label: str) -> str:
 
 
 AIR_STILL_IN = "There is still air in it: the cap stays shut. Let it off until the gauge is at 0."
+
+
+def leg_oil(poured: str, inside: str) -> str:
+    """``492 ml poured, 474 ml in it``."""
+    return f"{poured} poured, {inside} in it" if inside else f"{poured} poured"
+
+
+def left_at(found: str, left: str) -> str:
+    """``102 mm, left at 112 mm``."""
+    return f"{found}, left at {left}" if found else left
+
+
+def beside(amount: str, more: bool) -> str:
+    """One leg took another amount than the other one, at the same gap."""
+    which = "more" if more else "less"
+    return f"{amount} {which} than in the other leg at the same gap: what stayed in one of them?"
+
+
+def off_book(percent: int, more: bool) -> str:
+    """A leg took another amount than its sheet gives, at the right gap."""
+    if more:
+        return f"{percent} % more than the sheet gives, at its gap: another bore, or oil beside it?"
+    why = "air in the cartridge, old oil left, or the spring still in?"
+    return f"{percent} % less than the sheet gives, at its gap: {why}"
+
+
 RAN_OUT = "Oil ran out of it on the way."
 
 
@@ -408,7 +434,7 @@ def open_fastener(label: str, name: str, stands: str) -> str:
 
 
 # how a reservoir stands
-OIL, FOUND, WORK = "Oil", "Found", "Work"
+OIL, FOUND, WORK, AIR_GAP = "Oil", "Found", "Work", "Air gap"
 OLD_OIL, DRAINING, EMPTY = "old oil in", "draining", "drained, empty"
 OPENED, NOT_LOOKED_AT = "opened", "not looked at"
 

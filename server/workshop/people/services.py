@@ -19,10 +19,13 @@ from workshop.repeated import unchanged
 from workshop.rights import Right, Role, with_right
 from workshop.touched import touch_all
 from workshop.traces import trace
+from workshop.tries import tried
 
 from . import keys, links, selectors
 from .shapes import ChangedPerson, Chosen, NewPassword, NewPerson, NewPin, OwnUnits, WelcomeLink
 
+# so long a link may be used once more, with what was chosen through it
+SENT_AGAIN = timedelta(minutes=10)
 # what is wrong with a password, as the framework's validators call it
 _WEAK = {
     "password_too_short": "people.password_too_short",
@@ -185,6 +188,24 @@ def choose(token: str, chosen: Chosen, *, now: datetime) -> Person:
         raise Http404
     trace(keys.CHOSEN, f"person/{person.username}", actor=person)
     return person
+
+
+def chosen_before(token: str, password: str, at: str, *, now: datetime) -> Person:
+    """Whoever chose that password through that link a moment ago, and was not answered. Raises
+    Http404."""
+    since = now - SENT_AGAIN
+    row = Welcome.objects.filter(digest=links.digest(token), used_at__gt=since).first()
+    if row is None:
+        raise Http404
+
+    def look() -> Person | None:
+        person = row.person
+        return person if person.is_active and person.check_password(password) else None
+
+    found = tried(f"welcome {row.pk}", at, look)
+    if found is None:
+        raise Http404
+    return found
 
 
 def _set_pin(person: Person, text: str) -> None:

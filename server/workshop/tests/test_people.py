@@ -1,6 +1,7 @@
 """People come by a one-time link, change, and go; tablets belong to benches; who changed what is kept."""
 
 import csv
+from datetime import timedelta
 from io import StringIO
 from typing import Any
 from unittest.mock import patch
@@ -64,12 +65,28 @@ class PeopleTests(PeopleCase):
         self.assertEqual(new.get("/api/ward/").status_code, 200)
         # the link was good once
         self.assertEqual(APIClient().get(url).status_code, 404)
-        again = APIClient().post(url, {"password": "seven pale gulls"}, format="json")
+        again = APIClient().post(url, {"password": "eight pale gulls"}, format="json")
         self.assertEqual(again.status_code, 404)
         self.assertEqual(
             {key: self.line("bram")[key] for key in ("waits", "has_pin", "qualifications")},
             {"waits": False, "has_pin": True, "qualifications": ["tyres"]},
         )
+
+    def test_an_answer_that_was_lost_is_given_again_to_who_chose_that_password(self) -> None:
+        line = self.add().json()
+        url, mine = f"/api{line['path']}/", {"password": "nine dry docks", "pin": ""}
+        self.assertEqual(APIClient().post(url, mine, format="json").status_code, 200)
+        lost = APIClient()
+        self.assertEqual(lost.post(url, mine, format="json").json()["username"], "bram")
+        self.assertTrue(lost.get("/api/session/").json()["signed_in"])
+        # the link says no more than before, and another password opens nothing
+        self.assertEqual(lost.get(url).status_code, 404)
+        other = {"password": "nine wet docks", "pin": ""}
+        answers = [APIClient().post(url, other, format="json").status_code for _ in range(5)]
+        self.assertEqual(answers, [404, 404, 404, 429, 429])
+        with patch("workshop.people.views.timezone") as clock:
+            clock.now.return_value = timezone.now() + timedelta(minutes=11)
+            self.assertEqual(APIClient().post(url, mine, format="json").status_code, 404)
 
     def test_sent_twice_adds_nobody_twice_and_gives_the_same_link(self) -> None:
         act = uuid4()

@@ -19,12 +19,14 @@ from ...expected import (
     within,
 )
 from ...quantity import Kind, parse, show
-from ...runsheet import Measured, Step, TaskPlan
+from ...runsheet import Measured, Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
-from ...suspension import surface, volume_of
+from ...spec import ReservoirSpec
+from ...suspension import Filled, apart, off_book, surface, volume_of
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
+from ..fold.facts import Way
 from ..fold.known import Known
 from ..fold.state import TaskState
 from ..fold.taking import Taking
@@ -48,11 +50,13 @@ class Value:
 
 @dataclass(frozen=True, kw_only=True)
 class Taken(Data):
-    """Values by name, as found and as left."""
+    """Values by name, as found and as left. ``drawn``: the oil that was drawn out between the two, ml,
+    or with a minus poured in, where a leg's bore is known."""
 
     kind: ClassVar[EntryKind] = EntryKind.MEASURE
     found: dict[str, Value] = field(default_factory=dict)
     left: dict[str, Value] = field(default_factory=dict)
+    drawn: Decimal = Decimal(0)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,6 +97,15 @@ def _values(
     return found
 
 
+def _drawn(found: dict[str, Value], left: dict[str, Value], expected: Expected | None) -> Decimal:
+    """What was drawn out for what was found to become what is left."""
+    worth = expected.worth if expected else None
+    pairs = [(found[name], value) for name, value in left.items() if name in found]
+    if worth is None:
+        return Decimal(0)
+    return round(sum(((to.low - was.low) * worth for was, to in pairs), Decimal(0)), 1)
+
+
 def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     """An empty one was not taken, and one is enough. What it is left at is held against what is wanted;
     where nothing was changed, that is as it was found."""
@@ -102,7 +115,7 @@ def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     if not found and not left:
         first = hearing.step.measured[0].name if hearing.step.measured else ""
         raise CoreError("sheet.measure", field=f"found.{first}")
-    return Taken(found=found, left=left)
+    return Taken(found=found, left=left, drawn=_drawn(found, left, wanted))
 
 
 def _let_off(step: Step, entry: Entry, known: Known) -> bool:
@@ -113,12 +126,54 @@ def _let_off(step: Step, entry: Entry, known: Known) -> bool:
     return bool(left) and all(value.high == 0 for value in left.values())
 
 
-def _still_in(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+def gaps(key: str, known: Known) -> tuple[Decimal | None, Decimal | None]:
+    """The air gap of a leg as found and as left; where nothing was changed it is left as found."""
+    entry = known.facts.last.get(str(StepId(key, Name.LEG_GAP)))
+    if entry is None or not isinstance(entry.data, Taken):
+        return None, None
+    found = [value.low for value in entry.data.found.values()]
+    left = [value.low for value in entry.data.left.values()] or found
+    return next(iter(found), None), next(iter(left), None)
+
+
+def _filled(spec: ReservoirSpec, known: Known) -> Filled | None:
+    """What is in a leg whose gap is set, where its bore says how much was drawn out."""
+    (_, gap), book = gaps(spec.key, known), next(iter(spec.capacities.values()), None)
+    if gap is None or spec.air_gap is None or surface(spec.leg) is None:
+        return None
+    return Filled(
+        gap=float(gap),
+        poured=float(known.facts.into(spec.key)),
+        book_gap=float(spec.air_gap),
+        book_poured=float(book) if book else None,
+    )
+
+
+def _beside(step: Step, known: Known) -> str:
+    """How the quantity in a leg goes with its gap: by the sheet, and beside the other leg."""
+    task = known.tasks.get(step.id.reservoir)
+    leg = _filled(task.reservoir, known) if task else None
+    if task is None or leg is None:
+        return ""
+    others = [_filled(o.reservoir, known) for o in known.tasks.values() if o is not task]
+    other = next(filter(None, others), None)
+    more = Decimal(apart(other, leg).poured) if other else Decimal(0)
+    share = off_book(leg)
+    told = said.beside(show(Decimal(abs(round(more))), "ml"), more > 0) if more else ""
+    by_book = said.off_book(round(abs(share) * 100), share > 0) if share else ""
+    return " ".join(filter(None, (told, by_book)))
+
+
+def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
+    if step.name == Name.LEG_GAP:
+        return _beside(step, known)
     return "" if _let_off(step, entry, known) else said.AIR_STILL_IN
 
 
 def _take(taking: Taking, entry: Entry, data: Taken) -> None:
     taking.complete(entry)
+    if data.drawn:
+        taking.flow(entry, Way.DRAWN if data.drawn > 0 else Way.IN, abs(data.drawn))
 
 
 def _say(data: Taken, speaker: Speaker) -> str:
@@ -149,5 +204,5 @@ def _expects(
 
 
 ROOM = Room(
-    ask=Ask.MEASURE, acts=(MEASURE,), completes=_let_off, expects=_expects, remarks=_still_in
+    ask=Ask.MEASURE, acts=(MEASURE,), completes=_let_off, expects=_expects, remarks=_remarks
 )

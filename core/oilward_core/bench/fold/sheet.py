@@ -16,10 +16,11 @@ from ...runsheet import Need, Option, Step, StepId, TaskPlan
 from ...said import bench as said
 from ...spec import Recipe
 from ..asides.waits import WaitsUntil
+from ..asks.amount import Amount
 from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..asks.leaks import Looked
-from ..asks.measure import Taken
+from ..asks.measure import gaps
 from ..entries import Data, Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
@@ -31,7 +32,7 @@ from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
 from .level_reads import TO_LOOK
 from .needs import run_since
-from .state import OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
+from .state import LegOil, OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
 from .status import state_of
 from .stops import all_stops, answered, handed_back, held_back, seized
 
@@ -80,17 +81,22 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         finding=finding,
         look=looked(key, known),
         other_leg=_other_leg(task, known),
+        leg=_leg_oil(key, known),
         fasteners=holders(task, known) if facts_of.recipe == Recipe.FORK else (),
     )
 
 
-def _gap(key: str, known: Known) -> Decimal | None:
-    """The air gap a leg was left at."""
-    entry = known.facts.last.get(str(StepId(key, Name.LEG_GAP)))
-    if entry is None or not isinstance(entry.data, Taken):
+def _poured(key: str, known: Known) -> Decimal | None:
+    """What was poured into a leg, before it was drawn down."""
+    entry = known.facts.last.get(str(StepId(key, Name.LEG_FILL)))
+    return entry.data.ml if entry and isinstance(entry.data, Amount) else None
+
+
+def _leg_oil(key: str, known: Known) -> LegOil | None:
+    poured, (found, left) = _poured(key, known), gaps(key, known)
+    if poured is None:
         return None
-    value = next(iter({**entry.data.found, **entry.data.left}.values()), None)
-    return value.low if value else None
+    return LegOil(poured=poured, inside=known.facts.into(key), found=found, left=left)
 
 
 def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
@@ -100,7 +106,7 @@ def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
         leg = other.reservoir
         alike = (leg.capacities, leg.air_gap) == (spec.capacities, spec.air_gap)
         if leg.facts.recipe == Recipe.FORK and leg.key != spec.key and alike:
-            return OtherLeg(known.facts.into(leg.key) or None, _gap(leg.key, known))
+            return OtherLeg(_poured(leg.key, known), gaps(leg.key, known)[1])
     return None
 
 

@@ -95,6 +95,17 @@ class OtherLeg(Sound):
 
 
 @dataclass(frozen=True, kw_only=True)
+class LegOil(Sound):
+    """A leg's oil: ``poured`` before it was drawn down, ``inside`` now, ml; the air gap as ``found`` and
+    as ``left``, mm."""
+
+    poured: Decimal
+    inside: Decimal
+    found: Decimal | None = None
+    left: Decimal | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
 class TaskState(Sound):
     """How a reservoir stands: what the coach says, what came out, what is in, its fasteners, and why
     nothing may go on with it (``stopped``). ``found`` what a look showed, in words; ``fell``: how far its
@@ -121,6 +132,7 @@ class TaskState(Sound):
     found: str = ""
     look: Look | None = None
     other_leg: OtherLeg | None = None
+    leg: LegOil | None = None
     fluid: str = ""
     fell: Fell | None = None
     tilt: Decimal | None = None
