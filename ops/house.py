@@ -6,9 +6,10 @@ import socket
 import subprocess
 import tomllib
 from dataclasses import dataclass, field
-from ipaddress import ip_address
 from pathlib import Path
 from typing import Any
+
+from workshop.keeping.hosts import is_number
 
 from .paths import begin_state, state_dir
 from .settings import read
@@ -110,15 +111,6 @@ def settings_file(home: Path) -> Path:
     """Where the settings stand: as OILWARD_SETTINGS says, else with the data."""
     told = os.environ.get("OILWARD_SETTINGS", "")
     return Path(told) if told else home / NAME
-
-
-def is_number(host: str) -> bool:
-    """Whether it is a machine's number in the network rather than a name."""
-    try:
-        ip_address(host.strip("[]"))
-    except ValueError:
-        return False
-    return True
 
 
 def _addresses() -> list[str]:

@@ -10,9 +10,11 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
+from workshop.keeping.hosts import is_number
+
 from . import archive, authority, nginx, passphrase
 from .children import child, end, end_group, end_orphans, note_groups
-from .house import House, is_number, own_hosts, read_house
+from .house import House, own_hosts, read_house
 from .journal import begin, follow, log
 from .keep import Keeper
 from .paths import SERVER, free_ports

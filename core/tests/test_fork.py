@@ -10,7 +10,7 @@ from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 from oilward_core.bench import Speaker, Status, standing
 from oilward_core.codes.entries import Ask
-from oilward_core.codes.suspension import LegKind
+from oilward_core.codes.suspension import LegFunction, LegKind
 from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import LegSpec, Variant
 
@@ -210,18 +210,20 @@ class DrawnTests(TestCase):
         clerk.record("measure", gaps, "fork left/leg gap")
         self.assertEqual(clerk.sheet.task("fork left").added, before)
 
-    def told(self, poured: tuple[str, str]) -> str:
-        """What is said of the right leg, filled so, once both stand at 112 mm."""
-        bore = {"bore": Decimal(39)}
-        legs = [leg(which, *LEG_PARTS, **bore) for which in (0, 1)]
+    def told(self, poured: tuple[str, str], found: str = "102 mm", **other: Any) -> str:
+        """What is said of the right leg, filled so, once both stand at 112 mm; ``other``: its own."""
         more: dict[str, Any] = {"air_gap": Decimal(112), "capacities": {Variant.DRY: Decimal(480)}}
-        clerk = Clerk(*(replace(o, reservoir=replace(o.reservoir, **more)) for o in legs))
+        legs = []
+        for which, own in ((0, more), (1, {**more, **other})):
+            one = leg(which, *LEG_PARTS, bore=Decimal(39), function=own.pop("function", None))
+            legs.append(replace(one, reservoir=replace(one.reservoir, **own)))
+        clerk = Clerk(*legs)
         for side, amount in zip(("left", "right"), poured, strict=True):
             do(clerk, f"fork {side}/leg fill")
             kept = {"amount": f"{amount} ml", "sure": f"{amount} ml"}
             clerk.record("amount", kept, f"fork {side}/leg fill")
             do(clerk, f"fork {side}/leg gap")
-            gaps = {"found": {"air gap": "102 mm"}, "left": {"air gap": "112 mm"}}
+            gaps = {"found": {"air gap": found} if found else {}, "left": {"air gap": "112 mm"}}
             clerk.record("measure", gaps, f"fork {side}/leg gap")
         return clerk.state("fork right/leg gap").remark
 
@@ -233,3 +235,21 @@ class DrawnTests(TestCase):
         self.assertIn("42 ml less than in the other leg", both)
         self.assertIn("9 % less than the sheet gives", both)
         self.assertIn("7 % more than the sheet gives", self.told(("526", "526")))
+        # how much was drawn nobody knows where the gap before was not read
+        self.assertEqual(self.told(("492", "450"), found=""), "")
+        # legs that do not do the same are not held against each other
+        self.assertEqual(self.told(("492", "450"), capacities={}, function=LegFunction.DAMPING), "")
+        own = {"capacities": {Variant.DRY: Decimal(440)}, "function": LegFunction.DAMPING}
+        self.assertEqual(self.told(("492", "452"), **own), "")
+
+    def test_what_was_drawn_is_known_without_anything_to_hold_it_against(self) -> None:
+        one = leg(0, *LEG_PARTS, bore=Decimal(39))
+        clerk = Clerk(replace(one, reservoir=replace(one.reservoir, air_gap=None)))
+        do(clerk, "fork left/leg gap")
+        before = clerk.sheet.task("fork left").added
+        gaps = {"found": {"air gap": "102 mm"}, "left": {"air gap": "112 mm"}}
+        clerk.record("measure", gaps, "fork left/leg gap")
+        self.assertEqual(clerk.sheet.task("fork left").added, before - Decimal("11.9"))
+        # corrected: what was drawn is that of the correction alone
+        clerk.correct(clerk.last("measure"), {**gaps, "found": {"air gap": "107 mm"}})
+        self.assertEqual(clerk.sheet.task("fork left").added, before - Decimal("6.0"))

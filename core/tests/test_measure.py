@@ -126,7 +126,8 @@ class LegTests(TestCase):
     def means(self, text: str, other: OtherLeg | None = None, **bore: Any) -> str:
         """What a question about a gap says of the oil."""
         plan = replace(PLAN, reservoir=replace(LEG, leg=LegSpec(**bore)))
-        step, state = STEPS[f"fork left/{Name.LEG_GAP}"], TaskState(key="x", other_leg=other)
+        step = steps(plan.reservoir)[f"fork left/{Name.LEG_GAP}"]
+        state = TaskState(key="x", other_leg=other)
         raw = {"found": {"air gap": text}, "left": {}, "sure": []}
         expected = expected_at(plan, state, step, EntryKind.MEASURE, raw)
         with self.assertRaises(Question) as asked:

@@ -11,6 +11,7 @@ from oilward_core.errors import CoreError
 from oilward_core.fluid.viscosity import TwoPoint, share_of_thicker, viscosity_at
 from oilward_core.suspension import (
     AirSpring,
+    Apart,
     Bore,
     Filled,
     FreeLength,
@@ -89,6 +90,12 @@ class OilTests(RefusedCase):
         self.assertEqual(apart(leg(110, 450), leg(112.5, 450)).gap, 2.5)
         found = apart(leg(110, 450), leg(111, 443))
         self.assertEqual((found.gap, found.poured), (0, -7))
+
+    def test_what_one_sheet_alone_gives_is_not_held_against_the_other_leg(self) -> None:
+        known = Filled(gap=110, poured=450, book_gap=110, book_poured=450)
+        self.assertEqual(apart(known, Filled(gap=140, poured=200)), Apart(gap=0.0, poured=0.0))
+        by_gap = Filled(gap=110, poured=200, book_gap=110)
+        self.assertEqual(apart(by_gap, known).poured, 0)
 
     @given(st.floats(50, 200), st.floats(50, 200), st.floats(100, 900), st.floats(100, 900))
     def test_equal_by_their_own_sheets_they_are_never_called_unequal(

@@ -64,12 +64,14 @@ class Place:
 @dataclass(frozen=True)
 class Measured:
     """A value taken as found and as left: its name and the kind of quantity; what is not from ``low`` to
-    ``high``, canonical, is asked about [our definition]."""
+    ``high``, canonical, is asked about [our definition]. ``worth``: how much oil, ml, one of it is, where
+    it is the way down to oil and the bore is known."""
 
     name: str
     kind: str
     low: Decimal = Decimal(0)
     high: Decimal = Decimal(10_000)
+    worth: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -107,16 +107,22 @@ class Apart(Sound):
     poured: float
 
 
+def _more(first: float, second: float, book: float | None, other: float | None) -> float:
+    """By how much more the second's is than by their sheets. What one sheet alone gives is not held
+    against the other leg."""
+    if book is None or other is None:
+        return second - first if book is other else 0.0
+    return (second - other) - (first - book)
+
+
 @guarded
 def apart(first: Filled, second: Filled) -> Apart:
     """Two legs side by side. Where the sheet gives each its own, each is held against its own: legs that
     are equal by their sheets are never called unequal [trade: common practice, no source]."""
-    by_sheet = (second.book_gap or 0.0) - (first.book_gap or 0.0)
-    gap = second.gap - first.gap - by_sheet
+    gap = _more(first.gap, second.gap, first.book_gap, second.book_gap)
     if abs(gap) > GAPS_APART:
         return Apart(gap=gap, poured=0.0)
-    poured = second.poured - first.poured
-    poured -= (second.book_poured or 0.0) - (first.book_poured or 0.0)
+    poured = _more(first.poured, second.poured, first.book_poured, second.book_poured)
     return Apart(gap=0.0, poured=poured if abs(poured) > POURED_APART else 0.0)
 
 

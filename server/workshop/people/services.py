@@ -175,9 +175,17 @@ def welcome_again(person_id: int, act: UUID, *, actor: Person, now: datetime) ->
     return link_for(row, act, now)
 
 
+def choose(token: str, chosen: Chosen, at: str, *, now: datetime) -> Person:
+    """Choose a password, and a PIN if wanted, through a one-time link, which is used up with it. Sent
+    again from ``at`` for a while, it is the same act. Raises Http404."""
+    try:
+        return _choose(token, chosen, now)
+    except Http404:
+        return _chosen_before(token, chosen.password, at, now)
+
+
 @transaction.atomic
-def choose(token: str, chosen: Chosen, *, now: datetime) -> Person:
-    """Choose a password, and a PIN if wanted, through a one-time link, which is used up with it."""
+def _choose(token: str, chosen: Chosen, now: datetime) -> Person:
     row = selectors.welcome(token)
     person = _locked(row.person_id)
     person.set_password(_password(chosen.password, person))
@@ -190,9 +198,8 @@ def choose(token: str, chosen: Chosen, *, now: datetime) -> Person:
     return person
 
 
-def chosen_before(token: str, password: str, at: str, *, now: datetime) -> Person:
-    """Whoever chose that password through that link a moment ago, and was not answered. Raises
-    Http404."""
+def _chosen_before(token: str, password: str, at: str, now: datetime) -> Person:
+    """Whoever chose that password through that link a moment ago, and was not answered."""
     since = now - SENT_AGAIN
     row = Welcome.objects.filter(digest=links.digest(token), used_at__gt=since).first()
     if row is None:

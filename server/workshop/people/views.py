@@ -2,7 +2,6 @@ from uuid import UUID
 
 from config.shaped import sent, shaped, told
 from django.contrib.auth import update_session_auth_hash
-from django.http import Http404
 from django.utils import timezone
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
@@ -96,11 +95,8 @@ class WelcomeView(APIView):
 
     @extend_schema(operation_id="welcome_choose", request=shaped(Chosen), responses=shaped(Session))
     def post(self, request: Request, token: str) -> Response:
-        given, now = sent(Chosen, request), timezone.now()
-        try:
-            person = services.choose(token, given, now=now)
-        except Http404:
-            person = services.chosen_before(token, given.password, where(request), now=now)
+        given = sent(Chosen, request)
+        person = services.choose(token, given, where(request), now=timezone.now())
         if is_on(person):  # a link alone does not open what a second factor closes
             return Response(told(Session, session(None, here.tablet_of(request._request))))
         tablet = here.enter(request._request, person)

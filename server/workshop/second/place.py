@@ -1,10 +1,11 @@
 """Under what name a passkey is good: the one by which the tablet came."""
 
 from dataclasses import dataclass
-from ipaddress import ip_address
 
 from django.conf import settings
 from django.http import HttpRequest
+
+from workshop.keeping.hosts import is_number
 
 GOOD_FOR = 5 * 60  # seconds, as long as a device is given
 
@@ -21,14 +22,6 @@ class Place:
     origin: str
 
 
-def _is_name(host: str) -> bool:
-    try:
-        ip_address(host.strip("[]"))
-    except ValueError:
-        return True
-    return False
-
-
 def _split(request: HttpRequest) -> tuple[str, str]:
     """Host, and the port with its colon where one was typed."""
     host, colon, port = request.get_host().rpartition(":")
@@ -38,11 +31,11 @@ def _split(request: HttpRequest) -> tuple[str, str]:
 def place(request: HttpRequest) -> Place:
     """Where a passkey made or shown now is good."""
     host, _ = _split(request)
-    safe = (request.is_secure() or host == "localhost") and _is_name(host)
+    safe = (request.is_secure() or host == "localhost") and not is_number(host)
     return Place(host.lower() if safe else "", f"{request.scheme}://{request.get_host()}")
 
 
 def by_name(request: HttpRequest) -> str:
     """The address by which this workshop is come to by its name, where links lead by name; else ""."""
     first = settings.ALLOWED_HOSTS[0]
-    return f"{request.scheme}://{first}{_split(request)[1]}/" if _is_name(first) else ""
+    return f"{request.scheme}://{first}{_split(request)[1]}/" if not is_number(first) else ""

@@ -23,7 +23,7 @@ from ...runsheet import Measured, Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
 from ...spec import ReservoirSpec
-from ...suspension import Filled, apart, off_book, surface, volume_of
+from ...suspension import Filled, apart, off_book, surface
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
 from ..fold.facts import Way
@@ -97,13 +97,11 @@ def _values(
     return found
 
 
-def _drawn(found: dict[str, Value], left: dict[str, Value], expected: Expected | None) -> Decimal:
+def _drawn(step: Step, found: dict[str, Value], left: dict[str, Value]) -> Decimal:
     """What was drawn out for what was found to become what is left."""
-    worth = expected.worth if expected else None
-    pairs = [(found[name], value) for name, value in left.items() if name in found]
-    if worth is None:
-        return Decimal(0)
-    return round(sum(((to.low - was.low) * worth for was, to in pairs), Decimal(0)), 1)
+    both = (one for one in step.measured if one.worth and one.name in found and one.name in left)
+    out = ((left[one.name].low - found[one.name].low) * (one.worth or 0) for one in both)
+    return round(sum(out, Decimal(0)), 1)
 
 
 def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
@@ -115,7 +113,7 @@ def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     if not found and not left:
         first = hearing.step.measured[0].name if hearing.step.measured else ""
         raise CoreError("sheet.measure", field=f"found.{first}")
-    return Taken(found=found, left=left, drawn=_drawn(found, left, wanted))
+    return Taken(found=found, left=left, drawn=_drawn(hearing.step, found, left))
 
 
 def _let_off(step: Step, entry: Entry, known: Known) -> bool:
@@ -137,9 +135,11 @@ def gaps(key: str, known: Known) -> tuple[Decimal | None, Decimal | None]:
 
 
 def _filled(spec: ReservoirSpec, known: Known) -> Filled | None:
-    """What is in a leg whose gap is set, where its bore says how much was drawn out."""
-    (_, gap), book = gaps(spec.key, known), next(iter(spec.capacities.values()), None)
-    if gap is None or spec.air_gap is None or surface(spec.leg) is None:
+    """What is in a leg whose gap is set, where it is known how much was drawn out: by its bore, and the
+    gap it had before."""
+    (found, gap), book = gaps(spec.key, known), next(iter(spec.capacities.values()), None)
+    by_gap = spec.air_gap is not None and surface(spec.leg) and (book or not spec.leg.split)
+    if found is None or gap is None or spec.air_gap is None or not by_gap:
         return None
     return Filled(
         gap=float(gap),
@@ -151,15 +151,14 @@ def _filled(spec: ReservoirSpec, known: Known) -> Filled | None:
 
 def _beside(step: Step, known: Known) -> str:
     """How the quantity in a leg goes with its gap: by the sheet, and beside the other leg."""
-    task = known.tasks.get(step.id.reservoir)
-    leg = _filled(task.reservoir, known) if task else None
-    if task is None or leg is None:
+    legs = {task.reservoir.key: _filled(task.reservoir, known) for task in known.tasks.values()}
+    leg = legs.pop(step.id.reservoir, None)
+    if leg is None:
         return ""
-    others = [_filled(o.reservoir, known) for o in known.tasks.values() if o is not task]
-    other = next(filter(None, others), None)
-    more = Decimal(apart(other, leg).poured) if other else Decimal(0)
+    other = next(filter(None, legs.values()), None)
+    more = round(apart(other, leg).poured) if other else 0
     share = off_book(leg)
-    told = said.beside(show(Decimal(abs(round(more))), "ml"), more > 0) if more else ""
+    told = said.beside(show(Decimal(abs(more)), "ml"), more > 0) if more else ""
     by_book = said.off_book(round(abs(share) * 100), share > 0) if share else ""
     return " ".join(filter(None, (told, by_book)))
 
@@ -193,14 +192,14 @@ def _expects(
     if step.name != Name.LEG_GAP:
         return None
     other = state.other_leg.gap if state.other_leg else None
-    sheets, bore = task.reservoir.air_gap, surface(task.reservoir.leg)
+    sheets = task.reservoir.air_gap
     if other is not None:
         found = as_in_the_other_leg(other, show(other, "mm"), GAPS_WITHIN)
     elif sheets is not None:
         found = within(sheets, show(sheets, "mm"), Basis.SHEET, words.ANOTHER_GAP, GAPS_WITHIN)
     else:
         return None
-    return replace(found, worth=Decimal(volume_of(1.0, bore))) if bore else found
+    return replace(found, worth=step.measured[0].worth)
 
 
 ROOM = Room(

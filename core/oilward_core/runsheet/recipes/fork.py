@@ -12,7 +12,7 @@ from ...codes.suspension import LegKind
 from ...quantity import show
 from ...said import steps as words
 from ...spec import ReservoirSpec
-from ...suspension import over_filled, surface
+from ...suspension import over_filled, surface, volume_of
 from ..ids import StepId, of_bike
 from ..jobs import LIFTED, job_id, minutes_of
 from ..needs import Need, done
@@ -124,10 +124,20 @@ def has_air(spec: ReservoirSpec) -> bool:
     return spec.leg.kind == LegKind.AIR or bool(spec.leg.pressure)
 
 
+# whose oil is set by quantity, and not by a gap
+_BY_QUANTITY = (LegKind.SEALED_CARTRIDGE, LegKind.AIR)
+
+
+def _worth(spec: ReservoirSpec) -> Decimal | None:
+    """How much oil a millimetre of level is, ml, if the sheet knows the bore."""
+    bore = surface(spec.leg)
+    return Decimal(volume_of(1.0, bore)) if bore else None
+
+
 def _over(spec: ReservoirSpec) -> str:
     """What is poured first where the gap is set by drawing down, if the sheet knows the bore."""
     book, bore = next(iter(spec.capacities.values()), None), surface(spec.leg)
-    if not book or bore is None or spec.air_gap is None:
+    if not book or bore is None or spec.air_gap is None or spec.leg.kind in _BY_QUANTITY:
         return ""
     return show(Decimal(round(over_filled(float(book), bore))), "ml")
 
@@ -179,7 +189,7 @@ def _leg(work: Work, task: PlannedTask, out: Need) -> StepId:
         Name.LEG_GAP,
         done(filled),
         ask=Ask.MEASURE,
-        measured=(Measured("air gap", "length", *GAPS),),
+        measured=(Measured("air gap", "length", *GAPS, _worth(spec)),),
     )
     held = [(task, one) for one in _held(work, task, Name.TORQUE_LEG)]
     ticked = (Tick.LEG_IN,) if held else (Tick.LEG_IN, Tick.LEG_TORQUED)
