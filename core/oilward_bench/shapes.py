@@ -97,10 +97,11 @@ class MapPlug:
 
 @dataclass(frozen=True)
 class MeasuredShape:
-    """A value taken as found and as left, and the kind of quantity it is."""
+    """A value taken as found and as left, the kind of quantity it is, and how one might be typed."""
 
     name: str
     kind: str
+    like: str
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -410,6 +410,10 @@ def _legs_oil_stands_beside_it(visit: Golden, at: str, then: Any, now: Any) -> b
     return bool(more) and told and left == then
 
 
+def _how_it_may_be_typed(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    return re.fullmatch(r"/steps/\d+/measured/\d+/like", at) is not None and not then
+
+
 def _held_by_a_look(visit: Golden, at: str, then: Any, now: Any) -> bool:
     if not (at == "/ready_to_sign" or at.endswith(("/status", "/unmet")) or at == "/focus"):
         return False
@@ -428,6 +432,7 @@ CHANGED: tuple[Change, ...] = (
     Change("what the manual puts on a thread is in its range already", _manuals_own_paste),
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
     Change("legs come out and go back by the order of the hands", _order_of_the_hands),
+    Change("how a value might be typed is said", _how_it_may_be_typed),
     Change("a leg's oil and its gap stand beside it", _legs_oil_stands_beside_it),
     Change("no wheel and no leg comes out or goes in unstrapped", _strapped_for_a_leg),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),

@@ -157,6 +157,17 @@ class LegTests(TestCase):
         self.assertIn("480 ml; a little over", told())
         self.assertIn("480 ml; a little over", told(bore=Decimal(0)))
 
+    def test_how_one_might_be_typed_is_what_can_be_there(self) -> None:
+        told = {
+            name: STEPS[step].measured[0].like
+            for name, step in (
+                ("gap", f"fork left/{Name.LEG_GAP}"),
+                ("tyre", str(StepId("", Name.TYRES))),
+                ("valve", str(StepId("", Name.VALVES))),
+            )
+        }
+        self.assertEqual(told, {"gap": "165.0 mm", "tyre": "2.25 bar", "valve": "0.31 mm"})
+
     def test_as_found_it_may_be_anything_that_can_be(self) -> None:
         step = STEPS[f"fork left/{Name.LEG_GAP}"]
         raw = {"found": {"air gap": "140"}, "left": {"air gap": "112"}}

@@ -16,6 +16,7 @@ from ..drained import Out
 from ..errors import CoreError
 from ..fill import Before, Fell, OfModel
 from ..guard import Sound, remembered, usable
+from ..quantity.display import show_precise
 from ..said import options as choices
 from ..said import steps as words
 from ..schools import Schools
@@ -37,6 +38,10 @@ from .needs import Need
 from .openings import openings
 
 Code = TypeVar("Code", bound=StrEnum)
+
+
+# what a kind of measured value is usually typed in
+_TYPED_IN = {"length": "mm", "pressure": "bar"}
 
 
 @dataclass(frozen=True)
@@ -72,6 +77,11 @@ class Measured:
     low: Decimal = Decimal(0)
     high: Decimal = Decimal(10_000)
     worth: Decimal | None = None
+
+    @property
+    def like(self) -> str:
+        """How one might be typed: ``2.25 bar``, in the middle of what can be there."""
+        return show_precise((self.low + self.high) / 2, _TYPED_IN[self.kind])
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -2555,6 +2555,7 @@ export interface components {
         MeasuredShape: {
             name: string;
             kind: string;
+            like: string;
         };
         MissingLine: {
             reservoir: string;

@@ -26,13 +26,13 @@ function Column({
   return (
     <fieldset className={asksCss.measured}>
       <legend>{title}</legend>
-      {step.measured.map(({ name, kind }) => (
+      {step.measured.map(({ name, like }) => (
         <label key={name}>
           {name}
           <Input
             className={controlsCss.amountInput}
             aria-label={`${name}, ${title.toLowerCase()}`}
-            placeholder={kind === "pressure" ? "like 2.4 bar" : "like 0.10 mm"}
+            placeholder={`like ${like}`}
             value={values[name] ?? ""}
             onChange={(event) => change({ ...values, [name]: event.target.value })}
           />
