@@ -53,11 +53,10 @@ class Member:
             return
         try:
             os.setsid()
-            libc = ctypes.CDLL(None)
-            libc.prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
-            libc.prctl(_PR_SET_NAME, f"oilward-{self.name}".encode()[:15])  # as ps and top tell it
-            if os.getppid() != parent:
-                os._exit(1)
+            _ends_with(parent)
+            ctypes.CDLL(None).prctl(
+                _PR_SET_NAME, f"oilward-{self.name}".encode()[:15]
+            )  # as ps tells it
             for number in (signal.SIGTERM, signal.SIGINT, signal.SIGCHLD):
                 signal.signal(number, signal.SIG_DFL)
             _gives_way(self.nice)
@@ -77,6 +76,13 @@ class Member:
         self.pause = 0.5 if calm else min(2 * self.pause, LONGEST_PAUSE)
         time.sleep(self.pause)
         self.begin()
+
+
+def _ends_with(parent: int) -> None:
+    """Whatever becomes of the one that forked it, this goes too: else it would hold on to its port."""
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+    if os.getppid() != parent:
+        os._exit(1)
 
 
 def _gives_way(by: int) -> None:
@@ -110,6 +116,7 @@ def _gunicorn(port: int, workers: int, threads: int) -> None:
                 "bind": f"127.0.0.1:{port}", "workers": workers, "threads": threads,
                 "worker_tmp_dir": "/dev/shm", "loglevel": "warning", "preload_app": True,
                 "control_socket_disable": True,
+                "post_fork": lambda master, worker: _ends_with(master.pid),
             }  # fmt: skip
             for name, value in told.items():
                 self.cfg.set(name, value)
