@@ -126,10 +126,12 @@ def served(prepare: Callable[[Path], None] = lambda _: None) -> Iterator[Server]
 
 
 def _until_it_answers(port: int) -> None:
+    """And lets in: a try to sign in is answered, however."""
     until = time.monotonic() + 120
     while time.monotonic() < until:
         with suppress(OSError, HTTPException, ValueError):
-            if Tablet(port).ask("GET", "/api/health/")[0] == 200:
+            well = Tablet(port).ask("GET", "/api/health/")[0] == 200
+            if well and Tablet(port).ask("POST", "/api/session/", {})[0] < 500:
                 return
         time.sleep(0.3)
     raise SystemExit("It never answered.")

@@ -18,7 +18,7 @@ NGINX = "/usr/sbin/nginx"
 CONFIG = Template("""\
 load_module /usr/lib/nginx/modules/ngx_stream_module.so;
 $user
-worker_processes 1;
+worker_processes 2;
 worker_rlimit_nofile $files;
 daemon off;
 pid $run/nginx.pid;
