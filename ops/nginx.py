@@ -145,7 +145,8 @@ http {
 }
 """)
 PROBLEM = "default_type application/problem+json; add_header Cache-Control no-store always;"
-CONNECTIONS = 8192
+CONNECTIONS = 4096  # each takes memory while nobody has it
+EACH = 4  # for one of a tablet's: with it, both ends of the one between the doors, with who answers
 LOOPBACK = ("127.0.0.1", "localhost")
 
 
@@ -212,10 +213,13 @@ def _server_name(host: str) -> str:
     return f"[{host}]" if ":" in host else host
 
 
-def _files() -> int:
-    """How many files nginx may have open: for each connection two, as far as this machine lets us."""
+def _connections(house: House) -> tuple[int, int]:
+    """How many connections nginx keeps room for, and how many files it may have open: for each two, as
+    far as this machine lets us."""
+    room = max(CONNECTIONS, EACH * house.limits["connections_per_address"])
     _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
-    return 4 * CONNECTIONS if most == resource.RLIM_INFINITY else min(4 * CONNECTIONS, most)
+    files = 4 * room if most == resource.RLIM_INFINITY else min(4 * room, most)
+    return min(room, files // 2), files
 
 
 def clear(house: House) -> None:
@@ -227,6 +231,7 @@ def clear(house: House) -> None:
 def configure(house: House, ports: Ports) -> list[str]:
     """Write nginx's configuration; the command that runs it."""
     run, pair = house.home / "nginx", own(house)
+    connections, files = _connections(house)
     run.mkdir(mode=0o755, exist_ok=True)
     config = run / "nginx.conf"
     config.write_text(
@@ -240,8 +245,8 @@ def configure(house: House, ports: Ports) -> list[str]:
             **house.limits,
             burst_asks=8 * house.limits["requests_per_person"],
             burst_from=4 * house.limits["requests_per_address"],
-            files=_files(),
-            connections=min(CONNECTIONS, _files() // 2),
+            connections=connections,
+            files=files,
             names=" ".join(dict.fromkeys(map(_server_name, (*house.hosts, *LOOPBACK)))),
             address=house.address,
             problem=PROBLEM,

@@ -12,6 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
+from types import ModuleType
 from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "core"))
@@ -20,6 +21,8 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings_serve")
 log = logging.getLogger("oilward.family")
 GENTLY, LAST = 10, 19  # give way to whoever stands at a bench; and to everybody
 DOOR_THREADS = 16
+# the database ends a connection nobody used for so long; the next request makes another
+UNUSED = "-c idle_session_timeout=30s"
 LONGEST_PAUSE, CALM, LAST_WORDS = 10.0, 60.0, 15.0  # seconds
 _PR_SET_PDEATHSIG, _PR_SET_NAME = 1, 15
 LOADED = (
@@ -108,7 +111,10 @@ def _to_group(pid: int, number: signal.Signals) -> None:
 
 def _gunicorn(port: int, workers: int, threads: int) -> None:
     from django.core.wsgi import get_wsgi_application
+    from django.db import connections
     from gunicorn.app.base import BaseApplication  # type: ignore[import-untyped]
+
+    connections.settings["default"]["OPTIONS"] = {"options": UNUSED}
 
     class Served(BaseApplication):  # type: ignore[misc]
         def load_config(self) -> None:
@@ -135,7 +141,11 @@ def _doors(port: int) -> None:
 
 
 def solver() -> None:
-    """Load it: it is large, and takes seconds."""
+    """Load it: it is large, and takes seconds. It names a table library in its signatures, which no order
+    uses and which alone is larger than the solver: the names are all it is given of it."""
+    tables = ModuleType("pandas")
+    tables.__dict__.update(Index=type("Index", (), {}), Series=type("Series", (), {}))
+    sys.modules.setdefault("pandas", tables)
     import_module("oilward_core.order.search")
 
 
@@ -181,13 +191,15 @@ def load() -> None:
 
 def _first_look() -> None:
     """What the first requests would load and keep, each process for itself."""
+    from wsgiref.util import setup_testing_defaults
+
     from django.db import connections
-    from django.test import RequestFactory
 
     answer = import_module("django.core.wsgi").get_wsgi_application()
     for path in ("/api/health/", "/api/session/", "/api/ward/", "/"):
-        asked = RequestFactory(SERVER_NAME="localhost", HTTP_X_FORWARDED_PROTO="https").get(path)
-        answer(asked.environ, lambda status, headers: None).close()
+        asked = {"PATH_INFO": path, "HTTP_HOST": "localhost", "HTTP_X_FORWARDED_PROTO": "https"}
+        setup_testing_defaults(asked)
+        answer(asked, lambda status, headers: None).close()
     connections.close_all()
 
 

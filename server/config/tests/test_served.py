@@ -115,9 +115,9 @@ class FirstDayTests(ServedCase):
         time.sleep(3)
         # a backup or a drill that is just at work is not at rest
         stay = [pid for pid, words in self.below(process) if "manage.py" not in words]
-        pss = sum(Process(pid).memory_full_info().pss for pid in (process.pid, *stay)) / 2**20
-        print(f"processes at rest: {pss:.0f} MiB", flush=True)
-        self.assertLess(pss, 365)
+        pss = sum(Process(pid).memory_full_info().pss for pid in (process.pid, *stay)) / 1e6
+        print(f"processes at rest: {pss:.0f} MB", flush=True)
+        self.assertLess(pss, 350)
 
     def a_run_that_was_killed_leaves_nothing_in_the_way(
         self, process: "subprocess.Popen[str]"
