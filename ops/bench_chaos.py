@@ -109,13 +109,17 @@ class Chaos:
         first.join()
 
     def running(self, name: str) -> list[int]:
-        """Processes of that name below the server, the oldest first."""
+        """Processes of that name below the server, the oldest first. A child of the database has its
+        name until it takes one of its own."""
         from psutil import Error, Process
 
         found = []
         for one in Process(self.process.pid).children(True):
             with suppress(Error):
-                if name == one.name() or name in " ".join(one.cmdline()):
+                above = one.parent()
+                if one.name() == "postgres" and above and above.name() == "postgres":
+                    continue
+                if name == one.name() or name in f"{' '.join(one.cmdline())} ":
                     found.append((one.create_time(), one.pid))
         return [pid for _, pid in sorted(found)]
 
@@ -216,7 +220,7 @@ class Chaos:
             "all that is Python": ("-m family", 0),
             "application": ("oilward-app", 0), "a worker of it": ("oilward-app", 1),
             "events": ("oilward-events", 0), "background": ("oilward-backgro", 0),
-            "database": ("postgres -D", 0), "nginx": ("nginx: master", 0),
+            "database": ("serve/pg ", 0), "nginx": ("nginx: master", 0),
         }  # fmt: skip
         found: dict[str, Callable[[], None]] = {
             f"{name} killed": partial(self.while_it_is_away, f"{name} killed", *of)

@@ -128,7 +128,8 @@ class StepShape:
     came; ``drained``: what came out is measured here; ``regrade``: a second reading of it may count
     instead; ``entries`` all that was poured, drawn and read at a filling; ``card``: how
     its fastener is tightened by wrench; ``no_magnet``: there is none to be read; ``tears``: its ring can
-    tear as it goes in; ``at_once``: all of its items may be said in one word."""
+    tear as it goes in; ``at_once``: all of its items may be said in one word; ``found_in``: where bits
+    can be found besides a plug."""
 
     id: str
     reservoir: str
@@ -174,6 +175,7 @@ class StepShape:
     no_magnet: bool
     tears: bool
     at_once: bool
+    found_in: list[Place]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -290,7 +292,6 @@ class FindingWords:
     matters: list[Matter]
     looks: list[OilLook]
     smells: list[OilLook]
-    places: list[Place]
     warmths: list[Warmth]
 
 

@@ -21,7 +21,7 @@ from oilward_core.bench import (
     waits_for,
 )
 from oilward_core.codes.debris import Warmth
-from oilward_core.debris import SMELLS, Form, Matter, OilLook, Place
+from oilward_core.debris import SMELLS, Form, Matter, OilLook
 from oilward_core.runsheet import Pose, StepId, TaskPlan
 from oilward_core.said import bench as said
 from oilward_core.said import options as choices
@@ -51,7 +51,6 @@ WORDS = FindingWords(
     matters=list(Matter),
     looks=[look for look in OilLook if look not in SMELLS],
     smells=list(SMELLS),
-    places=list(Place),
     warmths=list(Warmth),
 )
 

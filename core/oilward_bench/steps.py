@@ -97,6 +97,7 @@ def step_shape(
         entries=[entry_shape(one, speaks) for one in state.entries],
         card=torque_shape(card, step.fastener, speaks),
         no_magnet=step.no_magnet,
+        found_in=list(step.found_in),
         tears=step.tears,
         at_once=step.at_once,
     )

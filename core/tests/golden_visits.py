@@ -122,7 +122,10 @@ _WAITS_NEW = tuple(
 )
 
 
-_WHEEL_OR_LEG = re.compile(r"“Torque the .*, fork|the front wheel is not back in")
+_OF_A_LEG = (
+    r"“Fork, .*: (measure what came out|look at its oil|look along the tube|seals and bushes)”"
+)
+_WHEEL_OR_LEG = re.compile(rf"“Torque the .*, fork|the front wheel is not back in|{_OF_A_LEG}")
 
 
 def _waits_for_the_new(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -410,6 +413,17 @@ def _legs_oil_stands_beside_it(visit: Golden, at: str, then: Any, now: Any) -> b
     return bool(more) and told and left == then
 
 
+def _legs_are_looked_over(visit: Golden, at: str, then: Any, now: Any) -> bool:
+    if at == "/focus":
+        return re.match(r"fork .*/(measure|inspect)$", str(now)) is not None
+    if re.fullmatch(r"/steps/\d+/status", at):
+        forks = any(task.reservoir.key.startswith("fork") for task in visit.plan.tasks)
+        return forks and (then, now) == ("ready", "blocked")
+    if not at.endswith("/unmet") or not isinstance(now, list):
+        return False
+    return [one for one in now if not _WHEEL_OR_LEG.match(one)] == (then or [])
+
+
 def _how_it_may_be_typed(visit: Golden, at: str, then: Any, now: Any) -> bool:
     return re.fullmatch(r"/steps/\d+/measured/\d+/like", at) is not None and not then
 
@@ -433,6 +447,7 @@ CHANGED: tuple[Change, ...] = (
     Change("nobody goes under a bike that is not strapped down", _strapped_to_look),
     Change("legs come out and go back by the order of the hands", _order_of_the_hands),
     Change("how a value might be typed is said", _how_it_may_be_typed),
+    Change("a leg is looked over before it is filled", _legs_are_looked_over),
     Change("a leg's oil and its gap stand beside it", _legs_oil_stands_beside_it),
     Change("no wheel and no leg comes out or goes in unstrapped", _strapped_for_a_leg),
     Change("what was out after a look for leaks is looked at again", _looked_at_again),
@@ -542,7 +557,9 @@ _NEW = (
 )
 
 
-_HOLDS_A_LEG = re.compile(r"/torque (leg|wheel)\.|^stroke$")
+_HOLDS_A_LEG = re.compile(
+    r"/torque (leg|wheel)\.|^stroke$|^fork.*/(measure|inspect|leg (tube|seals|spring|set|back))$"
+)
 
 
 def _is_new(one: Any) -> bool:

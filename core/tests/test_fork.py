@@ -38,6 +38,10 @@ def act(clerk: Clerk, name: str) -> None:
     if state.step.ask == Ask.TORQUE and state.remark.startswith("A second person"):
         raw = {"name": "Oda", "person": "oda", "alone": False}
         clerk.record("second look", raw, name)
+    elif state.step.id.name == "leg pressure":
+        clerk.record("measure", {"found": {"air": "10.5 bar"}}, name)
+    elif state.step.id.name == "leg stayed":
+        clerk.record("answer", {"value": "right so"}, name)
     elif state.step.id.name == "leg air":
         clerk.record("measure", {"found": {"air": "10.5 bar"}, "left": {"air": "0 bar"}}, name)
     else:

@@ -132,6 +132,7 @@ SPECTACULAR_SETTINGS = {
         "DueState": "oilward_core.due.DueState",
         "DebrisForm": "oilward_core.debris.Form",
         "Matter": "oilward_core.debris.Matter",
+        "DebrisPlace": "oilward_core.codes.debris.Place",
         "OilLook": "oilward_core.debris.OilLook",
         "LevelWord": "oilward_core.debris.LevelWord",
         "StepKind": "oilward_core.runsheet.Ask",

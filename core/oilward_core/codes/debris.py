@@ -86,6 +86,11 @@ class Place(StrEnum):
     PAN = "pan"
     FILTER = "filter"
     SCREEN = "screen"
+    LEG = "leg"
+
+
+# where bits can be besides the plug of a case; a fork leg has neither plug nor pan of its own
+AROUND_A_PLUG = (Place.OIL, Place.PAN, Place.FILTER, Place.SCREEN)
 
 
 class Warmth(StrEnum):

@@ -61,6 +61,34 @@ class Seal(StrEnum):
     REUSED_ONLY = "reused only"
 
 
+class Tube(StrEnum):
+    """What a fork tube looks like, looked along and rolled on V-blocks."""
+
+    SMOOTH = "smooth"
+    POLISHED = "polished"
+    NEW = "new"
+    SCORED = "scored"
+    BENT = "bent"
+
+
+class LegSeals(StrEnum):
+    """What was done to a leg's seals and bushes."""
+
+    RENEWED = "renewed"
+    BUSHES_TOO = "bushes too"
+    STAY = "stay"
+
+
+class Stayed(StrEnum):
+    """Why the oil in a leg does not go with its gap."""
+
+    AIR = "air"
+    SPRING_IN = "spring in"
+    OLD_OIL = "old oil"
+    BORE = "bore"
+    RIGHT_SO = "right so"
+
+
 WASHERS = (Seal.NEW, Seal.TURNED)
 RINGS = (Seal.NEW, Seal.REUSED_GOOD, Seal.REUSED_ONLY)
 
@@ -133,6 +161,8 @@ class Tick(StrEnum):
     LEG_OUT = "leg out"
     LEG_IN = "leg in"
     LEG_TORQUED = "leg torqued"
+    SETTINGS_BACK = "settings back"
+    HEIGHT_BACK = "height back"
     AXLE = "axle"
     WHEEL_FREE = "wheel free"
     STROKED = "stroked"

@@ -8,7 +8,7 @@ from ..codes.debris import FAMILY, Family, Form, Level, Matter, OilLook, Rule
 from ..due import DueLimits, Meter, add_months
 from ..guard import guarded
 from ..said import debris as said
-from ..spec import KINDS
+from ..spec import KINDS, Recipe
 from .seen import PASTY, Observation, Part
 
 
@@ -74,7 +74,10 @@ def _spoke(rule: Rule, level: Level, origin: str, text: str) -> RuleSpoke:
 
 
 def _origin(seen: Observation, usually: str) -> str:
-    """Where steel comes from: a primary has no gears, but a chain and what holds it."""
+    """Where steel comes from: a primary has no gears, but a chain and what holds it; a fork leg has a
+    tube, a spring and a piston."""
+    if KINDS[seen.reservoir].recipe == Recipe.FORK:
+        return said.IN_A_LEG
     return said.CHAIN if KINDS[seen.reservoir].clutch else usually
 
 
@@ -144,23 +147,28 @@ def _d6(seen: Observation) -> Spoken:
 
 
 def _d7(seen: Observation) -> Spoken:
+    leg = KINDS[seen.reservoir].recipe == Recipe.FORK
     bright = [
         p
         for p in seen.parts
-        if FAMILY[p.matter] == Family.LIGHT
+        # what nobody names is a coating there, until a magnet says otherwise
+        if (leg and p.matter == Matter.UNKNOWN and p.magnetic is not True)
+        or FAMILY[p.matter] == Family.LIGHT
         or (FAMILY[p.matter] == Family.FERROUS and p.magnetic is False)
     ]
     if not bright:
         return None
     if any(_from(part, Form.FLAKES) for part in bright):
-        return _spoke(Rule.BRIGHT, Level.INVESTIGATE, said.OVERLAY, said.BRIGHT_FLAKES)
+        origin = said.COATING if leg else said.OVERLAY
+        return _spoke(Rule.BRIGHT, Level.INVESTIGATE, origin, said.BRIGHT_FLAKES)
+    light = said.COATING if leg else said.LIGHT
     few = all(
         part.count <= 5 if part.count is not None else part.share <= Decimal("0.05")
         for part in bright
     )
     if few:
-        return _spoke(Rule.BRIGHT, Level.NOTE, said.LIGHT, said.FEW_SPECKS)
-    return _spoke(Rule.BRIGHT, Level.WATCH, said.LIGHT, said.MANY_SPECKS)
+        return _spoke(Rule.BRIGHT, Level.NOTE, light, said.FEW_SPECKS)
+    return _spoke(Rule.BRIGHT, Level.WATCH, light, said.MANY_SPECKS)
 
 
 def _d8(seen: Observation) -> Spoken:
@@ -168,7 +176,8 @@ def _d8(seen: Observation) -> Spoken:
     if not yellow:
         return None
     bronze = any(part.matter == Matter.BRONZE for part in yellow)
-    origin = said.BEARING if bronze else said.BUSH
+    leg = KINDS[seen.reservoir].recipe == Recipe.FORK
+    origin = said.LEG_BUSH if leg else said.BEARING if bronze else said.BUSH
     if any(_from(part, Form.FLAKES) for part in yellow):
         return _spoke(Rule.YELLOW, Level.HOLD, origin, said.YELLOW_FLAKES)
     return _spoke(Rule.YELLOW, Level.INVESTIGATE, origin, said.YELLOW_SPECKS)

@@ -6,6 +6,7 @@ from decimal import Decimal
 from enum import StrEnum
 from typing import TypeVar
 
+from ..codes.debris import Place as Bits
 from ..codes.entries import Ask
 from ..codes.fill import LeftFor
 from ..codes.options import Tick
@@ -41,6 +42,7 @@ Code = TypeVar("Code", bound=StrEnum)
 
 
 # what a kind of measured value is usually typed in
+SETTING = "setting"  # of an adjuster: clicks, turns or lines
 _TYPED_IN = {"length": "mm", "pressure": "bar"}
 
 
@@ -81,6 +83,8 @@ class Measured:
     @property
     def like(self) -> str:
         """How one might be typed: ``2.25 bar``, in the middle of what can be there."""
+        if self.kind == SETTING:
+            return words.LIKE_SETTING
         return show_precise((self.low + self.high) / 2, _TYPED_IN[self.kind])
 
 
@@ -96,7 +100,8 @@ class Step:
     the bike may be tilted here to empty its corners; ``stood``: how the level stood as the bike came may
     be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known; ``edge``: its
     level is told by an edge that oil runs over; ``no_magnet``: there is none to be read; ``tears``:
-    its ring can tear here; ``at_once``: all of it may be said in one word."""
+    its ring can tear here; ``at_once``: all of it may be said in one word; ``found_in``: where bits
+    can be found besides a plug."""
 
     id: StepId
     job: str
@@ -128,6 +133,7 @@ class Step:
     no_magnet: bool = False
     tears: bool = False
     at_once: bool = False
+    found_in: tuple[Bits, ...] = ()
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

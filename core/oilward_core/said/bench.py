@@ -271,6 +271,34 @@ def off_book(percent: int, more: bool) -> str:
     return f"{percent} % less than the sheet gives, at its gap: {why}"
 
 
+TUBE_DONE = "The seal will not hold on it, or it binds: straighten nothing, renew it."
+GAP_ANEW = "Out with it, then read the gap again."
+
+
+def start_with(amount: str) -> str:
+    """How much a leg is begun with whose sheet gives no amount."""
+    return f"Start with {amount}: what came out and 5 % more. The gap decides."
+
+
+def on_its_way(percent: int, limit: str) -> str:
+    """How far a spring is on its way from new to its limit."""
+    if percent <= 0:
+        return "As long as new."
+    share = "Half" if percent == 50 else f"{percent} %"
+    return f"{share} of the way from new to its limit, {limit}."
+
+
+def spring_short(limit: str) -> str:
+    """A spring that is done."""
+    return f"Under its limit, {limit}: both springs are renewed."
+
+
+def springs_apart(length: str, longer: bool) -> str:
+    """Two springs that are no pair."""
+    than = "longer" if longer else "shorter"
+    return f"{length} {than} than in the other leg: both springs are renewed."
+
+
 RAN_OUT = "Oil ran out of it on the way."
 
 

@@ -35,6 +35,7 @@ FAR_OVER = "That much can hurt the thread: take it out and look at it."
 MORE_THAN_WAS_IN = "No more can have run out than was in."
 LEGS_ALIKE = "Two legs that are not alike pull to one side."
 ANOTHER_LEG = "Another leg's amount, or another unit?"
+ANOTHER_AIR = "Another chamber, or bar for psi?"
 ANOTHER_GAP = "Collapsed, spring out? Gauge from the tube's edge?"
 
 

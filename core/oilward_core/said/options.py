@@ -1,6 +1,19 @@
 """What is chosen and ticked at a step, and how a bike stands."""
 
-from ..codes.options import Draw, Emptied, Lamp, Look, Lost, Opens, Seal, Thread, Tick
+from ..codes.options import (
+    Draw,
+    Emptied,
+    Lamp,
+    LegSeals,
+    Look,
+    Lost,
+    Opens,
+    Seal,
+    Stayed,
+    Thread,
+    Tick,
+    Tube,
+)
 from ..codes.poses import Pose
 from ..guard import whole_table
 
@@ -65,6 +78,34 @@ LOOKS: dict[Look, str] = whole_table(
         Look.ABOVE: "above the mark",
     },
 )
+TUBES: dict[Tube, str] = whole_table(
+    Tube,
+    {
+        Tube.SMOOTH: "straight and smooth",
+        Tube.POLISHED: "fine marks, polished out",
+        Tube.NEW: "a new one fitted",
+        Tube.SCORED: "pitted or scored where the seal runs",
+        Tube.BENT: "bent on the V-blocks",
+    },
+)
+LEG_SEALS: dict[LegSeals, str] = whole_table(
+    LegSeals,
+    {
+        LegSeals.RENEWED: "oil seal, dust seal and clip new",
+        LegSeals.BUSHES_TOO: "seals, clip and bushes new",
+        LegSeals.STAY: "dry and soft, bushes good: they stay",
+    },
+)
+STAYED: dict[Stayed, str] = whole_table(
+    Stayed,
+    {
+        Stayed.AIR: "air was in it: stroked out, gap read again",
+        Stayed.SPRING_IN: "the spring was in: out, gap read again",
+        Stayed.OLD_OIL: "old oil had stayed in",
+        Stayed.BORE: "the sheet's bore or amount is wrong",
+        Stayed.RIGHT_SO: "looked at again: it is right so",
+    },
+)
 DRAWS: dict[Draw, str] = whole_table(
     Draw, {Draw.TOP: "from the top", Draw.PLUG: "at the drain plug"}
 )
@@ -102,6 +143,8 @@ TICKS: dict[Tick, str] = whole_table(
         Tick.LEG_OUT: "Leg out",
         Tick.LEG_IN: "In to its mark",
         Tick.LEG_TORQUED: "Cap and pinch bolts torqued",
+        Tick.SETTINGS_BACK: "Adjusters back where they were read",
+        Tick.HEIGHT_BACK: "Tube stands over the bridge as before",
         Tick.AXLE: "Axle and pinch bolts torqued",
         Tick.WHEEL_FREE: "Axle in, brake on, the wheel turns free",
         Tick.STROKED: "Fork stroked with the brake held",

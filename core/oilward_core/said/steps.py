@@ -129,6 +129,11 @@ STEPS: dict[Name, Words] = whole_table(
             "Lift the front, wheel and brake off",
             "Front lifted and held, calliper hung up by a strap, never by its hose.",
         ),
+        Name.LEG_SET: Words(
+            "{label}: read its adjusters, mark its height",
+            "Before anything is slackened. Turn each in until it stops, count, write it down as it was."
+            "{sheet}",
+        ),
         Name.LEG_AIR: Words(
             "{label}: write its air down, let it off",
             "Wheel in the air. Read the gauge, let all of it off, read again: the cap stays shut until "
@@ -143,15 +148,41 @@ STEPS: dict[Name, Words] = whole_table(
             "{label}: open it, pour out, hang it to drip",
             "Stroke it over the pan until nothing comes, then hang it upside down.",
         ),
+        Name.LEG_SPRING: Words(
+            "{label}: measure its spring",
+            "Free, on a flat bench, wiped.{sheet} Renewed: its own length as found, the new one's as "
+            "left.",
+        ),
+        Name.LEG_TUBE: Words(
+            "{label}: look along the tube",
+            "Clean it, feel for pits and scores where the seal runs, roll it on V-blocks.",
+        ),
+        Name.LEG_SEALS: Words(
+            "{label}: seals and bushes",
+            "Clip and dust seal off with the tube's face covered. A new seal goes on over tape, oiled, "
+            "lips the way the old ones looked, and is driven home square.",
+        ),
         Name.LEG_FILL: Words("{label}: fill a little over, stroke the air out", "{how}"),
         Name.LEG_GAP: Words(
             "{label}: draw down to the air gap, close it",
             "Leg collapsed, spring out: {wanted}both legs alike unless the sheet says otherwise.",
         ),
+        Name.LEG_STAYED: Words(
+            "{label}: what stayed in it?",
+            "What went in does not go with its gap. Look for the cause before it is closed.",
+        ),
         Name.LEG_IN: Words(
             "{label}: put it back",
             "To its mark in the bridge. Lower bolts first, then the cap, the upper bolt last, each by "
             "the manual's value.",
+        ),
+        Name.LEG_PRESSURE: Words(
+            "{label}: pump it",
+            "Leg extended, wheel in the air, its cap torqued.{sheet} Read the gauge with the pump still "
+            "on: taking it off loses its own air, not the leg's.",
+        ),
+        Name.LEG_BACK: Words(
+            "{label}: set it as it was", "Turn each adjuster in until it stops, then out, counting."
         ),
         Name.TORQUE_LEG: Words("Torque the {what}", _PULL),
         Name.WHEEL_IN: Words(
@@ -209,6 +240,7 @@ JOBS: dict[JobKind, str] = whole_table(
         JobKind.WHEEL_OUT: "Lift the front, wheel and brake off",
         JobKind.LEG_OUT: "{label}: take it out",
         JobKind.LEG_DRAIN: "{label}: open it, pour out, hang it to drip",
+        JobKind.LEG_LOOK: "{label}: look it over, in parts",
         JobKind.LEG_FILL: "{label}: fill a little over, stroke the air out",
         JobKind.LEG_GAP: "{label}: draw down to the air gap, close it",
         JobKind.LEG_IN: "{label}: put it back",
@@ -243,6 +275,14 @@ def pulled_too_far(amount: str) -> str:
 FILTER_COVER, FILTER_ITSELF = "filter cover", "filter"  # what of a filter is torqued
 READ_ALL = " Every plug of it."
 NO_MAGNET = Words("Look at plug and oil", "Look at both before anything is wiped. No magnet here.")
+LEG_OIL = Words(
+    "{label}: look at its oil",
+    "Into a clean tray. Grey is usual; flakes of a coating, brass or bits are not.",
+)
+LEG_CAME_OUT = Words(
+    "{label}: measure what came out",
+    "Into the jug: what it gave says what it wants, and what was in.",
+)
 WASH_SCREEN = "Out, looked at before it is washed, held against the light, back in."
 
 
@@ -410,6 +450,23 @@ def leg_fill(book: str, over: str) -> str:
     if book:
         return f"The sheet gives {book}; a little over, the rest is drawn down."
     return "As the manual says, and a little over: the rest is drawn down."
+
+
+def leg_amount(book: str) -> str:
+    """How much goes into a leg that is set by quantity."""
+    given = f"The sheet gives {book}. " if book else ""
+    return f"{given}Measure all of it; air, cartridge and cap by the manual. Then close it."
+
+
+def by_the_sheet(*told: str) -> str:
+    """What the sheet gives, at the end of a sentence: `` The sheet: 350 mm new, 343 mm at the least.``"""
+    there = [one for one in told if one]
+    return f" The sheet: {', '.join(there)}." if there else ""
+
+
+LIKE_SETTING = "12 clicks"
+OVER_BRIDGE = "{} over the bridge"
+NEW_LENGTH, LEAST_LENGTH, AIR_AT_20 = "{} new", "{} at the least", "{} at 20 °C"
 
 
 def gap_wanted(gap: str) -> str:

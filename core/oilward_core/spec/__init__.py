@@ -55,7 +55,7 @@ from .layouts import LAYOUTS, Offer, proposed
 from .leg import LegSpec
 from .needed import missing, needed
 from .packing import pack, unpack
-from .read import read_value
+from .read import read_setting, read_value
 from .sheet import (
     NO_CLUTCH,
     Fastener,
@@ -135,6 +135,7 @@ __all__ = [
     "part_fields_for",
     "propose",
     "proposed",
+    "read_setting",
     "read_table",
     "read_value",
     "reservoir_of",

@@ -4,7 +4,7 @@ import re
 from decimal import Decimal
 
 from ..errors import CoreError, Question
-from ..guard import remembered
+from ..guard import guarded, remembered
 from ..quantity import Aside, Kind, aside, convert, parse, show
 from ..quantity.display import to_decimal
 from ..quantity.numbers import scan_number
@@ -74,15 +74,17 @@ _SETTING = re.compile(
 _PARTS = {"click": 2, "turn": 4, "line": 2}  # of each so many are told apart
 
 
-def _setting(field: Field, said: str) -> Decimal:
-    """Clicks or lines, whole or half, or turns down to a quarter, from closed."""
+@guarded
+def read_setting(said: str, like: str) -> Decimal:
+    """How an adjuster stands: clicks or lines, whole or half, or turns down to a quarter, from closed.
+    ``like``: how one is typed. Raises CoreError ``spec.setting``."""
     match = _SETTING.match(plain(said))
     number = scan_number(match["number"]) if match else None
     if match is None or number is None or number.doubt or number.end != len(match["number"]):
-        raise CoreError("spec.setting", hint=field.hint)
+        raise CoreError("spec.setting", hint=like)
     parts = _PARTS[(match["of"] or "click").rstrip("s")]
     if (number.value * parts).denominator != 1 or number.value > MOST_SETTING:
-        raise CoreError("spec.setting", hint=field.hint)
+        raise CoreError("spec.setting", hint=like)
     return to_decimal(number.value)
 
 
@@ -180,6 +182,6 @@ def read_value(field: Field, written: str) -> Value:
         case Form.SPOT:
             return _spot(said)
         case Form.SETTING:
-            return _setting(field, said)
+            return read_setting(said, field.hint)
         case _:
             return _typed(field, said)

@@ -2070,6 +2070,16 @@ export interface components {
          */
         DebrisForm: "paste" | "fuzz" | "specks" | "slivers" | "flakes" | "chips" | "fragments";
         /**
+         * @description * `plug` - PLUG
+         *     * `oil` - OIL
+         *     * `pan` - PAN
+         *     * `filter` - FILTER
+         *     * `screen` - SCREEN
+         *     * `leg` - LEG
+         * @enum {string}
+         */
+        DebrisPlace: "plug" | "oil" | "pan" | "filter" | "screen" | "leg";
+        /**
          * @description * `changed` - CHANGED
          *     * `topped up` - TOPPED_UP
          *     * `looked` - LOOKED
@@ -2214,7 +2224,6 @@ export interface components {
             matters: components["schemas"]["Matter"][];
             looks: components["schemas"]["OilLook"][];
             smells: components["schemas"]["OilLook"][];
-            places: components["schemas"]["PlacesEnum"][];
             warmths: components["schemas"]["WarmthsEnum"][];
         };
         FindingsLedger: {
@@ -2897,15 +2906,6 @@ export interface components {
             /** Format: double */
             y: number | null;
         };
-        /**
-         * @description * `plug` - PLUG
-         *     * `oil` - OIL
-         *     * `pan` - PAN
-         *     * `filter` - FILTER
-         *     * `screen` - SCREEN
-         * @enum {string}
-         */
-        PlacesEnum: "plug" | "oil" | "pan" | "filter" | "screen";
         PlanAsked: {
             proposed?: boolean;
             tasks?: components["schemas"]["TaskChoice"][];
@@ -3460,6 +3460,7 @@ export interface components {
             no_magnet: boolean;
             tears: boolean;
             at_once: boolean;
+            found_in: components["schemas"]["DebrisPlace"][];
         };
         /**
          * @description * `done` - DONE

@@ -2,7 +2,7 @@ import { Input, Tabs } from "antd";
 import { Chips, toggled } from "../ui/Chips";
 import { Elsewhere } from "./Elsewhere";
 import { Pictures } from "./Pictures";
-import { PAN, type Reading, type Words } from "./reading";
+import { PAN, type Loose, type Reading, type Words } from "./reading";
 import painterCss from "./painter.module.css";
 
 const FLAKES = "its plating flakes";
@@ -12,6 +12,7 @@ interface Props {
   bike: string;
   gearbox: boolean;
   words: Words;
+  places: Loose["place"][];
   reading: Reading;
   set: (more: Partial<Reading>) => void;
 }
@@ -104,10 +105,14 @@ export function Around(props: Props) {
         },
         {
           key: "elsewhere",
-          label: counted("Elsewhere", reading.loose.length),
+          label: counted(
+            props.places.length > 1 ? "Elsewhere" : "Bits in it",
+            reading.loose.length,
+          ),
           children: (
             <Elsewhere
               words={props.words}
+              places={props.places}
               loose={reading.loose}
               set={(loose) => props.set({ loose })}
             />

@@ -21,20 +21,27 @@ function Word<One extends string>({
   return <Select aria-label={label} value={value} options={options} onChange={set} />;
 }
 
+/** A filter that was cut open shows most; where there is none, the first place there is. */
+function usually(places: Loose["place"][]): Partial<Loose> {
+  const first = places[0];
+  return first === undefined || places.includes("filter") ? {} : { place: first };
+}
+
 const FIRST: Loose = { place: "filter", form: "flakes", matter: "steel", count: "3" };
 
-/** Debris in the oil, the pan, a filter that was cut open, or the screen. */
+/** Debris in the oil, the pan, a filter that was cut open, the screen, or a fork leg. */
 export function Elsewhere({
   words,
+  places,
   loose,
   set,
 }: {
   words: Words;
+  places: Loose["place"][];
   loose: Loose[];
   set: (loose: Loose[]) => void;
 }) {
-  const [next, setNext] = useState(FIRST);
-  const places = words.places.filter((place) => place !== "plug");
+  const [next, setNext] = useState<Loose>({ ...FIRST, ...usually(places) });
   const take = (more: Partial<Loose>) => setNext({ ...next, ...more });
   return (
     <div className={painterCss.elsewhere}>

@@ -2,7 +2,7 @@ import type { Shape } from "../api/client";
 import { fresh, said, type Painted } from "./paint";
 
 export type Words = Shape["FindingWords"];
-type Place = Shape["PlacesEnum"];
+type Place = Shape["DebrisPlace"];
 
 /** Debris somewhere else than on the plug: counted, for there is no face it could cover. */
 export interface Loose {

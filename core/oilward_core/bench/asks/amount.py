@@ -16,6 +16,7 @@ from ...quantity import Kind, Measure, parse_single
 from ...runsheet import Step, StepId, TaskPlan
 from ...said import bench as said
 from ...said import expected as words
+from ...spec import Recipe
 from ..acts import Act, Hearing
 from ..entries import Data, Entry, Speaker
 from ..fold.facts import Way
@@ -31,6 +32,9 @@ from .room import Room
 SCALE = "scale"
 _GRAMS = (Kind.MASS, "g")
 _COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
+BEGIN_WITH = Decimal(
+    "1.05"
+)  # of what came out of a leg whose sheet gives no amount [our definition]
 LITTLE = Decimal("0.5")  # of what was in: whether less is all of it is asked [our definition]
 # what one drain pan and one measuring jug hold (common practice, no source)
 PAN, JUG = Decimal(10_000), Decimal(5_000)
@@ -195,6 +199,9 @@ def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) ->
     task = known.tasks.get(step.id.reservoir)
     if step.name != Name.MEASURE or task is None or not isinstance(entry.data, Amount):
         return ""
+    if task.reservoir.facts.recipe == Recipe.FORK and not task.reservoir.capacities:
+        begin = round(entry.data.ml * BEGIN_WITH)
+        return said.start_with(words.ml(Decimal(begin)))
     key, last = task.reservoir.key, known.facts.last
     plug = last.get(str(StepId(key, Name.INSPECT)))
     stood = _stood(last.get(str(StepId(key, Name.CAME))), last.get(str(StepId(key, Name.FILLER))))

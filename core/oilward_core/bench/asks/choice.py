@@ -5,7 +5,7 @@ from typing import ClassVar
 
 from ...codes.bench import Stands
 from ...codes.entries import Ask, EntryKind
-from ...codes.options import Lamp, Opens
+from ...codes.options import Lamp, Opens, Stayed, Tube
 from ...codes.roles import Role
 from ...codes.steps import Name
 from ...debris import Verdict
@@ -69,11 +69,30 @@ def _say(data: Chosen, speaker: Speaker) -> str:
 ANSWER = Act(typed=ChosenTyped, data=Chosen, field="value", read=_read, take=_take, says=_say)
 
 
+# a tube that goes nowhere, and what was in the way of the oil: out with it, and the gap is read anew
+_GOES_NOWHERE = (Tube.SCORED, Tube.BENT)
+_IN_THE_WAY = (Stayed.AIR, Stayed.SPRING_IN)
+
+
+def was_in_the_way(entry: Entry) -> bool:
+    """Whether what stayed in a leg has to come out before its gap means anything."""
+    return isinstance(entry.data, Chosen) and entry.data.value in _IN_THE_WAY
+
+
+def _completes(step: Step, entry: Entry, known: Known) -> bool:
+    value = entry.data.value if isinstance(entry.data, Chosen) else ""
+    if step.name == Name.LEG_TUBE:
+        return value not in _GOES_NOWHERE
+    return step.name != Name.LEG_STAYED or not was_in_the_way(entry)
+
+
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     """What a look comes to, where not all is well."""
+    if step.name in (Name.LEG_TUBE, Name.LEG_STAYED) and not _completes(step, entry, known):
+        return said.TUBE_DONE if step.name == Name.LEG_TUBE else said.GAP_ANEW
     if step.name != Name.LOOK or finding is None:
         return ""
     return said_debris.in_short(finding.level.word, finding.action)
 
 
-ROOM = Room(ask=Ask.CHOICE, acts=(ANSWER,), remarks=_remarks)
+ROOM = Room(ask=Ask.CHOICE, acts=(ANSWER,), completes=_completes, remarks=_remarks)

@@ -128,7 +128,19 @@ def _length(text: str, at: str, speaker: Speaker) -> Decimal | None:
         raise error.at(at) from error
 
 
-def _part(typed: PartTyped, speaker: Speaker) -> Part:
+def _place(text: str, step: Step) -> Place:
+    """Where it was: on the plug where nobody says, or where else bits can be."""
+    there = step.found_in
+    if there and not text:
+        return there[0] if Place.LEG in there else Place.PLUG
+    place = one_of(text or Place.PLUG, Place, "place")
+    if there and place not in (*there, Place.PLUG):
+        raise CoreError("sheet.choose", field="place", options=[str(one) for one in there])
+    return place
+
+
+def _part(typed: PartTyped, hearing: Hearing) -> Part:
+    speaker = hearing.speaker
     return Part(
         form=one_of(typed.form, Form, "form"),
         matter=one_of(typed.matter, Matter, "matter"),
@@ -136,7 +148,7 @@ def _part(typed: PartTyped, speaker: Speaker) -> Part:
         largest_mm=_length(typed.largest, "largest", speaker),
         count=_count(typed.count),
         magnetic=typed.magnetic,
-        place=one_of(typed.place or Place.PLUG, Place, "place"),
+        place=_place(typed.place, hearing.step),
         pile_mm=_length(typed.pile, "pile", speaker),
     )
 
@@ -157,7 +169,7 @@ def _picture(typed: PictureTyped) -> Pictured:
 
 
 def _seen(hearing: Hearing, typed: GradedTyped) -> Mapping[str, Any]:
-    parts = tuple(_part(part, hearing.speaker) for part in typed.parts)
+    parts = tuple(_part(part, hearing) for part in typed.parts)
     if sum(part.share for part in parts if part.place == Place.PLUG) > 1:
         raise CoreError("finding.share_sum", field="share")
     return {
@@ -216,7 +228,7 @@ class AlsoTyped(Typed):
 
 
 def _also(hearing: Hearing, typed: AlsoTyped) -> AlsoSeen:
-    parts = tuple(_part(part, hearing.speaker) for part in typed.parts)
+    parts = tuple(_part(part, hearing) for part in typed.parts)
     if not parts:
         raise CoreError("finding.nothing_more", field="parts")
     if any(part.place == Place.PLUG for part in parts):

@@ -3,10 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
-from typing import ClassVar
 
 from ...codes.bench import Basis
-from ...codes.entries import Ask, EntryKind
+from ...codes.entries import Ask
 from ...codes.steps import Name
 from ...debris import Verdict
 from ...errors import CoreError
@@ -20,43 +19,24 @@ from ...expected import (
 )
 from ...quantity import Kind, parse, show
 from ...runsheet import Measured, Step, StepId, TaskPlan
+from ...runsheet.steps import SETTING
 from ...said import bench as said
 from ...said import expected as words
-from ...spec import ReservoirSpec
-from ...suspension import Filled, apart, off_book, surface
+from ...spec import read_setting
 from ..acts import Act, Hearing
-from ..entries import Data, Entry, Speaker
+from ..entries import Entry, Speaker
+from ..fold import legs
 from ..fold.facts import Way
 from ..fold.known import Known
 from ..fold.state import TaskState
 from ..fold.taking import Taking
 from ..typed import Typed
+from .choice import was_in_the_way
 from .room import Room
+from .values import Taken, Value
 
 MOST_VALUE = 60
 _KINDS = {"length": (Kind.LENGTH, "mm"), "pressure": (Kind.PRESSURE, "kPa")}
-
-
-@dataclass(frozen=True, kw_only=True)
-class Value:
-    """A value as it was ``said``, and its ends in canonical units; ``asked``: it stands, though it was
-    asked about."""
-
-    said: str
-    low: Decimal
-    high: Decimal
-    asked: bool = False
-
-
-@dataclass(frozen=True, kw_only=True)
-class Taken(Data):
-    """Values by name, as found and as left. ``drawn``: the oil that was drawn out between the two, ml,
-    or with a minus poured in, where a leg's bore is known."""
-
-    kind: ClassVar[EntryKind] = EntryKind.MEASURE
-    found: dict[str, Value] = field(default_factory=dict)
-    left: dict[str, Value] = field(default_factory=dict)
-    drawn: Decimal = Decimal(0)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -71,6 +51,9 @@ class TakenTyped(Typed):
 def _value(
     one: Measured, text: str, hearing: Hearing, expected: Expected | None, sure: Sequence[str]
 ) -> Value:
+    if one.kind == SETTING:
+        stands_at = read_setting(text, one.like)
+        return Value(said=text, low=stands_at, high=stands_at)
     family, unit = _KINDS[one.kind]
     found = parse(text, family, unit, hearing.speaker.preference)
     stands = hold_inside(found, one.low, one.high, sure)
@@ -124,48 +107,49 @@ def _let_off(step: Step, entry: Entry, known: Known) -> bool:
     return bool(left) and all(value.high == 0 for value in left.values())
 
 
-def gaps(key: str, known: Known) -> tuple[Decimal | None, Decimal | None]:
-    """The air gap of a leg as found and as left; where nothing was changed it is left as found."""
-    entry = known.facts.last.get(str(StepId(key, Name.LEG_GAP)))
-    if entry is None or not isinstance(entry.data, Taken):
-        return None, None
-    found = [value.low for value in entry.data.found.values()]
-    left = [value.low for value in entry.data.left.values()] or found
-    return next(iter(found), None), next(iter(left), None)
-
-
-def _filled(spec: ReservoirSpec, known: Known) -> Filled | None:
-    """What is in a leg whose gap is set, where it is known how much was drawn out: by its bore, and the
-    gap it had before."""
-    (found, gap), book = gaps(spec.key, known), next(iter(spec.capacities.values()), None)
-    by_gap = spec.air_gap is not None and surface(spec.leg) and (book or not spec.leg.split)
-    if found is None or gap is None or spec.air_gap is None or not by_gap:
-        return None
-    return Filled(
-        gap=float(gap),
-        poured=float(known.facts.into(spec.key)),
-        book_gap=float(spec.air_gap),
-        book_poured=float(book) if book else None,
-    )
-
-
 def _beside(step: Step, known: Known) -> str:
     """How the quantity in a leg goes with its gap: by the sheet, and beside the other leg."""
-    legs = {task.reservoir.key: _filled(task.reservoir, known) for task in known.tasks.values()}
-    leg = legs.pop(step.id.reservoir, None)
-    if leg is None:
-        return ""
-    other = next(filter(None, legs.values()), None)
-    more = round(apart(other, leg).poured) if other else 0
-    share = off_book(leg)
+    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
+    more, share = legs.more_than_other(key, tasks, facts), legs.off_its_book(key, tasks, facts)
     told = said.beside(show(Decimal(abs(more)), "ml"), more > 0) if more else ""
     by_book = said.off_book(round(abs(share) * 100), share > 0) if share else ""
     return " ".join(filter(None, (told, by_book)))
 
 
+def _of_spring(step: Step, known: Known) -> str:
+    """How a spring stands between new and its limit, and beside the other leg's."""
+    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
+    limit = tasks[key].reservoir.leg.spring_limit
+    least = show(limit, "mm") if limit is not None else ""
+    way, longer = legs.way_to_limit(key, tasks, facts), legs.other_spring(key, tasks, facts)
+    told = ""
+    if legs.under_limit(key, tasks, facts):
+        told = said.spring_short(least)
+    elif way is not None:
+        told = said.on_its_way(round(way * 100), least)
+    apart = said.springs_apart(show(abs(longer), "mm"), longer > 0) if longer else ""
+    return " ".join(filter(None, (told, apart)))
+
+
+def _completes(step: Step, entry: Entry, known: Known) -> bool:
+    """Air is let off; a gap is read once nothing is in the oil's way; and a spring that goes back is no
+    shorter than it may be, and makes a pair."""
+    if step.name == Name.LEG_GAP:
+        told = known.facts.last.get(str(StepId(step.id.reservoir, Name.LEG_STAYED)))
+        anew = told is not None and was_in_the_way(told)
+        return not (told and anew and (told.at, told.id) > (entry.at, entry.id))
+    if step.name != Name.LEG_SPRING:
+        return _let_off(step, entry, known)
+    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
+    done = legs.under_limit(key, tasks, facts), legs.other_spring(key, tasks, facts)
+    return not any(done)
+
+
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     if step.name == Name.LEG_GAP:
         return _beside(step, known)
+    if step.name == Name.LEG_SPRING:
+        return _of_spring(step, known)
     return "" if _let_off(step, entry, known) else said.AIR_STILL_IN
 
 
@@ -185,10 +169,24 @@ MEASURE = Act(typed=TakenTyped, data=Taken, field="found", read=_read, take=_tak
 GAPS_WITHIN = Decimal(2)
 
 
+# of the sheet's at 20 °C: what a cold or a hot day makes of it, on the absolute pressure [our definition]
+AIR_WITHIN, ATMOSPHERE = Decimal("0.07"), Decimal("101.325")
+
+
+def _pumped(air: Decimal | None) -> Expected | None:
+    if not air:
+        return None
+    near = (air + ATMOSPHERE) * AIR_WITHIN
+    return within(air, show(air, "bar"), Basis.SHEET, words.ANOTHER_AIR, near)
+
+
 def _expects(
     task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
 ) -> Expected | None:
-    """An air gap is the other leg's where the sheet wants them alike, else the sheet's."""
+    """An air gap is the other leg's where the sheet wants them alike, else the sheet's; a leg's air is
+    the sheet's."""
+    if step.name == Name.LEG_PRESSURE:
+        return _pumped(task.reservoir.leg.pressure)
     if step.name != Name.LEG_GAP:
         return None
     other = state.other_leg.gap if state.other_leg else None
@@ -203,5 +201,5 @@ def _expects(
 
 
 ROOM = Room(
-    ask=Ask.MEASURE, acts=(MEASURE,), completes=_let_off, expects=_expects, remarks=_remarks
+    ask=Ask.MEASURE, acts=(MEASURE,), completes=_completes, expects=_expects, remarks=_remarks
 )

@@ -19,12 +19,13 @@ from ...runsheet import (
     of_bike,
     openings,
 )
-from ...spec import Cell, Path
+from ...spec import Cell, Path, Recipe
 from ..asks.amount import Amount
 from ..asks.choice import Chosen
 from ..asks.leaks import Looked
 from ..asks.look_up import LookedUp
 from ..entries import Entry
+from . import legs
 from .draining import asks_if_empty, out_before_it_was_shut
 from .facts import Facts
 from .filling import fillings_of
@@ -108,6 +109,24 @@ def _cards(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
                 yield from ((one.card, filled), (one.card, finished))
 
 
+# what earlier releases did not ask of a leg, and what came after it
+_OF_LEGS = {
+    Name.LEG_SET: Name.LEG_OUT,
+    **dict.fromkeys(
+        (Name.MEASURE, Name.INSPECT, Name.LEG_SPRING, Name.LEG_TUBE, Name.LEG_SEALS), Name.LEG_FILL
+    ),
+    Name.LEG_STAYED: Name.LEG_IN,
+}
+
+
+def _of_legs(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
+    for key, task in tasks.items():
+        if task.reservoir.facts.recipe == Recipe.FORK:
+            yield from ((StepId(key, one), StepId(key, then)) for one, then in _OF_LEGS.items())
+            on = of_bike(Name.WHEEL_IN)
+            yield from ((StepId(key, one), on) for one in (Name.LEG_PRESSURE, Name.LEG_BACK))
+
+
 def _unasked(facts: Facts, tasks: Mapping[str, TaskPlan]) -> Iterator[StepId]:
     """Questions of today that the visit was past before anybody asked them: what follows them has begun,
     and not against them."""
@@ -116,6 +135,7 @@ def _unasked(facts: Facts, tasks: Mapping[str, TaskPlan]) -> Iterator[StepId]:
     for asked, then in (
         *came,
         *_cards(tasks),
+        *_of_legs(tasks),
         (of_bike(Name.LAMP), ran),
         (of_bike(Name.LEAKS_AGAIN), finished),
     ):
@@ -147,6 +167,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         unasked=frozenset(_unasked(facts, tasks)),
         over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
         gone=frozenset(_gone(facts)),
+        odd=frozenset(key for key in tasks if legs.is_odd(key, tasks, facts)),
         covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)

@@ -20,7 +20,6 @@ from ..asks.amount import Amount
 from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..asks.leaks import Looked
-from ..asks.measure import gaps
 from ..entries import Data, Entry
 from .draining import out_before_it_was_shut
 from .facts import Facts
@@ -30,6 +29,7 @@ from .gather import gathered
 from .judged import finding_of, looked
 from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
+from .legs import gaps
 from .level_reads import TO_LOOK
 from .needs import run_since
 from .state import LegOil, OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
@@ -93,7 +93,7 @@ def _poured(key: str, known: Known) -> Decimal | None:
 
 
 def _leg_oil(key: str, known: Known) -> LegOil | None:
-    poured, (found, left) = _poured(key, known), gaps(key, known)
+    poured, (found, left) = _poured(key, known), gaps(key, known.facts)
     if poured is None:
         return None
     return LegOil(poured=poured, inside=known.facts.into(key), found=found, left=left)
@@ -106,7 +106,7 @@ def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
         leg = other.reservoir
         alike = (leg.capacities, leg.air_gap) == (spec.capacities, spec.air_gap)
         if leg.facts.recipe == Recipe.FORK and leg.key != spec.key and alike:
-            return OtherLeg(_poured(leg.key, known), gaps(leg.key, known)[1])
+            return OtherLeg(_poured(leg.key, known), gaps(leg.key, known.facts)[1])
     return None
 
 

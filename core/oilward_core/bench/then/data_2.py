@@ -26,8 +26,8 @@ from ..asks.finding import Graded, Pictured, Regraded
 from ..asks.leaks import DRY, Looked
 from ..asks.level import CauseNamed, LevelRead
 from ..asks.look_up import LookedUp
-from ..asks.measure import Taken, Value
 from ..asks.torque import Pulled
+from ..asks.values import Taken, Value
 from ..entries import Data
 from ..reading import Stood
 from . import words_2

@@ -15,7 +15,7 @@ from ...torque import ring_order
 from ..ids import StepId
 from ..needs import Need, done
 from ..openings import Opening, seal_at
-from ..steps import Option, Step, chosen, unchecked, where
+from ..steps import Option, PlannedTask, Step, chosen, unchecked, where
 from ..work import Work
 
 STRAPPED = Need(Fact.STRAPPED)
@@ -107,6 +107,20 @@ def carded(
             skippable=stays_on,
         )
     )
+
+
+def carded_each(
+    work: Work,
+    held: Iterable[tuple[PlannedTask, Opening]],
+    job: str,
+    before: tuple[Need, ...],
+) -> tuple[Need, ...]:
+    """The cards of what is torqued on a fork, one after another; what the last of them brings about."""
+    for task, one in held:
+        what = words.of_leg(one.part, task.spec.label)
+        needs = (*before, STRAPPED, *looked_at(work, task.spec))
+        before = (done(carded(work, one, job, what, needs)),)
+    return before
 
 
 def looked_at(work: Work, spec: ReservoirSpec) -> tuple[Need, ...]:

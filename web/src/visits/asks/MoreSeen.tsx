@@ -28,7 +28,7 @@ export function MoreSeen({
   }
   return (
     <>
-      <Elsewhere words={sheet.words} loose={loose} set={setLoose} />
+      <Elsewhere words={sheet.words} places={step.found_in} loose={loose} set={setLoose} />
       <Refused said={fieldSentence(problem, "parts")} />
       <Button
         type="primary"

@@ -43,6 +43,7 @@ export function FindingStep(props: StepProps & { regrade?: boolean }) {
         bike={sheet.bike.id}
         gearbox={task?.kind === "gearbox"}
         words={sheet.words}
+        places={step.found_in}
         reading={reading}
         set={set}
       />
