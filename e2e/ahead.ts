@@ -25,6 +25,23 @@ function pulled({ card, items: asked }: Step): Said {
   ];
 }
 
+const LENGTHS: Partial<Record<string, string>> = {
+  "tube over bridge": "7 mm",
+  preload: "4 lines",
+  air: "6.8 bar",
+};
+
+/** What is found where nothing is unusual: what the sheet wants, a spring nearly new, air let off. */
+function measuredOf({ measured, instruction, title }: Step): object {
+  const wanted = /([\d.]+ mm) by the sheet/.exec(instruction)?.[1];
+  const spring = Number(/([\d.]+) mm new/.exec(instruction)?.[1] ?? NaN) - 1;
+  const of: Partial<Record<string, string>> = { "air gap": wanted, "free length": `${spring} mm` };
+  const found = Object.fromEntries(
+    measured.map(({ name, like }) => [name, of[name] ?? LENGTHS[name] ?? like]),
+  );
+  return { found, left: title.includes("write its air down") ? { air: "0 bar" } : {} };
+}
+
 /** What is written down at a step where nothing is unusual, as a tablet sends it. */
 function usually(one: Step, sheet: RunSheet, drained: string): Said {
   const task = sheet.tasks.find((task) => task.key === one.reservoir);
@@ -45,6 +62,7 @@ function usually(one: Step, sheet: RunSheet, drained: string): Said {
     filter: [["filter", { amount: "0", items }]],
     fill: [["pour", { amount: task?.coach?.amount, closed: true }]],
     level: [["level", task?.gauge?.edge ? { sight: "runs out", attitude } : glass]],
+    measure: [["measure", measuredOf(one)]],
     leaks: [["leaks", { result: "dry" }]],
   };
   return usual[one.kind] ?? [];

@@ -200,14 +200,37 @@ async function filled(page: Page, hand: Hand): Promise<void> {
   await read(page, hand);
 }
 
+const USUALLY: [RegExp, string][] = [
+  [/front|rear/, "2.4 bar"],
+  [/compression|rebound/, "9 clicks"],
+  [/preload/, "4 lines"],
+  [/over bridge/, "7 mm"],
+  [/^air/, "6.8 bar"],
+  [/.*/, "0.10 mm"],
+];
+const usually = (label: string) => USUALLY.find(([of]) => of.test(label))?.[1] ?? "";
+
+/** A spring nearly as long as the sheet has it new. */
+async function spring(page: Page, hand: Hand): Promise<void> {
+  const length = /([\d.]+) mm new/.exec(await focus(page).innerText())?.[1] ?? "";
+  await hand.fill(page.getByLabel("free length, as found"), `${Number(length) - 1} mm`);
+  await hand.press(button(page, "Write it down"));
+}
+
+/** What a leg held, read and let off. */
+async function letOff(page: Page, hand: Hand): Promise<void> {
+  await hand.fill(page.getByLabel("air, as found"), "6.8 bar");
+  await hand.fill(page.getByLabel("air, as left"), "0 bar");
+  await hand.press(button(page, "Write it down"));
+}
+
 async function both(page: Page, hand: Hand): Promise<void> {
   const wanted = /([\d.]+ (?:mm|in)) by the sheet/.exec(await focus(page).innerText())?.[1];
   for (const field of await focus(page)
     .getByLabel(/, as found$/)
     .all()) {
     const label = (await field.getAttribute("aria-label")) ?? "";
-    const usual = /front|rear/.test(label) ? "2.4 bar" : "0.10 mm";
-    await hand.fill(field, /air gap/.test(label) ? (wanted ?? "112 mm") : usual);
+    await hand.fill(field, /air gap/.test(label) ? (wanted ?? "112 mm") : usually(label));
   }
   await hand.press(button(page, "Write it down"));
 }
@@ -225,7 +248,13 @@ const USUAL: [RegExp, Act][] = [
   [/^The level as it came/, pressing("Upper half")],
   [/^Start it, watch the oil light/, pressing("Out within five seconds")],
   [/^Prove the filler/, pressing("It opens")],
-  [/^Measure what|: fill a little over/, measured],
+  [/^Measure what|: fill a little over|: measure what came out/, measured],
+  [/: write its air down/, letOff],
+  [/: look at its oil/, pressing("Nothing to see")],
+  [/: measure its spring/, spring],
+  [/: look along the tube/, pressing("Straight and smooth")],
+  [/: seals and bushes/, pressing("Oil seal, dust seal and clip new")],
+  [/: what stayed in it/, pressing("Looked at again: it is right so")],
   [/^Read the plug/, pressing("Usual paste")],
   [/^Look at plug and oil/, pressing("Nothing to see")],
   [/^Seal on the plug/, pressing("New seal on")],
@@ -236,7 +265,7 @@ const USUAL: [RegExp, Act][] = [
   [/^Read the level/, read],
   [/^Look for leaks/, pressing("Dry everywhere")],
   [/^Look at the/, pressing("Between the marks")],
-  [/^(Valve clearances|Tyre pressures)|draw down to the air gap/, both],
+  [/^(Valve clearances|Tyre pressures)|draw down to the air gap|: read its adjusters|: pump it/, both],
   [/.*/, ticks],
 ];
 

@@ -130,7 +130,7 @@ class TubeTests(TestCase):
         for seen, status in (
             ("smooth", Status.DONE),
             ("polished", Status.DONE),
-            ("new", Status.DONE),
+            ("new tube", Status.DONE),
             ("scored", Status.READY),
             ("bent", Status.READY),
         ):

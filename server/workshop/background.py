@@ -14,6 +14,7 @@ from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.exceptions import AlreadyEnqueued, UniqueViolation
+from procrastinate.jobs import Status
 from procrastinate.tasks import Task
 
 from . import tries
@@ -93,9 +94,14 @@ def forget_tries(timestamp: int) -> None:
 @app.periodic(cron="* * * * *")
 @app.task(name="queue.take_up", queueing_lock="queue.take_up", pass_context=True)
 async def take_up(context: Any, timestamp: int) -> None:
-    """A job whose process was killed is begun again by another."""
-    for left in await context.app.job_manager.get_stalled_jobs():
-        await context.app.job_manager.retry_job(left)
+    """A job whose process was killed is begun again by another; where one waits already under the same
+    name, that one is enough."""
+    jobs = context.app.job_manager
+    for left in await jobs.get_stalled_jobs():
+        try:
+            await jobs.retry_job(left)
+        except UniqueViolation:
+            await jobs.finish_job(left, Status.FAILED, delete_job=True)
 
 
 @app.periodic(cron="30 3 * * *")

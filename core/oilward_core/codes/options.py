@@ -66,7 +66,7 @@ class Tube(StrEnum):
 
     SMOOTH = "smooth"
     POLISHED = "polished"
-    NEW = "new"
+    NEW = "new tube"
     SCORED = "scored"
     BENT = "bent"
 

@@ -6,12 +6,12 @@ from unittest import mock
 
 from demo.queue import worker_once
 from demo.races import RaceTestCase
-from django.db import DatabaseError, transaction
+from django.db import DatabaseError, connection, transaction
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from rest_framework.test import APIClient
 
-from workshop.background import AGAIN, begins, job, set_aside, want
+from workshop.background import AGAIN, begins, job, set_aside, take_up, want
 
 seen: list[str] = []
 
@@ -49,6 +49,20 @@ class QueueTests(RaceTestCase):
         told = self.signed_in("oda").get("/api/keeping/").json()
         self.assertTrue(told["alarm"])
         self.assertIn("falling over (1)", told["aside"])
+
+    def test_a_job_whose_process_was_killed_and_one_that_waits_under_the_same_name_are_one(
+        self,
+    ) -> None:
+        want(note, "one", word="first")
+        want(note, "two", word="alone")
+        with connection.cursor() as cursor:
+            cursor.execute("UPDATE procrastinate_jobs SET status = 'doing'")
+        want(note, "one", word="again")
+        want(take_up, timestamp=0)
+        for _ in range(2):
+            worker_once()
+        self.assertEqual(sorted(seen), ["again", "alone"])
+        self.assertFalse(ProcrastinateJob.objects.filter(task_name=note.name).exists())
 
     def test_what_was_set_aside_is_tried_once_more_when_the_worker_begins(self) -> None:
         want(fall_over, "one", word="bad")
