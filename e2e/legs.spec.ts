@@ -1,6 +1,6 @@
 import { ahead } from "./ahead";
 import { said } from "./api";
-import { comesIn, inFor, press, signIn, step, stood, tablet, tickAll } from "./bench";
+import { comesIn, inFor, press, signIn, step, tablet, tickAll } from "./bench";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./server";
 import { touch, walk } from "./visit";
@@ -73,9 +73,10 @@ test("a leg in parts: clicks, a spring that is done, a bent tube, and oil that d
   await step(page, "Fork, left: what stayed in it?");
   await press(page, "Old oil had stayed in");
   await step(page, "Fork, left: put it back");
-  const stands = await stood(page, "fork, left");
-  await expect(stands).toContainText("470 ml poured");
-  await expect(stands).toContainText("459 ml in it");
+  const legs = page.getByRole("table", { name: "The legs beside each other" });
+  await expect(legs).toContainText("291.0 mm, at least 285.0 mm");
+  await expect(legs).toContainText("470 ml poured, 459 ml in it");
+  await expect(legs).toContainText("108.0 mm");
 });
 
 test("a leg on air and one that only damps, by touch, held upright, to the signature", async ({

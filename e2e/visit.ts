@@ -265,7 +265,10 @@ const USUAL: [RegExp, Act][] = [
   [/^Read the level/, read],
   [/^Look for leaks/, pressing("Dry everywhere")],
   [/^Look at the/, pressing("Between the marks")],
-  [/^(Valve clearances|Tyre pressures)|draw down to the air gap|: read its adjusters|: pump it/, both],
+  [
+    /^(Valve clearances|Tyre pressures)|draw down to the air gap|: read its adjusters|: pump it/,
+    both,
+  ],
   [/.*/, ticks],
 ];
 

@@ -297,13 +297,14 @@ class FindingWords:
 
 @dataclass(frozen=True, kw_only=True)
 class StandingShape:
-    """How one part stands, since when (``at``) and by whom."""
+    """How one part stands, since when (``at``) and by whom; ``leg``: beside the same of the other leg."""
 
     part: str
     word: str
     open: bool
     by: str
     at: str
+    leg: bool
 
 
 @dataclass(frozen=True, kw_only=True)

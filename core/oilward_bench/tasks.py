@@ -142,7 +142,7 @@ def task_shape(
         gauge=gauge(spec, speaks, stands.marks),
         verdict=_verdict(one.plan, stands, sheet),
         standing=[
-            StandingShape(part=s.part, word=s.word, open=s.open, by=s.by, at=s.at)
+            StandingShape(part=s.part, word=s.word, open=s.open, by=s.by, at=s.at, leg=s.leg)
             for s in standing(sheet, spec.key, speaks)
         ],
         not_learned=one.not_learned,

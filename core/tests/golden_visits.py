@@ -554,6 +554,8 @@ _NEW = (
     "second",
     "half",
     "calibration",
+    "found_in",
+    "leg",
 )
 
 

@@ -6,7 +6,7 @@ from decimal import Decimal
 from typing import Any
 from unittest import TestCase
 
-from oilward_core.bench import Status
+from oilward_core.bench import Speaker, Status, standing
 from oilward_core.codes.entries import Ask
 from oilward_core.codes.suspension import LegFunction, LegKind
 from oilward_core.errors import CoreError
@@ -125,6 +125,35 @@ class SpringTests(TestCase):
             self.stands("35 mm", **SPRUNG)
 
 
+class StandingTests(TestCase):
+    def rows(self, clerk: Clerk) -> dict[str, tuple[str, bool]]:
+        told = standing(clerk.sheet, "fork left", Speaker())
+        return {row.part: (row.word, row.open) for row in told}
+
+    def test_spring_oil_and_air_stand_beside_it(self) -> None:
+        clerk = Clerk(leg(0, **SPRUNG))
+        do(clerk, "fork left/leg spring")
+        measure(clerk, "fork left/leg spring", **{"free length": "342 mm"})
+        self.assertEqual(self.rows(clerk)["Spring"], ("342.0 mm, at least 343.0 mm", True))
+        raw = {"found": {"free length": "342 mm"}, "left": {"free length": "350 mm"}}
+        clerk.record("measure", raw, "fork left/leg spring")
+        self.assertEqual(self.rows(clerk)["Spring"], ("350.0 mm, at least 343.0 mm", False))
+        do(clerk, "fork left/leg gap")
+        self.assertTrue(self.rows(clerk)["Oil"][1])
+
+    def test_a_leg_that_is_set_by_quantity_waits_for_no_gap(self) -> None:
+        clerk = Clerk(leg(0, kind=LegKind.AIR, pressure=Decimal(1050)))
+        do(clerk, "fork left/leg pressure")
+        self.assertFalse(self.rows(clerk)["Oil"][1])
+        measure(clerk, "fork left/leg pressure", air="10.4 bar")
+        self.assertEqual(self.rows(clerk)["Air"], ("10.40 bar", False))
+
+    def test_an_example_is_what_the_sheet_has(self) -> None:
+        clerk = Clerk(leg(0, kind=LegKind.AIR, pressure=Decimal(680)))
+        likes = [one.like for s in clerk.sheet.steps for one in s.step.measured]
+        self.assertEqual(likes, ["6.80 bar", "6.80 bar"])
+
+
 class TubeTests(TestCase):
     def test_a_bent_or_scored_tube_goes_nowhere(self) -> None:
         for seen, status in (
@@ -213,6 +242,7 @@ class OddTests(TestCase):
     def test_what_stayed_in_is_asked_before_it_goes_back(self) -> None:
         clerk = self.clerk()
         asked = clerk.state("fork left/leg stayed")
+        self.assertIn("17 % less than the sheet gives", asked.step.instruction)
         self.assertEqual((asked.step.ask, asked.status), (Ask.CHOICE, Status.READY))
         self.assertEqual(clerk.state("fork left/leg in").status, Status.BLOCKED)
         clerk.record("answer", {"value": "old oil"}, "fork left/leg stayed")
@@ -228,6 +258,7 @@ class OddTests(TestCase):
             clerk.record("measure", raw, "fork left/leg gap")
             # still odd: asked again
             self.assertEqual(clerk.state("fork left/leg in").status, Status.BLOCKED)
+            self.assertEqual(clerk.state("fork left/leg stayed").remark, "")
             clerk.record("answer", {"value": cause}, "fork left/leg stayed")
             raw = {"found": {"air gap": "190 mm"}, "left": {"air gap": "110 mm"}}
             clerk.record("measure", raw, "fork left/leg gap")

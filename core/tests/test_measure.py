@@ -166,7 +166,7 @@ class LegTests(TestCase):
                 ("valve", str(StepId("", Name.VALVES))),
             )
         }
-        self.assertEqual(told, {"gap": "165.0 mm", "tyre": "2.25 bar", "valve": "0.31 mm"})
+        self.assertEqual(told, {"gap": "112.0 mm", "tyre": "2.25 bar", "valve": "0.31 mm"})
 
     def test_as_found_it_may_be_anything_that_can_be(self) -> None:
         step = STEPS[f"fork left/{Name.LEG_GAP}"]

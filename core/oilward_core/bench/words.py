@@ -1,6 +1,6 @@
 """Entries and standings in a workshop's words."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from ..debris import Part
@@ -53,13 +53,15 @@ def next_words(sheet: Sheet) -> str:
 
 @dataclass(frozen=True, kw_only=True)
 class Standing:
-    """How one part of the bike stands right now; ``open`` marks what must not be forgotten."""
+    """How one part of the bike stands right now; ``open`` marks what must not be forgotten, ``leg`` what
+    stands beside the same of the other fork leg."""
 
     part: str
     word: str
     open: bool
     by: str = ""
     at: str = ""
+    leg: bool = False
 
 
 def _oil(task: TaskState, speaker: Speaker) -> Standing:
@@ -89,18 +91,42 @@ def _work(task: TaskState) -> Standing:
     )
 
 
-def _leg(leg: LegOil, speaker: Speaker) -> list[Standing]:
-    """A leg's oil and its gap: the same of both legs, one under the other."""
+def _leg_oil(leg: LegOil, speaker: Speaker) -> Standing | None:
+    if leg.poured is None:
+        return None
     poured, inside = show(leg.poured, speaker.volume), show(leg.inside, speaker.volume)
     oil = said.leg_oil(poured, inside if leg.inside != leg.poured else "")
+    return Standing(part=said.OIL, word=oil, open=leg.by_gap and leg.left is None)
+
+
+def _gap(leg: LegOil) -> Standing | None:
     if leg.left is None:
-        return [Standing(part=said.OIL, word=oil, open=True)]
+        return None
     found = show(leg.found, "mm") if leg.found not in (None, leg.left) else ""
     gap = said.left_at(found, show(leg.left, "mm"))
-    return [
-        Standing(part=said.OIL, word=oil, open=False),
-        Standing(part=said.AIR_GAP, word=gap, open=False),
-    ]
+    return Standing(part=said.AIR_GAP, word=gap, open=False)
+
+
+def _spring(leg: LegOil) -> Standing | None:
+    if leg.spring is None:
+        return None
+    least = show(leg.least, "mm") if leg.least is not None else ""
+    short = leg.least is not None and leg.spring < leg.least
+    return Standing(
+        part=said.LEG_SPRING, word=said.at_least(show(leg.spring, "mm"), least), open=short
+    )
+
+
+def _air(leg: LegOil) -> Standing | None:
+    if leg.air is None:
+        return None
+    return Standing(part=said.LEG_AIR, word=show(leg.air, "bar"), open=False)
+
+
+def _leg(leg: LegOil, speaker: Speaker) -> list[Standing]:
+    """A leg's spring, its oil and its gap, its air: the same of both legs, one beside the other."""
+    rows = (_spring(leg), _leg_oil(leg, speaker), _gap(leg), _air(leg))
+    return [replace(row, leg=True) for row in rows if row]
 
 
 @guarded

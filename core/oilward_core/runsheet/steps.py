@@ -72,20 +72,23 @@ class Place:
 class Measured:
     """A value taken as found and as left: its name and the kind of quantity; what is not from ``low`` to
     ``high``, canonical, is asked about [our definition]. ``worth``: how much oil, ml, one of it is, where
-    it is the way down to oil and the bore is known."""
+    it is the way down to oil and the bore is known; ``usual``: what its sheet has."""
 
     name: str
     kind: str
     low: Decimal = Decimal(0)
     high: Decimal = Decimal(10_000)
     worth: Decimal | None = None
+    usual: Decimal | None = None
 
     @property
     def like(self) -> str:
-        """How one might be typed: ``2.25 bar``, in the middle of what can be there."""
+        """How one might be typed: ``2.25 bar``, as the sheet has it, or in the middle of what can be
+        there."""
         if self.kind == SETTING:
             return words.LIKE_SETTING
-        return show_precise((self.low + self.high) / 2, _TYPED_IN[self.kind])
+        middle = (self.low + self.high) / 2
+        return show_precise(middle if self.usual is None else self.usual, _TYPED_IN[self.kind])
 
 
 @dataclass(frozen=True, kw_only=True)

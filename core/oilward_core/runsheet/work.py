@@ -42,8 +42,8 @@ class Rounds:
     ``topped``: which were topped up before the engine was started; ``unasked``: questions the visit is
     past, and no release asked then; ``over``: threads that were pulled too far, by the step that looks at
     them, and to how much, N·m, if known; ``gone``: steps at which the old seal cannot serve again;
-    ``covers`` that leaked, each time, by the entry that says so; ``odd``: legs whose oil does not go with
-    its gap."""
+    ``covers`` that leaked, each time, by the entry that says so; ``odd``: of legs whose oil does not go
+    with their gap, how it does not."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
@@ -55,7 +55,7 @@ class Rounds:
     over: Mapping[str, tuple[tuple[StepId, Decimal | None], ...]] = field(default_factory=dict)
     gone: frozenset[StepId] = frozenset()
     covers: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    odd: frozenset[str] = frozenset()
+    odd: Mapping[str, str] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

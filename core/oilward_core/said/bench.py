@@ -252,6 +252,14 @@ def leg_oil(poured: str, inside: str) -> str:
     return f"{poured} poured, {inside} in it" if inside else f"{poured} poured"
 
 
+LEG_SPRING, LEG_AIR = "Spring", "Air"
+
+
+def at_least(length: str, least: str) -> str:
+    """``290.0 mm, at least 285.0 mm``."""
+    return f"{length}, at least {least}" if least else length
+
+
 def left_at(found: str, left: str) -> str:
     """``102 mm, left at 112 mm``."""
     return f"{found}, left at {left}" if found else left

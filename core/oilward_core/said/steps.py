@@ -169,7 +169,7 @@ STEPS: dict[Name, Words] = whole_table(
         ),
         Name.LEG_STAYED: Words(
             "{label}: what stayed in it?",
-            "What went in does not go with its gap. Look for the cause before it is closed.",
+            "{odd} Look for the cause before it is closed.",
         ),
         Name.LEG_IN: Words(
             "{label}: put it back",

@@ -3384,6 +3384,7 @@ export interface components {
             open: boolean;
             by: string;
             at: string;
+            leg: boolean;
         };
         /**
          * @description * `place` - place

@@ -7,6 +7,7 @@ import { Ahead } from "./Ahead";
 import { Countdown } from "./Countdown";
 import { LetItWait, TakeOver } from "./Hands";
 import { Leave } from "./Leave";
+import { Legs } from "./Legs";
 import type { Send } from "./entry";
 import type { Sheet } from "./outbox";
 import { ledTo, running, type Step, type Task } from "./sheet";
@@ -140,7 +141,7 @@ function PlugRead({ sheet, task, look }: Omit<StandingProps, "mayWork">) {
         <PlugTip parts={task.verdict.parts} level={task.verdict.level} size={40} />
       )}
       <span>
-        Plug:{" "}
+        {task.verdict.no_magnet ? "Seen" : "Plug"}:{" "}
         <b className={clsx(verdictCss.verdict, verdictCss[`verdict-${task.verdict.level}`])}>
           {task.verdict.level}
         </b>
@@ -177,9 +178,11 @@ function Parts({ sheet, task, mayWork, look }: StandingProps) {
         )}
       </h3>
       <dl>
-        {task.standing.map((part) => (
-          <Part key={part.part} part={part} />
-        ))}
+        {task.standing
+          .filter((part) => !part.leg)
+          .map((part) => (
+            <Part key={part.part} part={part} />
+          ))}
         {task.drained && (
           <div className={benchCss.standing}>
             <dt>Came out</dt>
@@ -258,6 +261,7 @@ export function SidePanel({
           Opened <b>{sheet.opened}</b>, closed again <b>{sheet.closed}</b>
         </p>
       )}
+      <Legs tasks={sheet.tasks} />
       {sheet.tasks.map((task) => (
         <Standing key={task.key} sheet={sheet} task={task} mayWork={aside !== null} look={look} />
       ))}

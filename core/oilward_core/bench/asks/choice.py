@@ -88,8 +88,13 @@ def _completes(step: Step, entry: Entry, known: Known) -> bool:
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     """What a look comes to, where not all is well."""
-    if step.name in (Name.LEG_TUBE, Name.LEG_STAYED) and not _completes(step, entry, known):
-        return said.TUBE_DONE if step.name == Name.LEG_TUBE else said.GAP_ANEW
+    if step.name == Name.LEG_TUBE:
+        return "" if _completes(step, entry, known) else said.TUBE_DONE
+    if step.name == Name.LEG_STAYED and was_in_the_way(entry):
+        gap = known.facts.last.get(str(StepId(step.id.reservoir, Name.LEG_GAP)))
+        # once it was read anew, it is asked again
+        read = gap is not None and (gap.at, gap.id) > (entry.at, entry.id)
+        return "" if read else said.GAP_ANEW
     if step.name != Name.LOOK or finding is None:
         return ""
     return said_debris.in_short(finding.level.word, finding.action)

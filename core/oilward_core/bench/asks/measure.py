@@ -107,15 +107,6 @@ def _let_off(step: Step, entry: Entry, known: Known) -> bool:
     return bool(left) and all(value.high == 0 for value in left.values())
 
 
-def _beside(step: Step, known: Known) -> str:
-    """How the quantity in a leg goes with its gap: by the sheet, and beside the other leg."""
-    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
-    more, share = legs.more_than_other(key, tasks, facts), legs.off_its_book(key, tasks, facts)
-    told = said.beside(show(Decimal(abs(more)), "ml"), more > 0) if more else ""
-    by_book = said.off_book(round(abs(share) * 100), share > 0) if share else ""
-    return " ".join(filter(None, (told, by_book)))
-
-
 def _of_spring(step: Step, known: Known) -> str:
     """How a spring stands between new and its limit, and beside the other leg's."""
     key, tasks, facts = step.id.reservoir, known.tasks, known.facts
@@ -147,7 +138,7 @@ def _completes(step: Step, entry: Entry, known: Known) -> bool:
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
     if step.name == Name.LEG_GAP:
-        return _beside(step, known)
+        return legs.oddly(step.id.reservoir, known.tasks, known.facts)
     if step.name == Name.LEG_SPRING:
         return _of_spring(step, known)
     return "" if _let_off(step, entry, known) else said.AIR_STILL_IN

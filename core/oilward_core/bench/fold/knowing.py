@@ -167,7 +167,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         unasked=frozenset(_unasked(facts, tasks)),
         over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
         gone=frozenset(_gone(facts)),
-        odd=frozenset(key for key in tasks if legs.is_odd(key, tasks, facts)),
+        odd={key: told for key in tasks if (told := legs.oddly(key, tasks, facts))},
         covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)

@@ -4,7 +4,9 @@ from collections.abc import Iterator, Mapping
 from decimal import Decimal
 
 from ...codes.steps import Name
+from ...quantity import show
 from ...runsheet import StepId, TaskPlan
+from ...said import bench as said
 from ...spec import Recipe, ReservoirSpec
 from ...suspension import Filled, FreeLength, apart, off_book, renew_both, surface, worn
 from ..asks.values import Taken
@@ -49,7 +51,7 @@ def _others(key: str, tasks: Tasks) -> Iterator[ReservoirSpec]:
             yield task.reservoir
 
 
-def more_than_other(key: str, tasks: Tasks, facts: Facts) -> int:
+def _more_than_other(key: str, tasks: Tasks, facts: Facts) -> int:
     """How much more oil, ml, a leg took than the other one at an equal gap; less with a minus, 0 where
     they are alike or nothing can be said."""
     leg = _filled(tasks[key].reservoir, facts) if key in tasks else None
@@ -58,21 +60,31 @@ def more_than_other(key: str, tasks: Tasks, facts: Facts) -> int:
     return round(apart(other, leg).poured) if leg and other else 0
 
 
-def off_its_book(key: str, tasks: Tasks, facts: Facts) -> float:
+def _off_its_book(key: str, tasks: Tasks, facts: Facts) -> float:
     """By which share of its book a leg took more at the right gap; 0 where it did not, or where nothing
     can be said."""
     leg = _filled(tasks[key].reservoir, facts) if key in tasks else None
     return off_book(leg) if leg else 0.0
 
 
-def is_odd(key: str, tasks: Tasks, facts: Facts) -> bool:
-    """Whether a leg's oil does not go with its gap, by its sheet or beside the other leg."""
-    return bool(more_than_other(key, tasks, facts) or off_its_book(key, tasks, facts))
+def oddly(key: str, tasks: Tasks, facts: Facts) -> str:
+    """How the oil in a leg does not go with its gap, beside the other leg and by its sheet; empty where
+    it does, or where nothing can be said."""
+    more, share = _more_than_other(key, tasks, facts), _off_its_book(key, tasks, facts)
+    told = said.beside(show(Decimal(abs(more)), "ml"), more > 0) if more else ""
+    by_book = said.off_book(round(abs(share) * 100), share > 0) if share else ""
+    return " ".join(filter(None, (told, by_book)))
 
 
 def spring(key: str, facts: Facts) -> Decimal | None:
     """The free length of the spring that goes back into a leg, mm."""
     taken = _taken(key, Name.LEG_SPRING, facts)
+    return next((value.low for value in taken.stands.values()), None) if taken else None
+
+
+def air(key: str, facts: Facts) -> Decimal | None:
+    """The pressure a leg was pumped to, kPa."""
+    taken = _taken(key, Name.LEG_PRESSURE, facts)
     return next((value.low for value in taken.stands.values()), None) if taken else None
 
 

@@ -21,6 +21,7 @@ from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..asks.leaks import Looked
 from ..entries import Data, Entry
+from . import legs
 from .draining import out_before_it_was_shut
 from .facts import Facts
 from .fasteners import fasteners, holders
@@ -29,7 +30,6 @@ from .gather import gathered
 from .judged import finding_of, looked
 from .knowing import in_planned_order, known_of
 from .known import Bench, Known, VisitPlan
-from .legs import gaps
 from .level_reads import TO_LOOK
 from .needs import run_since
 from .state import LegOil, OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
@@ -93,10 +93,20 @@ def _poured(key: str, known: Known) -> Decimal | None:
 
 
 def _leg_oil(key: str, known: Known) -> LegOil | None:
-    poured, (found, left) = _poured(key, known), gaps(key, known.facts)
-    if poured is None:
+    poured, (found, left) = _poured(key, known), legs.gaps(key, known.facts)
+    spring = legs.spring(key, known.facts)
+    if poured is None and spring is None:
         return None
-    return LegOil(poured=poured, inside=known.facts.into(key), found=found, left=left)
+    return LegOil(
+        poured=poured,
+        inside=known.facts.into(key),
+        found=found,
+        left=left,
+        by_gap=StepId(key, Name.LEG_GAP) in known.steps,
+        spring=spring,
+        least=known.tasks[key].reservoir.leg.spring_limit,
+        air=legs.air(key, known.facts),
+    )
 
 
 def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
@@ -106,7 +116,7 @@ def _other_leg(task: TaskPlan, known: Known) -> OtherLeg | None:
         leg = other.reservoir
         alike = (leg.capacities, leg.air_gap) == (spec.capacities, spec.air_gap)
         if leg.facts.recipe == Recipe.FORK and leg.key != spec.key and alike:
-            return OtherLeg(_poured(leg.key, known), gaps(leg.key, known.facts)[1])
+            return OtherLeg(_poured(leg.key, known), legs.gaps(leg.key, known.facts)[1])
     return None
 
 

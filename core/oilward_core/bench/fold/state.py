@@ -97,12 +97,17 @@ class OtherLeg(Sound):
 @dataclass(frozen=True, kw_only=True)
 class LegOil(Sound):
     """A leg's oil: ``poured`` before it was drawn down, ``inside`` now, ml; the air gap as ``found`` and
-    as ``left``, mm."""
+    as ``left``, mm; ``by_gap``: it is set by one; the free length of its ``spring`` and the ``least`` its
+    sheet wants, mm; its ``air`` once it was pumped, kPa."""
 
-    poured: Decimal
+    poured: Decimal | None
     inside: Decimal
     found: Decimal | None = None
     left: Decimal | None = None
+    by_gap: bool = True
+    spring: Decimal | None = None
+    least: Decimal | None = None
+    air: Decimal | None = None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -66,7 +66,7 @@ def _adjusters(spec: ReservoirSpec) -> list[str]:
 def _read_before(spec: ReservoirSpec) -> tuple[Measured, ...]:
     """What is read before anything is slackened, to be the same again."""
     settings = tuple(Measured(name, "setting") for name in _adjusters(spec))
-    height = Measured("tube over bridge", "length", *HEIGHTS)
+    height = Measured("tube over bridge", "length", *HEIGHTS, usual=spec.leg.height)
     return (*settings, *((height,) if spec.leg.height is not None else ()))
 
 
@@ -80,7 +80,8 @@ def _spring(spec: ReservoirSpec) -> tuple[Measured, ...]:
     leg = spec.leg
     sprung = leg.kind != LegKind.AIR and leg.function in _SPRUNG
     told = leg.spring_new is not None or leg.spring_limit is not None
-    return (Measured("free length", "length", *SPRINGS),) if sprung and told else ()
+    length = Measured("free length", "length", *SPRINGS, usual=leg.spring_new)
+    return (length,) if sprung and told else ()
 
 
 def _worth(spec: ReservoirSpec) -> Decimal | None:
@@ -183,7 +184,7 @@ def _comes_out(hands: _Hands) -> None:
     if before := _read_before(spec):
         hands.step(job, Name.LEG_SET, Ask.MEASURE, measured=before, skippable=True)
     if has_air(spec):
-        air = (Measured("air", "pressure", *AIR),)
+        air = (Measured("air", "pressure", *AIR, usual=spec.leg.pressure),)
         hands.step(job, Name.LEG_AIR, Ask.MEASURE, measured=air)
     hands.step(job, Name.LEG_OUT, items=ticks(*_loosened(spec)))
     minutes = Decimal(minutes_of(JobKind.LEG_DRAIN, hands.work.learned)[1])
@@ -218,9 +219,10 @@ def _filled(hands: _Hands) -> None:
     if not has_gap(spec):
         return
     job = hands.job(JobKind.LEG_GAP)
-    gap = (Measured("air gap", "length", *GAPS, _worth(spec)),)
+    gap = (Measured("air gap", "length", *GAPS, _worth(spec), spec.air_gap),)
     hands.step(job, Name.LEG_GAP, Ask.MEASURE, measured=gap)
-    if spec.key in hands.work.rounds.odd:
+    if odd := hands.work.rounds.odd.get(spec.key):
+        hands.facts[Name.LEG_STAYED] = {"odd": odd}
         why = chosen(choices.STAYED, tuple(Stayed))
         hands.step(job, Name.LEG_STAYED, Ask.CHOICE, options=why)
 
@@ -233,7 +235,7 @@ def _goes_back(hands: _Hands, held: Sequence[tuple[PlannedTask, Opening]]) -> No
     look_at_threads(hands.work, spec, job_id(JobKind.LEG_IN, spec.key))
     hands.before = carded_each(hands.work, held, job[0], hands.before)
     if has_air(spec):
-        air = (Measured("air", "pressure", *AIR),)
+        air = (Measured("air", "pressure", *AIR, usual=spec.leg.pressure),)
         hands.step(job, Name.LEG_PRESSURE, Ask.MEASURE, measured=air)
     if back := _set_back(spec):
         hands.step(job, Name.LEG_BACK, items=ticks(*back))

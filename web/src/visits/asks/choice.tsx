@@ -15,8 +15,8 @@ function says({ code, words }: Option): string {
   return SAYS[code] ?? `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
-/** How a level or a tube is found is no matter of habit: nothing is put into the hand. */
-const FOUND = /\/(came|leg tube|leg stayed)$/;
+/** How a level or a leg is found is no matter of habit: nothing is put into the hand. */
+const FOUND = /\/(came|leg tube|leg seals|leg stayed)$/;
 
 /** A few big answers; the first is the usual one, where there is one. Where a level can be looked at before it is drained, how
  * it stood goes with the answer. */
