@@ -269,6 +269,7 @@ const USUAL: [RegExp, Act][] = [
     /^(Valve clearances|Tyre pressures)|draw down to the air gap|: read its adjusters|: pump it/,
     both,
   ],
+  [/^A second person looks/, seconded],
   [/.*/, ticks],
 ];
 

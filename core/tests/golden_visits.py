@@ -99,6 +99,7 @@ def _named_a_cause(visit: Golden, at: str, then: Any, now: Any) -> bool:
 
 # steps that were not asked then, and what a step that waits for one of them says
 _STEPS_NEW = (
+    "wheel looked at",
     "engine/came",
     "lamp",
     "stands",
@@ -125,7 +126,8 @@ _WAITS_NEW = tuple(
 _OF_A_LEG = (
     r"“Fork, .*: (measure what came out|look at its oil|look along the tube|seals and bushes)”"
 )
-_WHEEL_OR_LEG = re.compile(rf"“Torque the .*, fork|the front wheel is not back in|{_OF_A_LEG}")
+_OF_THE_WHEEL = "the front wheel is not back in|“A second person looks at axle"
+_WHEEL_OR_LEG = re.compile(rf"“Torque the .*, fork|{_OF_THE_WHEEL}|{_OF_A_LEG}")
 
 
 def _waits_for_the_new(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -264,7 +266,11 @@ _HANDS_THEN = (
     "To its mark in the bridge",
     "Axle, pinch bolts and calliper",
 )
-_TICKED_THEN = ("Cap loosened, leg out", "Cap and pinch bolts torqued")
+_TICKED_THEN = (
+    "Cap loosened, leg out",
+    "Cap and pinch bolts torqued",
+    "A second person has looked at axle and brake",
+)
 
 
 def _order_of_the_hands(visit: Golden, at: str, then: Any, now: Any) -> bool:
@@ -272,6 +278,8 @@ def _order_of_the_hands(visit: Golden, at: str, then: Any, now: Any) -> bool:
         return str(then).startswith(_HANDS_THEN)
     if re.fullmatch(r"/steps/\d+/unmet/\d+", at):
         return _WHEEL_OR_LEG.match(str(now)) is not None
+    if at == "/focus":
+        return str(now) == "wheel looked at"
     ticked = re.fullmatch(r"/steps/\d+/items(/\d+)?", at) is not None
     return ticked and any(tick in (then or ()) for tick in _TICKED_THEN)
 

@@ -8,9 +8,9 @@ from unittest import TestCase
 
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
-from oilward_core.bench import Speaker, Status, standing
-from oilward_core.codes.entries import Ask
+from oilward_core.bench import Speaker, Status, check_second, standing
 from oilward_core.codes.suspension import LegFunction, LegKind
+from oilward_core.errors import CoreError
 from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import LegSpec, Variant
 
@@ -35,7 +35,7 @@ BOTH = (leg(0, *LEG_PARTS, *WHEEL_PARTS), leg(1, *LEG_PARTS))
 def act(clerk: Clerk, name: str) -> None:
     """What is usually done at a step; where it was pulled, a second person looks."""
     state = clerk.state(name)
-    if state.step.ask == Ask.TORQUE and state.remark.startswith("A second person"):
+    if state.step.second or state.remark.startswith("A second person"):
         raw = {"name": "Oda", "person": "oda", "alone": False}
         clerk.record("second look", raw, name)
     elif state.step.id.name == "leg pressure":
@@ -130,7 +130,28 @@ class OrderTests(TestCase):
         do(clerk, "fork left/leg out")
         self.assertEqual(ticks(clerk.state("fork left/leg out").step), ["leg out"])
         do(clerk, "wheel in")
-        self.assertEqual(ticks(clerk.state("wheel in").step), ["axle", "lever", "second person"])
+        self.assertEqual(ticks(clerk.state("wheel in").step), ["axle", "lever"])
+
+    def test_two_stand_for_axle_and_brake_though_the_sheet_names_neither(self) -> None:
+        clerk, looked = Clerk(*LEGS), "wheel looked at"
+        do(clerk, "wheel in")
+        self.assertEqual(self.refused(clerk, "oda"), "second.not_pulled")
+        clerk.tick("wheel in")
+        clerk.tick(looked)  # a tick is nobody's look
+        self.assertEqual(clerk.state(looked).status, Status.READY)
+        self.assertEqual(self.refused(clerk, "mira"), "second.same")
+        self.assertEqual(self.refused(clerk, "oda"), "")
+        clerk.record("second look", {"name": "Oda", "person": "oda", "alone": False}, looked)
+        self.assertEqual(clerk.state(looked).status, Status.DONE)
+
+    def refused(self, clerk: Clerk, who: str) -> str:
+        try:
+            check_second(
+                clerk.sheet, "wheel looked at", who, alone=False, at=clerk.now, bench=clerk.bench
+            )
+        except CoreError as error:
+            return str(error.code)
+        return ""
 
 
 class AirTests(TestCase):

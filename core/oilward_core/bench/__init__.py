@@ -17,7 +17,8 @@ from .asks.finding import Graded, Pictured, Regraded
 from .asks.leaks import Looked
 from .asks.level import CauseNamed, LevelRead
 from .asks.look_up import LookedUp, own_words_again
-from .asks.torque import Pulled, SecondLooked, TickedAtCard
+from .asks.looked import SecondLooked
+from .asks.torque import Pulled, TickedAtCard
 from .asks.values import Taken
 from .closing import (
     Closing,

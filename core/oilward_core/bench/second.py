@@ -3,11 +3,14 @@ there is nobody else."""
 
 from datetime import datetime
 
+from ..codes.bench import Status
+from ..codes.steps import Name
 from ..errors import CoreError
 from ..guard import guarded
-from ..runsheet import StepId
+from ..runsheet import StepId, of_bike
+from .entries import Entry
 from .fold.known import Bench
-from .fold.pulls import ALONE
+from .fold.seconded import ALONE
 from .fold.state import Sheet
 
 
@@ -17,12 +20,21 @@ def check_second(
 ) -> None:
     """Raises CoreError ``second.not_pulled`` where there is nothing to look at yet, ``second.same`` for
     whoever pulled it, ``second.later`` for the only person there is, sooner than ten minutes after."""
-    task = sheet.task(StepId.of(step).reservoir)
-    card = task.cards.get(step) if task else None
-    if card is None or card.entry is None or not card.pulled or not card.second:
+    did = _done_at(sheet, step)
+    if did is None:
         raise CoreError("second.not_pulled", field="step")
     if alone:
-        if at - card.entry.at < bench.length(ALONE):
+        if at - did.at < bench.length(ALONE):
             raise CoreError("second.later", field="username", minutes=ALONE)
-    elif card.entry.who == person:
+    elif did.who == person:
         raise CoreError("second.same", field="username")
+
+
+def _done_at(sheet: Sheet, step: str) -> Entry | None:
+    """What was done that a second person looks at: a right pull, or a wheel that is in."""
+    state, task = sheet.step(step), sheet.task(StepId.of(step).reservoir)
+    if state is not None and state.step.second:
+        wheel = sheet.step(str(of_bike(Name.WHEEL_IN)))
+        return wheel.entry if wheel and wheel.status == Status.DONE else None
+    card = task.cards.get(step) if task else None
+    return card.entry if card and card.pulled and card.second else None

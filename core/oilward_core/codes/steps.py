@@ -57,6 +57,7 @@ class Name(StrEnum):
     WHEEL_IN = "wheel in"
     TORQUE_WHEEL = "torque wheel"
     STROKE = "stroke"
+    WHEEL_LOOKED = "wheel looked at"
     LOOK = "look"
     LEAKS = "leaks"
     STANDS = "stands"

@@ -221,6 +221,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.WHEEL_IN: JobKind.WHEEL_IN,
         Name.TORQUE_WHEEL: JobKind.WHEEL_IN,
         Name.STROKE: JobKind.WHEEL_IN,
+        Name.WHEEL_LOOKED: JobKind.WHEEL_IN,
         Name.LOOK: JobKind.LOOK,
         Name.LEAKS: JobKind.LEAKS,
         Name.STANDS: None,

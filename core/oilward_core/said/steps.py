@@ -196,6 +196,10 @@ STEPS: dict[Name, Words] = whole_table(
             "Pump until the lever is hard. Let the front down on its wheel and stroke the fork a few "
             "times, brake held: the legs find their place on the axle before its pinch bolts hold it.",
         ),
+        Name.WHEEL_LOOKED: Words(
+            "A second person looks at axle and brake",
+            "Axle and pinch bolts torqued, callipers on, the lever hard, the wheel turns free.",
+        ),
         Name.LOOK: Words("Look at the {label}", "{how}"),
         Name.LEAKS: Words(
             "Look for leaks",

@@ -3462,6 +3462,7 @@ export interface components {
             tears: boolean;
             at_once: boolean;
             found_in: components["schemas"]["DebrisPlace"][];
+            second: boolean;
         };
         /**
          * @description * `done` - DONE
@@ -3924,6 +3925,12 @@ export interface components {
         };
         /** @description An entry that says all by being there. */
         Nothing: Record<string, never>;
+        /** @description Who looked, as the server knows it. */
+        SecondTyped: {
+            name?: string;
+            person?: string;
+            alone?: boolean;
+        };
         /** @description Whether the pan was clean, where oil is caught. */
         StartTyped: {
             pan_clean?: boolean | null;
@@ -4001,12 +4008,6 @@ export interface components {
         /** @description What was ticked, by its codes. */
         TickedTyped: {
             items?: string[];
-        };
-        /** @description Who looked, as the server knows it. */
-        SecondTyped: {
-            name?: string;
-            person?: string;
-            alone?: boolean;
         };
         /** @description What was ticked, and how much went into it; empty or 0: none. */
         FilterTyped: {
@@ -4139,6 +4140,22 @@ export interface components {
             at: string;
             sent_at?: string;
             data: components["schemas"]["Nothing"];
+            supersedes?: string | null;
+            accepts?: string;
+            remembered?: boolean;
+            description?: number;
+        };
+        SecondLookEntryRequest: {
+            id: string;
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "second look";
+            at: string;
+            sent_at?: string;
+            data: components["schemas"]["SecondTyped"];
             supersedes?: string | null;
             accepts?: string;
             remembered?: boolean;
@@ -4283,22 +4300,6 @@ export interface components {
             at: string;
             sent_at?: string;
             data: components["schemas"]["TickedTyped"];
-            supersedes?: string | null;
-            accepts?: string;
-            remembered?: boolean;
-            description?: number;
-        };
-        SecondLookEntryRequest: {
-            id: string;
-            step: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "second look";
-            at: string;
-            sent_at?: string;
-            data: components["schemas"]["SecondTyped"];
             supersedes?: string | null;
             accepts?: string;
             remembered?: boolean;
@@ -4640,7 +4641,7 @@ export interface components {
             remembered?: boolean;
             description?: number;
         };
-        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["AlsoSeenEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
+        NewEntryRequest: components["schemas"]["LookUpEntryRequest"] | components["schemas"]["ConfirmEntryRequest"] | components["schemas"]["ToreEntryRequest"] | components["schemas"]["SecondLookEntryRequest"] | components["schemas"]["StopEntryRequest"] | components["schemas"]["StartEntryRequest"] | components["schemas"]["AnswerEntryRequest"] | components["schemas"]["AmountEntryRequest"] | components["schemas"]["FindingEntryRequest"] | components["schemas"]["RegradeEntryRequest"] | components["schemas"]["AlsoSeenEntryRequest"] | components["schemas"]["TorqueEntryRequest"] | components["schemas"]["TickedEntryRequest"] | components["schemas"]["FilterEntryRequest"] | components["schemas"]["PourEntryRequest"] | components["schemas"]["DrawEntryRequest"] | components["schemas"]["LevelEntryRequest"] | components["schemas"]["CauseEntryRequest"] | components["schemas"]["LeftEntryRequest"] | components["schemas"]["RanOutEntryRequest"] | components["schemas"]["LeaksEntryRequest"] | components["schemas"]["MeasureEntryRequest"] | components["schemas"]["SkipEntryRequest"] | components["schemas"]["AnsweredEntryRequest"] | components["schemas"]["TakesEntryRequest"] | components["schemas"]["GivesUpEntryRequest"] | components["schemas"]["TakesOverEntryRequest"] | components["schemas"]["WaitsEntryRequest"] | components["schemas"]["GoesOnEntryRequest"] | components["schemas"]["StandsEntryRequest"] | components["schemas"]["OpensAgainEntryRequest"] | components["schemas"]["CallsEntryRequest"] | components["schemas"]["LendsEntryRequest"] | components["schemas"]["LetsGoEntryRequest"];
     };
     responses: never;
     parameters: never;

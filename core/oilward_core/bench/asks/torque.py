@@ -25,6 +25,7 @@ from ..fold.state import TaskState
 from ..fold.taking import Taking
 from ..reading import Stood, held, offered, one_of
 from ..typed import Typed
+from .looked import SECOND
 from .room import Room
 from .tore import TORE
 
@@ -209,38 +210,6 @@ TICKED = Act(
     read=_read_ticked,
     take=lambda taking, entry, data: taking.complete(entry),
     says=lambda data, speaker: said.ticked(data.items),
-)
-
-
-@dataclass(frozen=True, kw_only=True)
-class SecondLooked(Data):
-    """A second person stands for it: what they are called (``name``) and who they are (``person``);
-    ``alone``: the same one, later, where there is nobody else."""
-
-    kind: ClassVar[EntryKind] = EntryKind.SECOND
-    name: str
-    person: str
-    alone: bool = False
-
-
-@dataclass(frozen=True, kw_only=True)
-class SecondTyped(Typed):
-    """Who looked, as the server knows it."""
-
-    name: str = ""
-    person: str = ""
-    alone: bool = False
-
-
-SECOND = Act(
-    typed=SecondTyped,
-    data=SecondLooked,
-    field="name",
-    read=lambda hearing, typed: SecondLooked(
-        name=typed.name[:80], person=typed.person, alone=typed.alone
-    ),
-    take=lambda taking, entry, data: taking.complete(entry),
-    says=lambda data, speaker: said.looked_second(data.name, alone=data.alone),
 )
 
 

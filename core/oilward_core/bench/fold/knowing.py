@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ...codes.entries import Ask
-from ...codes.options import Seal, Stood
+from ...codes.options import Seal, Stood, Tick
 from ...codes.steps import Name
 from ...runsheet import (
     Job,
@@ -22,6 +22,7 @@ from ...runsheet import (
 from ...spec import Cell, Path, Recipe
 from ..asks.amount import Amount
 from ..asks.choice import Chosen
+from ..asks.common import Confirmed
 from ..asks.leaks import Looked
 from ..asks.look_up import LookedUp
 from ..entries import Entry
@@ -127,11 +128,20 @@ def _of_legs(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
             yield from ((StepId(key, one), on) for one in (Name.LEG_PRESSURE, Name.LEG_BACK))
 
 
+def _was_ticked(facts: Facts) -> bool:
+    """Whether the front wheel went in while a second person was a tick."""
+    entry = facts.last.get(str(of_bike(Name.WHEEL_IN)))
+    confirmed = entry.data if entry and isinstance(entry.data, Confirmed) else None
+    return confirmed is not None and Tick.SECOND_PERSON in confirmed.items
+
+
 def _unasked(facts: Facts, tasks: Mapping[str, TaskPlan]) -> Iterator[StepId]:
     """Questions of today that the visit was past before anybody asked them: what follows them has begun,
     and not against them."""
     came = [(StepId(key, Name.CAME), of_bike(Name.WARM)) for key in tasks]
     ran, finished = of_bike(Name.RUN, 1), of_bike(Name.FINISH)
+    if _was_ticked(facts):
+        yield of_bike(Name.WHEEL_LOOKED)
     for asked, then in (
         *came,
         *_cards(tasks),
@@ -167,7 +177,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         unasked=frozenset(_unasked(facts, tasks)),
         over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
         gone=frozenset(_gone(facts)),
-        odd={key: told for key in tasks if (told := legs.oddly(key, tasks, facts))},
+        odd={key: how for key in tasks if (how := legs.oddly(key, tasks, facts))},
         covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)

@@ -28,14 +28,14 @@ from ...torque import (
     read_thread,
     scale_factor,
 )
-from ..asks.torque import Pulled, SecondLooked, TickedAtCard, turned_wrong
+from ..asks.torque import Pulled, TickedAtCard, turned_wrong
 from ..entries import Entry
 from .facts import Facts
 from .known import Bench, Over
+from .seconded import looked_since
 from .state import TorqueCard
 
 UNKNOWN_WRENCH = Decimal("0.06")  # its accuracy, where nobody said which
-ALONE = Decimal(10)  # minutes until the same person looks with other eyes [our definition]
 
 
 def _wrench_of(pulled: Pulled, bench: Bench) -> Wrench | None:
@@ -138,16 +138,9 @@ def _second(plug: Fastener, task: TaskPlan, pulls: _Pulls) -> bool:
 
 def _not_seconded(pulls: _Pulls, bench: Bench) -> str:
     """That nobody else has looked since the last pull; empty where somebody has."""
-    entry = pulls.pulled[-1][0]
-    for one in pulls.entries:
-        if not isinstance(one.data, SecondLooked) or (one.at, one.id) < (entry.at, entry.id):
-            continue
-        pullers = {done.who for done, _ in pulls.pulled}
-        if not one.data.alone and one.data.person not in pullers:
-            return ""
-        if one.data.alone and one.at - entry.at >= bench.length(ALONE):
-            return ""
-    return said.SECOND_LOOKS
+    doers = {done.who for done, _ in pulls.pulled}
+    looked = looked_since(pulls.entries, pulls.pulled[-1][0], doers, bench)
+    return "" if looked else said.SECOND_LOOKS
 
 
 def _clamps(plug: Fastener, aim: Setting) -> tuple[Reason, ...]:

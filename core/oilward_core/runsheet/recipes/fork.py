@@ -57,7 +57,7 @@ def _wheel_in(work: Work, legs: Sequence[PlannedTask], legs_in: Sequence[Need]) 
     held = _held(work, legs, Name.TORQUE_WHEEL)
     job = work.job(JobKind.WHEEL_IN, attitude=LIFTED)
     said = words.step(Name.WHEEL_IN)
-    ticked = (Tick.WHEEL_FREE,) if held else (Tick.AXLE, Tick.LEVER, Tick.SECOND_PERSON)
+    ticked = (Tick.WHEEL_FREE,) if held else (Tick.AXLE, Tick.LEVER)
     last = work.step(
         Step(
             id=of_bike(Name.WHEEL_IN),
@@ -70,7 +70,10 @@ def _wheel_in(work: Work, legs: Sequence[PlannedTask], legs_in: Sequence[Need]) 
             needs=(*legs_in, STRAPPED),
         )
     )
-    if not held or of_bike(Name.STROKE) in work.rounds.unasked:
+    if not held:
+        _looked_at(work, job, done(last))
+        return
+    if of_bike(Name.STROKE) in work.rounds.unasked:
         return
     first = [one for one in held if one[1].role not in PINCHED_LAST]
     before = carded_each(work, first, job, (done(last),))
@@ -87,3 +90,21 @@ def _wheel_in(work: Work, legs: Sequence[PlannedTask], legs_in: Sequence[Need]) 
         )
     )
     carded_each(work, [one for one in held if one[1].role in PINCHED_LAST], job, (done(last),))
+
+
+def _looked_at(work: Work, job: str, wheel_in: Need) -> None:
+    """Where no card asks for them, a second person looks at all of it."""
+    if of_bike(Name.WHEEL_LOOKED) in work.rounds.unasked:
+        return
+    said = words.step(Name.WHEEL_LOOKED)
+    work.step(
+        Step(
+            id=of_bike(Name.WHEEL_LOOKED),
+            job=job,
+            ask=Ask.CHECK,
+            title=said.title,
+            instruction=said.text,
+            second=True,
+            needs=(wheel_in,),
+        )
+    )

@@ -4,6 +4,7 @@ import { useDraft } from "../draft";
 import type { Step, StepProps } from "../sheet";
 import { Refused } from "../../ui/Refused";
 import { Ticks } from "../../ui/Ticks";
+import { SecondLook } from "./SecondLook";
 import { Tore } from "./Tore";
 import controlsCss from "../../ui/controls.module.css";
 
@@ -25,8 +26,14 @@ function label(step: Step, ticked: string[]): string {
     .join(", ");
 }
 
+/** Things to tick off; or a second person, who says it. */
+export function CheckStep(props: StepProps) {
+  const { sheet, step } = props;
+  return step.second ? <SecondLook sheet={sheet} step={step} /> : <TickOff {...props} />;
+}
+
 /** Things to tick off; the last one says that it is done. */
-export function CheckStep({ sheet, step, problem, busy, send }: StepProps) {
+function TickOff({ sheet, step, problem, busy, send }: StepProps) {
   const [ticked, setTicked, drop] = useDraft<string[]>(`${sheet.id}.${step.id}`, []);
   const said = fieldSentence(problem, "items");
   const [only, ...others] = step.items;
