@@ -120,6 +120,22 @@ class SpringTests(TestCase):
         self.assertEqual(status, Status.READY)
         self.assertEqual(self.stands("349 mm", "347 mm", **SPRUNG)[1], Status.DONE)
 
+    def test_whatever_stands_on_a_sheet_or_is_insisted_on_the_visit_goes_on(self) -> None:
+        for new, limit, length in (
+            (350, 0, "349"),
+            (0, 0, "349"),
+            (300, 350, "349"),
+            (350, 343, "0"),
+        ):
+            with self.subTest(new=new, limit=limit, length=length):
+                sheet = {"spring_new": Decimal(new), "spring_limit": Decimal(limit)}
+                clerk = Clerk(leg(0, **sheet), leg(1, **sheet))
+                do(clerk, "fork left/leg spring")
+                raw = {"found": {"free length": f"{length} mm"}, "sure": [f"{length} mm"]}
+                clerk.record("measure", raw, "fork left/leg spring")
+                good = Status.DONE if Decimal(length) >= limit else Status.READY
+                self.assertEqual(clerk.state("fork left/leg spring").status, good)
+
     def test_a_length_no_spring_has_is_asked(self) -> None:
         with self.assertRaises(CoreError):
             self.stands("35 mm", **SPRUNG)

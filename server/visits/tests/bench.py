@@ -118,8 +118,10 @@ class Technician:
         return answer
 
     def carded(self, step: dict[str, Any]) -> Any:
-        """It is pulled; where that is right and two stand for it, a lead looks."""
-        if not (step["card"]["pulled"] and step["card"]["second"]):
+        """It is pulled; where that is right, or nothing is to be pulled, and two stand for it, a lead
+        looks."""
+        card = step["card"]
+        if not (step["second"] or (card["pulled"] and card["second"])):
             return self.entry("torque", pulled(step), step=step["id"])
         who = {"username": "oda", "password": "harbour-oda"}
         body = {"id": str(uuid4()), "step": step["id"], **who}

@@ -78,7 +78,7 @@ class WholeTestCase(VisitTestCase):
             "leaks": ("leaks", {"result": "dry"}),
             "measure": ("measure", {"found": _measured(step)}),
         }
-        if kind == "torque":
+        if kind == "torque" or step["second"]:
             return mira.carded(step)
         entry, data = said[kind]
         return mira.entry(entry, data, step=step["id"])

@@ -93,7 +93,7 @@ def way_to_limit(key: str, tasks: Tasks, facts: Facts) -> float | None:
     length, leg = spring(key, facts), tasks[key].reservoir.leg
     if length is None or leg.spring_new is None or leg.spring_limit is None:
         return None
-    if leg.spring_limit >= leg.spring_new:
+    if length <= 0 or not 0 < leg.spring_limit < leg.spring_new:
         return None
     return worn(float(length), FreeLength(new=float(leg.spring_new), limit=float(leg.spring_limit)))
 
@@ -109,6 +109,8 @@ def other_spring(key: str, tasks: Tasks, facts: Facts) -> Decimal | None:
     length = spring(key, facts)
     found = (spring(spec.key, facts) for spec in _others(key, tasks))
     other = next((one for one in found if one is not None), None)
-    if length is None or other is None or not renew_both(float(length), float(other)):
+    if length is None or other is None or min(length, other) <= 0:
+        return None
+    if not renew_both(float(length), float(other)):
         return None
     return length - other
