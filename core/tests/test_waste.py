@@ -13,6 +13,7 @@ from oilward_core.errors import CoreError
 from oilward_core.kit import WasteKind, WasteLevel, WasteLine, waste_level, waste_line
 
 from .clerk import LEGS, TASK, Clerk, finished, whole_visit
+from .test_fork import do
 
 LITRE = Decimal(1000)
 
@@ -95,8 +96,11 @@ class LetOutTests(TestCase):
         clerk.record("ran out", {"how": Lost.SOME, "amount": "300 ml"})
         self.assertEqual(out_of(clerk), {"engine": (2800, True)})
 
-    def test_both_legs_by_the_book(self) -> None:
+    def test_both_legs_as_measured_and_by_the_book_where_nobody_did(self) -> None:
         clerk = Clerk(TASK, *LEGS)
         self.assertTrue(finished(clerk, Random(2)))
         found = out_of(clerk)
-        self.assertEqual({found["fork left"], found["fork right"]}, {(800, False)})
+        self.assertEqual({found["fork left"], found["fork right"]}, {(800, True)})
+        clerk = Clerk(*LEGS)
+        do(clerk, "fork left/measure")
+        self.assertEqual(out_of(clerk)["fork left"], (800, False))

@@ -49,7 +49,7 @@ def _out_of(task: TaskClosing, facts: Facts) -> LetOut:
 @guarded
 def let_out(tasks: Sequence[TaskClosing], entries: Iterable[Entry]) -> tuple[LetOut, ...]:
     """What came out of each of these reservoirs: drained, as it was measured, else by the book; drawn off
-    again, drained again, run out while a full case was open; of a fork leg what the book says."""
+    again, drained again, run out while a full case was open."""
     facts = gathered(in_order(entries))
     found = (_out_of(task, facts) for task in tasks)
     return tuple(one for one in found if one.ml > 0)
