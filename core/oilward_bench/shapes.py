@@ -129,7 +129,7 @@ class StepShape:
     instead; ``entries`` all that was poured, drawn and read at a filling; ``card``: how
     its fastener is tightened by wrench; ``no_magnet``: there is none to be read; ``tears``: its ring can
     tear as it goes in; ``at_once``: all of its items may be said in one word; ``found_in``: where bits
-    can be found besides a plug; ``second``: a second person says it."""
+    can be found, the usual place first; ``second``: a second person says it."""
 
     id: str
     reservoir: str

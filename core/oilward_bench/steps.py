@@ -98,7 +98,7 @@ def step_shape(
         card=torque_shape(card, step.fastener, speaks),
         no_magnet=step.no_magnet,
         found_in=list(step.found_in),
-        second=step.second,
+        second=step.looks_at is not None,
         tears=step.tears,
         at_once=step.at_once,
     )

@@ -301,7 +301,7 @@ def usual(clerk: Clerk, state: StepState) -> None:
         _fill(clerk, state)
     elif step.ask == Ask.LEVEL:
         _read(clerk, state)
-    elif step.second:
+    elif step.looks_at:
         clerk.record("second look", {"name": "Oda", "person": "oda", "alone": False}, name)
     elif step.ask == Ask.CHECK:
         clerk.tick(name)

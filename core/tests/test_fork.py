@@ -35,7 +35,7 @@ BOTH = (leg(0, *LEG_PARTS, *WHEEL_PARTS), leg(1, *LEG_PARTS))
 def act(clerk: Clerk, name: str) -> None:
     """What is usually done at a step; where it was pulled, a second person looks."""
     state = clerk.state(name)
-    if state.step.second or state.remark.startswith("A second person"):
+    if state.step.looks_at or state.remark.startswith("A second person"):
         raw = {"name": "Oda", "person": "oda", "alone": False}
         clerk.record("second look", raw, name)
     elif state.step.id.name == "leg pressure":

@@ -4,10 +4,9 @@ there is nobody else."""
 from datetime import datetime
 
 from ..codes.bench import Status
-from ..codes.steps import Name
 from ..errors import CoreError
 from ..guard import guarded
-from ..runsheet import StepId, of_bike
+from ..runsheet import StepId
 from .entries import Entry
 from .fold.known import Bench
 from .fold.seconded import ALONE
@@ -31,10 +30,10 @@ def check_second(
 
 
 def _done_at(sheet: Sheet, step: str) -> Entry | None:
-    """What was done that a second person looks at: a right pull, or a wheel that is in."""
+    """What was done that a second person looks at: what the step names, or a right pull."""
     state, task = sheet.step(step), sheet.task(StepId.of(step).reservoir)
-    if state is not None and state.step.second:
-        wheel = sheet.step(str(of_bike(Name.WHEEL_IN)))
-        return wheel.entry if wheel and wheel.status == Status.DONE else None
+    if state is not None and state.step.looks_at is not None:
+        did = sheet.step(str(state.step.looks_at))
+        return did.entry if did and did.status == Status.DONE else None
     card = task.cards.get(step) if task else None
     return card.entry if card and card.pulled and card.second else None

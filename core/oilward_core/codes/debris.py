@@ -89,8 +89,9 @@ class Place(StrEnum):
     LEG = "leg"
 
 
-# where bits can be besides the plug of a case; a fork leg has neither plug nor pan of its own
-AROUND_A_PLUG = (Place.OIL, Place.PAN, Place.FILTER, Place.SCREEN)
+# where bits can be, the usual place first: a fork leg has neither plug nor filter
+AT_A_PLUG = (Place.PLUG, Place.OIL, Place.PAN, Place.FILTER, Place.SCREEN)
+IN_A_LEG = (Place.LEG,)
 
 
 class Warmth(StrEnum):

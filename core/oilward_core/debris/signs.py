@@ -73,10 +73,14 @@ def _spoke(rule: Rule, level: Level, origin: str, text: str) -> RuleSpoke:
     return RuleSpoke(rule=rule, level=level, origin=origin, text=text)
 
 
+def _in_a_leg(seen: Observation) -> bool:
+    return KINDS[seen.reservoir].recipe == Recipe.FORK
+
+
 def _origin(seen: Observation, usually: str) -> str:
     """Where steel comes from: a primary has no gears, but a chain and what holds it; a fork leg has a
     tube, a spring and a piston."""
-    if KINDS[seen.reservoir].recipe == Recipe.FORK:
+    if _in_a_leg(seen):
         return said.IN_A_LEG
     return said.CHAIN if KINDS[seen.reservoir].clutch else usually
 
@@ -147,7 +151,7 @@ def _d6(seen: Observation) -> Spoken:
 
 
 def _d7(seen: Observation) -> Spoken:
-    leg = KINDS[seen.reservoir].recipe == Recipe.FORK
+    leg = _in_a_leg(seen)
     bright = [
         p
         for p in seen.parts
@@ -176,8 +180,7 @@ def _d8(seen: Observation) -> Spoken:
     if not yellow:
         return None
     bronze = any(part.matter == Matter.BRONZE for part in yellow)
-    leg = KINDS[seen.reservoir].recipe == Recipe.FORK
-    origin = said.LEG_BUSH if leg else said.BEARING if bronze else said.BUSH
+    origin = said.LEG_BUSH if _in_a_leg(seen) else said.BEARING if bronze else said.BUSH
     if any(_from(part, Form.FLAKES) for part in yellow):
         return _spoke(Rule.YELLOW, Level.HOLD, origin, said.YELLOW_FLAKES)
     return _spoke(Rule.YELLOW, Level.INVESTIGATE, origin, said.YELLOW_SPECKS)

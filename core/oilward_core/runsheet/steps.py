@@ -104,7 +104,7 @@ class Step:
     be said here; ``density15``: what the oil caught here weighs, kg/m³ at 15 °C, if known; ``edge``: its
     level is told by an edge that oil runs over; ``no_magnet``: there is none to be read; ``tears``:
     its ring can tear here; ``at_once``: all of it may be said in one word; ``found_in``: where bits
-    can be found besides a plug; ``second``: a second person says it."""
+    can be found, the usual place first; ``looks_at``: a second person says that this one is right."""
 
     id: StepId
     job: str
@@ -137,7 +137,7 @@ class Step:
     tears: bool = False
     at_once: bool = False
     found_in: tuple[Bits, ...] = ()
-    second: bool = False
+    looks_at: StepId | None = None
 
     def __post_init__(self) -> None:
         """Raises CoreError ``number.unusable`` for minutes that cannot be waited."""

@@ -106,7 +106,7 @@ export function Around(props: Props) {
         {
           key: "elsewhere",
           label: counted(
-            props.places.length > 1 ? "Elsewhere" : "Bits in it",
+            props.places.includes("plug") ? "Elsewhere" : "Bits in it",
             reading.loose.length,
           ),
           children: (

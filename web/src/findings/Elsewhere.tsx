@@ -21,12 +21,6 @@ function Word<One extends string>({
   return <Select aria-label={label} value={value} options={options} onChange={set} />;
 }
 
-/** A filter that was cut open shows most; where there is none, the first place there is. */
-function usually(places: Loose["place"][]): Partial<Loose> {
-  const first = places[0];
-  return first === undefined || places.includes("filter") ? {} : { place: first };
-}
-
 const FIRST: Loose = { place: "filter", form: "flakes", matter: "steel", count: "3" };
 
 /** Debris in the oil, the pan, a filter that was cut open, the screen, or a fork leg. */
@@ -41,7 +35,10 @@ export function Elsewhere({
   loose: Loose[];
   set: (loose: Loose[]) => void;
 }) {
-  const [next, setNext] = useState<Loose>({ ...FIRST, ...usually(places) });
+  const besides = places.filter((place) => place !== "plug");
+  // a filter that was cut open shows most
+  const place = besides.includes(FIRST.place) ? FIRST.place : (besides[0] ?? FIRST.place);
+  const [next, setNext] = useState<Loose>({ ...FIRST, place });
   const take = (more: Partial<Loose>) => setNext({ ...next, ...more });
   return (
     <div className={painterCss.elsewhere}>
@@ -49,7 +46,7 @@ export function Elsewhere({
         <Word
           label="Where else"
           value={next.place}
-          words={places}
+          words={besides}
           set={(place) => take({ place })}
         />
         <Word

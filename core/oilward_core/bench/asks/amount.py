@@ -32,9 +32,8 @@ from .room import Room
 SCALE = "scale"
 _GRAMS = (Kind.MASS, "g")
 _COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
-BEGIN_WITH = Decimal(
-    "1.05"
-)  # of what came out of a leg whose sheet gives no amount [our definition]
+# of what came out of a leg whose sheet gives no amount [our definition]
+BEGIN_WITH = Decimal("1.05")
 LITTLE = Decimal("0.5")  # of what was in: whether less is all of it is asked [our definition]
 # what one drain pan and one measuring jug hold (common practice, no source)
 PAN, JUG = Decimal(10_000), Decimal(5_000)

@@ -12,7 +12,7 @@ from .tore import TORE
 
 
 def _completes(step: Step, entry: Entry, known: Known) -> bool:
-    return not step.second or is_seconded(step, known)
+    return step.looks_at is None or is_seconded(step.id, step.looks_at, known)
 
 
 ROOM = Room(ask=Ask.CHECK, acts=(CONFIRM, TORE, SECOND), completes=_completes)

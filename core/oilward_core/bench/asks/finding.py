@@ -129,12 +129,10 @@ def _length(text: str, at: str, speaker: Speaker) -> Decimal | None:
 
 
 def _place(text: str, step: Step) -> Place:
-    """Where it was: on the plug where nobody says, or where else bits can be."""
-    there = step.found_in
-    if there and not text:
-        return there[0] if Place.LEG in there else Place.PLUG
-    place = one_of(text or Place.PLUG, Place, "place")
-    if there and place not in (*there, Place.PLUG):
+    """Where it was, among where bits can be there; in the usual place where nobody says."""
+    there = step.found_in or tuple(Place)
+    place = one_of(text or there[0], Place, "place")
+    if place not in there:
         raise CoreError("sheet.choose", field="place", options=[str(one) for one in there])
     return place
 

@@ -4,8 +4,7 @@ there is nobody else."""
 from collections.abc import Collection, Iterable
 from decimal import Decimal
 
-from ...codes.steps import Name
-from ...runsheet import Step, of_bike
+from ...runsheet import StepId
 from ..asks.looked import SecondLooked
 from ..entries import Entry
 from .known import Bench, Known
@@ -27,12 +26,7 @@ def looked_since(
     return False
 
 
-def wheel_in(known: Known) -> Entry | None:
-    """What says that axle and brake are in, which a second person looks at where no card asks for one."""
-    return known.facts.last.get(str(of_bike(Name.WHEEL_IN)))
-
-
-def is_seconded(step: Step, known: Known) -> bool:
-    """Whether a second person has looked at what a step asks for."""
-    did, entries = wheel_in(known), known.facts.by_step.get(str(step.id), [])
+def is_seconded(step: StepId, looks_at: StepId, known: Known) -> bool:
+    """Whether a second person has said, at a step, that what it looks at is right."""
+    did, entries = known.facts.last.get(str(looks_at)), known.facts.by_step.get(str(step), [])
     return did is not None and looked_since(entries, did, (did.who,), known.bench)

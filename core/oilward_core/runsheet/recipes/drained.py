@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from decimal import Decimal
 
-from ...codes.debris import AROUND_A_PLUG
+from ...codes.debris import AT_A_PLUG
 from ...codes.entries import Ask
 from ...codes.facts import Fact
 from ...codes.options import (
@@ -206,7 +206,7 @@ def _read(
             instruction=said.text + (words.READ_ALL if len(plugs) > 1 else ""),
             skippable=True,
             no_magnet=no_magnet,
-            found_in=AROUND_A_PLUG,
+            found_in=AT_A_PLUG,
             needs=drained,
         )
     )

@@ -7,7 +7,7 @@ from ...codes.options import Tick
 from ...codes.roles import PINCHED_LAST
 from ...codes.steps import JobKind, Name
 from ...said import steps as words
-from ..ids import of_bike
+from ..ids import StepId, of_bike
 from ..jobs import LIFTED, job_id
 from ..needs import Need, done
 from ..openings import Opening, openings
@@ -71,7 +71,7 @@ def _wheel_in(work: Work, legs: Sequence[PlannedTask], legs_in: Sequence[Need]) 
         )
     )
     if not held:
-        _looked_at(work, job, done(last))
+        _looked_at(work, job, last)
         return
     if of_bike(Name.STROKE) in work.rounds.unasked:
         return
@@ -92,7 +92,7 @@ def _wheel_in(work: Work, legs: Sequence[PlannedTask], legs_in: Sequence[Need]) 
     carded_each(work, [one for one in held if one[1].role in PINCHED_LAST], job, (done(last),))
 
 
-def _looked_at(work: Work, job: str, wheel_in: Need) -> None:
+def _looked_at(work: Work, job: str, wheel_in: StepId) -> None:
     """Where no card asks for them, a second person looks at all of it."""
     if of_bike(Name.WHEEL_LOOKED) in work.rounds.unasked:
         return
@@ -104,7 +104,7 @@ def _looked_at(work: Work, job: str, wheel_in: Need) -> None:
             ask=Ask.CHECK,
             title=said.title,
             instruction=said.text,
-            second=True,
-            needs=(wheel_in,),
+            looks_at=wheel_in,
+            needs=(done(wheel_in),),
         )
     )

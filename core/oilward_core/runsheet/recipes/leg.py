@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any
 
-from ...codes.debris import Place
+from ...codes.debris import IN_A_LEG
 from ...codes.entries import Ask
 from ...codes.options import LegSeals, Stayed, Tick, Tube
 from ...codes.roles import Role
@@ -192,7 +192,7 @@ def _comes_out(hands: _Hands) -> None:
 
 
 # nothing of it is on a magnet
-_NO_PLUG: dict[str, Any] = {"no_magnet": True, "found_in": (Place.LEG,)}
+_NO_PLUG: dict[str, Any] = {"no_magnet": True, "found_in": IN_A_LEG}
 
 
 def _looked_over(hands: _Hands) -> None:
