@@ -25,7 +25,7 @@ function pulled({ card, items: asked }: Step): Said {
   ];
 }
 
-const LENGTHS: Partial<Record<string, string>> = {
+const READINGS: Partial<Record<string, string>> = {
   "tube over bridge": "7 mm",
   preload: "4 lines",
   air: "6.8 bar",
@@ -37,7 +37,7 @@ function measuredOf({ measured, instruction, title }: Step): object {
   const spring = Number(/([\d.]+) mm new/.exec(instruction)?.[1] ?? NaN) - 1;
   const of: Partial<Record<string, string>> = { "air gap": wanted, "free length": `${spring} mm` };
   const found = Object.fromEntries(
-    measured.map(({ name, like }) => [name, of[name] ?? LENGTHS[name] ?? like]),
+    measured.map(({ name, like }) => [name, of[name] ?? READINGS[name] ?? like]),
   );
   return { found, left: title.includes("write its air down") ? { air: "0 bar" } : {} };
 }

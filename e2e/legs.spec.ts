@@ -15,6 +15,7 @@ async function bothLegs(page: Page, bike: string): Promise<void> {
 
 const remark = (page: Page) => page.locator(".bench_remark");
 const found = (page: Page, name: string) => page.getByLabel(`${name}, as found`);
+const read = (page: Page, name: string) => page.getByLabel(`${name}, as read`);
 const left = (page: Page, name: string) => page.getByLabel(`${name}, as left`);
 
 test("a leg in parts: clicks, a spring that is done, a bent tube, and oil that does not go with its gap", async ({
@@ -23,13 +24,13 @@ test("a leg in parts: clicks, a spring that is done, a bent tube, and oil that d
   await signIn(page);
   await inFor(page, await comesIn(page, "Dunlin", "Osprand Tandem 890, 2022"), "fork left");
   await ahead(page, "Fork, left: read its adjusters, mark its height");
-  await found(page, "compression").fill("12.3 clicks");
+  await read(page, "compression").fill("12.3 clicks");
   await press(page, "Write it down");
   await expect(page.getByText(/whole or half/)).toBeVisible();
-  await found(page, "compression").fill("8 clicks");
-  await found(page, "rebound").fill("7 1/2 clicks");
-  await found(page, "preload").fill("4 lines");
-  await found(page, "tube over bridge").fill("7 mm");
+  await read(page, "compression").fill("8 clicks");
+  await read(page, "rebound").fill("7 1/2 clicks");
+  await read(page, "preload").fill("4 lines");
+  await read(page, "tube over bridge").fill("7 mm");
   await press(page, "Write it down");
   await step(page, "Fork, left: take it out");
   await tickAll(page);

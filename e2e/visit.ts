@@ -98,7 +98,10 @@ async function measured(page: Page, hand: Hand): Promise<void> {
     await hand.press(likely);
     return;
   }
-  await hand.fill(focus(page).getByLabel("Amount, as the jug shows it"), "700 ml");
+  // what the sheet gives a leg, else a likely amount
+  const given = /The sheet gives (\d+ ml)|Pour (\d+ ml)/.exec(await focus(page).innerText());
+  const amount = given?.[1] ?? given?.[2] ?? "700 ml";
+  await hand.fill(focus(page).getByLabel("Amount, as the jug shows it"), amount);
   await hand.press(button(page, "Write it down"));
   await written(page);
   const stands = button(page, /is right$/);
@@ -227,7 +230,7 @@ async function letOff(page: Page, hand: Hand): Promise<void> {
 async function both(page: Page, hand: Hand): Promise<void> {
   const wanted = /([\d.]+ (?:mm|in)) by the sheet/.exec(await focus(page).innerText())?.[1];
   for (const field of await focus(page)
-    .getByLabel(/, as found$/)
+    .getByLabel(/, as (found|read)$/)
     .all()) {
     const label = (await field.getAttribute("aria-label")) ?? "";
     await hand.fill(field, /air gap/.test(label) ? (wanted ?? "112 mm") : usually(label));

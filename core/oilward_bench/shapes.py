@@ -6,6 +6,7 @@ from typing import Literal
 from oilward_core.bench import EntryKind, Status
 from oilward_core.codes.debris import Warmth
 from oilward_core.codes.options import Stage
+from oilward_core.codes.suspension import LegPart
 from oilward_core.debris import Form, LevelWord, Matter, OilLook, Place
 from oilward_core.fill import Action
 from oilward_core.runsheet import Ask, Pose
@@ -97,11 +98,13 @@ class MapPlug:
 
 @dataclass(frozen=True)
 class MeasuredShape:
-    """A value taken as found and as left, the kind of quantity it is, and how one might be typed."""
+    """A value taken as found and as left, or ``once``, the kind of quantity it is, and how one might be
+    typed."""
 
     name: str
     kind: str
     like: str
+    once: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -298,14 +301,15 @@ class FindingWords:
 
 @dataclass(frozen=True, kw_only=True)
 class StandingShape:
-    """How one part stands, since when (``at``) and by whom; ``leg``: beside the same of the other leg."""
+    """How one part stands, since when (``at``) and by whom; ``leg``: what of
+    a fork leg it is."""
 
     part: str
     word: str
     open: bool
     by: str
     at: str
-    leg: bool
+    leg: LegPart | None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -80,7 +80,7 @@ def step_shape(
         own=_own(step.waiting),
         draws=step.draws,
         turn=step.turn,
-        measured=[MeasuredShape(one.name, one.kind, one.like) for one in step.measured],
+        measured=[MeasuredShape(one.name, one.kind, one.like, one.once) for one in step.measured],
         unmet=list(dict.fromkeys(one.words for one in state.unmet)),
         not_before=state.not_before.isoformat() if state.not_before else None,
         reopened=state.reopened,

@@ -108,9 +108,11 @@ def drained_words(
     earlier: Sequence[Out] = (),
     as_found: str = "",
     looks: Sequence[OilLook] = (),
+    of_leg: bool = False,
 ) -> str:
     """What an amount at 20 °C means against what went in since the last service: as expected, or less or
-    more and what it comes from; and how much goes missing on the way, with what it was before."""
+    more and what it comes from (``of_leg``: out of a fork leg); and how much goes missing on the way,
+    with what it was before."""
     if not put_in:
         return said.NO_RECORD
     should = expected_out(put_in, earlier)
@@ -122,4 +124,6 @@ def drained_words(
     if abs(off) <= usual:
         return said.as_expected(put, gives_back if should.learned_from else "", rates)
     why = _why(off < 0, as_found, looks)
+    if of_leg:
+        why = said.LESS_OUT_OF_LEG if off < 0 else said.MORE_OUT_OF_LEG
     return said.otherwise(float(off), put, gives_back if earlier else "", why, rates)

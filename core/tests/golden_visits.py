@@ -563,6 +563,7 @@ _NEW = (
     "half",
     "calibration",
     "found_in",
+    "once",
     "leg",
 )
 

@@ -6,7 +6,7 @@ from decimal import Decimal
 from typing import Any
 from unittest import TestCase
 
-from oilward_core.bench import Speaker, Status, standing
+from oilward_core.bench import Speaker, Status, standing, why_not_learned
 from oilward_core.codes.entries import Ask
 from oilward_core.codes.suspension import LegFunction, LegKind
 from oilward_core.errors import CoreError
@@ -114,6 +114,13 @@ class SpringTests(TestCase):
         self.assertEqual(status, Status.READY)
         self.assertEqual(self.stands("342 mm then 350 mm", **SPRUNG)[1], Status.DONE)
 
+    def test_the_other_one_is_renewed_with_it_though_it_is_long_enough(self) -> None:
+        remark, status = self.stands("342 mm then 350 mm", "349 mm", **SPRUNG)
+        self.assertIn("The other leg's was done: both springs are renewed.", remark)
+        self.assertEqual(status, Status.READY)
+        both = self.stands("342 mm then 350 mm", "349 mm then 350 mm", **SPRUNG)
+        self.assertEqual(both[1], Status.DONE)
+
     def test_two_that_are_not_alike_are_both_renewed(self) -> None:
         remark, status = self.stands("349 mm", "346 mm", **SPRUNG)
         self.assertIn("3.0 mm shorter than in the other leg: both springs are renewed.", remark)
@@ -204,6 +211,17 @@ class SettingTests(TestCase):
         self.assertEqual(clerk.state("fork left/leg out").status, Status.READY)
         do(clerk, "fork left/leg back")
         self.assertEqual(clerk.state("fork left/leg in").status, Status.DONE)
+        # as they were read, where they are set back
+        back = clerk.state("fork left/leg back").step.instruction
+        for said in ("rebound 11 clicks", "preload 2 1/2 turns", "tube over bridge 5 mm"):
+            self.assertIn(said, back)
+
+    def test_they_are_read_once_and_not_left_as_something_else(self) -> None:
+        clerk, read = Clerk(*self.legs), "fork left/leg set"
+        do(clerk, read)
+        self.assertTrue(all(one.once for one in clerk.state(read).step.measured))
+        with self.assertRaises(CoreError):
+            clerk.record("measure", {"found": {}, "left": {"rebound": "9 clicks"}}, read)
 
     def test_clicks_that_are_no_half_and_what_is_no_setting(self) -> None:
         clerk = Clerk(*self.legs)
@@ -228,6 +246,53 @@ class PressureTests(TestCase):
         self.assertEqual(clerk.state(pumped).status, Status.DONE)
         do(clerk, "wheel in")
 
+    def test_no_leg_is_closed_without_its_air(self) -> None:
+        for pressure in (Decimal(1050), None):
+            with self.subTest(pressure=pressure):
+                plan = leg(0, "fork cap", kind=LegKind.AIR, pressure=pressure)
+                clerk, pumped = Clerk(plan, LEGS[1]), "fork left/leg pressure"
+                do(clerk, pumped)
+                raw = {"found": {"air": "0 bar"}, "sure": ["0 bar"]}
+                clerk.record("measure", raw, pumped)
+                self.assertEqual(clerk.state(pumped).status, Status.READY)
+                self.assertIn("no air in it", clerk.state(pumped).remark)
+
+
+class CameOutTests(TestCase):
+    """What came out of a leg, against what went in."""
+
+    def told(self, amount: str, put_in: int | None) -> tuple[str, str]:
+        plan = replace(leg(0), last_put_in=None if put_in is None else Decimal(put_in))
+        clerk = Clerk(plan)
+        do(clerk, "fork left/measure")
+        raw = {"amount": amount, "sure": amount}
+        clerk.record("amount", raw, "fork left/measure")
+        task = clerk.sheet.task("fork left")
+        assert task is not None
+        return clerk.state("fork left/measure").remark, str(task.drained)
+
+    def test_it_is_told_in_a_leg_s_own_words(self) -> None:
+        self.assertEqual(self.told("480 ml", 490)[1], "480")
+        self.assertIn("As expected", self.told("480 ml", 490)[0])
+        less, more = self.told("380 ml", 490)[0], self.told("600 ml", 490)[0]
+        self.assertIn("past a seal", less)
+        self.assertIn("water", more)
+        for said in (less, more):
+            self.assertFalse([word for word in ("urnt", "fuel", "per 1000") if word in said])
+
+    def test_what_is_asked_of_it_speaks_of_no_engine(self) -> None:
+        with self.assertRaises(CoreError) as asked:
+            clerk = Clerk(replace(leg(0), last_put_in=Decimal(490)))
+            do(clerk, "fork left/measure")
+            clerk.record("amount", {"amount": "90 ml"}, "fork left/measure")
+        self.assertNotIn("urnt", str(asked.exception.fields))
+
+    def test_what_went_in_on_old_oil_is_not_learned(self) -> None:
+        clerk = OddTests().clerk()
+        self.assertEqual(why_not_learned("fork left", clerk.entries), "")
+        clerk.record("answer", {"value": "old oil"}, "fork left/leg stayed")
+        self.assertIn("Old oil", why_not_learned("fork left", clerk.entries))
+
 
 class UnknownTests(TestCase):
     def test_what_came_out_and_a_little_more_starts_it(self) -> None:
@@ -236,7 +301,7 @@ class UnknownTests(TestCase):
         clerk = Clerk(replace(plan, reservoir=spec))
         do(clerk, "fork left/measure")
         clerk.record("amount", {"amount": "400 ml"}, "fork left/measure")
-        self.assertIn("Start with 420 ml", clerk.state("fork left/measure").remark)
+        self.assertIn("Start with 420 ml", clerk.state("fork left/leg fill").step.instruction)
 
 
 class OddTests(TestCase):

@@ -11,7 +11,8 @@ from cattrs.errors import StructureHandlerNotFoundError
 from cattrs.preconf.json import make_converter
 
 from ..codes.fill import Acts, LeftFor
-from ..codes.options import Lost
+from ..codes.options import Lost, Stayed
+from ..codes.steps import Name
 from ..errors import CoreError
 from ..fill import ACTS
 from ..guard import Sound, guarded
@@ -19,6 +20,7 @@ from ..runsheet import StepId, TaskPlan
 from ..said import bench as said
 from ..said import fill as said_fill
 from ..spec import Path
+from .asks.choice import Chosen
 from .asks.level import CauseNamed, LeftHere
 from .asks.ran_out import RanOut
 from .entries import Entry
@@ -158,6 +160,13 @@ def why_not_learned(key: str, entries: list[Entry]) -> str:
         last = causes[-1]
         by_the_book = ACTS[last.cause] == Acts.BY_THE_BOOK
         return last.said if by_the_book else said.disagreed(last.said)
+    stayed = [
+        entry.data.value
+        for entry in entries
+        if isinstance(entry.data, Chosen) and entry.step == str(StepId(key, Name.LEG_STAYED))
+    ]
+    if Stayed.OLD_OIL in stayed[-1:]:
+        return said.OLD_OIL_STAYED
     lost = any(
         isinstance(entry.data, RanOut) and entry.data.how in (Lost.SOME, Lost.ALL)
         for entry in entries

@@ -1,8 +1,9 @@
 """Entries and standings in a workshop's words."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from decimal import Decimal
 
+from ..codes.suspension import LegPart
 from ..debris import Part
 from ..guard import guarded
 from ..quantity import show
@@ -54,14 +55,14 @@ def next_words(sheet: Sheet) -> str:
 @dataclass(frozen=True, kw_only=True)
 class Standing:
     """How one part of the bike stands right now; ``open`` marks what must not be forgotten, ``leg`` what
-    stands beside the same of the other fork leg."""
+    of a fork leg it is, to stand beside the same of the other one."""
 
     part: str
     word: str
     open: bool
     by: str = ""
     at: str = ""
-    leg: bool = False
+    leg: LegPart | None = None
 
 
 def _oil(task: TaskState, speaker: Speaker) -> Standing:
@@ -96,7 +97,8 @@ def _leg_oil(leg: LegOil, speaker: Speaker) -> Standing | None:
         return None
     poured, inside = show(leg.poured, speaker.volume), show(leg.inside, speaker.volume)
     oil = said.leg_oil(poured, inside if leg.inside != leg.poured else "")
-    return Standing(part=said.OIL, word=oil, open=leg.by_gap and leg.left is None)
+    is_open = leg.by_gap and leg.left is None
+    return Standing(part=said.OIL, word=oil, open=is_open, leg=LegPart.OIL)
 
 
 def _gap(leg: LegOil) -> Standing | None:
@@ -104,7 +106,7 @@ def _gap(leg: LegOil) -> Standing | None:
         return None
     found = show(leg.found, "mm") if leg.found not in (None, leg.left) else ""
     gap = said.left_at(found, show(leg.left, "mm"))
-    return Standing(part=said.AIR_GAP, word=gap, open=False)
+    return Standing(part=said.AIR_GAP, word=gap, open=False, leg=LegPart.GAP)
 
 
 def _spring(leg: LegOil) -> Standing | None:
@@ -112,21 +114,21 @@ def _spring(leg: LegOil) -> Standing | None:
         return None
     least = show(leg.least, "mm") if leg.least is not None else ""
     short = leg.least is not None and leg.spring < leg.least
-    return Standing(
-        part=said.LEG_SPRING, word=said.at_least(show(leg.spring, "mm"), least), open=short
-    )
+    length = said.at_least(show(leg.spring, "mm"), least)
+    return Standing(part=said.LEG_SPRING, word=length, open=short, leg=LegPart.SPRING)
 
 
 def _air(leg: LegOil) -> Standing | None:
     if leg.air is None:
         return None
-    return Standing(part=said.LEG_AIR, word=show(leg.air, "bar"), open=False)
+    air = show(leg.air, "bar")
+    return Standing(part=said.LEG_AIR, word=air, open=False, leg=LegPart.AIR)
 
 
 def _leg(leg: LegOil, speaker: Speaker) -> list[Standing]:
     """A leg's spring, its oil and its gap, its air: the same of both legs, one beside the other."""
     rows = (_spring(leg), _leg_oil(leg, speaker), _gap(leg), _air(leg))
-    return [replace(row, leg=True) for row in rows if row]
+    return [row for row in rows if row]
 
 
 @guarded

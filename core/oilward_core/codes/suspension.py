@@ -51,3 +51,12 @@ class GapRod(StrEnum):
 
     DOWN = "rod down"
     UP = "rod up"
+
+
+class LegPart(StrEnum):
+    """What of a leg stands beside the same of the other one, in the order of the work."""
+
+    SPRING = "spring"
+    OIL = "oil"
+    GAP = "gap"
+    AIR = "air"

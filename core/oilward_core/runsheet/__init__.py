@@ -20,7 +20,7 @@ from .jobs import (
 from .needs import MAKERS, Need, done
 from .openings import Opening, openings, seal_at
 from .steps import Measured, Option, Place, PlannedTask, Step, TaskPlan, look_up_id
-from .work import Makers, Opened, Round, Rounds, RunSheet
+from .work import LegSoFar, Makers, Opened, Round, Rounds, RunSheet
 
 __all__ = [
     "CHANGE_MINUTES",
@@ -35,6 +35,7 @@ __all__ = [
     "Fact",
     "Job",
     "JobKind",
+    "LegSoFar",
     "Makers",
     "Measured",
     "Name",

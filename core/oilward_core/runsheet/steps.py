@@ -72,7 +72,8 @@ class Place:
 class Measured:
     """A value taken as found and as left: its name and the kind of quantity; what is not from ``low`` to
     ``high``, canonical, is asked about [our definition]. ``worth``: how much oil, ml, one of it is, where
-    it is the way down to oil and the bore is known; ``usual``: what its sheet has."""
+    it is the way down to oil and the bore is known; ``usual``: what its sheet has; ``once``: it is read,
+    and left as it is."""
 
     name: str
     kind: str
@@ -80,6 +81,7 @@ class Measured:
     high: Decimal = Decimal(10_000)
     worth: Decimal | None = None
     usual: Decimal | None = None
+    once: bool = False
 
     @property
     def like(self) -> str:

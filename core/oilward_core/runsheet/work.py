@@ -35,6 +35,17 @@ class Opened:
 
 
 @dataclass(frozen=True, kw_only=True)
+class LegSoFar:
+    """What a leg's steps tell those that come later, in words: how it was set before it came out
+    (``read``), how much to ``begin`` with where no sheet says, and how its oil does not go with its gap
+    (``odd``)."""
+
+    read: str = ""
+    begin: str = ""
+    odd: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
 class Rounds:
     """How often each reservoir is filled and the engine is run; once where nothing is said. ``opened``:
     what let oil out of a full one, each time. ``little``: of which
@@ -42,8 +53,8 @@ class Rounds:
     ``topped``: which were topped up before the engine was started; ``unasked``: questions the visit is
     past, and no release asked then; ``over``: threads that were pulled too far, by the step that looks at
     them, and to how much, N·m, if known; ``gone``: steps at which the old seal cannot serve again;
-    ``covers`` that leaked, each time, by the entry that says so; ``odd``: of legs whose oil does not go
-    with their gap, how it does not."""
+    ``covers`` that leaked, each time, by the entry that says so; ``legs``: what their steps so
+    far tell the next."""
 
     fills: Mapping[str, tuple[Round, ...]] = field(default_factory=dict)
     runs: int = 1
@@ -55,7 +66,7 @@ class Rounds:
     over: Mapping[str, tuple[tuple[StepId, Decimal | None], ...]] = field(default_factory=dict)
     gone: frozenset[StepId] = frozenset()
     covers: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    odd: Mapping[str, str] = field(default_factory=dict)
+    legs: Mapping[str, LegSoFar] = field(default_factory=dict)
 
     def of(self, reservoir: str) -> tuple[Round, ...]:
         """The fillings of a reservoir, the one in hand last."""

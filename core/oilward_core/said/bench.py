@@ -279,8 +279,15 @@ def off_book(percent: int, more: bool) -> str:
     return f"{percent} % less than the sheet gives, at its gap: {why}"
 
 
+NO_AIR = "There is no air in it: pump it before the wheel goes in."
+OTHER_SPRING_DONE = "The other leg's was done: both springs are renewed."
 TUBE_DONE = "The seal will not hold on it, or it binds: straighten nothing, renew it."
 GAP_ANEW = "Out with it, then read the gap again."
+
+
+def as_read(values: Mapping[str, str]) -> str:
+    """How a leg was set before it came out: `` As read: rebound 11 clicks, preload 4 lines.``"""
+    return f" As read: {', '.join(f'{name} {value}' for name, value in values.items())}."
 
 
 def start_with(amount: str) -> str:
@@ -307,6 +314,7 @@ def springs_apart(length: str, longer: bool) -> str:
     return f"{length} {than} than in the other leg: both springs are renewed."
 
 
+OLD_OIL_STAYED = "Old oil had stayed in it."
 RAN_OUT = "Oil ran out of it on the way."
 
 

@@ -27,6 +27,8 @@ _MORE: dict[Stood, str] = {
     Stood.LOW: "Yet it stood low as it came: is all of it this oil?",
     Stood.HIGH: "It stood high as it came: overfilled, water or fuel.",
 }
+LESS_OUT_OF_LEG = "Leaked past a seal, underfilled, or not all out yet."
+MORE_OUT_OF_LEG = "Overfilled, or water."
 _LESS_ALONE = "Burnt, leaked or underfilled."
 _MORE_ALONE = "Overfilled, water or fuel."
 MILKY = "It is milky: water or coolant."

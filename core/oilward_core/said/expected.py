@@ -26,6 +26,8 @@ BASES: dict[Basis, str] = whole_table(
     },
 )
 LESS_OUT = "Burnt, leaked, under-filled last time, or not all out yet."
+LESS_OUT_OF_LEG = "Leaked past a seal, under-filled last time, or not all out yet."
+MORE_OUT_OF_LEG = "Over-filled last time, or water in it."
 MORE_OUT = "Over-filled last time, or water or fuel in it."
 THEN_OVERFULL, THEN_LOW = "Then it stays over-full.", "Then it is low again."
 WOULD_OVERFILL, MORE_THAN_IT_HOLDS = "That would over-fill it.", "That is more than it holds."

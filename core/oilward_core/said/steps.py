@@ -131,8 +131,8 @@ STEPS: dict[Name, Words] = whole_table(
         ),
         Name.LEG_SET: Words(
             "{label}: read its adjusters, mark its height",
-            "Before anything is slackened. Turn each in until it stops, count, write it down as it was."
-            "{sheet}",
+            "Before anything is slackened. Damping: in until it stops, counting, and out again. Preload: "
+            "its lines, or its turns.{sheet}",
         ),
         Name.LEG_AIR: Words(
             "{label}: write its air down, let it off",
@@ -182,7 +182,7 @@ STEPS: dict[Name, Words] = whole_table(
             "on: taking it off loses its own air, not the leg's.",
         ),
         Name.LEG_BACK: Words(
-            "{label}: set it as it was", "Turn each adjuster in until it stops, then out, counting."
+            "{label}: set it as it was", "Damping from closed, preload by its lines or turns.{read}"
         ),
         Name.TORQUE_LEG: Words("Torque the {what}", _PULL),
         Name.WHEEL_IN: Words(

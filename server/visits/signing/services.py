@@ -209,7 +209,7 @@ def _keep_service(
         done_on=day_of(now),
         reading=visit.odometer,
         drained_ml=task.drained,
-        took_ml=Decimal(round(task.added)) if drained else None,
+        took_ml=Decimal(round(task.added)) if drained or (poured and task.added > 0) else None,
         takes_ml=task.takes,
         not_learned=one.not_learned[:300],
         left=left or "",

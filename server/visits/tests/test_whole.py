@@ -113,6 +113,7 @@ class WholeVisitTests(WholeTestCase):
         self.assertEqual(set(rows), {task["reservoir"] for task in EVERYTHING})
         self.assertEqual(rows["front brake"].found, "between the marks")
         self.assertIn("112 mm", rows["fork left"].found)
+        self.assertEqual((rows["fork left"].took_ml, rows["fork left"].drained_ml), (600, 600))
         self.assertIsNone(rows["rear brake"].took_ml)
         for name in ("warm", "leaks", "finish", "support"):
             steps = EntryRow.objects.filter(visit=self.mira.visit, step=name)

@@ -2500,6 +2500,14 @@ export interface components {
             by: string;
         };
         /**
+         * @description * `spring` - SPRING
+         *     * `oil` - OIL
+         *     * `gap` - GAP
+         *     * `air` - AIR
+         * @enum {string}
+         */
+        LegEnum: "spring" | "oil" | "gap" | "air";
+        /**
          * @description * `routine` - ROUTINE
          *     * `note` - NOTE
          *     * `watch` - WATCH
@@ -2565,6 +2573,7 @@ export interface components {
             name: string;
             kind: string;
             like: string;
+            once: boolean;
         };
         MissingLine: {
             reservoir: string;
@@ -3384,7 +3393,7 @@ export interface components {
             open: boolean;
             by: string;
             at: string;
-            leg: boolean;
+            leg: (components["schemas"]["LegEnum"] | components["schemas"]["NullEnum"]) | null;
         };
         /**
          * @description * `place` - place

@@ -35,7 +35,7 @@ export function Elsewhere({
   loose: Loose[];
   set: (loose: Loose[]) => void;
 }) {
-  const besides = places.filter((place) => place !== "plug");
+  const besides: Loose["place"][] = places.filter((place) => place !== "plug");
   // a filter that was cut open shows most
   const place = besides.includes(FIRST.place) ? FIRST.place : (besides[0] ?? FIRST.place);
   const [next, setNext] = useState<Loose>({ ...FIRST, place });

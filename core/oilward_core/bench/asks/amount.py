@@ -32,8 +32,6 @@ from .room import Room
 SCALE = "scale"
 _GRAMS = (Kind.MASS, "g")
 _COLDEST, _HOTTEST = Decimal(-40), Decimal(180)
-# of what came out of a leg whose sheet gives no amount [our definition]
-BEGIN_WITH = Decimal("1.05")
 LITTLE = Decimal("0.5")  # of what was in: whether less is all of it is asked [our definition]
 # what one drain pan and one measuring jug hold (common practice, no source)
 PAN, JUG = Decimal(10_000), Decimal(5_000)
@@ -163,6 +161,10 @@ def _leg(task: TaskPlan, state: TaskState) -> Expected | None:
     return within(book, words.ml(book), Basis.BOOK, words.ANOTHER_LEG, book * LEG_WITHIN)
 
 
+def _is_leg(task: TaskPlan) -> bool:
+    return task.reservoir.facts.recipe == Recipe.FORK
+
+
 def _expects(
     task: TaskPlan, state: TaskState, step: Step, typed: Typed, corrected: bool
 ) -> Expected | None:
@@ -179,9 +181,10 @@ def _expects(
         spread=should.spread,
         basis=words.went_in(bool(last), bool(task.topped_up)),
         amount=words.ml(value),
-        less=words.LESS_OUT,
-        more=words.MORE_OUT,
-        least=value * LITTLE,
+        less=words.LESS_OUT_OF_LEG if _is_leg(task) else words.LESS_OUT,
+        more=words.MORE_OUT_OF_LEG if _is_leg(task) else words.MORE_OUT,
+        # of a case that gave little it is asked if it is empty; a leg is stroked until nothing comes
+        least=None if _is_leg(task) else value * LITTLE,
     )
 
 
@@ -198,9 +201,8 @@ def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) ->
     task = known.tasks.get(step.id.reservoir)
     if step.name != Name.MEASURE or task is None or not isinstance(entry.data, Amount):
         return ""
-    if task.reservoir.facts.recipe == Recipe.FORK and not task.reservoir.capacities:
-        begin = round(entry.data.ml * BEGIN_WITH)
-        return said.start_with(words.ml(Decimal(begin)))
+    if _is_leg(task):
+        return drained_words(task.put_in, entry.data.ml, Decimal(0), task.outs, of_leg=True)
     key, last = task.reservoir.key, known.facts.last
     plug = last.get(str(StepId(key, Name.INSPECT)))
     stood = _stood(last.get(str(StepId(key, Name.CAME))), last.get(str(StepId(key, Name.FILLER))))

@@ -69,7 +69,8 @@ def _values(
     sure: Sequence[str],
     expected: Expected | None = None,
 ) -> dict[str, Value]:
-    told = {one: typed.get(one.name, "").strip()[:MOST_VALUE] for one in hearing.step.measured}
+    asked = (one for one in hearing.step.measured if when == "found" or not one.once)
+    told = {one: typed.get(one.name, "").strip()[:MOST_VALUE] for one in asked}
     found: dict[str, Value] = {}
     for one, text in told.items():
         try:
@@ -99,49 +100,62 @@ def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     return Taken(found=found, left=left, drawn=_drawn(hearing.step, found, left))
 
 
-def _let_off(step: Step, entry: Entry, known: Known) -> bool:
+def _is_air_out(data: Taken) -> bool:
     """A leg's air is let off once its gauge is at 0; any other value is what it is."""
-    if step.name != Name.LEG_AIR or not isinstance(entry.data, Taken):
-        return True
-    left = entry.data.left or entry.data.found
-    return bool(left) and all(value.high == 0 for value in left.values())
+    return all(value.high == 0 for value in data.stands.values())
 
 
-def _of_spring(step: Step, known: Known) -> str:
-    """How a spring stands between new and its limit, and beside the other leg's."""
-    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
-    limit = tasks[key].reservoir.leg.spring_limit
-    least = show(limit, "mm") if limit is not None else ""
-    way, longer = legs.way_to_limit(key, tasks, facts), legs.other_spring(key, tasks, facts)
-    told = ""
-    if legs.under_limit(key, tasks, facts):
-        told = said.spring_short(least)
-    elif way is not None:
-        told = said.on_its_way(round(way * 100), least)
-    apart = said.springs_apart(show(abs(longer), "mm"), longer > 0) if longer else ""
-    return " ".join(filter(None, (told, apart)))
+def _has_air(data: Taken) -> bool:
+    return all(value.low > 0 for value in data.stands.values())
+
+
+def _spring_words(step: Step, data: Taken, known: Known) -> str:
+    """Why a spring may not go back, or how far it is on its way."""
+    key = step.id.reservoir
+    if wants := legs.spring_wants(key, known.tasks, known.facts):
+        return wants
+    leg = known.tasks[key].reservoir.leg
+    way = legs.way_to_limit(next(iter(data.stands.values())).low, leg)
+    if way is None:
+        return ""
+    return said.on_its_way(round(way * 100), show(leg.spring_limit or Decimal(0), "mm"))
+
+
+def _gap_stands(step: Step, entry: Entry, known: Known) -> bool:
+    """Whether nothing was found in the oil's way since the gap was read."""
+    told = known.facts.last.get(str(StepId(step.id.reservoir, Name.LEG_STAYED)))
+    since = told is not None and (told.at, told.id) > (entry.at, entry.id)
+    return not (told and since and was_in_the_way(told))
 
 
 def _completes(step: Step, entry: Entry, known: Known) -> bool:
-    """Air is let off; a gap is read once nothing is in the oil's way; and a spring that goes back is no
-    shorter than it may be, and makes a pair."""
-    if step.name == Name.LEG_GAP:
-        told = known.facts.last.get(str(StepId(step.id.reservoir, Name.LEG_STAYED)))
-        anew = told is not None and was_in_the_way(told)
-        return not (told and anew and (told.at, told.id) > (entry.at, entry.id))
-    if step.name != Name.LEG_SPRING:
-        return _let_off(step, entry, known)
-    key, tasks, facts = step.id.reservoir, known.tasks, known.facts
-    done = legs.under_limit(key, tasks, facts), legs.other_spring(key, tasks, facts)
-    return not any(done)
+    if not isinstance(entry.data, Taken):
+        return True
+    match step.name:
+        case Name.LEG_AIR:
+            return _is_air_out(entry.data)
+        case Name.LEG_PRESSURE:
+            return _has_air(entry.data)
+        case Name.LEG_GAP:
+            return _gap_stands(step, entry, known)
+        case Name.LEG_SPRING:
+            return not legs.spring_wants(step.id.reservoir, known.tasks, known.facts)
+    return True
 
 
 def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) -> str:
-    if step.name == Name.LEG_GAP:
-        return legs.oddly(step.id.reservoir, known.tasks, known.facts)
-    if step.name == Name.LEG_SPRING:
-        return _of_spring(step, known)
-    return "" if _let_off(step, entry, known) else said.AIR_STILL_IN
+    if not isinstance(entry.data, Taken):
+        return ""
+    match step.name:
+        case Name.LEG_AIR:
+            return "" if _is_air_out(entry.data) else said.AIR_STILL_IN
+        case Name.LEG_PRESSURE:
+            return "" if _has_air(entry.data) else said.NO_AIR
+        case Name.LEG_GAP:
+            return legs.oddly(step.id.reservoir, known.tasks, known.facts)
+        case Name.LEG_SPRING:
+            return _spring_words(step, entry.data, known)
+    return ""
 
 
 def _take(taking: Taking, entry: Entry, data: Taken) -> None:

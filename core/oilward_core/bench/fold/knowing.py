@@ -19,7 +19,7 @@ from ...runsheet import (
     of_bike,
     openings,
 )
-from ...spec import Cell, Path, Recipe
+from ...spec import Cell, Path
 from ..asks.amount import Amount
 from ..asks.choice import Chosen
 from ..asks.common import Confirmed
@@ -121,11 +121,10 @@ _OF_LEGS = {
 
 
 def _of_legs(tasks: Mapping[str, TaskPlan]) -> Iterator[tuple[StepId, StepId]]:
-    for key, task in tasks.items():
-        if task.reservoir.facts.recipe == Recipe.FORK:
-            yield from ((StepId(key, one), StepId(key, then)) for one, then in _OF_LEGS.items())
-            on = of_bike(Name.WHEEL_IN)
-            yield from ((StepId(key, one), on) for one in (Name.LEG_PRESSURE, Name.LEG_BACK))
+    for key in legs.of(tasks):
+        yield from ((StepId(key, one), StepId(key, then)) for one, then in _OF_LEGS.items())
+        on = of_bike(Name.WHEEL_IN)
+        yield from ((StepId(key, one), on) for one in (Name.LEG_PRESSURE, Name.LEG_BACK))
 
 
 def _was_ticked(facts: Facts) -> bool:
@@ -177,7 +176,7 @@ def known_of(plan: VisitPlan, facts: Facts, bench: Bench) -> Known:
         unasked=frozenset(_unasked(facts, tasks)),
         over={key: tuple((one.look, one.nm) for one in found) for key, found in over.items()},
         gone=frozenset(_gone(facts)),
-        odd={key: how for key in tasks if (how := legs.oddly(key, tasks, facts))},
+        legs={key: legs.so_far(key, tasks, facts) for key in legs.of(tasks)},
         covers={key: tuple(found) for key, found in facts.covers.items()},
     )
     sheet = build([task.task for task in tasks.values()], plan.cold, plan.learned, rounds)

@@ -1,18 +1,21 @@
 """What is known of fork legs: their gaps, how their oil goes with it, their springs beside each other."""
 
 from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 from decimal import Decimal
 
 from ...codes.steps import Name
 from ...quantity import show
-from ...runsheet import StepId, TaskPlan
+from ...runsheet import LegSoFar, StepId, TaskPlan
 from ...said import bench as said
-from ...spec import Recipe, ReservoirSpec
+from ...spec import LegSpec, Recipe, ReservoirSpec
 from ...suspension import Filled, FreeLength, apart, off_book, renew_both, surface, worn
 from ..asks.values import Taken
 from .facts import Facts
 
 Tasks = Mapping[str, TaskPlan]
+# of what came out of a leg whose sheet gives no amount [our definition]
+BEGIN_WITH = Decimal("1.05")
 
 
 def _taken(key: str, name: Name, facts: Facts) -> Taken | None:
@@ -44,11 +47,13 @@ def _filled(spec: ReservoirSpec, facts: Facts) -> Filled | None:
     )
 
 
+def of(tasks: Tasks) -> list[str]:
+    """The legs of a visit."""
+    return [key for key, task in tasks.items() if task.reservoir.facts.recipe == Recipe.FORK]
+
+
 def _others(key: str, tasks: Tasks) -> Iterator[ReservoirSpec]:
-    """The other legs of the visit."""
-    for task in tasks.values():
-        if task.reservoir.facts.recipe == Recipe.FORK and task.reservoir.key != key:
-            yield task.reservoir
+    return (tasks[one].reservoir for one in of(tasks) if one != key)
 
 
 def _more_than_other(key: str, tasks: Tasks, facts: Facts) -> int:
@@ -76,10 +81,16 @@ def oddly(key: str, tasks: Tasks, facts: Facts) -> str:
     return " ".join(filter(None, (told, by_book)))
 
 
-def spring(key: str, facts: Facts) -> Decimal | None:
-    """The free length of the spring that goes back into a leg, mm."""
-    taken = _taken(key, Name.LEG_SPRING, facts)
-    return next((value.low for value in taken.stands.values()), None) if taken else None
+def so_far(key: str, tasks: Tasks, facts: Facts) -> LegSoFar:
+    """What a leg's steps tell those that come later."""
+    read, out = _taken(key, Name.LEG_SET, facts), facts.drained(key)
+    begin = ""
+    if out is not None and not tasks[key].reservoir.capacities:
+        begin = said.start_with(show(Decimal(round(out * BEGIN_WITH)), "ml"))
+    told = {name: value.said for name, value in read.stands.items()} if read else {}
+    return LegSoFar(
+        read=said.as_read(told) if told else "", begin=begin, odd=oddly(key, tasks, facts)
+    )
 
 
 def air(key: str, facts: Facts) -> Decimal | None:
@@ -88,29 +99,57 @@ def air(key: str, facts: Facts) -> Decimal | None:
     return next((value.low for value in taken.stands.values()), None) if taken else None
 
 
-def way_to_limit(key: str, tasks: Tasks, facts: Facts) -> float | None:
-    """How far a spring is on its way from new to its limit, where the sheet gives both."""
-    length, leg = spring(key, facts), tasks[key].reservoir.leg
-    if length is None or leg.spring_new is None or leg.spring_limit is None:
+@dataclass(frozen=True, kw_only=True)
+class Spring:
+    """A leg's spring: its free length as ``found`` and as it goes back (``length``), mm; whether another
+    one went in (``renewed``), and whether the found one was ``done``: under its limit."""
+
+    found: Decimal
+    length: Decimal
+    renewed: bool
+    done: bool
+
+
+def spring(key: str, tasks: Tasks, facts: Facts) -> Spring | None:
+    """A leg's spring, once it was measured."""
+    taken, limit = _taken(key, Name.LEG_SPRING, facts), tasks[key].reservoir.leg.spring_limit
+    if taken is None:
         return None
-    if length <= 0 or not 0 < leg.spring_limit < leg.spring_new:
+    length = next(iter(taken.stands.values())).low
+    found = next(iter(taken.found.values())).low if taken.found else length
+    done = limit is not None and found < limit
+    return Spring(found=found, length=length, renewed=bool(taken.left), done=done)
+
+
+def way_to_limit(length: Decimal, leg: LegSpec) -> float | None:
+    """How far a spring is on its way from new to its limit, where the sheet gives both."""
+    if leg.spring_new is None or leg.spring_limit is None or length <= 0:
+        return None
+    if not 0 < leg.spring_limit < leg.spring_new:
         return None
     return worn(float(length), FreeLength(new=float(leg.spring_new), limit=float(leg.spring_limit)))
 
 
-def under_limit(key: str, tasks: Tasks, facts: Facts) -> bool:
-    """Whether the spring that goes back is under its limit."""
-    length, limit = spring(key, facts), tasks[key].reservoir.leg.spring_limit
-    return length is not None and limit is not None and length < limit
-
-
-def other_spring(key: str, tasks: Tasks, facts: Facts) -> Decimal | None:
-    """By how much a spring is longer than the other leg's, mm, where the two are no pair."""
-    length = spring(key, facts)
-    found = (spring(spec.key, facts) for spec in _others(key, tasks))
-    other = next((one for one in found if one is not None), None)
-    if length is None or other is None or min(length, other) <= 0:
-        return None
-    if not renew_both(float(length), float(other)):
-        return None
+def _apart(length: Decimal, other: Decimal) -> Decimal:
+    """By how much a spring is longer than another, mm, where the two are no pair; else 0."""
+    if min(length, other) <= 0 or not renew_both(float(length), float(other)):
+        return Decimal(0)
     return length - other
+
+
+def spring_wants(key: str, tasks: Tasks, facts: Facts) -> str:
+    """Why a leg's spring may not go back, in words: it is under its limit, the two are no pair, or one of
+    them is renewed without the other. Empty where it may."""
+    own, limit = spring(key, tasks, facts), tasks[key].reservoir.leg.spring_limit
+    if own is None:
+        return ""
+    if limit is not None and own.length < limit:
+        return said.spring_short(show(limit, "mm"))
+    springs = (spring(spec.key, tasks, facts) for spec in _others(key, tasks))
+    other = next(filter(None, springs), None)
+    if other is None:
+        return ""
+    if longer := _apart(own.length, other.length):
+        return said.springs_apart(show(abs(longer), "mm"), longer > 0)
+    both = other.done or own.done or bool(_apart(own.found, other.found))
+    return said.OTHER_SPRING_DONE if both and not own.renewed else ""

@@ -76,6 +76,7 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         or _circuit_shut(key, known),
         apart=True,
         opened=opened,
+        drained=facts.drained(key),
         oil_out=opened or wheel_out,
         found=_found(key, facts),
         finding=finding,
@@ -94,7 +95,7 @@ def _poured(key: str, known: Known) -> Decimal | None:
 
 def _leg_oil(key: str, known: Known) -> LegOil | None:
     poured, (found, left) = _poured(key, known), legs.gaps(key, known.facts)
-    spring = legs.spring(key, known.facts)
+    spring = legs.spring(key, known.tasks, known.facts)
     if poured is None and spring is None:
         return None
     return LegOil(
@@ -103,7 +104,7 @@ def _leg_oil(key: str, known: Known) -> LegOil | None:
         found=found,
         left=left,
         by_gap=StepId(key, Name.LEG_GAP) in known.steps,
-        spring=spring,
+        spring=spring.length if spring else None,
         least=known.tasks[key].reservoir.leg.spring_limit,
         air=legs.air(key, known.facts),
     )

@@ -20,8 +20,8 @@ from ..ids import StepId
 from ..jobs import LIFTED, job_id, minutes_of
 from ..needs import Need, done
 from ..openings import Opening
-from ..steps import Measured, PlannedTask, Step, chosen, ticks
-from ..work import Work
+from ..steps import SETTING, Measured, PlannedTask, Step, chosen, ticks
+from ..work import LegSoFar, Work
 from .cards import STRAPPED, carded_each, look_at_threads
 
 # what can be there at all [trade: common practice, no source]
@@ -65,8 +65,8 @@ def _adjusters(spec: ReservoirSpec) -> list[str]:
 
 def _read_before(spec: ReservoirSpec) -> tuple[Measured, ...]:
     """What is read before anything is slackened, to be the same again."""
-    settings = tuple(Measured(name, "setting") for name in _adjusters(spec))
-    height = Measured("tube over bridge", "length", *HEIGHTS, usual=spec.leg.height)
+    settings = tuple(Measured(name, SETTING, once=True) for name in _adjusters(spec))
+    height = Measured("tube over bridge", "length", *HEIGHTS, usual=spec.leg.height, once=True)
     return (*settings, *((height,) if spec.leg.height is not None else ()))
 
 
@@ -102,8 +102,8 @@ def _mm(value: Decimal | None, how: str) -> str:
     return how.format(show(value, "mm")) if value is not None else ""
 
 
-def _facts(spec: ReservoirSpec) -> dict[Name, dict[str, str]]:
-    """What the sheet says, put into what a step tells."""
+def _facts(spec: ReservoirSpec, so_far: LegSoFar) -> dict[Name, dict[str, str]]:
+    """What the sheet says, and what was found so far, put into what a step tells."""
     leg, book = spec.leg, next(iter(spec.capacities.values()), None)
     lengths = (
         _mm(leg.spring_new, words.NEW_LENGTH),
@@ -112,13 +112,14 @@ def _facts(spec: ReservoirSpec) -> dict[Name, dict[str, str]]:
     air = words.AIR_AT_20.format(show(leg.pressure, "bar")) if leg.pressure else ""
     over_bridge = _mm(leg.height, words.OVER_BRIDGE)
     by_gap, amount = has_gap(spec), show(book, "ml") if book else ""
+    how = words.leg_fill(amount, _over(spec)) if by_gap else words.leg_amount(amount)
     return {
         Name.LEG_SET: {"sheet": words.by_the_sheet(over_bridge)},
         Name.LEG_SPRING: {"sheet": words.by_the_sheet(*lengths)},
         Name.LEG_PRESSURE: {"sheet": words.by_the_sheet(air)},
-        Name.LEG_FILL: {
-            "how": words.leg_fill(amount, _over(spec)) if by_gap else words.leg_amount(amount)
-        },
+        Name.LEG_FILL: {"how": so_far.begin or how},
+        Name.LEG_STAYED: {"odd": so_far.odd},
+        Name.LEG_BACK: {"read": so_far.read},
         Name.LEG_GAP: {
             "wanted": words.gap_wanted(show(spec.air_gap, "mm") if spec.air_gap else "")
         },
@@ -132,7 +133,8 @@ class _Hands:
         self.work, self.spec = work, task.spec
         self.before: tuple[Need, ...] = (after,)
         self.label = task.spec.label.capitalize()
-        self.facts = _facts(task.spec)
+        self.so_far = work.rounds.legs.get(task.spec.key, LegSoFar())
+        self.facts = _facts(task.spec, self.so_far)
 
     def job(self, kind: JobKind, attitude: str = "") -> tuple[str, str]:
         """A job of this leg, and how the bike stands in it."""
@@ -221,8 +223,7 @@ def _filled(hands: _Hands) -> None:
     job = hands.job(JobKind.LEG_GAP)
     gap = (Measured("air gap", "length", *GAPS, _worth(spec), spec.air_gap),)
     hands.step(job, Name.LEG_GAP, Ask.MEASURE, measured=gap)
-    if odd := hands.work.rounds.odd.get(spec.key):
-        hands.facts[Name.LEG_STAYED] = {"odd": odd}
+    if hands.so_far.odd:
         why = chosen(choices.STAYED, tuple(Stayed))
         hands.step(job, Name.LEG_STAYED, Ask.CHOICE, options=why)
 

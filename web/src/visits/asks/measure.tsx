@@ -47,11 +47,12 @@ function Column({
   );
 }
 
-/** Values as found and as left; where nothing was changed, as found is enough. */
+/** Values as found and as left; where nothing was changed, as found is enough. What is read once is left as it is. */
 export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
   const [found, setFound] = useDraft<Values>(`${sheet.id}.${step.id}.found`, {});
   const [left, setLeft] = useDraft<Values>(`${sheet.id}.${step.id}.left`, {});
   const [sure, setSure] = useState<string[]>([]);
+  const once = step.measured.every((one) => one.once);
   /** What stands is said once, however many values are asked about in turn. */
   const write = (values: { found: Values; left: Values }, also: string) => {
     const stands = also ? [...sure, also] : sure;
@@ -64,7 +65,7 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
     <>
       <div className={asksCss.twoMeasured}>
         <Column
-          title="As found"
+          title={once ? "As read" : "As found"}
           when="found"
           step={step}
           values={found}
@@ -72,15 +73,17 @@ export function MeasureStep({ sheet, step, problem, busy, send }: StepProps) {
           change={setFound}
           answer={(values, also) => write({ found: values, left }, also)}
         />
-        <Column
-          title="As left"
-          when="left"
-          step={step}
-          values={left}
-          problem={problem}
-          change={setLeft}
-          answer={(values, also) => write({ found, left: values }, also)}
-        />
+        {!once && (
+          <Column
+            title="As left"
+            when="left"
+            step={step}
+            values={left}
+            problem={problem}
+            change={setLeft}
+            answer={(values, also) => write({ found, left: values }, also)}
+          />
+        )}
       </div>
       <Button
         type="primary"
