@@ -28,7 +28,7 @@ from .bench_tablets import Line, open_visits
 from .children import child, end
 from .paths import ROOT, SERVER, free_ports
 from .postgres import OWNER, Postgres
-from .serve import build_web, manage, migrate, wait_until_up
+from .serve import build_web, by_url, manage, migrate, wait_until_up
 
 HOST, SECONDS, PAUSE = "127.0.0.1", 12.0, 0.05
 # how many examples an operation for each role, beside the edges of what it takes
@@ -115,7 +115,7 @@ def served(prepare: Callable[[Path], None] = lambda _: None) -> Iterator[Server]
         if postgres.lock:
             postgres.lock.close()
         server = child([sys.executable, "-m", "ops", "serve"], cwd=ROOT, env={**os.environ})
-        wait_until_up(f"http://{HOST}:{http}/", server)
+        wait_until_up(by_url(f"http://{HOST}:{http}/"), server)
         _until_it_answers(https)
         yield Server(https, folder, server)
     finally:

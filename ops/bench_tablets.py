@@ -18,7 +18,7 @@ from oilward_core.bench import DESCRIPTION
 from .children import end
 from .paths import free_port
 from .postgres import OWNER, Postgres
-from .serve import build_web, manage, migrate, spawn, spawn_beside, wait_until_up
+from .serve import build_web, by_url, manage, migrate, spawn, spawn_beside, wait_until_up
 
 PAGE = os.sysconf("SC_PAGE_SIZE")
 EVERY = (5.0, 11.0)  # seconds between two entries of one tablet
@@ -203,7 +203,7 @@ def tablets_figures(seconds: float = 300.0, tablets: int = 30) -> None:
         env = postgres.environment() | {"OILWARD_SECONDS_PER_MINUTE": "0.2"}
         port, events = free_port(8800), free_port(8850)
         started = [spawn(env, port), *spawn_beside({**env, "OILWARD_EVENTS_PORT": str(events)})]
-        wait_until_up(f"http://127.0.0.1:{port}/", started[0])
+        wait_until_up(by_url(f"http://127.0.0.1:{port}/"), started[0])
         line = sign_in(port)
         for how in ("told", "polling"):
             visits = open_visits(line, tablets)

@@ -4,8 +4,8 @@ where a tablet learns to trust the workshop."""
 import json
 import os
 import resource
+import shutil
 import subprocess
-from dataclasses import asdict, dataclass
 from hashlib import sha256
 from pathlib import Path
 from string import Template
@@ -14,7 +14,7 @@ from .certificates import own, stamp
 from .house import House
 from .paths import ROOT
 
-NGINX = "/usr/sbin/nginx"
+NGINX, USER = "/usr/sbin/nginx", "www-data"
 CONFIG = Template("""\
 load_module /usr/lib/nginx/modules/ngx_stream_module.so;
 $user
@@ -77,9 +77,10 @@ http {
   # one person works out so many orders at once; entries are not held up by them
   map $$pool:$$session $$planning { default ""; "~^plans:(?<whose>.+)" $$whose; }
   limit_conn_zone $$planning zone=planning:1m;
-  upstream app { server 127.0.0.1:$app; keepalive 32; }
-  upstream doors { server 127.0.0.1:$doors; }
-  upstream plans { server 127.0.0.1:$plans; }
+  upstream app { server unix:$behind/app; keepalive 32; }
+  upstream doors { server unix:$behind/doors; }
+  upstream plans { server unix:$behind/plans; }
+  upstream events { server unix:$behind/events; }
 
   server {
     listen unix:$run/http proxy_protocol;
@@ -127,7 +128,7 @@ http {
     location /events/ {
       limit_conn streams $streams_per_address;
       limit_req zone=from burst=$burst_from nodelay;
-      proxy_pass http://127.0.0.1:$events;
+      proxy_pass http://events;
       proxy_buffering off;
       proxy_read_timeout 120s;
     }
@@ -164,16 +165,6 @@ SLOWLY = _problem(
     429, "door.slowly", "Too many at once", "That was very much at once. Wait a moment."
 )
 AWAY = _problem(503, "door.away", "Not just now", "Oil Ward starts anew. What you typed is kept.")
-
-
-@dataclass(frozen=True)
-class Ports:
-    """Where everything behind nginx listens, on loopback."""
-
-    app: int
-    doors: int
-    plans: int
-    events: int
 
 
 def _public(house: House) -> Path:
@@ -222,13 +213,24 @@ def _connections(house: House) -> tuple[int, int]:
     return min(room, files // 2), files
 
 
+def behind(house: House) -> Path:
+    """Where everything behind nginx listens: sockets in a folder nobody else may enter, so that no other
+    program of this machine ever answers in the place of one that fell, or asks one without nginx."""
+    folder = house.home / "behind"
+    folder.mkdir(exist_ok=True)
+    if os.geteuid() == 0:
+        shutil.chown(folder, group=USER)
+    folder.chmod(0o710)
+    return folder
+
+
 def clear(house: House) -> None:
     """Take away the sockets of a run that was killed."""
     for left in ("http", "https"):
         (house.home / "nginx" / left).unlink(missing_ok=True)
 
 
-def configure(house: House, ports: Ports) -> list[str]:
+def configure(house: House) -> list[str]:
     """Write nginx's configuration; the command that runs it."""
     run, pair = house.home / "nginx", own(house)
     connections, files = _connections(house)
@@ -236,12 +238,12 @@ def configure(house: House, ports: Ports) -> list[str]:
     config = run / "nginx.conf"
     config.write_text(
         CONFIG.substitute(
-            user="user www-data;" if os.geteuid() == 0 else "",
+            user=f"user {USER};" if os.geteuid() == 0 else "",
             run=run,
             public=_public(house),
             certificate=pair.certificate,
             key=pair.key,
-            **asdict(ports),
+            behind=behind(house),
             **house.limits,
             burst_asks=8 * house.limits["requests_per_person"],
             burst_from=4 * house.limits["requests_per_address"],

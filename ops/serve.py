@@ -8,7 +8,12 @@ import subprocess
 import sys
 import time
 import urllib.request
-from urllib.error import URLError
+from collections.abc import Callable
+from contextlib import closing, suppress
+from http import HTTPStatus
+from http.client import HTTPConnection, HTTPException
+from pathlib import Path
+from socket import AF_UNIX, socket
 
 from .children import child, end, run, while_it_moves
 from .paths import DIST, RELEASE, ROOT, SERVER, WEB, free_port
@@ -42,11 +47,11 @@ def build_web() -> None:
     stamp.write_text(now)
 
 
-def app_words(port: int, workers: int = 2, threads: int = 4) -> list[str]:
-    """Gunicorn on loopback."""
+def app_words(at: str, workers: int = 2, threads: int = 4) -> list[str]:
+    """Gunicorn, listening at an address and port or at a socket."""
     return [
         sys.executable, "-m", "gunicorn", "config.wsgi:application",
-        "--bind", f"127.0.0.1:{port}", "--workers", str(workers), "--threads", str(threads),
+        "--bind", at, "--workers", str(workers), "--threads", str(threads),
         "--worker-tmp-dir", "/dev/shm", "--log-level", "warning", "--preload", "--no-control-socket",
     ]  # fmt: skip
 
@@ -65,7 +70,7 @@ def beside_words(events_port: int) -> dict[str, list[str]]:
 
 
 def spawn(env: dict[str, str], port: int) -> subprocess.Popen[bytes]:
-    return child(app_words(port), cwd=SERVER, env={**os.environ, **env})
+    return child(app_words(f"127.0.0.1:{port}"), cwd=SERVER, env={**os.environ, **env})
 
 
 def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
@@ -73,19 +78,50 @@ def spawn_beside(env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
     return [child(one, cwd=SERVER, env={**os.environ, **env}) for one in words.values()]
 
 
-def wait_until_up(url: str, process: "subprocess.Popen[bytes] | None", host: str = "") -> None:
-    """Wait until the server answers, asked under the name ``host`` if one is given, as a proxy asks; for
-    as long as it does something."""
-    asked = {"Host": host, "X-Forwarded-Proto": "https"} if host else {}
-    request = urllib.request.Request(url, headers=asked)
+def by_url(url: str) -> Callable[[], bool]:
+    """Whether a server answers at this address, asked as a browser asks."""
+
+    def answers() -> bool:
+        with urllib.request.urlopen(url, timeout=2):
+            return True
+
+    return answers
+
+
+def by_socket(path: Path, host: str) -> Callable[[], bool]:
+    """Whether one answers at this socket that it is well, asked under the name ``host``."""
+
+    def answers() -> bool:
+        with closing(_Behind(path)) as asked:
+            told = {"Host": host, "X-Forwarded-Proto": "https"}
+            asked.request("GET", "/api/health/", headers=told)
+            return asked.getresponse().status == HTTPStatus.OK
+
+    return answers
+
+
+class _Behind(HTTPConnection):
+    """To a socket of this machine's."""
+
+    def __init__(self, path: Path) -> None:
+        super().__init__("localhost", timeout=2)
+        self.path = path
+
+    def connect(self) -> None:
+        self.sock = socket(AF_UNIX)
+        self.sock.settimeout(self.timeout)
+        self.sock.connect(str(self.path))
+
+
+def wait_until_up(answers: Callable[[], bool], process: "subprocess.Popen[bytes] | None") -> None:
+    """Wait until the server answers, for as long as it does something."""
     for _ in while_it_moves(process, "The server"):
         if process is None or process.poll() is not None:
             raise SystemExit("The server stopped while starting. Its messages are above.")
-        try:
-            with urllib.request.urlopen(request, timeout=2):
+        with suppress(OSError, HTTPException):
+            if answers():
                 return
-        except (URLError, OSError):
-            time.sleep(0.1)
+        time.sleep(0.1)
     raise SystemExit("The server did nothing for half a minute, and does not answer.")
 
 
@@ -149,7 +185,7 @@ def demo(words: list[str]) -> int:
         process = spawn(env, port)
         beside = spawn_beside(env)
         url = f"http://127.0.0.1:{port}/"
-        wait_until_up(url, process)
+        wait_until_up(by_url(url), process)
         print(f"\nOil Ward is up after {time.time() - begun:.0f} s: {url}\n{SIGN_INS}")
         print("Ctrl-C stops it; the data stays. ./ward demo --fresh starts over.", flush=True)
         process.wait()

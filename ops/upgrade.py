@@ -4,14 +4,14 @@ import os
 import subprocess
 from pathlib import Path
 
-from . import archive, authority, passphrase
+from . import archive, authority, nginx, passphrase
 from .children import child, end
 from .house import House, read_house
 from .keep import Keeping, on_data
-from .paths import SERVER, free_port
+from .paths import SERVER
 from .pictures import unpacked
 from .postgres import OWNER, Postgres
-from .serve import app_words, build_web, manage, migrate, wait_until_up
+from .serve import app_words, build_web, by_socket, manage, migrate, wait_until_up
 from .workshop import environment
 
 STOPPED = (
@@ -22,10 +22,10 @@ STOPPED = (
 
 def _answers(env: dict[str, str], house: House) -> None:
     """Begin this release beside everything and ask how it is. Stops where it does not say."""
-    port = free_port(8450)
-    app = child(app_words(port, 1, 2), cwd=SERVER, env=env)
+    socket = nginx.behind(house) / "upgrade"
+    app = child(app_words(f"unix:{socket}", 1, 2), cwd=SERVER, env=env)
     try:
-        wait_until_up(f"http://127.0.0.1:{port}/api/health/", app, house.hosts[0])
+        wait_until_up(by_socket(socket, house.hosts[0]), app)
     finally:
         end(app)
 

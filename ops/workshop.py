@@ -17,10 +17,11 @@ from .children import child, end, end_group, end_orphans, note_groups
 from .house import House, own_hosts, read_house
 from .journal import begin, follow, log
 from .keep import Keeper
-from .paths import SERVER, free_ports
+from .paths import SERVER
 from .postgres import Postgres
 from .serve import (
     build_web,
+    by_socket,
     manage,
     migrate,
     stop_on_signals,
@@ -75,30 +76,29 @@ class Kept:
         self.start()
 
 
-def processes(house: House, env: dict[str, str], ports: nginx.Ports) -> list[Kept]:
+def processes(house: House, env: dict[str, str]) -> list[Kept]:
     """Everything that runs for a workshop: all that is Python, and nginx in front."""
-    each = [str(port) for port in (ports.app, ports.doors, ports.plans, ports.events)]
     return [
         # many threads, and no memory laid by for each of them
         Kept(
             name="family",
-            words=[sys.executable, "-m", "family", *each],
+            words=[sys.executable, "-m", "family", str(nginx.behind(house))],
             env={**env, "MALLOC_ARENA_MAX": "2"},
         ),
         Kept(
             name="nginx",
-            words=nginx.configure(house, ports),
+            words=nginx.configure(house),
             env={"PATH": "/usr/sbin:/usr/bin"},
             before=lambda: nginx.clear(house),
         ),
     ]
 
 
-def until_up(house: House, ports: nginx.Ports, family: Kept) -> None:
+def until_up(house: House, family: Kept) -> None:
     """Wait for those who answer, and for those who let in: a name and a password typed at once are
     taken."""
-    for port in (ports.app, ports.doors):
-        wait_until_up(f"http://127.0.0.1:{port}/api/health/", family.process, house.hosts[0])
+    for name in ("app", "doors"):
+        wait_until_up(by_socket(nginx.behind(house) / name, house.hosts[0]), family.process)
 
 
 def _doors_free(house: House) -> None:
@@ -152,7 +152,7 @@ def _welcome_words(house: House, env: dict[str, str]) -> None:
     print(f"Settings: {house.settings}   Log: {house.home / 'log'}", flush=True)
 
 
-def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> House:
+def _found_elsewhere(house: House, running: list[Kept]) -> House:
     """Look whether the network has given this machine another address, and whether the certificate is
     still good; let everything know of it."""
     now = house if house.named else replace(house, hosts=own_hosts())
@@ -166,7 +166,7 @@ def _found_elsewhere(house: House, running: list[Kept], ports: nginx.Ports) -> H
             one.anew({**one.env, **hosts})
     if authority.renewed(now, nginx.shown(now), ask=moved) or moved:
         log.info("nginx reads names and certificate anew")
-        nginx.configure(now, ports)
+        nginx.configure(now)
         if front := running[-1].process:
             front.send_signal(signal.SIGHUP)
     return now
@@ -179,7 +179,6 @@ class Watch:
     house: House
     postgres: Postgres
     running: list[Kept]
-    ports: nginx.Ports
     keeper: Keeper
     looked: float = field(default_factory=time.monotonic)
     noted: list[int] = field(default_factory=list)
@@ -202,7 +201,7 @@ class Watch:
             self.noted = groups
         if time.monotonic() - self.looked > MINUTE:
             self.looked = time.monotonic()
-            self.house = _found_elsewhere(self.house, self.running, self.ports)
+            self.house = _found_elsewhere(self.house, self.running)
         self.keeper.look()
 
     def _database(self) -> None:
@@ -239,18 +238,14 @@ def serve(words: list[str]) -> int:
         archive.started(house, postgres)
         print("· 6 of 6: bringing the database up to date", flush=True)
         migrate(postgres)
-        ports = nginx.Ports(*free_ports(8410, 4))
         env = {**os.environ, **environment(postgres, house)}
         manage(env, "open_workshop")
-        running = processes(house, env, ports)
+        running = processes(house, env)
         for one in running:
             one.start()
-        until_up(house, ports, running[0])
+        until_up(house, running[0])
         _welcome_words(house, env)
-        Watch(
-            house=house, postgres=postgres, running=running, ports=ports,
-            keeper=Keeper("serve", house),
-        ).keep()  # fmt: skip
+        Watch(house=house, postgres=postgres, running=running, keeper=Keeper("serve", house)).keep()
     except KeyboardInterrupt:
         print("\n· Stopping", flush=True)
     finally:

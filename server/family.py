@@ -82,7 +82,7 @@ class Member:
 
 
 def _ends_with(parent: int) -> None:
-    """Whatever becomes of the one that forked it, this goes too: else it would hold on to its port."""
+    """Whatever becomes of the one that forked it, this goes too: else it would hold on to its place."""
     ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
     if os.getppid() != parent:
         os._exit(1)
@@ -109,7 +109,7 @@ def _to_group(pid: int, number: signal.Signals) -> None:
         return
 
 
-def _gunicorn(port: int, workers: int, threads: int) -> None:
+def _gunicorn(at: Path, workers: int, threads: int) -> None:
     from django.core.wsgi import get_wsgi_application
     from django.db import connections
     from gunicorn.app.base import BaseApplication  # type: ignore[import-untyped]
@@ -119,7 +119,7 @@ def _gunicorn(port: int, workers: int, threads: int) -> None:
     class Served(BaseApplication):  # type: ignore[misc]
         def load_config(self) -> None:
             told = {
-                "bind": f"127.0.0.1:{port}", "workers": workers, "threads": threads,
+                "bind": f"unix:{at}", "workers": workers, "threads": threads,
                 "worker_tmp_dir": "/dev/shm", "loglevel": "warning", "preload_app": True,
                 "control_socket_disable": True,
                 "post_fork": lambda master, worker: _ends_with(master.pid),
@@ -133,11 +133,11 @@ def _gunicorn(port: int, workers: int, threads: int) -> None:
     Served().run()
 
 
-def _doors(port: int) -> None:
+def _doors(at: Path) -> None:
     from workshop import hashing
 
     hashing.TURNS.most = DOOR_THREADS
-    _gunicorn(port, 1, DOOR_THREADS)
+    _gunicorn(at, 1, DOOR_THREADS)
 
 
 def solver() -> None:
@@ -149,13 +149,11 @@ def solver() -> None:
     import_module("oilward_core.order.search")
 
 
-def _events(port: int) -> None:
+def _events(at: Path) -> None:
     import uvicorn
     from config.events import application
 
-    uvicorn.run(
-        application, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1
-    )
+    uvicorn.run(application, uds=str(at), log_level="warning", timeout_graceful_shutdown=1)
 
 
 def _background() -> None:
@@ -164,14 +162,16 @@ def _background() -> None:
     call_command("work")
 
 
-def members(app: int, doors: int, plans: int, events: int) -> list[Member]:
-    """Who belongs to it, each with its port; last those who work out orders, for whom the solver is
-    loaded once the others are there."""
+def members(behind: Path) -> list[Member]:
+    """Who belongs to it, who answers each at a socket in this folder; last those who work out orders,
+    for whom the solver is loaded once the others are there."""
     return [
-        Member(name="app", does=lambda: _gunicorn(app, 2, 6)),
-        Member(name="doors", does=lambda: _doors(doors), nice=GENTLY),
-        Member(name="events", does=lambda: _events(events)),
-        Member(name="plans", does=lambda: _gunicorn(plans, 1, 4), nice=LAST, needs=solver),
+        Member(name="app", does=lambda: _gunicorn(behind / "app", 2, 6)),
+        Member(name="doors", does=lambda: _doors(behind / "doors"), nice=GENTLY),
+        Member(name="events", does=lambda: _events(behind / "events")),
+        Member(
+            name="plans", does=lambda: _gunicorn(behind / "plans", 1, 4), nice=LAST, needs=solver
+        ),
         Member(name="background", does=_background, nice=LAST, needs=solver),
     ]
 
@@ -248,4 +248,4 @@ def _end(family: list[Member]) -> None:
 
 if __name__ == "__main__":
     load()
-    run(members(*map(int, sys.argv[1:])))
+    run(members(Path(sys.argv[1])))

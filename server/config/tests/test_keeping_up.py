@@ -8,8 +8,9 @@ import subprocess
 import sys
 import threading
 import time
-from http.server import BaseHTTPRequestHandler, HTTPServer
+from http.server import BaseHTTPRequestHandler
 from pathlib import Path
+from socketserver import UnixStreamServer
 from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import TestCase, mock
@@ -23,8 +24,6 @@ from ops.house import House
 from ops.paths import free_port
 from ops.postgres import Postgres
 
-PORTS = nginx.Ports(app=1, doors=2, plans=3, events=4)
-
 
 class KeptCase(TestCase):
     def house(self, **more: Any) -> House:
@@ -35,33 +34,39 @@ class KeptCase(TestCase):
 
 class UpTests(KeptCase):
     def test_it_is_up_once_its_doors_are_open_as_well(self) -> None:
-        begun = []
+        begun, house = list[str](), self.house()
 
         class Answers(BaseHTTPRequestHandler):
             def do_GET(self) -> None:
-                self.send_response(200)
+                self.send_response(200 if self.headers["Host"] == house.hosts[0] else 400)
                 self.end_headers()
 
             def log_message(self, *said: Any) -> None:
                 """Nothing."""
 
-        def begin(port: int) -> None:
-            begun.append(port)
-            server = HTTPServer(("127.0.0.1", port), Answers)
+        def begin(name: str) -> None:
+            begun.append(name)
+            server = UnixStreamServer(str(nginx.behind(house) / name), Answers)
             self.addCleanup(server.server_close)
             self.addCleanup(server.shutdown)
             threading.Thread(target=server.serve_forever, daemon=True).start()
 
-        app, doors = (int(free_port(wanted)) for wanted in (8630, 8640))
-        begin(app)
-        late = threading.Timer(1.0, begin, [doors])
+        begin("app")
+        late = threading.Timer(1.0, begin, ["doors"])
         late.start()
         self.addCleanup(late.join)
         # a process that is there while this waits
         family = mock.Mock(process=mock.Mock(pid=os.getpid(), poll=lambda: None))
-        ports = nginx.Ports(app=app, doors=doors, plans=3, events=4)
-        workshop.until_up(self.house(), ports, family)
-        self.assertEqual(begun, [app, doors])
+        workshop.until_up(house, family)
+        self.assertEqual(begun, ["app", "doors"])
+
+    def test_nobody_else_gets_at_what_listens_behind_nginx(self) -> None:
+        """Nor takes the place of what fell: a port on loopback is anybody's."""
+        folder = nginx.behind(self.house())
+        self.assertEqual(folder.stat().st_mode & 0o777, 0o710)
+        if os.geteuid() == 0:
+            self.assertEqual(folder.group(), nginx.USER)
+        self.assertNotIn("127.0.0.1", nginx.CONFIG.template)
 
 
 class MinutesTests(KeptCase):
@@ -98,7 +103,7 @@ class AddressTests(KeptCase):
             mock.patch.object(workshop.authority, "renewed", return_value=False) as renew,
             mock.patch.object(nginx, "configure") as configure,
         ):
-            found = workshop._found_elsewhere(house, [family, front], PORTS)
+            found = workshop._found_elsewhere(house, [family, front])
             self.assertEqual(renew.call_args.args[0].hosts, found.hosts)
         self.assertEqual(configure.called, front.process.send_signal.called)
         return found, family.anew.call_args_list, front

@@ -7,9 +7,10 @@ import signal
 import subprocess
 import sys
 import time
+from contextlib import suppress
 from pathlib import Path
 
-from psutil import Process
+from psutil import CONN_LISTEN, NoSuchProcess, Process
 
 from config.settings import ROOT
 
@@ -54,6 +55,7 @@ class FirstDayTests(ServedCase):
         self.assertEqual(asked.stdout, "403\n", asked.stderr)  # once it is up its doors are open
         code, said = self.ops("first-lead", "Oda Klein")
         self.assertEqual(code, 0, said)
+        self.nobody_listens_but_who_should(process)
         link = re.search(r"https://\S+", said)
         fingerprint = re.search(r"([0-9A-F]{2}:){31}[0-9A-F]{2}", self.said)
         assert link and fingerprint, (said, self.said)
@@ -71,6 +73,15 @@ class FirstDayTests(ServedCase):
         self.an_address_holds_so_much_and_no_more()
         self.processes_at_rest_fit(process)
         self.a_run_that_was_killed_leaves_nothing_in_the_way(process)
+
+    def nobody_listens_but_who_should(self, process: "subprocess.Popen[str]") -> None:
+        """On ports: any program of this machine may take one that is free for a moment."""
+        listening = set()
+        for pid, words in self.below(process):
+            with suppress(NoSuchProcess):  # one of the database's, which come and go
+                if any(one.status == CONN_LISTEN for one in Process(pid).net_connections("inet")):
+                    listening.add(words.split()[0].rstrip(":"))
+        self.assertEqual({Path(name).name for name in listening}, {"nginx", "postgres"})
 
     def what_is_killed_comes_back(self, process: "subprocess.Popen[str]") -> None:
         as_many = len(self.python_of(process))
