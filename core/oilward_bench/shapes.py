@@ -444,7 +444,7 @@ class RunSheet:
     open on the bike (none: it can be left so), ``in_hands_of`` who wrote something down last,
     ``opened`` how many fasteners were, and how many of those are ``closed`` again;
     ``asides`` the kinds of entries that are no work at their step, ``handed_back`` why the bike goes
-    back to its owner, not to be ridden."""
+    back to its owner, not to be ridden, ``away`` what of it is with a specialist."""
 
     id: str
     state: VisitState
@@ -482,3 +482,4 @@ class RunSheet:
     ride_in: str
     ride_out: str
     handed_back: str
+    away: list[str]

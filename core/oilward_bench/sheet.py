@@ -25,6 +25,7 @@ from oilward_core.debris import SMELLS, Form, Matter, OilLook
 from oilward_core.runsheet import Pose, StepId, TaskPlan
 from oilward_core.said import bench as said
 from oilward_core.said import options as choices
+from oilward_core.said.away import stands_without
 
 from .shapes import (
     AnsweredShape,
@@ -164,6 +165,7 @@ def run_sheet(stands: Closing, about: About, speaks: Speaker) -> RunSheet:
         ride_in=about.ride_in,
         ride_out=about.ride_out,
         handed_back=sheet.handed_back,
+        away=[stands_without(what) for what in sheet.away],
     )
 
 

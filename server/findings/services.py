@@ -248,6 +248,15 @@ def answer_by_look(
             keep_answer(row, outcome, words, uuid5(row.pk, outcome), "", actor=actor, at=at)
 
 
+def answer_by_handing_out(
+    finding: Finding, words: str, away: UUID, *, actor: Person, at: datetime
+) -> None:
+    """A look that asks for a specialist is answered once the part is on its way there."""
+    if finding.look and Outcome.HANDED_OUT in mapping.outcomes(finding):
+        made = uuid5(finding.pk, str(away))
+        keep_answer(finding, Outcome.HANDED_OUT, words, made, "", actor=actor, at=at)
+
+
 def _share(place: Decimal | None) -> float | None:
     return None if place is None else float(place)
 

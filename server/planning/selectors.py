@@ -24,6 +24,7 @@ from garage.odometer.selectors import recent_odometer
 from garage.selectors import schools_of, specs_of
 from oilward_core.debris import LevelWord
 from oilward_core.spec import WARD_COLUMNS
+from visits.away.selectors import not_on_the_bike
 from visits.models import Service
 from visits.selectors import in_shop, open_visits, services_of
 from workshop.background import set_aside
@@ -81,13 +82,14 @@ def worked_out(bikes: Sequence[Bike], today: date) -> tuple[list[WardRow], list[
     ids = [bike.pk for bike in bikes]
     specs, schools, read = specs_of(bikes), schools_of(ids), recent_odometer(ids, today)
     services, findings, shop = services_of(ids), last_findings(ids), in_shop(ids)
-    still = still_asking(ids)
+    still, handed = still_asking(ids), not_on_the_bike(ids)
     rows: list[WardRow] = []
     dues: list[DueRow] = []
     for bike in bikes:
         known = mapping.known_of(bike, read.get(bike.pk, []), schools[bike.pk], today)
         reservoirs = _worked_out(known, specs.get(bike.pk), services, findings)
-        rows.append(warded.ward_row(known, reservoirs, bike.pk in shop, of_one(still, bike.pk)))
+        asking, away = of_one(still, bike.pk), handed.get(bike.pk, [])
+        rows.append(warded.ward_row(known, reservoirs, bike.pk in shop, asking, away))
         dues += [mapping.due_row(bike, reservoir) for reservoir in reservoirs]
     return rows, dues
 

@@ -62,6 +62,15 @@ class Ask:
 
 
 @dataclass(frozen=True, kw_only=True)
+class WardAway:
+    """A part of a bike that is with a specialist, in words, until when; or back and not fitted."""
+
+    reservoir: str
+    text: str
+    overdue: bool
+
+
+@dataclass(frozen=True, kw_only=True)
 class WardBike:
     id: str
     name: str
@@ -74,6 +83,7 @@ class WardBike:
     asks: list[Ask]
     visit: OpenVisit | None
     planned: NextPlanned | None
+    away: list[WardAway]
 
 
 @dataclass(frozen=True)
@@ -219,7 +229,7 @@ class TopUpLine:
 
 @dataclass(frozen=True, kw_only=True)
 class ReservoirPage:
-    """A reservoir on the bike page."""
+    """A reservoir on the bike page; ``goes_out``: what of it only a specialist opens, empty: nothing."""
 
     glass: Glass
     fluid: str
@@ -237,6 +247,7 @@ class ReservoirPage:
     serves: str
     caution: str
     reset: str
+    goes_out: str
     top_ups: list[TopUpLine]
 
 

@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 from findings.mapping import action, level_word
@@ -11,15 +11,18 @@ from findings.mapping import level as level_of
 from findings.models import Finding
 from garage.models import Bike
 from oilward_core.ageing import least
+from oilward_core.away import is_overdue
 from oilward_core.debris import Level, asks_most
 from oilward_core.due import DueState, add_months
 from oilward_core.spec import KINDS, ReservoirKind
 from oilward_core.standing import NEEDS_OIL, changes_on
+from visits.away.selectors import OUT, in_words, state_of
+from visits.models import HandedOut
 
 from .kept import kept_clock
 from .mapping import Known, Reservoir, odometer_words
 from .models import WardRow
-from .shapes import Ask, Choice, Glass, MonthLoad, WardBike
+from .shapes import Ask, Choice, Glass, MonthLoad, WardAway, WardBike
 
 HOLD = Level.HOLD.word
 FLEET, NEEDING = "bikes", "needing"
@@ -48,6 +51,32 @@ def asks(glasses: Iterable[Glass], still: Mapping[str, Sequence[Finding]]) -> li
     return sorted(asked, key=lambda ask: ask.level.level, reverse=True)
 
 
+def _away(
+    handed: Sequence[HandedOut], reservoirs: Sequence[Reservoir], today: date
+) -> list[WardAway]:
+    labels = {one.spec.key: one.spec.label for one in reservoirs}
+    return [
+        WardAway(
+            reservoir=row.reservoir,
+            text=_away_words(row, labels.get(row.reservoir, row.reservoir), today),
+            overdue=_is_late(row, today),
+        )
+        for row in handed
+    ]
+
+
+def _is_late(row: HandedOut, today: date) -> bool:
+    return state_of(row) == OUT and is_overdue(row.back_by, today)
+
+
+def _away_words(row: HandedOut, label: str, today: date) -> str:
+    """``shock is away, at a specialist, tag K7QD, back by Fri 4 Dec``."""
+    said, by = in_words(row, label), day_words(row.back_by)
+    if state_of(row) != OUT:
+        return said
+    return f"{said}, overdue since {by}" if _is_late(row, today) else f"{said}, back by {by}"
+
+
 def _searched(bike: Bike) -> str:
     model = bike.model
     words = (bike.name, bike.owner, bike.use_class, bike.notes, model.make, model.name, bike.plate)
@@ -72,15 +101,19 @@ def ward_row(
     reservoirs: Sequence[Reservoir],
     in_shop: bool,
     still: Mapping[str, Sequence[Finding]],
+    handed: Sequence[HandedOut] = (),
 ) -> WardRow:
     """A bike as the ward keeps it; the visit it may be in and the next one planned are added when it
-    is read. ``still``: its findings that ask until they are answered, by reservoir."""
+    is read. ``still``: its findings that ask until they are answered, by reservoir; ``handed``: what of
+    it is with a specialist, or back and not fitted."""
     bike, asked = known.bike, asks((reservoir.glass for reservoir in reservoirs), still)
     held = next((ask for ask in asked if ask.level == HOLD), None)
     expected = [r.stands.ahead.on for r in reservoirs if r.stands.ahead]
     clocks = [r.stands.clock for r in reservoirs]
     line, another = least(clocks, known.now.on)
     changes = [changes_on(known.running, clocks), another, *(r.stands.turns_on for r in reservoirs)]
+    changes += [row.back_by + timedelta(days=1) for row in handed if row.back_by >= known.now.on]
+    away = _away(handed, reservoirs, known.now.on)
     baseline = any(r.stands.due.state == DueState.BASELINE for r in reservoirs)
     shape = WardBike(
         id=str(bike.pk),
@@ -94,6 +127,7 @@ def ward_row(
         asks=asked,
         visit=None,
         planned=None,
+        away=away,
     )
     return WardRow(
         bike=bike,
@@ -105,7 +139,7 @@ def ward_row(
         first_due=known.now.on if baseline else min(expected, default=None),
         in_shop=in_shop,
         on_hold=held is not None,
-        asking=bool(asked),
+        asking=bool(asked) or any(one.overdue for one in away),
         changes_on=min((day for day in changes if day), default=None),
         shape=asdict(shape),
         clocks={r.spec.key: kept_clock(r.stands.clock, r.stands.ahead) for r in reservoirs},

@@ -10,6 +10,7 @@ from django.db import models
 from django.db.models import Q
 from garage.models import Bike, BikeModel, OdometerReading, SpecSheet
 from oilward_core.bench import DESCRIPTION, Closing
+from oilward_core.codes.away import Came, Part, Waits
 from oilward_core.codes.options import Did
 from oilward_core.spec import Variant
 from shelf.models import Fluid
@@ -248,3 +249,63 @@ class TopUp(Fact):
     class Meta:
         ordering = ["done_on", "reading__km"]
         indexes = [models.Index(fields=["bike", "reservoir"], name="top_up_of")]
+
+
+class HandedOut(Fact):
+    """A part that only a specialist opens, on its way out: ``to`` whom, what is ``wanted``, when it is to
+    be back, and how its bike ``waits`` without it; ``own``: one of the workshop's own people, who is
+    ``qualified`` by what is named."""
+
+    id = models.UUIDField(primary_key=True)
+    bike = models.ForeignKey(Bike, models.PROTECT, related_name="handed_out")
+    reservoir = models.CharField(max_length=40)
+    part = models.CharField(max_length=12, choices=[(one.value, one.value) for one in Part])
+    to = models.CharField(max_length=80)
+    own = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
+    qualified = models.CharField(max_length=200, blank=True)
+    wanted = models.CharField(max_length=300)
+    waits = models.CharField(max_length=16, choices=[(one.value, one.value) for one in Waits])
+    back_by = models.DateField()
+    out_on = models.DateField()
+    by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "id"]
+        indexes = [models.Index(fields=["bike", "reservoir"], name="handed_out_of")]
+
+
+class CameBack(Fact):
+    """It is back: what was done to it, which oil is in it, its gas (kPa, at °C) where it was read, and
+    what paper says so."""
+
+    id = models.UUIDField(primary_key=True)
+    handed = models.OneToOneField(HandedOut, models.PROTECT, related_name="back")
+    came = models.CharField(max_length=16, choices=[(one.value, one.value) for one in Came])
+    oil = models.CharField(max_length=80, blank=True)
+    pressure = models.DecimalField(max_digits=8, decimal_places=1, null=True)
+    celsius = models.DecimalField(max_digits=5, decimal_places=1, null=True)
+    paper = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=300, blank=True)
+    came_on = models.DateField()
+    by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "id"]
+
+
+class FittedAgain(Fact):
+    """It is on its bike again, its bolts torqued, and a second person has looked at them; ``alone``:
+    there is nobody else."""
+
+    id = models.UUIDField(primary_key=True)
+    handed = models.OneToOneField(HandedOut, models.PROTECT, related_name="fitted")
+    torqued = models.CharField(max_length=200)
+    by = models.ForeignKey(person, models.PROTECT, related_name="+")
+    looked = models.ForeignKey(person, models.PROTECT, related_name="+")
+    alone = models.BooleanField(default=False)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "id"]

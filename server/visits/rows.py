@@ -150,10 +150,12 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     ).asking()
 
 
-def visit_plan(visit: Visit, tasks: Iterable[TaskPlan]) -> VisitPlan:
-    """What a visit is worked out from."""
+def visit_plan(visit: Visit, tasks: Iterable[TaskPlan], away: tuple[str, ...] = ()) -> VisitPlan:
+    """What a visit is worked out from; ``away``: what of its bike is, in words."""
     cold = tuple(COLD_JOBS[key] for key in visit.cold if key in COLD_JOBS)
-    return VisitPlan(tasks=tuple(tasks), cold=cold, order=tuple(visit.order), learned=visit.learned)
+    return VisitPlan(
+        tasks=tuple(tasks), cold=cold, order=tuple(visit.order), learned=visit.learned, away=away
+    )
 
 
 def entries(rows: Iterable[EntryRow], plan: VisitPlan) -> list[Entry]:

@@ -1,6 +1,7 @@
 from django.urls import path
 
 from .ahead.views import FinishView
+from .away.views import AwayView, BackView, FittedView, HandOutView
 from .elsewhere.views import ElsewhereView
 from .hands.views import HandsView
 from .plug.views import VerdictView
@@ -20,6 +21,10 @@ from .views import (
 
 urlpatterns = [
     path("bikes/<uuid:bike_id>/elsewhere/", ElsewhereView.as_view()),
+    path("bikes/<uuid:bike_id>/away/", HandOutView.as_view()),
+    path("bikes/<uuid:bike_id>/away/<str:reservoir>/", AwayView.as_view()),
+    path("away/<uuid:handed_id>/back/", BackView.as_view()),
+    path("away/<uuid:handed_id>/fitted/", FittedView.as_view()),
     path("bikes/<uuid:bike_id>/offers/", OffersView.as_view()),
     path("visits/", VisitsView.as_view()),
     path("visits/hands/", HandsView.as_view()),

@@ -56,6 +56,7 @@ from .leg import LegSpec
 from .needed import missing, needed
 from .packing import pack, unpack
 from .read import read_setting, read_value
+from .ride import RideSpec
 from .sheet import (
     NO_CLUTCH,
     Fastener,
@@ -107,6 +108,7 @@ __all__ = [
     "Requirement",
     "ReservoirKind",
     "ReservoirSpec",
+    "RideSpec",
     "Role",
     "Spot",
     "Value",

@@ -17,6 +17,7 @@ from .form import Field, Form, Path, Value
 from .kinds import KINDS, FillRule, ReservoirKind
 from .leg import LegSpec
 from .read import read_value
+from .ride import AT_VALVE, RideSpec
 from .sheet import (
     EDGES,
     Fastener,
@@ -207,6 +208,18 @@ def _leg(read: _Values) -> LegSpec:
     )
 
 
+def _ride(read: _Values, leg: LegSpec) -> RideSpec:
+    return RideSpec(
+        travel=read.middle("shock.travel") or leg.travel,
+        stroke=read.middle("shock.stroke"),
+        pitch=read.middle("set.pitch"),
+        static=read.pair("sag.static"),
+        rider=read.pair("sag.rider"),
+        gas=read.middle("gas.pressure"),
+        gas_read=read.text("gas.read") == AT_VALVE,
+    )
+
+
 def _requirement(read: _Values) -> Requirement:
     return Requirement(
         grade=read.text("fluid.grade"),
@@ -288,6 +301,7 @@ def reservoir_of(key: str, cells: Cells) -> ReservoirSpec:
         reset=read.text("reset"),
         cooling=read.text("cooling"),
         leg=_leg(read),
+        ride=_ride(read, _leg(read)),
         unchecked=_unchecked(cells),
         one_pair=_one_pair(cells),
     )

@@ -10,6 +10,7 @@ from ..errors import CoreError
 from .form import Field, Form, Path
 from .kinds import KINDS, FillRule, Recipe, ReservoirKind
 from .leg_fields import LEG_FIELDS
+from .ride_fields import RIDE_FIELDS, SHOCK_FIELDS
 from .sheet import NO_CLUTCH, WET_CLUTCH, Variant
 
 IDLING = "idling"
@@ -131,6 +132,8 @@ RESERVOIR_FIELDS = (
         hint="112 mm, leg collapsed",
     ),
     *LEG_FIELDS,
+    *RIDE_FIELDS,
+    *SHOCK_FIELDS,
     Field(name="fluid.grade", label="Grade", form=Form.TEXT, plate="Fluid", hint="20W-50"),
     Field(
         name="fluid.kv40",
@@ -315,6 +318,10 @@ def _belongs(field: Field, kind: ReservoirKind, rule: FillRule | None) -> bool:
         return False
     if field.name == "level.air gap" or field in LEG_FIELDS:
         return facts.recipe == Recipe.FORK
+    if field in RIDE_FIELDS:
+        return facts.recipe in (Recipe.FORK, Recipe.SHOCK)
+    if field in SHOCK_FIELDS:
+        return facts.recipe == Recipe.SHOCK
     if field.plate == "Level" and rule in (FillRule.EXACT, FillRule.AIR_GAP, FillRule.REBUILD):
         return False
     return not (field.name == "fluid.friction" and facts.recipe in (Recipe.FORK, Recipe.SHOCK))

@@ -11,7 +11,7 @@ from .kinds import FillRule
 from .sheet import ReservoirSpec
 
 _SAID_ELSEWHERE = ("kind", "label", "fill rule", "role", "spot", "place")
-_FIRST = ("Capacity", "Level", "Leg", "Spring", "Settings", "Fluid", "When", "What")
+_FIRST = ("Capacity", "Level", "Leg", "Spring", "Settings", "Ride", "Fluid", "When", "What")
 _LAST = "Words"
 _IN_ORDER = {field: n for n, field in enumerate((*RESERVOIR_FIELDS, *PART_FIELDS))}
 

@@ -12,6 +12,7 @@ from ..said import sheet as say
 from ..torque import MOST_SCREWS, TorqueSpec
 from .kinds import KINDS, FillRule, KindFacts, ReservoirKind
 from .leg import NOTHING_SAID, LegSpec
+from .ride import NO_RIDE, RideSpec
 
 
 class Variant(StrEnum):
@@ -162,7 +163,7 @@ class ReservoirSpec(Sound):
 
     ``air_gap`` in mm, ``filter_every`` counts changes, ``seal_life`` counts services;
     ``cooling`` says what cools an engine, empty where the sheet does not;
-    ``leg`` is what is said of a fork leg alone;
+    ``leg`` is what is said of a fork leg alone, ``ride`` of how it rides on its springs;
     ``limits`` are those of its change, ``looks`` how often it is looked at in between;
     ``unchecked`` names the values no second person has checked (``drain plug/torque``), ``one_pair``
     those that whoever wrote them compared alone.
@@ -188,6 +189,7 @@ class ReservoirSpec(Sound):
     reset: str = ""
     cooling: str = ""
     leg: LegSpec = NOTHING_SAID
+    ride: RideSpec = NO_RIDE
     unchecked: frozenset[str] = frozenset()
     one_pair: frozenset[str] = frozenset()
 

@@ -11,11 +11,14 @@ from garage.mapping import BikeSpec, engine_words, model_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
+from oilward_core.away import part_of
 from oilward_core.bench import Speaker
 from oilward_core.renewals import variants
+from oilward_core.said.away import PARTS
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
+from visits.away.selectors import in_words, not_on_the_bike
 from visits.models import Service, TopUp
 from visits.rows import plugs
 from visits.selectors import services_of, top_ups_of
@@ -39,9 +42,10 @@ def _reservoir_page(
     found: list[Finding],
     speaks: Speaker,
     doubted: list[str],
+    out: str,
 ) -> ReservoirPage:
     shape = worked_out(known, reservoir, services, found[0] if found else None).glass
-    why_not, still = why_not_serviceable(reservoir), asking(found)
+    why_not, still = out or why_not_serviceable(reservoir), asking(found)
     unit = known.bike.odometer_unit
     return ReservoirPage(
         glass=shape,
@@ -63,6 +67,7 @@ def _reservoir_page(
         serves=reservoir.serves,
         caution=reservoir.caution,
         reset=reservoir.reset,
+        goes_out=PARTS[part] if (part := part_of(reservoir)) else "",
         top_ups=[mapping.top_up_line(row, speaks, unit) for row in top_ups],
     )
 
@@ -86,6 +91,8 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     sheet = spec.sheet if spec else None
     answered = set(sheet.answers.values_list("reservoir", "text")) if sheet else set()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc, answered)
+    handed = not_on_the_bike([bike.pk]).get(bike.pk, [])
+    out = {row.reservoir: in_words(row, row.reservoir) for row in handed}
     pages = [
         _reservoir_page(
             known,
@@ -96,6 +103,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
             [finding for finding in findings if finding.reservoir == reservoir.key],
             speaker(person),
             doubted.get(reservoir.key, []),
+            out.get(reservoir.key, ""),
         )
         for reservoir in reservoirs
         if spec

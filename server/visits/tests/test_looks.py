@@ -14,7 +14,9 @@ from visits.tests.bench import Technician
 from visits.tests.test_visit import VisitTestCase
 
 
-class LookTests(VisitTestCase):
+class LookCase(VisitTestCase):
+    """Looks at what no oil runs out of, and how it stands after them."""
+
     def setUp(self) -> None:
         super().setUp()
         self.oda = Technician(self.signed_in("oda"), self.heron.pk)
@@ -49,6 +51,13 @@ class LookTests(VisitTestCase):
         row = DueRow.objects.get(bike=self.heron, reservoir=key)
         return row.state, row.due_on, row.due_km
 
+    def bike_with(self, key: str) -> None:
+        """One of the bikes that has it, and is not in the shop."""
+        rows = DueRow.objects.filter(reservoir=key, bike__ward_row__in_shop=False)
+        self.heron = rows.order_by("bike__name")[0].bike
+
+
+class LookTests(LookCase):
     def test_no_answer_moves_the_change(self) -> None:
         self.bike_with("shock")
         before = {
@@ -152,8 +161,3 @@ class LookTests(VisitTestCase):
             Finding.objects.filter(bike=self.heron, look="topped up").exclude(pk=first.pk).get()
         )
         self.assertEqual((second.level, second.rules[0]["rule"]), ("investigate", "L5"))
-
-    def bike_with(self, key: str) -> None:
-        """One of the bikes that has it, and is not in the shop."""
-        rows = DueRow.objects.filter(reservoir=key, bike__ward_row__in_shop=False)
-        self.heron = rows.order_by("bike__name")[0].bike

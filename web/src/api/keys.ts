@@ -34,6 +34,7 @@ export const keys = {
   plan: (bike: string, asked: object) => ["plan", bike, asked] as const,
   calendar: ["calendar"] as const,
   booked: (visit: string) => ["booked", visit] as const,
+  away: (bike: string, reservoir: string) => ["bike", bike, "away", reservoir] as const,
   offers: (bike: string) => ["bike", bike, "offers"] as const,
   visit: (id: string) => ["visit", id] as const,
   hands: ["hands"] as const,

@@ -53,6 +53,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/away/{handed_id}/back/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["away_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/away/{handed_id}/fitted/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A second person looks at what holds it, with a PIN or password. */
+        post: operations["away_fitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/": {
         parameters: {
             query?: never;
@@ -77,6 +110,39 @@ export interface paths {
             cookie?: never;
         };
         get: operations["bike_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/away/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["away_hand_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes/{bike_id}/away/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What of a reservoir is, or was, with a specialist. */
+        get: operations["away_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1812,6 +1878,42 @@ export interface components {
             about: string;
             was: string;
         };
+        Away: {
+            reservoir: string;
+            part: string;
+            gas: boolean;
+            lines: components["schemas"]["AwayLine"][];
+            waits: components["schemas"]["Way"][];
+            came: components["schemas"]["Way"][];
+            own: components["schemas"]["Way"][];
+        };
+        AwayLine: {
+            id: string;
+            tag: string;
+            part: string;
+            state: string;
+            to: string;
+            qualified: string;
+            wanted: string;
+            waits: string;
+            out_on: string;
+            back_by: string;
+            overdue: boolean;
+            by: string;
+            back: string;
+            back_on: string;
+            fitted: string;
+        };
+        BackRequest: {
+            id: string;
+            came?: (components["schemas"]["CameEnum"] | components["schemas"]["NullEnum"]) | null;
+            oil?: string;
+            pressure?: string;
+            temperature?: string;
+            paper?: string;
+            note?: string;
+            sure?: string[];
+        };
         Band: {
             grade: string;
             /** Format: double */
@@ -1972,6 +2074,14 @@ export interface components {
             who: string;
             since: string;
         };
+        /**
+         * @description * `rebuilt` - REBUILT
+         *     * `exchanged` - EXCHANGED
+         *     * `charged` - CHARGED
+         *     * `as it went` - AS_IT_WENT
+         * @enum {string}
+         */
+        CameEnum: "rebuilt" | "exchanged" | "charged" | "as it went";
         CellWriteRequest: {
             path: string;
             revision: number;
@@ -2261,6 +2371,12 @@ export interface components {
          * @enum {string}
          */
         FitEnum: "fits" | "fits by school" | "caution" | "refused";
+        FittedRequest: {
+            id: string;
+            torqued?: string;
+            username: string;
+            password: string;
+        };
         FluidCard: {
             id: number;
             name: string;
@@ -2393,6 +2509,16 @@ export interface components {
         Hand: {
             id: string;
             name: string;
+        };
+        HandOutRequest: {
+            id: string;
+            reservoir: string;
+            to?: string;
+            own?: string;
+            qualified?: string;
+            wanted?: string;
+            waits?: (components["schemas"]["WaitsEnum"] | components["schemas"]["NullEnum"]) | null;
+            back_by?: string;
         };
         HandsShape: {
             step: string;
@@ -3106,6 +3232,7 @@ export interface components {
             serves: string;
             caution: string;
             reset: string;
+            goes_out: string;
             top_ups: components["schemas"]["TopUpLine"][];
         };
         /**
@@ -3193,6 +3320,7 @@ export interface components {
             ride_in: string;
             ride_out: string;
             handed_back: string;
+            away: string[];
         };
         SampleLine: {
             id: string;
@@ -3645,6 +3773,12 @@ export interface components {
          * @enum {string}
          */
         VisitState: "open" | "signed" | "left";
+        /**
+         * @description * `on the lift` - LIFTED
+         *     * `on a stand` - STAND
+         * @enum {string}
+         */
+        WaitsEnum: "on the lift" | "on a stand";
         WaitsShape: {
             step: string;
             words: string;
@@ -3671,6 +3805,11 @@ export interface components {
             fluids: components["schemas"]["Choice"][];
             first_steps: components["schemas"]["FirstStep"][];
         };
+        WardAway: {
+            reservoir: string;
+            text: string;
+            overdue: boolean;
+        };
         WardBike: {
             id: string;
             name: string;
@@ -3683,6 +3822,7 @@ export interface components {
             asks: components["schemas"]["Ask"][];
             visit: components["schemas"]["OpenVisit"] | null;
             planned: components["schemas"]["NextPlanned"] | null;
+            away: components["schemas"]["WardAway"][];
         };
         /**
          * @description * `cold` - COLD
@@ -3712,6 +3852,10 @@ export interface components {
             note: string;
             by: string;
             slip: boolean;
+        };
+        Way: {
+            code: string;
+            words: string;
         };
         WearBand: {
             /** Format: double */
@@ -4761,6 +4905,72 @@ export interface operations {
             };
         };
     };
+    away_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                handed_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    away_fitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                handed_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FittedRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bike_form_empty: {
         parameters: {
             query?: never;
@@ -4838,6 +5048,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BikePage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    away_hand_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOutRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    away_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Away"];
                 };
             };
             /** @description Refused */

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import type { Shape } from "../api/client";
 import { SightGlass } from "../glass/SightGlass";
 import { Why } from "../ui/Why";
+import { Away } from "./Away";
 import { Elsewhere } from "./Elsewhere";
 import { OwnValue } from "./OwnValue";
 import { PlugStrip } from "../findings/PlugStrip";
@@ -147,6 +148,7 @@ export function ReservoirPanel({
           <div className={bikeCss.panelHead}>
             <Standing reservoir={reservoir} match={() => setOpen("matches")} />
           </div>
+          {reservoir.goes_out && <Away bike={bike.id} reservoir={reservoir} mayWork={mayWork} />}
           {start && <Start reservoir={reservoir} start={start} />}
           <Past
             bike={bike}

@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import { Fragment } from "react";
 import { Link } from "react-router";
 import type { Shape } from "../api/client";
-import { Action, Asks, GlassDrawings } from "./WardRow";
+import { Action, Asks, GlassDrawings, OutOfIt } from "./WardRow";
 import textCss from "../ui/text.module.css";
 import wardCss from "./ward.module.css";
 
@@ -39,6 +39,7 @@ function Todo({ bike, now }: { bike: Bike; now: () => number }) {
         <span className={clsx(textCss.soft, textCss.tabular)}>{bike.odometer}</span>
       </div>
       {bike.hold && <b className={wardCss.rowHold}>On hold. {bike.hold}</b>}
+      <OutOfIt bike={bike} />
       <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       {needing.length > 0 && (
         <ul className={wardCss.todoGlasses}>

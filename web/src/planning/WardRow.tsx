@@ -66,6 +66,19 @@ export function Asks({ bike, asks }: { bike: string; asks: Shape["Ask"][] }) {
   ));
 }
 
+/** What of a bike is with a specialist, or back and not fitted. */
+export function OutOfIt({ bike }: { bike: Bike }) {
+  return bike.away.map((one) => (
+    <Link
+      key={one.reservoir}
+      to={`/bikes/${bike.id}?reservoir=${encodeURIComponent(one.reservoir)}`}
+      className={clsx(wardCss.rowAway, one.overdue && wardCss.rowLate)}
+    >
+      {one.text}
+    </Link>
+  ));
+}
+
 /** The one thing to do next with a bike; its name leads to everything else. */
 export function Action({ bike, now }: { bike: Bike; now: () => number }) {
   const { visit, planned } = bike;
@@ -105,6 +118,7 @@ export function BikeRow({
         <span className={textCss.soft}>{bike.model}</span>
         <span className={clsx(textCss.soft, textCss.tabular)}>{bike.odometer}</span>
         {bike.hold && <b className={wardCss.rowHold}>On hold. {bike.hold}</b>}
+        <OutOfIt bike={bike} />
         <Asks bike={bike.id} asks={bike.asks.filter((ask) => ask.level !== "hold")} />
       </th>
       {columns.map((column) => (

@@ -111,6 +111,11 @@ export function Stops({
           <b>Stop</b> {text}
         </p>
       ))}
+      {sheet.away.map((text) => (
+        <p key={text} className={benchCss.caution} role="note">
+          <b>Not to be ridden</b> {text}.
+        </p>
+      ))}
       {sheet.stops.map((stop) => {
         const say = open
           ? (data: DataOf<"answered">) => answer(stop.step, { entry: stop.entry, ...data })

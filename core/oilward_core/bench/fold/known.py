@@ -31,12 +31,13 @@ class Bench(Sound):
 @dataclass(frozen=True, kw_only=True)
 class VisitPlan(Sound):
     """What a visit is worked out from besides its entries: its tasks, the cold jobs, the planned
-    order of its jobs, learned minutes and waits."""
+    order of its jobs, learned minutes and waits; what of the bike is ``away``, in words."""
 
     tasks: tuple[TaskPlan, ...]
     cold: tuple[ColdJob, ...] = ()
     order: tuple[str, ...] = ()
     learned: Mapping[str, int] = field(default_factory=dict)
+    away: tuple[str, ...] = ()
 
 
 @dataclass(kw_only=True)

@@ -177,7 +177,9 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     order = in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
     stops = all_stops(known, written, findings)
     back = handed_back(known)
-    states = tuple(held_back(state_of(step, known, findings), stops, back) for step in order)
+    states = tuple(
+        held_back(state_of(step, known, findings), stops, back, known.plan.away) for step in order
+    )
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
     names = {str(step.id) for step in order}
     aside = [e for step, found in facts.by_step.items() if step not in names for e in found]
@@ -196,6 +198,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         stance=facts.stance,
         hands=facts.hands,
         handed_back=back,
+        away=known.plan.away,
         answered=answered(known, written, findings),
     )
 

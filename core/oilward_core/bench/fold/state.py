@@ -188,7 +188,8 @@ class Sheet(Sound):
     """The state of a visit. ``focus`` is the step to do now (None: all done, or nothing can be);
     ``set_aside`` are entries whose step is not part of the visit; ``in_hands_of`` who wrote something
     down last, and as which person (``in_hands_of_who``); ``handed_back`` why it goes back to its owner,
-    not to be ridden; ``answered`` stops of which somebody has said what was found."""
+    not to be ridden; ``answered`` stops of which somebody has said what was found; what of the bike is
+    ``away``, in words."""
 
     tasks: tuple[TaskState, ...]
     steps: tuple[StepState, ...]
@@ -203,6 +204,7 @@ class Sheet(Sound):
     hands: Hands | None = None
     handed_back: str = ""
     answered: tuple[StopAnswered, ...] = ()
+    away: tuple[str, ...] = ()
 
     @property
     def opened_drain(self) -> bool:

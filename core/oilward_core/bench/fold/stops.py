@@ -14,6 +14,7 @@ from ...quantity import show
 from ...runsheet import Need, Option, StepId, TaskPlan, of_bike
 from ...said import bench as said
 from ...said import debris as said_debris
+from ...said.away import stands_without
 from ..asks.choice import Chosen
 from ..asks.common import Answered
 from ..asks.fill import PouredIn
@@ -30,9 +31,9 @@ from .overpulled import hurt
 from .state import StepState, Stop, StopAnswered
 
 # what a run or the end of a visit went against besides needs: it stands as long as that does
-_STOP, _HANDED_BACK = "stop:", "handed back"
+_STOP, _HANDED_BACK, _AWAY = "stop:", "handed back", "away"
 _RUNS_OR_SIGNS = (Name.LAMP, Name.RUN, Name.FINISH)
-_OPEN_STOP = (_STOP, _HANDED_BACK)
+_OPEN_STOP = (_STOP, _HANDED_BACK, _AWAY)
 
 
 def _still_against(entry: Entry, written: Sequence[Entry], known: Known) -> list[Need]:
@@ -196,16 +197,20 @@ def seized(task: TaskPlan, known: Known) -> str:
     return said.seized(task.reservoir.label) if stuck else ""
 
 
-def held_back(state: StepState, stops: Sequence[Stop], back: str) -> StepState:
+def held_back(
+    state: StepState, stops: Sequence[Stop], back: str, away: Sequence[str] = ()
+) -> StepState:
     """While something that should not have happened is open, or a finding says hold, no engine is run
-    and nothing signed."""
+    and nothing signed; nor while a part of the bike is ``away``, unless whoever does it says that the
+    bike stays where it stands."""
     if state.step.name == Name.LAMP:  # what it said itself is asked again
         stops = [stop for stop in stops if stop.step != str(state.step.id)]
-    if not (stops or back) or state.step.name not in _RUNS_OR_SIGNS:
+    if not (stops or back or away) or state.step.name not in _RUNS_OR_SIGNS:
         return state
     if state.status != Status.READY:
         return state
     against = [Option(f"{_STOP}{stop.entry}", stop.text) for stop in stops]
     if back:
         against.append(Option(_HANDED_BACK, said.HANDED_BACK))
+    against += [Option(f"{_AWAY}:{what}", stands_without(what)) for what in away]
     return replace(state, status=Status.BLOCKED, unmet=tuple(against))

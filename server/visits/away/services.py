@@ -1,0 +1,200 @@
+"""A part that only a specialist opens: it leaves, comes back, is fitted again. Only what was opened, or
+exchanged for one that was, begins its time anew."""
+
+from datetime import date, datetime
+from uuid import UUID, uuid5
+
+from config.problems import Conflict
+from django.db import transaction
+from django.http import Http404
+from findings.selectors import still_asking
+from findings.services import answer_by_handing_out
+from garage.locks import lock_bike
+from garage.models import Bike
+from garage.odometer.selectors import last_odometer
+from garage.selectors import specs_of
+from oilward_core.away import check_back_by, check_came, is_rebuild, part_of, read_gas, tag_of
+from oilward_core.codes.away import Came, Part, Waits
+from oilward_core.codes.options import Did
+from oilward_core.errors import CoreError
+from oilward_core.said import away as words
+from oilward_core.spec import ReservoirSpec, Variant
+from workshop.access import as_id, may_work
+from workshop.days import day_typed
+from workshop.models import Person
+from workshop.touched import touch
+
+from visits.models import CameBack, FittedAgain, HandedOut, Service
+
+from .shapes import Back, Fitted, HandOut
+
+
+def _said(text: str, field: str) -> str:
+    """Raises CoreError ``away.missing`` at a field that was left empty."""
+    if not text.strip():
+        raise CoreError("away.missing", field=field)
+    return text.strip()
+
+
+def _reservoir(bike: Bike, key: str) -> ReservoirSpec:
+    spec = specs_of([bike]).get(bike.pk)
+    reservoir = spec.reservoir(key) if spec else None
+    if reservoir is None:
+        raise CoreError("visit.no_such_reservoir", field="reservoir")
+    return reservoir
+
+
+def _own(username: str) -> Person | None:
+    """One of the house. Raises CoreError ``away.nobody`` at ``own``."""
+    if not username.strip():
+        return None
+    found = Person.objects.filter(username=username.strip(), is_active=True).first()
+    if found is None or not may_work(found):
+        raise CoreError("away.nobody", field="own")
+    return found
+
+
+def _to(told: HandOut, own: Person | None) -> str:
+    return own.name if own else _said(told.to, "to")
+
+
+@transaction.atomic
+def hand_out(bike_id: UUID, told: HandOut, *, actor: Person, now: datetime, today: date) -> None:
+    """It leaves, under a tag made from its id; what a look there asks for is answered by that. The same
+    id again changes nothing.
+
+    Raises CoreError at the field that is not as it should be, ``away.nothing`` where no specialist opens
+    anything; Conflict ``away.out`` where it is not there.
+    """
+    bike, handed_id = lock_bike(bike_id), as_id(told.id)
+    again = HandedOut.objects.filter(pk=handed_id).first()
+    if again:
+        if (again.bike_id, again.reservoir) != (bike.pk, told.reservoir):
+            raise Conflict("visit.id_taken")
+        return
+    reservoir = _reservoir(bike, told.reservoir)
+    part = part_of(reservoir)
+    if part is None:
+        raise CoreError("away.nothing", field="reservoir", what=reservoir.label)
+    if HandedOut.objects.filter(bike=bike, reservoir=reservoir.key, fitted=None).exists():
+        raise Conflict("away.out", what=reservoir.label)
+    own = _own(told.own)
+    to, wanted = _to(told, own), _said(told.wanted, "wanted")
+    qualified = _said(told.qualified, "qualified") if own else told.qualified.strip()
+    back_by = day_typed(_said(told.back_by, "back_by"), "back_by")
+    check_back_by(back_by, today)
+    if told.waits is None:
+        raise CoreError("away.missing", field="waits")
+    row = HandedOut.objects.create(
+        id=handed_id,
+        bike=bike,
+        reservoir=reservoir.key,
+        part=part.value,
+        to=to,
+        own=own,
+        qualified=qualified,
+        wanted=wanted,
+        waits=Waits(told.waits).value,
+        back_by=back_by,
+        out_on=today,
+        by=actor,
+        at=now,
+    )
+    said = words.out(reservoir.label, words.PARTS[part], to, tag_of(row.pk))
+    for finding in still_asking([bike.pk]).get((bike.pk, reservoir.key), []):
+        answer_by_handing_out(finding, said, row.pk, actor=actor, at=now)
+    touch(bike.pk)
+
+
+def _locked(handed_id: UUID) -> HandedOut:
+    row = HandedOut.objects.filter(pk=handed_id).first()
+    if row is None:
+        raise Http404
+    lock_bike(row.bike_id)
+    return row
+
+
+@transaction.atomic
+def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, today: date) -> None:
+    """It is back. Raises CoreError at the field that is not as it should be; Conflict ``away.back`` where
+    it is back already."""
+    row, back_id = _locked(handed_id), as_id(told.id)
+    if CameBack.objects.filter(pk=back_id, handed=row).exists():
+        return
+    if CameBack.objects.filter(handed=row).exists():
+        raise Conflict("away.back")
+    if told.came is None:
+        raise CoreError("away.missing", field="came")
+    came, part, reservoir = Came(told.came), Part(row.part), _reservoir(row.bike, row.reservoir)
+    check_came(part, came, told.oil, told.paper)
+    gas = read_gas(told.pressure, told.temperature, reservoir.ride.gas, told.sure)
+    CameBack.objects.create(
+        id=back_id,
+        handed=row,
+        came=came.value,
+        oil=told.oil.strip(),
+        pressure=gas.pressure if gas else None,
+        celsius=gas.celsius if gas else None,
+        paper=told.paper.strip(),
+        note=told.note.strip(),
+        came_on=today,
+        by=actor,
+        at=now,
+    )
+    if is_rebuild(part, came):
+        _keep_rebuild(row, reservoir, came, told, actor=actor, today=today)
+    touch(row.bike_id)
+
+
+def _keep_rebuild(
+    row: HandedOut,
+    reservoir: ReservoirSpec,
+    came: Came,
+    told: Back,
+    *,
+    actor: Person,
+    today: date,
+) -> None:
+    """Its time begins anew, at what the bike had run as it came back."""
+    reading = last_odometer([row.bike_id]).get(row.bike_id)
+    if reading is None:
+        raise CoreError("away.no_reading", field="came")
+    Service.objects.create(
+        id=uuid5(row.pk, "rebuild"),
+        bike_id=row.bike_id,
+        reservoir=reservoir.key,
+        variant=next(iter(reservoir.capacities), Variant.DRAIN_ONLY),
+        did=Did.CHANGED,
+        done_on=today,
+        reading=reading,
+        fluid=told.oil.strip(),
+        done_by=f"{row.to}, {actor.name} wrote it down"[:80],
+        proof=told.paper.strip(),
+        found=f"{words.CAME[came]}, tag {tag_of(row.pk)}",
+    )
+
+
+@transaction.atomic
+def fit(
+    handed_id: UUID, told: Fitted, *, beside: Person, alone: bool, actor: Person, now: datetime
+) -> None:
+    """It is on its bike again, and somebody ``beside`` has looked at what holds it. Raises CoreError
+    ``away.missing`` at ``torqued``, ``away.same`` where whoever fitted it is asked and not alone;
+    Conflict ``away.not_back``."""
+    row, fitted_id = _locked(handed_id), as_id(told.id)
+    if FittedAgain.objects.filter(handed=row).exists():
+        return
+    if not CameBack.objects.filter(handed=row).exists():
+        raise Conflict("away.not_back")
+    if beside.pk == actor.pk and not alone:
+        raise CoreError("away.same", field="username")
+    FittedAgain.objects.create(
+        id=fitted_id,
+        handed=row,
+        torqued=_said(told.torqued, "torqued"),
+        by=actor,
+        looked=beside,
+        alone=alone,
+        at=now,
+    )
+    touch(row.bike_id)
