@@ -10,10 +10,10 @@ from uuid import UUID
 from .codes.away import Came, Part
 from .codes.bench import Basis
 from .codes.suspension import LegKind
-from .errors import CoreError, Question
-from .expected import as_said, hold_against, within
+from .errors import CoreError
+from .expected import as_said, hold_against, hold_inside, within
 from .guard import Sound, guarded
-from .quantity import Kind, parse, parse_single, show
+from .quantity import Kind, parse, show
 from .said import away as said
 from .spec import Recipe, ReservoirSpec
 from .suspension import pressure_at
@@ -82,17 +82,9 @@ def todays(charged: Decimal, celsius: Decimal) -> Decimal:
 
 
 def _celsius(text: str, sure: Collection[str]) -> Decimal:
-    """A bare number that only fits as another scale's is asked about. Raises the question
-    ``away.temperature``."""
-    found = parse_single(text, Kind.TEMPERATURE, "°C").low
-    if COLDEST <= found <= WARMEST:
-        return found
-    own = f"{found.normalize():f} °C"
-    if own in sure:
-        return found
-    meant = [f"{found.normalize():f} {unit}" for unit in ("K", "°F")]
-    likely = [one for one in meant if COLDEST <= parse_single(one, Kind.TEMPERATURE).low <= WARMEST]
-    raise Question("away.temperature", said=own, options=[*likely, own], sure=own)
+    measure = parse(text, Kind.TEMPERATURE, "°C")
+    hold_inside(measure, COLDEST, WARMEST, sure)
+    return measure.low
 
 
 @guarded
@@ -103,7 +95,7 @@ def read_gas(
     read.
 
     Raises CoreError at ``pressure`` or ``temperature``, ``away.temperature_missing`` where only one was
-    said; the questions ``expected.slip``, ``expected.far`` beyond 0.5 bar.
+    said; the questions ``measure.unlikely``, and ``expected.slip``, ``expected.far`` beyond 0.5 bar.
     """
     if not pressure.strip():
         return None

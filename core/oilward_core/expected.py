@@ -27,6 +27,7 @@ _SPOKEN = {
     Kind.DISTANCE: ("km", "mi"),
     Kind.LENGTH: ("mm", "in", "thou"),
     Kind.PRESSURE: ("bar", "psi", "kPa"),
+    Kind.TEMPERATURE: ("°C", "K", "°F"),
 }
 COMMAS = (  # a number read with its comma in another place
     Decimal(10),
@@ -124,12 +125,17 @@ def as_typed(number: Decimal, unit: str) -> str:
     return f"{round(number, 3).normalize():f} {unit}"
 
 
+def _in(number: Decimal, unit: str) -> Decimal:
+    """The canonical value of a number in a unit."""
+    return to_decimal(Fraction(number) * UNITS[unit].factor + UNITS[unit].offset)
+
+
 def _meant(measure: Measure, expected: Expected, far: bool) -> Iterator[tuple[Decimal, str]]:
     """Texts the same digits may have been meant as, each with how far off it would be; another place
     of the comma only where a ``far`` amount is worth asking about."""
     number = convert(measure.low, measure.unit)
     for name in _SPOKEN.get(measure.kind, ()):
-        value = to_decimal(Fraction(number) * UNITS[name].factor)
+        value = _in(number, name)
         if name != measure.unit and _explains(value, expected):
             yield abs(value - expected.value), as_typed(number, name)
     for shift in COMMAS if far else ():
@@ -185,7 +191,7 @@ def hold_inside(measure: Measure, low: Decimal, high: Decimal, sure: Collection[
     meant = [
         as_typed(number, name)
         for name in _SPOKEN.get(measure.kind, ())
-        if name != measure.unit and low <= to_decimal(Fraction(number) * UNITS[name].factor) <= high
+        if name != measure.unit and low <= _in(number, name) <= high
     ]
     shifted = [
         as_typed(number * shift, measure.unit)

@@ -254,7 +254,6 @@ _SENTENCES = {
     "away.not_back": "It is not back yet.",
     "away.paper": "Which paper says what was done? A number of the bill is enough.",
     "away.oil": "Which oil is in the {part} now?",
-    "away.temperature": "You typed {said}. No shock in a workshop is as warm or as cold as that.",
     "away.temperature_missing": "A gas pressure counts with the temperature it was read at.",
     "away.no_reading": "Read the odometer first: a rebuild counts from there.",
     "away.same": "Somebody else has to look at it.",

@@ -185,8 +185,8 @@ class Service(Fact):
     says it was done, and nobody has a record; ``proof`` what says so (an invoice, an old book); ``found``
     what was found where nothing was poured; ``left``: why its level was left where it stood;
     ``batch`` what is printed on the bottles its oil came out of; ``seals`` what went on where, by
-    what its fasteners are called. ``did`` says what was done: only a change makes what is in it
-    younger."""
+    what its fasteners are called; ``measured`` what the next one is held against, by name. ``did`` says
+    what was done: only a change makes what is in it younger."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="services")
@@ -209,6 +209,7 @@ class Service(Fact):
     fluid = models.CharField(max_length=80, blank=True)
     batch = models.CharField(max_length=200, blank=True)
     seals = models.JSONField(default=dict)
+    measured = models.JSONField(default=dict)
     done_by = models.CharField(max_length=80)
     by_word = models.BooleanField(default=False)
     proof = models.CharField(max_length=200, blank=True)

@@ -95,6 +95,16 @@ def outs(services: Sequence[Service], variant: Variant) -> tuple[Out, ...]:
     )
 
 
+def past(services: Iterable[Service]) -> dict[str, tuple[Decimal, ...]]:
+    """What was measured there at services, oldest first, by name."""
+    found: dict[str, list[Decimal]] = {}
+    for row in services:
+        # rows of the last release, on their way here, have none
+        for name, value in getattr(row, "measured", {}).items():
+            found.setdefault(name, []).append(Decimal(value))
+    return {name: tuple(values) for name, values in found.items()}
+
+
 def changes(services: Iterable[Service]) -> list[Service]:
     """Those of services in which what is in the reservoir was changed."""
     # rows of the last release, on their way here, do not say
@@ -118,7 +128,8 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     its own and later ones are left out, so that an old sheet reads as it did."""
     read = task.visit.odometer
     km = read.km
-    earlier = [s for s in changes(history) if s.visit_id != task.visit_id and s.km <= km]
+    before = [s for s in history if s.visit_id != task.visit_id and s.km <= km]
+    earlier = changes(before)
     same = [s for s in earlier if s.variant == task.variant]
     cells = unpack(task.spec)
     spec = reservoir_of(task.reservoir, cells)
@@ -147,6 +158,7 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
         low_last=getattr(task, "low_last", False),
         so_far=read_kept(begun, SoFar) if begun else None,
         waiting=unpack(getattr(task, "waiting", {})),
+        past=past(before),
     ).asking()
 
 

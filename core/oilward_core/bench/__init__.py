@@ -48,6 +48,7 @@ from .fold.state import (
 )
 from .handing import OpenPoint, check_hands, open_points
 from .let_out import LetOut, let_out
+from .measures import measures
 from .read import as_before, expected_at, kind_of, read_entry
 from .regrade import check_also, check_regrade, gradings, may_regrade
 from .second import check_second
@@ -145,6 +146,7 @@ __all__ = [
     "left_for",
     "let_out",
     "may_regrade",
+    "measures",
     "next_words",
     "observed",
     "open_points",

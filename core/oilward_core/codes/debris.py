@@ -170,3 +170,5 @@ class Rule(StrEnum):
     COOLANT_LEFT = "L6"
     SHAFT_OILY = "L7"
     DAMPING_GONE = "L8"
+    BUSH_PLAY = "L9"
+    GAS_OFF = "L10"

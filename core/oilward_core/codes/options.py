@@ -99,6 +99,8 @@ class Look(StrEnum):
     FIRM = "firm"
     OILY = "oily"
     SOFT = "soft"
+    LOOSE = "loose"
+    GAS_OFF = "gas off"
     UNSEEN = "unseen"
     BETWEEN = "between"
     TOPPED_UP = "topped up"

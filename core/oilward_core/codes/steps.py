@@ -58,6 +58,7 @@ class Name(StrEnum):
     TORQUE_WHEEL = "torque wheel"
     STROKE = "stroke"
     WHEEL_LOOKED = "wheel looked at"
+    SHOCK_FELT = "shock felt"
     LOOK = "look"
     LEAKS = "leaks"
     STANDS = "stands"

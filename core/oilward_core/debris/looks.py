@@ -19,6 +19,8 @@ DID: dict[Look, Did] = whole_table(
         Look.FIRM: Did.LOOKED,
         Look.OILY: Did.LOOKED,
         Look.SOFT: Did.LOOKED,
+        Look.LOOSE: Did.LOOKED,
+        Look.GAS_OFF: Did.LOOKED,
         Look.UNSEEN: Did.UNSEEN,
         Look.BETWEEN: Did.LOOKED,
         Look.TOPPED_UP: Did.TOPPED_UP,
@@ -46,6 +48,8 @@ _ROWS: dict[Rule, _Row] = {
     Rule.COOLANT_LOW_AGAIN: _Row(level=Level.INVESTIGATE, closes=_FOUND),
     Rule.COOLANT_LEFT: _Row(level=Level.INVESTIGATE, closes=(Outcome.TOPPED_UP,)),
     Rule.SHAFT_OILY: _Row(level=Level.INVESTIGATE, closes=(Outcome.HANDED_OUT, Outcome.LIFTED)),
+    Rule.BUSH_PLAY: _Row(level=Level.INVESTIGATE, closes=(*_FOUND, Outcome.HANDED_OUT)),
+    Rule.GAS_OFF: _Row(level=Level.INVESTIGATE, closes=(Outcome.HANDED_OUT, Outcome.LIFTED)),
     Rule.DAMPING_GONE: _Row(
         level=Level.HOLD, closes=(Outcome.HANDED_OUT, Outcome.LIFTED, Outcome.HANDED_BACK)
     ),
@@ -60,6 +64,8 @@ def _rule(kind: ReservoirKind, look: Look, low_last: bool) -> Rule | None:
     found: dict[Look, Rule] = {
         Look.OILY: Rule.SHAFT_OILY,
         Look.SOFT: Rule.DAMPING_GONE,
+        Look.LOOSE: Rule.BUSH_PLAY,
+        Look.GAS_OFF: Rule.GAS_OFF,
         Look.ABOVE: Rule.ABOVE,
         Look.LOW_LEFT: Rule.LOW_LEFT if moves else Rule.COOLANT_LEFT,
         Look.TOPPED_UP: Rule.LOW_TOPPED_UP if moves else coolant,

@@ -222,6 +222,7 @@ JOB_OF: dict[Name, JobKind | None] = whole_table(
         Name.TORQUE_WHEEL: JobKind.WHEEL_IN,
         Name.STROKE: JobKind.WHEEL_IN,
         Name.WHEEL_LOOKED: JobKind.WHEEL_IN,
+        Name.SHOCK_FELT: JobKind.LOOK,
         Name.LOOK: JobKind.LOOK,
         Name.LEAKS: JobKind.LEAKS,
         Name.STANDS: None,

@@ -43,7 +43,7 @@ Code = TypeVar("Code", bound=StrEnum)
 
 # what a kind of measured value is usually typed in
 SETTING = "setting"  # of an adjuster: clicks, turns or lines
-_TYPED_IN = {"length": "mm", "pressure": "bar"}
+_TYPED_IN = {"length": "mm", "pressure": "bar", "time": "s", "temperature": "°C"}
 
 
 @dataclass(frozen=True)
@@ -183,7 +183,8 @@ class TaskPlan(Sound):
     much a lift ``tilts`` its gauge, as seen before, newest last; whether it was low at the last look
     (``low_last``), and what its findings so far come to (``so_far``, None where nobody knows any more).
     ``cells`` are the values behind the spec, ``asks`` those that were missing when it began, and
-    ``waiting`` those of the bike's own that no second person has compared: they do not count yet."""
+    ``waiting`` those of the bike's own that no second person has compared: they do not count yet; what
+    was measured in the ``past``, by name, oldest first (`measures`)."""
 
     reservoir: ReservoirSpec
     variant: Variant
@@ -207,6 +208,7 @@ class TaskPlan(Sound):
     low_last: bool = False
     so_far: SoFar | None = None
     waiting: Cells = field(default_factory=dict)
+    past: Mapping[str, tuple[Decimal, ...]] = field(default_factory=dict)
 
     def asking(self) -> "TaskPlan":
         """The same plan, asking for every value the job cannot do without."""

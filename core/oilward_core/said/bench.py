@@ -295,6 +295,16 @@ def start_with(amount: str) -> str:
     return f"Start with {amount}: what came out and 5 % more. The gap decides."
 
 
+def median_of(took: str) -> str:
+    """The middle of three times."""
+    return f"The middle one: {took}."
+
+
+def measured_before(values: Sequence[str]) -> str:
+    """What was measured before, the newest first; empty where nothing was."""
+    return f"Before: {', '.join(values[:3])}." if values else ""
+
+
 def on_its_way(percent: int, limit: str) -> str:
     """How far a spring is on its way from new to its limit."""
     if percent <= 0:

@@ -47,4 +47,14 @@ LOOKS: dict[Rule, LookWords] = {
         "the shock's oil or gas",
         "Not to be ridden like this. Hand it out to a specialist.",
     ),
+    Rule.BUSH_PLAY: LookWords(
+        "Play in its bushes.",
+        "worn bushes or a loose bolt",
+        "Look at its bolts, then at bushes and bearings, before its damping is judged.",
+    ),
+    Rule.GAS_OFF: LookWords(
+        "Its gas is more than 0.5 bar off today's figure.",
+        "gas lost past its piston or valve",
+        "Hand it out to a specialist; nobody charges it here.",
+    ),
 }

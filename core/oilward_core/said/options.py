@@ -71,6 +71,8 @@ LOOKS: dict[Look, str] = whole_table(
         Look.FIRM: "dry and firm",
         Look.OILY: "oil on the shaft",
         Look.SOFT: "damping is gone",
+        Look.LOOSE: "play in its bushes",
+        Look.GAS_OFF: "gas off today's figure",
         Look.UNSEEN: "could not be seen",
         Look.BETWEEN: "between the marks",
         Look.TOPPED_UP: "low, topped up between the marks",

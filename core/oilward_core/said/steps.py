@@ -200,6 +200,11 @@ STEPS: dict[Name, Words] = whole_table(
             "A second person looks at axle and brake",
             "Axle and pinch bolts torqued, callipers on, the lever hard, the wheel turns free.",
         ),
+        Name.SHOCK_FELT: Words(
+            "Feel and time the {label}",
+            "Weight off the wheel: how far do its bushes give? Weight on: push it down all the way, let "
+            "go, and time it until it stands still, three times.{gas} Nothing of it is opened.",
+        ),
         Name.LOOK: Words("Look at the {label}", "{how}"),
         Name.LEAKS: Words(
             "Look for leaks",
@@ -478,6 +483,7 @@ def gap_wanted(gap: str) -> str:
     return f"{gap} by the sheet, " if gap else ""
 
 
+READ_GAS = " Gas at its valve, as the sheet allows: {} at 20 °C."
 LOOK_AT_SHOCK = "Shaft, seal and damping. A rebuild or a charge is a specialist's work."
 LOOK_AT_MARKS = "Bike upright, at eye level. As found, and as left."
 LOW_FLUID = "Low brake fluid usually means worn pads or a leak: look for which."

@@ -28,6 +28,7 @@ from oilward_core.bench import (
     in_order,
     keep,
     left_for,
+    measures,
     observed,
     result,
     seals_on,
@@ -219,6 +220,7 @@ def _keep_service(
         fluid=one.fluid if poured else "",
         batch=one.batch[:200],
         seals=seals_on(one.plan, stands.sheet),
+        measured={name: str(value) for name, value in measures(stands.sheet, task.key).items()},
         found=_found(one, stands.sheet),
         done_by=actor.name,
     )

@@ -34,6 +34,10 @@ class LookCase(VisitTestCase):
             step = mira.step(mira.sheet["focus"])
             if step["id"] == f"{key}/look":
                 mira.entry("answer", {"value": value})
+            elif step["id"] == "shock/shock felt":
+                mira.entry(
+                    "measure", {"found": {"rebound, first": "0.62 s", "bush play": "0.2 mm"}}
+                )
             else:
                 mira.tick()
         return mira
@@ -136,6 +140,16 @@ class LookTests(LookCase):
         answer = self.api.post(f"/api/findings/{finding}/answers/", body, format="json")
         self.assertEqual(answer.status_code, status, answer.content)
         return answer.json()
+
+    def test_what_was_timed_stands_beside_its_own_past(self) -> None:
+        self.bike_with("shock")
+        self.signed("shock", "firm")
+        kept = Service.objects.get(
+            bike=self.heron, reservoir="shock", did="looked", visit__state="signed"
+        )
+        self.assertEqual(sorted(kept.measured), ["bush play", "rebound"])
+        mira = self.look("shock", "firm")
+        self.assertIn("Before: 0.62 s.", mira.step("shock/shock felt")["remark"])
 
     def test_an_oily_shaft_is_handed_out(self) -> None:
         self.bike_with("shock")

@@ -1,6 +1,6 @@
 """Values as found and as left."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
@@ -18,6 +18,7 @@ from ...expected import (
     within,
 )
 from ...quantity import Kind, parse, show
+from ...quantity.display import show_precise
 from ...runsheet import Measured, Step, StepId, TaskPlan
 from ...runsheet.steps import SETTING
 from ...said import bench as said
@@ -30,13 +31,19 @@ from ..fold.facts import Way
 from ..fold.known import Known
 from ..fold.state import TaskState
 from ..fold.taking import Taking
+from ..measures import FREE_LENGTH, REBOUND, UNITS, rebound
 from ..typed import Typed
 from .choice import was_in_the_way
 from .room import Room
 from .values import Taken, Value
 
 MOST_VALUE = 60
-_KINDS = {"length": (Kind.LENGTH, "mm"), "pressure": (Kind.PRESSURE, "kPa")}
+_KINDS = {
+    "length": (Kind.LENGTH, "mm"),
+    "pressure": (Kind.PRESSURE, "kPa"),
+    "time": (Kind.TIME, "s"),
+    "temperature": (Kind.TEMPERATURE, "°C"),
+}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -118,7 +125,22 @@ def _spring_words(step: Step, data: Taken, known: Known) -> str:
     way = legs.way_to_limit(next(iter(data.stands.values())).low, leg)
     if way is None:
         return ""
-    return said.on_its_way(round(way * 100), show(leg.spring_limit or Decimal(0), "mm"))
+    now = said.on_its_way(round(way * 100), show(leg.spring_limit or Decimal(0), "mm"))
+    return f"{now} {_before(FREE_LENGTH, known.tasks[key].past)}".rstrip()
+
+
+def _before(name: str, past: Mapping[str, tuple[Decimal, ...]]) -> str:
+    """What was measured there before, the newest first."""
+    unit = UNITS[name]
+    return said.measured_before([show_precise(one, unit) for one in reversed(past.get(name, ()))])
+
+
+def _felt(step: Step, data: Taken, known: Known) -> str:
+    """How long it takes to come back up, beside its own past: no window is said."""
+    took, past = rebound(data), known.tasks[step.id.reservoir].past
+    if took is None:
+        return ""
+    return f"{said.median_of(show_precise(took, UNITS[REBOUND]))} {_before(REBOUND, past)}".rstrip()
 
 
 def _gap_stands(step: Step, entry: Entry, known: Known) -> bool:
@@ -155,6 +177,8 @@ def _remarks(step: Step, entry: Entry, known: Known, finding: Verdict | None) ->
             return legs.oddly(step.id.reservoir, known.tasks, known.facts)
         case Name.LEG_SPRING:
             return _spring_words(step, entry.data, known)
+        case Name.SHOCK_FELT:
+            return _felt(step, entry.data, known)
     return ""
 
 

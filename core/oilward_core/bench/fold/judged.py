@@ -2,7 +2,9 @@
 
 from collections.abc import Iterable
 from datetime import date
+from decimal import Decimal
 
+from ...away import GAS_WITHIN, todays
 from ...codes.entries import GRADINGS
 from ...codes.options import Look, Tick
 from ...codes.steps import Name
@@ -13,6 +15,7 @@ from ...spec import wets_a_clutch
 from ..asks.choice import Chosen
 from ..asks.common import Confirmed, Started
 from ..asks.finding import Graded
+from ..asks.values import Taken
 from ..entries import Entry, ordered
 from .known import Known
 
@@ -85,7 +88,25 @@ def looked(key: str, known: Known) -> Look | None:
     """What a look at a reservoir showed, if it was looked at."""
     entry = known.facts.last.get(str(StepId(key, Name.LOOK)))
     said = entry.data.value if entry is not None and isinstance(entry.data, Chosen) else ""
-    return Look(said) if said in tuple(Look) else None
+    look = Look(said) if said in tuple(Look) else None
+    return _felt(key, known) or look if look == Look.FIRM else look
+
+
+# from so much play on, mm, bushes are looked at [trade: common practice, no source]
+LOOSE_FROM = Decimal(1)
+
+
+def _felt(key: str, known: Known) -> Look | None:
+    """What is not as it should be of a shock that looks dry and firm: its gas beside today's figure, the
+    play in its bushes."""
+    entry = known.facts.last.get(str(StepId(key, Name.SHOCK_FELT)))
+    if entry is None or not isinstance(entry.data, Taken):
+        return None
+    found, ride = entry.data.stands, known.tasks[key].reservoir.ride
+    gas, warm, play = (found.get(name) for name in ("gas", "temperature", "bush play"))
+    if gas and warm and ride.gas and abs(gas.low - todays(ride.gas, warm.low)) > GAS_WITHIN:
+        return Look.GAS_OFF
+    return Look.LOOSE if play and play.low > LOOSE_FROM else None
 
 
 def finding_of(key: str, known: Known) -> Verdict | None:

@@ -145,6 +145,7 @@ def _unasked(facts: Facts, tasks: Mapping[str, TaskPlan]) -> Iterator[StepId]:
         *came,
         *_cards(tasks),
         *_of_legs(tasks),
+        *((StepId(key, Name.SHOCK_FELT), StepId(key, Name.LOOK)) for key in tasks),
         (of_bike(Name.LAMP), ran),
         (of_bike(Name.LEAKS_AGAIN), finished),
     ):

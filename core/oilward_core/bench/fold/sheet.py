@@ -17,7 +17,6 @@ from ...said import bench as said
 from ...spec import Recipe
 from ..asides.waits import WaitsUntil
 from ..asks.amount import Amount
-from ..asks.choice import Chosen
 from ..asks.fill import PouredIn
 from ..asks.leaks import Looked
 from ..entries import Data, Entry
@@ -48,10 +47,10 @@ def _fluid(key: str, facts: Facts) -> str:
     return named[-1] if named else ""
 
 
-def _found(key: str, facts: Facts) -> str:
+def _found(key: str, known: Known) -> str:
     """What a look there showed, in words."""
-    look = facts.last.get(str(StepId(key, Name.LOOK)))
-    return said.chosen(look.data.value, "") if look and isinstance(look.data, Chosen) else ""
+    look = looked(key, known)
+    return said.chosen(look, "") if look else ""
 
 
 def _circuit_shut(key: str, known: Known) -> bool:
@@ -78,7 +77,7 @@ def _apart(task: TaskPlan, known: Known, finding: Verdict | None) -> TaskState:
         opened=opened,
         drained=facts.drained(key),
         oil_out=opened or wheel_out,
-        found=_found(key, facts),
+        found=_found(key, known),
         finding=finding,
         look=looked(key, known),
         other_leg=_other_leg(task, known),

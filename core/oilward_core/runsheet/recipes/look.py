@@ -1,17 +1,25 @@
 """What is only looked at: shocks, and what stands between two marks."""
 
+from decimal import Decimal
+
 from ...codes.entries import Ask
 from ...codes.options import MARK_LOOKS, SHOCK_LOOKS
 from ...codes.steps import JobKind, Name
+from ...quantity import show
 from ...said import options as choices
 from ...said import steps as words
-from ...spec import Recipe
+from ...spec import Recipe, ReservoirSpec
 from ..ids import StepId, of_bike
 from ..jobs import UPRIGHT
-from ..needs import done
-from ..steps import PlannedTask, Step, chosen
+from ..needs import Need, done
+from ..steps import Measured, PlannedTask, Step, chosen
 from ..work import Work
 
+# as long as anything takes to come back up, min; and as far as bushes give, mm [our definitions]
+_REBOUNDS, _PLAYS = (Decimal("0.1") / 60, Decimal(10) / 60), (Decimal(0), Decimal(10))
+_GAS, _WARMTHS = (Decimal(0), Decimal(4000)), (Decimal(-30), Decimal(80))  # kPa, °C
+_USUAL = Decimal("0.6") / 60, Decimal("0.2"), Decimal(20)
+TIMES = ("rebound, first", "rebound, second", "rebound, third")
 _OPTIONS = {Recipe.SHOCK: SHOCK_LOOKS, Recipe.WATCHED: MARK_LOOKS}
 
 
@@ -21,14 +29,51 @@ def _how(spec_recipe: Recipe, hydraulic: bool) -> str:
     return f"{said} {words.LOW_FLUID}" if hydraulic else said
 
 
+def _felt(spec: ReservoirSpec) -> tuple[Measured, ...]:
+    """What is felt and timed of a shock; its gas only where its sheet lets it be read."""
+    took, play, warm = _USUAL
+    timed = (Measured(name, "time", *_REBOUNDS, usual=took, once=True) for name in TIMES)
+    reads = spec.ride.gas_read and spec.ride.gas
+    gas = (
+        Measured("gas", "pressure", *_GAS, usual=spec.ride.gas, once=True),
+        Measured("temperature", "temperature", *_WARMTHS, usual=warm, once=True),
+    )
+    bushes = Measured("bush play", "length", *_PLAYS, usual=play, once=True)
+    return (bushes, *timed, *(gas if reads else ()))
+
+
+def _feel(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ...]:
+    """Felt and timed before it is said how it is; what that brings about."""
+    step = StepId(spec.key, Name.SHOCK_FELT)
+    if spec.facts.recipe != Recipe.SHOCK or step in work.rounds.unasked:
+        return ()
+    reads = spec.ride.gas_read and spec.ride.gas
+    gas = words.READ_GAS.format(show(spec.ride.gas, "bar")) if reads and spec.ride.gas else ""
+    said = words.step(Name.SHOCK_FELT, label=spec.label, gas=gas)
+    felt = work.step(
+        Step(
+            id=step,
+            job=job,
+            ask=Ask.MEASURE,
+            title=said.title,
+            instruction=said.text,
+            measured=_felt(spec),
+            skippable=True,
+            needs=(done(of_bike(Name.SUPPORT)),),
+        )
+    )
+    return (done(felt),)
+
+
 def write(work: Work, task: PlannedTask) -> None:
-    """One look, said in one tap."""
+    """One look, said in one tap; a shock is felt and timed before."""
     spec = task.spec
     facts = spec.facts
     job = work.job(JobKind.LOOK, spec, attitude=UPRIGHT)
     said = words.step(
         Name.LOOK, label=spec.label, how=_how(facts.recipe, facts.hydraulic and not spec.caution)
     )
+    before = _feel(work, spec, job)
     work.step(
         Step(
             id=StepId(spec.key, Name.LOOK),
@@ -37,6 +82,6 @@ def write(work: Work, task: PlannedTask) -> None:
             title=said.title,
             instruction=said.text,
             options=chosen(choices.LOOKS, _OPTIONS[facts.recipe]),
-            needs=(done(of_bike(Name.SUPPORT)),),
+            needs=(done(of_bike(Name.SUPPORT)), *before),
         )
     )
