@@ -99,3 +99,24 @@ test("nothing is finished as if the shock were there, by keyboard on a tablet up
   await page.goto(`/visits/${id}`);
   await expect(page.getByText(/shock is away, at Oda/).first()).toBeVisible();
 });
+
+test("how far it sinks: preload first, and a slip is said at its field", async ({ page }) => {
+  await signIn(page, "mira");
+  await shock(page, await comesIn(page, "Whinchat", TANDEM));
+  await press(page, "How far it sinks");
+  const sag = page.getByRole("dialog");
+  await sag.getByLabel("Wheel hanging").fill("62");
+  await sag.getByLabel("Bike alone, let down from above").fill("608");
+  await sag.getByLabel("Bike alone, let up from below").fill("604");
+  await sag.getByLabel("Rider on, let down from above").fill("564");
+  await sag.getByLabel("Rider on, let up from below").fill("560");
+  await sag.getByLabel(/Rider.s weight/).fill("80");
+  await press(page, "Work it out");
+  await press(page, "620 mm"); // typed in centimetres
+  await expect(sag.getByText(/Preload first: \d\.\d turns in/)).toBeVisible();
+  await expect(sag.getByText("58.0 mm")).toBeVisible();
+  await sag.getByLabel("Rider on, let up from below").fill("577");
+  await sag.getByLabel("Rider on, let down from above").fill("582");
+  await press(page, "Work it out");
+  await expect(sag.getByText("Both are right: nothing to do.")).toBeVisible();
+});

@@ -229,7 +229,8 @@ class TopUpLine:
 
 @dataclass(frozen=True, kw_only=True)
 class ReservoirPage:
-    """A reservoir on the bike page; ``goes_out``: what of it only a specialist opens, empty: nothing."""
+    """A reservoir on the bike page; ``goes_out``: what of it only a specialist opens, empty: nothing;
+    ``sags``: it is a spring a bike sinks on, and its sheet says how far it travels."""
 
     glass: Glass
     fluid: str
@@ -248,6 +249,7 @@ class ReservoirPage:
     caution: str
     reset: str
     goes_out: str
+    sags: bool
     top_ups: list[TopUpLine]
 
 

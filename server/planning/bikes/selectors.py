@@ -68,6 +68,7 @@ def _reservoir_page(
         caution=reservoir.caution,
         reset=reservoir.reset,
         goes_out=PARTS[part] if (part := part_of(reservoir)) else "",
+        sags=reservoir.ride.travel is not None,
         top_ups=[mapping.top_up_line(row, speaks, unit) for row in top_ups],
     )
 

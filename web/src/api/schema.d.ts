@@ -363,6 +363,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/sag/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description How far a bike sinks, and what follows from it; nothing is kept. */
+        post: operations["sag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/wear/{reservoir}/": {
         parameters: {
             query?: never;
@@ -3233,8 +3250,15 @@ export interface components {
             caution: string;
             reset: string;
             goes_out: string;
+            sags: boolean;
             top_ups: components["schemas"]["TopUpLine"][];
         };
+        /**
+         * @description * `road` - ROAD
+         *     * `off road` - OFF_ROAD
+         * @enum {string}
+         */
+        RiddenEnum: "road" | "off road";
         /**
          * @description * `work` - WORK
          *     * `stand alone` - STAND_ALONE
@@ -3322,6 +3346,39 @@ export interface components {
             handed_back: string;
             away: string[];
         };
+        SagAnswer: {
+            lines: components["schemas"]["SagLine"][];
+            says: components["schemas"]["SaysEnum"];
+            words: string;
+            rate: string;
+            turn: string;
+            /** Format: double */
+            travel_mm: number;
+        };
+        SagLine: {
+            who: components["schemas"]["WhoEnum"];
+            sag: string;
+            apart: string;
+            window: string;
+            source: string;
+            right: boolean;
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            low_mm: number;
+            /** Format: double */
+            high_mm: number;
+        };
+        SagReadRequest: {
+            free?: string;
+            bike_down?: string;
+            bike_up?: string;
+            rider_down?: string;
+            rider_up?: string;
+            weight?: string;
+            ridden?: components["schemas"]["RiddenEnum"];
+            sure?: string[];
+        };
         SampleLine: {
             id: string;
             label: string;
@@ -3332,6 +3389,15 @@ export interface components {
             by: string;
             answered: boolean;
         };
+        /**
+         * @description * `right` - RIGHT
+         *     * `stiction` - STICTION
+         *     * `preload` - PRELOAD
+         *     * `spring too stiff` - SOFTER
+         *     * `spring too soft` - STIFFER
+         * @enum {string}
+         */
+        SaysEnum: "right" | "stiction" | "preload" | "spring too stiff" | "spring too soft";
         Scale: {
             name: string;
             bands: components["schemas"]["Band"][];
@@ -3948,6 +4014,12 @@ export interface components {
          * @enum {string}
          */
         WhatEnum: "service" | "top-up";
+        /**
+         * @description * `bike` - bike
+         *     * `rider` - rider
+         * @enum {string}
+         */
+        WhoEnum: "bike" | "rider";
         Why: {
             rule: string;
             text: string;
@@ -5629,6 +5701,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["SagReadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SagAnswer"];
                 };
             };
             /** @description Refused */

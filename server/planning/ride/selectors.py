@@ -1,0 +1,67 @@
+"""How far a bike sinks, by what was measured just now; nothing of it is kept."""
+
+from decimal import Decimal
+from typing import Literal
+from uuid import UUID
+
+from django.http import Http404
+from garage.models import Bike
+from garage.selectors import specs_of
+from oilward_core.quantity import show, show_range
+from oilward_core.ride import SagSaid, SagTyped, sag
+from oilward_core.said.ride import BY_SHEET, COMMON
+from oilward_core.suspension import Sag, Window
+
+from .shapes import SagAnswer, SagLine, SagRead
+
+
+def _mm(value: float) -> Decimal:
+    return Decimal(str(round(value, 1)))
+
+
+def _line(who: Literal["bike", "rider"], found: Sag, window: Window, by_sheet: bool) -> SagLine:
+    return SagLine(
+        who=who,
+        sag=show(_mm(found.sag), "mm"),
+        apart=show(_mm(found.stiction), "mm"),
+        window=show_range(_mm(window.low), _mm(window.high), "mm"),
+        source=BY_SHEET if by_sheet else COMMON,
+        right=window.holds(found.sag),
+        mm=found.sag,
+        low_mm=window.low,
+        high_mm=window.high,
+    )
+
+
+def _answer(found: SagSaid, travel: Decimal) -> SagAnswer:
+    static, rider = found.windows
+    return SagAnswer(
+        lines=[
+            _line("bike", found.static, static, found.by_sheet[0]),
+            _line("rider", found.rider, rider, found.by_sheet[1]),
+        ],
+        says=found.advice.says,
+        words=found.words,
+        rate=f"{found.rate:.2f} N/mm" if found.rate is not None else "",
+        turn=show(_mm(found.turn), "mm") if found.turn is not None else "",
+        travel_mm=float(travel),
+    )
+
+
+def sags(bike_id: UUID, key: str, read: SagRead) -> SagAnswer:
+    """What it says of one fork leg, or a shock. Raises as `oilward_core.ride.sag`."""
+    bike = Bike.objects.filter(pk=bike_id).first()
+    spec = specs_of([bike]).get(bike.pk) if bike else None
+    reservoir = spec.reservoir(key) if spec else None
+    if reservoir is None:
+        raise Http404
+    typed = SagTyped(
+        free=read.free,
+        bike_down=read.bike_down,
+        bike_up=read.bike_up,
+        rider_down=read.rider_down,
+        rider_up=read.rider_up,
+        weight=read.weight,
+        sure=tuple(read.sure),
+    )
+    return _answer(sag(reservoir, typed, read.ridden), reservoir.ride.travel or Decimal(0))
