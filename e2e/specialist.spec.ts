@@ -102,7 +102,7 @@ test("nothing is finished as if the shock were there, by keyboard on a tablet up
 
 test("how far it sinks: preload first, and a slip is said at its field", async ({ page }) => {
   await signIn(page, "mira");
-  await shock(page, await comesIn(page, "Whinchat", TANDEM));
+  await shock(page, await comesIn(page, "Twite", TANDEM));
   await press(page, "How far it sinks");
   const sag = page.getByRole("dialog");
   await sag.getByLabel("Wheel hanging").fill("62");
@@ -119,4 +119,17 @@ test("how far it sinks: preload first, and a slip is said at its field", async (
   await sag.getByLabel("Rider on, let down from above").fill("582");
   await press(page, "Work it out");
   await expect(sag.getByText("Both are right: nothing to do.")).toBeVisible();
+});
+
+test("another air gap is drawn beside the sheet's", async ({ page }) => {
+  await signIn(page, "mira");
+  const bike = await comesIn(page, "Linnet", TANDEM);
+  await page.goto(`/bikes/${bike}?reservoir=fork%20left`);
+  await press(page, "Another air gap");
+  const gaps = page.getByRole("dialog");
+  await gaps.getByLabel("Air gap").fill("9");
+  await press(page, "Beside the sheet’s");
+  await press(page, "90 mm"); // typed in centimetres
+  await expect(gaps.getByText(/90\.0 mm is firmer at the end.*earlier\./)).toBeVisible();
+  await expect(gaps.getByRole("img", { name: "Force over travel" })).toBeVisible();
 });

@@ -64,7 +64,7 @@ def _make_formats() -> str:
 
     for name, made in (("spec-sheet", schema()), ("lab-report", lab_schema())):
         published = FORMATS / f"{name}.schema.json"
-        published.write_text(json.dumps(made, ensure_ascii=False))
+        published.write_text(json.dumps(made, ensure_ascii=False, indent=2))
         if said := _run("npx", "prettier", "--write", str(published)):
             return said
     return ""

@@ -5,7 +5,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
-from uuid import UUID
+from hashlib import sha256
 
 from .codes.away import Came, Part
 from .codes.bench import Basis
@@ -36,9 +36,10 @@ def part_of(spec: ReservoirSpec) -> Part | None:
 
 
 @guarded
-def tag_of(handed_out: UUID) -> str:
+def tag_of(handed_out: str) -> str:
     """What is written on the part: four letters and digits made from the id of its leaving."""
-    number, found = handed_out.int, ""
+    digest = sha256(handed_out.encode(errors="replace")).digest()
+    number, found = int.from_bytes(digest), ""
     for _ in range(_TAG_LENGTH):
         number, place = divmod(number, len(_LETTERS))
         found += _LETTERS[place]

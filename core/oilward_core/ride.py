@@ -36,8 +36,9 @@ LEGS = 2
 
 @dataclass(frozen=True, kw_only=True)
 class SagTyped:
-    """What was measured, as typed: the wheel hanging (``free``); settled from above (``down``) and from below
-    (``up``), the bike alone and with its rider on. ``weight``: the rider's, as dressed to ride; may be left empty."""
+    """What was measured, as typed: the wheel hanging (``free``); settled from above (``down``) and from
+    below (``up``), the bike alone and with its rider on. ``weight``: the rider's, as dressed to ride; may
+    be left empty."""
 
     free: str
     bike_down: str

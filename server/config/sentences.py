@@ -266,6 +266,8 @@ _SENTENCES = {
     "access.second": "Type what your app shows now, or one of your recovery codes.",
     "access.wrong_second": "That is not what your app shows now, nor a recovery code that is left. Try again.",
     "spec.setting": "Write clicks or lines, whole or half, or turns down to a quarter, from closed: “{hint}”.",
+    "progression.missing": "The spec sheet does not say {what}: write it there first.",
+    "progression.no_gap": "The spec sheet gives no air gap of the {what}.",
     "ride.missing": "Measure that too.",
     "ride.no_travel": "The spec sheet does not say how far the {what} travels: write it there first.",
     "suspension.bore": "A tube's bore is more than nothing, in millimetres.",

@@ -230,7 +230,8 @@ class TopUpLine:
 @dataclass(frozen=True, kw_only=True)
 class ReservoirPage:
     """A reservoir on the bike page; ``goes_out``: what of it only a specialist opens, empty: nothing;
-    ``sags``: it is a spring a bike sinks on, and its sheet says how far it travels."""
+    ``sags``: it is a spring a bike sinks on, and its sheet says how far it travels;
+    ``gaps``: its sheet says enough of a leg to hold another air gap beside its own."""
 
     glass: Glass
     fluid: str
@@ -250,6 +251,7 @@ class ReservoirPage:
     reset: str
     goes_out: str
     sags: bool
+    gaps: bool
     top_ups: list[TopUpLine]
 
 

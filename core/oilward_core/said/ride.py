@@ -3,6 +3,7 @@
 from ..codes.suspension import SagSays
 from ..guard import whole_table
 
+SAME = 0.05  # mm
 BY_SHEET, COMMON = "by the sheet", "common practice, no source: the sheet gives none"
 _SAYS = whole_table(
     SagSays,
@@ -18,6 +19,15 @@ _SAYS = whole_table(
         "and is pressed together to get there. A stiffer one.",
     },
 )
+
+
+def bottoms(gap: str, apart: str, later: float) -> str:
+    """What another gap than the sheet's changes near the end of the travel."""
+    if abs(later) < SAME:
+        return f"{gap} is as good as the sheet's."
+    way = "later" if later > 0 else "earlier"
+    what = "bottoms sooner: it carries" if later > 0 else "is firmer at the end: it carries"
+    return f"{gap} {what} what the sheet's gap carries 5 mm before its end {apart} {way}."
 
 
 def says(what: SagSays, apart: str, turns: str, inwards: bool) -> str:

@@ -10,13 +10,13 @@ def _length(name: str, label: str, hint: str) -> Field:
 
 # of what a bike rides on: fork legs and shocks
 RIDE_FIELDS = (
-    _length("sag.static", "Sag of the bike alone", "12-18 mm"),
-    _length("sag.rider", "Sag under its rider", "35-40 mm"),
+    _length("sag.static", "Sag, bike alone", "12-18 mm"),
+    _length("sag.rider", "Sag, rider on", "35-40 mm"),
     _length("set.pitch", "Preload, a turn is", "1.5 mm"),
 )
 # of a shock alone
 SHOCK_FIELDS = (
-    _length("shock.travel", "Travel at the wheel", "140 mm"),
+    _length("shock.travel", "Wheel travel", "140 mm"),
     _length("shock.stroke", "Stroke", "62 mm"),
     Field(
         name="gas.pressure",

@@ -13,6 +13,7 @@ from garage.odometer.selectors import recent_odometer
 from garage.selectors import photos_of, schools_of, specs_of
 from oilward_core.away import part_of
 from oilward_core.bench import Speaker
+from oilward_core.progression import may_compare
 from oilward_core.renewals import variants
 from oilward_core.said.away import PARTS
 from oilward_core.spec import ReservoirSpec, why_not_serviceable
@@ -69,6 +70,7 @@ def _reservoir_page(
         reset=reservoir.reset,
         goes_out=PARTS[part] if (part := part_of(reservoir)) else "",
         sags=reservoir.ride.travel is not None,
+        gaps=may_compare(reservoir),
         top_ups=[mapping.top_up_line(row, speaks, unit) for row in top_ups],
     )
 

@@ -50,3 +50,28 @@ class SagAnswer:
     rate: str
     turn: str
     travel_mm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class GapRead:
+    """An air gap to be held beside the sheet's, as typed. ``sure``: the answers to earlier questions."""
+
+    gap: str = upto(60, blank=True, default="")
+    sure: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True, kw_only=True)
+class ForceLine:
+    """A leg's force (N) over its stroke (mm) at one gap."""
+
+    gap: str
+    strokes: list[float]
+    forces: list[float]
+
+
+@dataclass(frozen=True, kw_only=True)
+class GapAnswer:
+    """Both gaps, the sheet's first, and in words what the other one changes at the end of the travel."""
+
+    lines: list[ForceLine]
+    words: str

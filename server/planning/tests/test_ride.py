@@ -41,3 +41,20 @@ class SagTests(WorkshopTestCase):
                 self.assertEqual(self.asked(422, **other)["errors"][0]["pointer"], f"/{field}")
         self.asked(422, reservoir="engine")
         self.asked(404, reservoir="nothing")
+
+    def test_another_gap_stands_beside_the_sheets(self) -> None:
+        bike = Bike.objects.filter(model__name="Tandem 890")[0]
+
+        def gap(typed: str, status: int = 200, reservoir: str = "fork left") -> dict[str, Any]:
+            url = f"/api/bikes/{bike.pk}/gap/{reservoir}/"
+            answer = self.api.post(url, {"gap": typed}, format="json")
+            self.assertEqual(answer.status_code, status, answer.content)
+            found: dict[str, Any] = answer.json()
+            return found
+
+        found = gap("90 mm")
+        self.assertEqual(found["lines"][1]["gap"], "90.0 mm")
+        self.assertGreater(found["lines"][1]["forces"][-1], found["lines"][0]["forces"][-1])
+        self.assertRegex(found["words"], r"firmer at the end: it carries .* earlier\.")
+        self.assertEqual(gap("", 422)["errors"][0]["pointer"], "/gap")
+        gap("90 mm", 422, "shock")

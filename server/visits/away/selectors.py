@@ -42,7 +42,7 @@ def in_words(row: HandedOut, label: str) -> str:
     part = words.PARTS[Part(row.part)]
     if state_of(row) == BACK:
         return words.not_fitted(label, part)
-    return words.out(label, part, row.to, tag_of(row.pk))
+    return words.out(label, part, row.to, tag_of(str(row.pk)))
 
 
 def words_of(bike: Bike) -> tuple[str, ...]:
@@ -80,7 +80,7 @@ def line(row: HandedOut, today: date) -> AwayLine:
     state = state_of(row)
     return AwayLine(
         id=str(row.pk),
-        tag=tag_of(row.pk),
+        tag=tag_of(str(row.pk)),
         part=words.PARTS[Part(row.part)],
         state=state,
         to=row.to,

@@ -100,7 +100,7 @@ def hand_out(bike_id: UUID, told: HandOut, *, actor: Person, now: datetime, toda
         by=actor,
         at=now,
     )
-    said = words.out(reservoir.label, words.PARTS[part], to, tag_of(row.pk))
+    said = words.out(reservoir.label, words.PARTS[part], to, tag_of(str(row.pk)))
     for finding in still_asking([bike.pk]).get((bike.pk, reservoir.key), []):
         answer_by_handing_out(finding, said, row.pk, actor=actor, at=now)
     touch(bike.pk)
@@ -170,7 +170,7 @@ def _keep_rebuild(
         fluid=told.oil.strip(),
         done_by=f"{row.to}, {actor.name} wrote it down"[:80],
         proof=told.paper.strip(),
-        found=f"{words.CAME[came]}, tag {tag_of(row.pk)}",
+        found=f"{words.CAME[came]}, tag {tag_of(str(row.pk))}",
     )
 
 

@@ -217,6 +217,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}/gap/{reservoir}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What another air gap does to a leg; nothing is kept. */
+        post: operations["air_gap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bikes/{bike_id}/lab/{reservoir}/": {
         parameters: {
             query?: never;
@@ -2486,6 +2503,19 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
             reasons: components["schemas"]["Why"][];
         };
+        ForceLine: {
+            gap: string;
+            strokes: number[];
+            forces: number[];
+        };
+        GapAnswer: {
+            lines: components["schemas"]["ForceLine"][];
+            words: string;
+        };
+        GapReadRequest: {
+            gap?: string;
+            sure?: string[];
+        };
         GaugeShape: {
             name: string;
             marks: components["schemas"]["MarksShape"][];
@@ -3251,6 +3281,7 @@ export interface components {
             reset: string;
             goes_out: string;
             sags: boolean;
+            gaps: boolean;
             top_ups: components["schemas"]["TopUpLine"][];
         };
         /**
@@ -5344,6 +5375,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BikeFormPage"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_gap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                reservoir: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["GapReadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GapAnswer"];
                 };
             };
             /** @description Refused */

@@ -8,10 +8,10 @@ import { Why } from "../ui/Why";
 import { Away } from "./Away";
 import { Elsewhere } from "./Elsewhere";
 import { OwnValue } from "./OwnValue";
-import { Sag } from "./Sag";
 import { PlugStrip } from "../findings/PlugStrip";
 import { Services, TopUps } from "./Services";
 import { SpecCard } from "./SpecCard";
+import { Springs } from "./Springs";
 import bikeCss from "./bike.module.css";
 import controlsCss from "../ui/controls.module.css";
 import textCss from "../ui/text.module.css";
@@ -138,7 +138,7 @@ export function ReservoirPanel({
   mayWork: boolean;
   start: (() => void) | null;
 }) {
-  const [open, setOpen] = useState<"matches" | "elsewhere" | "sag" | null>(null);
+  const [open, setOpen] = useState<"matches" | "elsewhere" | null>(null);
   const [own, setOwn] = useState<Shape["SpecLine"] | null>(null);
   const close = () => setOpen(null);
   const { key, label } = reservoir.glass;
@@ -150,12 +150,8 @@ export function ReservoirPanel({
             <Standing reservoir={reservoir} match={() => setOpen("matches")} />
           </div>
           {reservoir.goes_out && <Away bike={bike.id} reservoir={reservoir} mayWork={mayWork} />}
-          {mayWork && reservoir.sags && (
-            <Button className={controlsCss.wideChoice} onClick={() => setOpen("sag")}>
-              How far it sinks
-            </Button>
-          )}
           {start && <Start reservoir={reservoir} start={start} />}
+          {mayWork && <Springs bike={bike.id} reservoir={reservoir} />}
           <Past
             bike={bike}
             reservoir={reservoir}
@@ -173,7 +169,6 @@ export function ReservoirPanel({
         </Suspense>
       )}
       {open === "elsewhere" && <Elsewhere bike={bike} reservoir={reservoir} close={close} />}
-      {open === "sag" && <Sag bike={bike.id} reservoir={reservoir} close={close} />}
       {own && <OwnValue bike={bike.id} line={own} close={() => setOwn(null)} />}
     </section>
   );
