@@ -64,7 +64,16 @@ class DoorTests(WorkshopTestCase):
         for name, value in self.there.items():
             unknown = str(UUID(int=7)) if "uuid" in name else "999999"
             route = route.replace(name, value if there else unknown)
-        ids = ("visit_id", "photo_id", "picture_id", "sample_id", "file_id", "tablet_id", "row_id")
+        ids = (
+            "visit_id",
+            "photo_id",
+            "picture_id",
+            "sample_id",
+            "file_id",
+            "tablet_id",
+            "row_id",
+            "handed_id",
+        )
         for name in ids:
             route = route.replace(f"<uuid:{name}>", str(UUID(int=7)))
         return f"/api/{route}"

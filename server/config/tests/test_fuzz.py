@@ -82,7 +82,7 @@ def changed(body: Any, hostile: Any) -> Iterator[tuple[str, Any]]:
 
 
 Write = tuple[str, str, str, dict[str, Any]]
-HOUSE = ("visits", "bench", "bikes", "shelf", "sheets", "people")
+HOUSE = ("visits", "bench", "bikes", "springs", "shelf", "sheets", "people")
 
 
 class WritesTestCase(WorkshopTestCase):
@@ -253,6 +253,43 @@ class WritesTestCase(WorkshopTestCase):
         wrench |= {"resolution": "0.5", "accuracy": "4", "length": "190"}
         yield "/api/wrenches/", "put", "", wrench
 
+    def springs(self) -> Iterator[Write]:
+        """What goes to a specialist, and what is worked out about a spring."""
+        here, there, last = (self.sprung(name) for name in ("Siskin", "Serin", "Redpoll"))
+        url, soon = f"/api/bikes/{here}/", f"{days.today()}"
+        out = {"id": str(uuid4()), "reservoir": "shock", "to": "t", "own": "", "qualified": "q"}
+        out |= {"wanted": "oil", "waits": "on the lift", "back_by": soon}
+        yield "/api/bikes/{bike_id}/away/", "post", f"{url}away/", out
+        back = {"id": str(uuid4()), "came": "rebuilt", "oil": "o", "pressure": "10 bar"}
+        back |= {"temperature": "20", "paper": "p", "note": "n", "sure": ["x"]}
+        handed = []
+        for bike in (there, last):
+            handed.append(str(uuid4()))
+            self.out(bike, {**out, "id": handed[-1]})
+        yield "/api/away/{handed_id}/back/", "post", f"/api/away/{handed[0]}/back/", back
+        self.lead.post(f"/api/away/{handed[1]}/back/", {**back, "id": str(uuid4())}, format="json")
+        fitted = {"id": str(uuid4()), "torqued": "48 N·m", "username": "mira"}
+        fitted |= {"password": "harbour-mira"}
+        yield "/api/away/{handed_id}/fitted/", "post", f"/api/away/{handed[1]}/fitted/", fitted
+        sag = {"free": "620", "bike_down": "606", "bike_up": "602", "rider_down": "588"}
+        sag |= {"rider_up": "583", "weight": "80 kg", "ridden": "road", "sure": ["x"]}
+        yield "/api/bikes/{bike_id}/sag/{reservoir}/", "post", f"{url}sag/shock/", sag
+        gap = {"gap": "90 mm", "sure": ["x"]}
+        yield "/api/bikes/{bike_id}/gap/{reservoir}/", "post", f"{url}gap/fork left/", gap
+
+    def sprung(self, name: str) -> str:
+        """Another bike whose shock is on its sheet."""
+        form = self.lead.get(f"/api/bikes/{self.heron.pk}/form/").json()["form"]
+        model = Bike.objects.filter(model__name="Tandem 890")[0].model_id
+        body = {**form, "id": str(uuid4()), "name": name, "model": model, "odometer": "1"}
+        answer = self.lead.post("/api/bikes/", body, format="json")
+        self.assertEqual(answer.status_code, 201, answer.content)
+        return str(body["id"])
+
+    def out(self, bike: str, body: dict[str, Any]) -> None:
+        answer = self.lead.post(f"/api/bikes/{bike}/away/", body, format="json")
+        self.assertEqual(answer.status_code, 204, answer.content)
+
     def visits(self) -> Iterator[Write]:
         engine = {"reservoir": "engine", "variant": "with filter", "fluid": ""}
         new = {"id": str(uuid4()), "bike": str(self.heron.pk), "tasks": [engine], "cold": ["tyres"]}
@@ -392,6 +429,10 @@ class BenchFuzzTests(FuzzTests, WritesTestCase):
 
 class BikesFuzzTests(FuzzTests, WritesTestCase):
     part = "bikes"
+
+
+class SpringsFuzzTests(FuzzTests, WritesTestCase):
+    part = "springs"
 
 
 class ShelfFuzzTests(FuzzTests, WritesTestCase):
