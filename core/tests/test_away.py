@@ -16,7 +16,7 @@ from oilward_core.away import (
     tag_of,
     todays,
 )
-from oilward_core.bench import Status
+from oilward_core.bench import OffBike, Status
 from oilward_core.codes.away import Came, Part
 from oilward_core.codes.suspension import LegKind
 from oilward_core.errors import CoreError, Question
@@ -132,11 +132,22 @@ class GasTests(TestCase):
 
 class WithoutItTests(TestCase):
     def test_nothing_is_signed_as_if_it_were_there(self) -> None:
-        away = ("shock is away, at a specialist, tag K7QD",)
+        away = (OffBike(reservoir="shock", words="shock is away, at a specialist, tag K7QD"),)
         clerk = Clerk(BRAKE)
         clerk.plan = replace(clerk.plan, away=away)
         while clerk.sheet.focus:
             act(clerk, clerk.sheet.focus)
         state = clerk.state("finish")
         self.assertEqual(state.status, Status.BLOCKED)
+        self.assertEqual(state.unmet[0].code, "away:shock")
         self.assertIn("ridden by nobody", state.unmet[0].words)
+
+    def test_nothing_is_seen_of_what_is_not_there(self) -> None:
+        away = (OffBike(reservoir="shock", words="shock is away, at a specialist, tag K7QD"),)
+        clerk = Clerk(SHOCK)
+        clerk.plan = replace(clerk.plan, away=away)
+        while clerk.sheet.focus:
+            act(clerk, clerk.sheet.focus)
+        for step in ("shock/shock felt", "shock/look"):
+            self.assertEqual(clerk.state(step).status, Status.BLOCKED)
+        self.assertIn("tag K7QD", clerk.state("shock/shock felt").unmet[0].words)

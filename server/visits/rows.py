@@ -16,6 +16,7 @@ from oilward_core.bench import (
     Bench,
     Closing,
     Entry,
+    OffBike,
     Sheet,
     TaskClosing,
     VisitPlan,
@@ -162,8 +163,10 @@ def task_plan(task: Task, history: Iterable[Service]) -> TaskPlan:
     ).asking()
 
 
-def visit_plan(visit: Visit, tasks: Iterable[TaskPlan], away: tuple[str, ...] = ()) -> VisitPlan:
-    """What a visit is worked out from; ``away``: what of its bike is, in words."""
+def visit_plan(
+    visit: Visit, tasks: Iterable[TaskPlan], away: tuple[OffBike, ...] = ()
+) -> VisitPlan:
+    """What a visit is worked out from; ``away``: what of its bike is."""
     cold = tuple(COLD_JOBS[key] for key in visit.cold if key in COLD_JOBS)
     return VisitPlan(
         tasks=tuple(tasks), cold=cold, order=tuple(visit.order), learned=visit.learned, away=away

@@ -42,7 +42,7 @@ from workshop.mapping import speaker
 from workshop.models import Person
 
 from . import rows as to_core
-from .away.selectors import words_of
+from .away.selectors import off_bike
 from .marks import counted
 from .models import ClosingRow, EntryRow, Service, Shelf, Task, Tip, TopUp, Visit
 from .shapes import Offer
@@ -92,7 +92,7 @@ def _with_so_far(plan: TaskPlan, bike: Bike) -> TaskPlan:
 
 
 def plan_of(visit: Visit, tasks: Sequence[Task]) -> VisitPlan:
-    return to_core.visit_plan(visit, task_plans(tasks), words_of(visit.bike))
+    return to_core.visit_plan(visit, task_plans(tasks), off_bike(visit.bike))
 
 
 def entries_of(visit: Visit, plan: VisitPlan) -> list[Entry]:

@@ -35,7 +35,7 @@ from .entries import Data, Entry, Speaker, in_order
 from .fold.facts import Facts, Flow, Hands, Stance, Timer, Way
 from .fold.gather import facts_of
 from .fold.judged import growing, judge_finding, observed, pan_said
-from .fold.known import Bench, VisitPlan
+from .fold.known import Bench, OffBike, VisitPlan
 from .fold.sheet import check_entry, fold, goes_against
 from .fold.state import (
     FastenerState,
@@ -88,6 +88,7 @@ __all__ = [
     "LevelRead",
     "Looked",
     "LookedUp",
+    "OffBike",
     "OpenPoint",
     "Pictured",
     "PouredIn",

@@ -9,6 +9,7 @@ from django.http import Http404
 from garage.models import Bike
 from garage.selectors import specs_of
 from oilward_core.away import is_overdue, part_of, tag_of
+from oilward_core.bench import OffBike
 from oilward_core.codes.away import Came, Part, Waits
 from oilward_core.quantity import show
 from oilward_core.said import away as words
@@ -45,14 +46,17 @@ def in_words(row: HandedOut, label: str) -> str:
     return words.out(label, part, row.to, tag_of(str(row.pk)))
 
 
-def words_of(bike: Bike) -> tuple[str, ...]:
-    """What of a bike is away, in words."""
+def off_bike(bike: Bike) -> tuple[OffBike, ...]:
+    """What of a bike is away, as its visits know it."""
     rows = not_on_the_bike([bike.pk]).get(bike.pk, [])
     if not rows:
         return ()
     spec = specs_of([bike]).get(bike.pk)
     reservoirs = {row: spec.reservoir(row.reservoir) if spec else None for row in rows}
-    return tuple(in_words(row, it.label if it else row.reservoir) for row, it in reservoirs.items())
+    return tuple(
+        OffBike(reservoir=row.reservoir, words=in_words(row, it.label if it else row.reservoir))
+        for row, it in reservoirs.items()
+    )
 
 
 def _back(row: HandedOut) -> str:

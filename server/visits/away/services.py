@@ -36,9 +36,14 @@ def _said(text: str, field: str) -> str:
     return text.strip()
 
 
-def _reservoir(bike: Bike, key: str) -> ReservoirSpec:
+def _on_the_sheet(bike: Bike, key: str) -> ReservoirSpec | None:
+    """None: its sheet has changed since."""
     spec = specs_of([bike]).get(bike.pk)
-    reservoir = spec.reservoir(key) if spec else None
+    return spec.reservoir(key) if spec else None
+
+
+def _reservoir(bike: Bike, key: str) -> ReservoirSpec:
+    reservoir = _on_the_sheet(bike, key)
     if reservoir is None:
         raise CoreError("visit.no_such_reservoir", field="reservoir")
     return reservoir
@@ -125,9 +130,11 @@ def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, toda
         raise Conflict("away.back")
     if told.came is None:
         raise CoreError("away.missing", field="came")
-    came, part, reservoir = Came(told.came), Part(row.part), _reservoir(row.bike, row.reservoir)
+    came, part = Came(told.came), Part(row.part)
+    reservoir = _on_the_sheet(row.bike, row.reservoir)
     check_came(part, came, told.oil, told.paper)
-    gas = read_gas(told.pressure, told.temperature, reservoir.ride.gas, told.sure)
+    charged = reservoir.ride.gas if reservoir else None
+    gas = read_gas(told.pressure, told.temperature, charged, told.sure)
     CameBack.objects.create(
         id=back_id,
         handed=row,
@@ -142,19 +149,11 @@ def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, toda
         at=now,
     )
     if is_rebuild(part, came):
-        _keep_rebuild(row, reservoir, came, told, actor=actor, today=today)
+        _keep_rebuild(row, came, told, actor=actor, today=today)
     touch(row.bike_id)
 
 
-def _keep_rebuild(
-    row: HandedOut,
-    reservoir: ReservoirSpec,
-    came: Came,
-    told: Back,
-    *,
-    actor: Person,
-    today: date,
-) -> None:
+def _keep_rebuild(row: HandedOut, came: Came, told: Back, *, actor: Person, today: date) -> None:
     """Its time begins anew, at what the bike had run as it came back."""
     reading = last_odometer([row.bike_id]).get(row.bike_id)
     if reading is None:
@@ -162,8 +161,8 @@ def _keep_rebuild(
     Service.objects.create(
         id=uuid5(row.pk, "rebuild"),
         bike_id=row.bike_id,
-        reservoir=reservoir.key,
-        variant=next(iter(reservoir.capacities), Variant.DRAIN_ONLY),
+        reservoir=row.reservoir,
+        variant=Variant.DRAIN_ONLY,
         did=Did.CHANGED,
         done_on=today,
         reading=reading,

@@ -4,10 +4,12 @@ from datetime import timedelta
 from typing import Any
 from uuid import uuid4
 
+from garage.models import OdometerReading
 from workshop import days
 from workshop.touched import touch
 
 from visits.models import CameBack, HandedOut, Service
+from visits.tests.bench import Technician
 from visits.tests.test_looks import LookCase
 
 
@@ -118,6 +120,31 @@ class AwayTests(LookCase):
         finish = mira.step("finish")
         self.assertEqual(finish["status"], "blocked")
         self.assertIn("ridden by nobody", str(finish["unmet"]))
+
+    def test_nothing_is_seen_of_what_is_not_there(self) -> None:
+        self.out()
+        task = {"reservoir": "shock", "variant": "drain only"}
+        mira = Technician(self.api, self.heron.pk)
+        last = OdometerReading.objects.filter(bike=self.heron).order_by("-km")[0]
+        more = {} if last.hours is None else {"hours": f"{last.hours + 1:.0f}"}
+        opened = mira.open_for([task], f"{last.km - last.offset_km + 20:.0f} km", **more)
+        self.assertEqual(opened.status_code, 201, opened.content)
+        while mira.sheet["focus"]:
+            mira.tick()
+        self.assertEqual(mira.step("shock/look")["status"], "blocked")
+        self.assertIn("shock is away", str(mira.step("shock/shock felt")["unmet"]))
+
+    def test_it_comes_back_though_its_sheet_has_changed(self) -> None:
+        self.out()
+        row = HandedOut.objects.get()
+        self.id = str(uuid4())
+        HandedOut.objects.create(
+            id=self.id, bike=row.bike, reservoir="a shock of before", part=row.part, to=row.to,
+            wanted="oil", waits=row.waits, back_by=row.back_by, out_on=row.out_on, by=row.by,
+            at=row.at,
+        )  # fmt: skip
+        self.back(pressure="10 bar", temperature="20")
+        self.assertTrue(Service.objects.filter(reservoir="a shock of before").exists())
 
     def test_bad_input_has_its_sentence_and_loses_nothing(self) -> None:
         yesterday = (days.today() - timedelta(days=1)).isoformat()

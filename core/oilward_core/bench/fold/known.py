@@ -29,15 +29,23 @@ class Bench(Sound):
 
 
 @dataclass(frozen=True, kw_only=True)
+class OffBike(Sound):
+    """A part of a ``reservoir`` that is with a specialist, or back and not fitted, in ``words``."""
+
+    reservoir: str
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class VisitPlan(Sound):
     """What a visit is worked out from besides its entries: its tasks, the cold jobs, the planned
-    order of its jobs, learned minutes and waits; what of the bike is ``away``, in words."""
+    order of its jobs, learned minutes and waits; what of the bike is ``away``."""
 
     tasks: tuple[TaskPlan, ...]
     cold: tuple[ColdJob, ...] = ()
     order: tuple[str, ...] = ()
     learned: Mapping[str, int] = field(default_factory=dict)
-    away: tuple[str, ...] = ()
+    away: tuple[OffBike, ...] = ()
 
 
 @dataclass(kw_only=True)

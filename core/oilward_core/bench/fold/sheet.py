@@ -33,7 +33,7 @@ from .level_reads import TO_LOOK
 from .needs import run_since
 from .state import LegOil, OtherLeg, Sheet, StepState, TaskState, TorqueCard, Waits
 from .status import state_of
-from .stops import all_stops, answered, handed_back, held_back, seized
+from .stops import all_stops, answered, handed_back, held_back, not_there, seized
 
 
 def _fluid(key: str, facts: Facts) -> str:
@@ -175,9 +175,10 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
     findings = {key: finding_of(key, known) for key in known.tasks}
     order = in_planned_order(known.sheet.steps, known.sheet.jobs, plan.order)
     stops = all_stops(known, written, findings)
-    back = handed_back(known)
+    back, away = handed_back(known), known.plan.away
     states = tuple(
-        held_back(state_of(step, known, findings), stops, back, known.plan.away) for step in order
+        held_back(not_there(state_of(step, known, findings), away), stops, back, away)
+        for step in order
     )
     tasks = tuple(_task_state(task, known, findings[key]) for key, task in known.tasks.items())
     names = {str(step.id) for step in order}
@@ -197,7 +198,7 @@ def fold(plan: VisitPlan, entries: Iterable[Entry], bench: Bench) -> Sheet:
         stance=facts.stance,
         hands=facts.hands,
         handed_back=back,
-        away=known.plan.away,
+        away=tuple(one.words for one in away),
         answered=answered(known, written, findings),
     )
 

@@ -25,7 +25,7 @@ from .draining import takes_at_most
 from .filling import is_wrong_oil
 from .gather import gathered
 from .knowing import known_of
-from .known import Known
+from .known import Known, OffBike
 from .needs import LOOK_UP_OVER, in_words, unmet
 from .overpulled import hurt
 from .state import StepState, Stop, StopAnswered
@@ -198,7 +198,7 @@ def seized(task: TaskPlan, known: Known) -> str:
 
 
 def held_back(
-    state: StepState, stops: Sequence[Stop], back: str, away: Sequence[str] = ()
+    state: StepState, stops: Sequence[Stop], back: str, away: Sequence[OffBike] = ()
 ) -> StepState:
     """While something that should not have happened is open, or a finding says hold, no engine is run
     and nothing signed; nor while a part of the bike is ``away``, unless whoever does it says that the
@@ -212,5 +212,21 @@ def held_back(
     against = [Option(f"{_STOP}{stop.entry}", stop.text) for stop in stops]
     if back:
         against.append(Option(_HANDED_BACK, said.HANDED_BACK))
-    against += [Option(f"{_AWAY}:{what}", stands_without(what)) for what in away]
+    against += [Option(_away(one), stands_without(one.words)) for one in away]
     return replace(state, status=Status.BLOCKED, unmet=tuple(against))
+
+
+def _away(one: OffBike) -> str:
+    return f"{_AWAY}:{one.reservoir}"
+
+
+def not_there(state: StepState, away: Sequence[OffBike]) -> StepState:
+    """Nothing is looked at, or done to, what is not on the bike, unless whoever does it has read that."""
+    gone = [one for one in away if one.reservoir == state.step.id.reservoir]
+    if not gone or state.status != Status.READY:
+        return state
+    return replace(
+        state,
+        status=Status.BLOCKED,
+        unmet=tuple(Option(_away(one), one.words) for one in gone),
+    )
