@@ -1,5 +1,5 @@
 import { asked, said } from "./api";
-import { choose, comesIn, day, press, signIn } from "./bench";
+import { choose, comesIn, day, inFor, press, signIn, step, tickAll } from "./bench";
 import { expect, test } from "./server";
 import type { Locator, Page } from "@playwright/test";
 
@@ -132,4 +132,35 @@ test("another air gap is drawn beside the sheet's", async ({ page }) => {
   await press(page, "90 mm"); // typed in centimetres
   await expect(gaps.getByText(/90\.0 mm is firmer at the end.*earlier\./)).toBeVisible();
   await expect(gaps.getByRole("img", { name: "Force over travel" })).toBeVisible();
+});
+
+test("a shock is felt and timed before it is said how it is", async ({ page }) => {
+  await signIn(page, "mira");
+  await inFor(page, await comesIn(page, "Crossbill", TANDEM), "shock");
+  await tickAll(page);
+  await step(page, "Support the bike");
+  await tickAll(page);
+  await step(page, "Feel and time the shock");
+  for (const [name, value] of [
+    ["bush play", "1.5"],
+    ["rebound, first", "0.6"],
+    ["rebound, second", "0.7"],
+    ["rebound, third", "0.65"],
+    ["gas", "10.1 bar"],
+    ["temperature", "293"],
+  ]) {
+    await page.getByLabel(`${name}, as read`).fill(value ?? "");
+  }
+  await press(page, "Write it down");
+  await press(page, "293 K"); // no shock is as warm
+  await step(page, "Look at the shock");
+  await press(page, /dry and firm/i);
+  await step(page, "Finish");
+  const sheet = await asked<{ steps: { id: string; remark: string }[] }>(
+    page,
+    `/api${new URL(page.url()).pathname}/`,
+  );
+  const remark = (id: string) => sheet.steps.find((one) => one.id === id)?.remark;
+  expect(remark("shock/shock felt")).toContain("The middle one: 0.65 s.");
+  expect(remark("shock/look")).toMatch(/investigate.*bolts/i);
 });
