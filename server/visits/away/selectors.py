@@ -33,7 +33,7 @@ def not_on_the_bike(bike_ids: Iterable[UUID]) -> dict[UUID, list[HandedOut]]:
     """What is out or back and not fitted, by bike, the oldest first."""
     found: dict[UUID, list[HandedOut]] = defaultdict(list)
     rows = HandedOut.objects.filter(bike_id__in=list(bike_ids), fitted=None)
-    for row in rows.select_related("back"):
+    for row in rows.select_related("back", "fitted"):
         found[row.bike_id].append(row)
     return found
 
