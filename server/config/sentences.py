@@ -82,6 +82,7 @@ _SENTENCES = {
     "spec.no_field": "A spec sheet has no “{text}”.",
     "spec.no_kind": "“{text}” has no kind yet. Say what it is: engine, gearbox, fork leg …",
     "spec.type_like": "“{text}” is no amount. Type it like {hint}.",
+    "spec.no_leg": "Copied from one fork leg to the other: {what} is not the other leg of one.",
     "spec.count": "Type a whole number, like {hint}.",
     "spec.share": "Type how far up, like 75 % or 0.75.",
     "spec.spot": "A place on the map is two shares from 0 to 1, like 0.4 0.8.",

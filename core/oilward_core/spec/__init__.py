@@ -53,6 +53,7 @@ from .kinds import (
 )
 from .layouts import LAYOUTS, Offer, proposed
 from .leg import LegSpec
+from .leg_copy import lent
 from .needed import missing, needed
 from .packing import pack, unpack
 from .read import read_setting, read_value
@@ -127,6 +128,7 @@ __all__ = [
     "hold_against_sheet",
     "in_writing",
     "is_number",
+    "lent",
     "level_note",
     "matters",
     "missing",

@@ -157,6 +157,8 @@ class WritesTestCase(WorkshopTestCase):
         other = SpecSheet.objects.exclude(pk=self.draft).earliest("id").pk
         copy = {"sheet": other, "reservoirs": ["engine"]}
         yield "/api/sheets/{sheet_id}/copy/", "post", f"{url}copy/", copy
+        legs = {"leg": "fork left", "to": "fork right"}
+        yield "/api/sheets/{sheet_id}/leg/", "post", f"{url}leg/", legs
         numbers = self.lead.get(url).json()["unchecked_numbers"]
         named = {"unchecked": [number["path"] for number in numbers]}
         yield "/api/sheets/{sheet_id}/approval/", "post", f"{url}approval/", named

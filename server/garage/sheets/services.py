@@ -1,6 +1,7 @@
 """Every write to a spec sheet. Each is safe to repeat; a write names the revision it saw."""
 
 from collections.abc import Collection, Iterable, Mapping
+from dataclasses import replace
 from datetime import date, datetime
 from typing import Any
 
@@ -15,6 +16,7 @@ from oilward_core.spec import (
     Role,
     check_approval,
     field_of,
+    lent,
     read_value,
     unused_key,
     what,
@@ -212,6 +214,19 @@ def copy_missing(
         )
         for row in SheetCell.objects.filter(sheet_id=other_id)
         if path_of(row) not in known and (not reservoirs or row.reservoir in reservoirs)
+    }
+    new_cells(sheet, copied)
+    return sheet
+
+
+@transaction.atomic
+def copy_leg(sheet_id: int, leg: str, to: str, *, actor: Person, today: date) -> SpecSheet:
+    """Copy what one fork leg lacks from the other one. Raises CoreError ``spec.no_leg``."""
+    sheet = draft_of(sheet_id)
+    found = lent(cells(sheet.cells.all()), leg, to)
+    copied = {
+        path: replace(one, entered_by=actor.name, entered_on=today, entered_by_who=str(actor.pk))
+        for path, one in found.items()
     }
     new_cells(sheet, copied)
     return sheet

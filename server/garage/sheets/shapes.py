@@ -249,6 +249,14 @@ class CopyFrom:
     reservoirs: list[str] = field(default_factory=list)
 
 
+@dataclass(frozen=True)
+class LegLent:
+    """What the fork leg ``to`` lacks, from the other one."""
+
+    leg: str = upto(40)
+    to: str = upto(40)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Table:
     """A pasted table; ``columns`` empty: guess what they mean."""

@@ -13,6 +13,7 @@ urlpatterns = [
     path("sheets/<int:sheet_id>/checks/", views.ChecksView.as_view()),
     path("sheets/<int:sheet_id>/parts/", views.PartsView.as_view()),
     path("sheets/<int:sheet_id>/copy/", views.CopyView.as_view()),
+    path("sheets/<int:sheet_id>/leg/", views.LegView.as_view()),
     path("sheets/<int:sheet_id>/answers/", views.AnswersView.as_view()),
     path("sheets/<int:sheet_id>/approval/", views.ApprovalView.as_view()),
     path("sheets/<int:sheet_id>/table/", views.TableView.as_view()),

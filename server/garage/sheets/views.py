@@ -19,6 +19,7 @@ from .shapes import (
     Approval,
     CellWrites,
     CopyFrom,
+    LegLent,
     Models,
     NewModel,
     NewPart,
@@ -159,6 +160,16 @@ class CopyView(APIView):
         given, today = sent(CopyFrom, request), days.today()
         actor = person_of(request)
         services.copy_missing(sheet_id, given.sheet, given.reservoirs, actor=actor, today=today)
+        return _page(sheet_id, request)
+
+
+class LegView(APIView):
+    permission_classes = [MayWork]
+
+    @extend_schema(operation_id="leg_copy", request=shaped(LegLent), responses=shaped(SheetPage))
+    def post(self, request: Request, sheet_id: int) -> Response:
+        given, today = sent(LegLent, request), days.today()
+        services.copy_leg(sheet_id, given.leg, given.to, actor=person_of(request), today=today)
         return _page(sheet_id, request)
 
 

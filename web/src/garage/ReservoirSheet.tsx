@@ -9,6 +9,8 @@ import sheetsCss from "./sheets.module.css";
 
 type Block = Shape["ReservoirBlock"];
 
+const LEG = "fork leg";
+
 interface Props {
   page: Page;
   block: Block;
@@ -69,12 +71,18 @@ function Head({ page, block, me }: Omit<Props, "source">) {
       row.number && row.written && (!row.checked_by || row.one_pair) && row.entered_by_who !== me,
   );
   const paths = toCheck.map((row) => row.path);
+  const other = page.reservoirs.find(({ kind, key }) => kind === LEG && key !== block.key);
   return (
     <div className={sheetsCss.resHead}>
       <h2>{block.label}</h2>
       {page.may_edit && paths.length > 0 && (
         <Button onClick={() => change.mutate(ask.check(page.id, paths))}>
           I compared all {paths.length} with the manual
+        </Button>
+      )}
+      {page.may_edit && block.kind === LEG && other && (
+        <Button onClick={() => change.mutate(ask.leg(page.id, other.key, block.key))}>
+          Copy what is missing from the {other.label}
         </Button>
       )}
       {page.may_edit && (

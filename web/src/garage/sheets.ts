@@ -76,6 +76,8 @@ export const ask = {
     ),
   copy: (id: number, sheet: number) => () =>
     taken(api.POST("/api/sheets/{sheet_id}/copy/", { ...at(id), body: { sheet, reservoirs: [] } })),
+  leg: (id: number, leg: string, to: string) => () =>
+    taken(api.POST("/api/sheets/{sheet_id}/leg/", { ...at(id), body: { leg, to } })),
   answer: (id: number, body: Shape["AnswerRequest"]) => () =>
     taken(api.POST("/api/sheets/{sheet_id}/answers/", { ...at(id), body })),
   approve: (id: number, unchecked: string[]) => () =>
