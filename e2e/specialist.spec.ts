@@ -60,7 +60,7 @@ test("a shock goes out under a tag, comes back with its paper, and is fitted by 
   await fitted.getByLabel("Who looked").fill("mira");
   await fitted.getByLabel("PIN or password").fill("harbour-mira");
   await press(page, "I looked at it");
-  await expect(fitted.getByText("Somebody else has to look at it.")).toBeVisible();
+  await expect(fitted.getByText("Whoever pulled it cannot be the second person.")).toBeVisible();
   await fitted.getByLabel("Who looked").fill("oda");
   await fitted.getByLabel("PIN or password").fill("harbour-oda");
   await press(page, "I looked at it");
@@ -69,7 +69,7 @@ test("a shock goes out under a tag, comes back with its paper, and is fitted by 
   await expect(region.getByRole("cell", { name: /rebuilt: opened/ })).toBeVisible();
 });
 
-test("nothing is finished as if the shock were there, by keyboard on a tablet upright", async ({
+test("nothing is finished as if the shock were there, on a tablet held upright", async ({
   page,
 }) => {
   await page.setViewportSize({ width: 800, height: 1280 });

@@ -217,7 +217,7 @@ def behind(house: House) -> Path:
     """Where everything behind nginx listens: sockets in a folder nobody else may enter, so that no other
     program of this machine ever answers in the place of one that fell, or asks one without nginx."""
     folder = house.home / "behind"
-    folder.mkdir(exist_ok=True)
+    folder.mkdir(mode=0o710, exist_ok=True)
     if os.geteuid() == 0:
         shutil.chown(folder, group=USER)
     folder.chmod(0o710)

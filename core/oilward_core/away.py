@@ -9,6 +9,7 @@ from hashlib import sha256
 
 from .codes.away import Came, Part
 from .codes.bench import Basis
+from .codes.debris import Rule
 from .codes.suspension import LegKind
 from .errors import CoreError
 from .expected import as_said, hold_against, hold_inside, within
@@ -21,9 +22,10 @@ from .suspension import pressure_at
 LONGEST = timedelta(days=366)
 GAS_WITHIN = Decimal(50)  # kPa, of today's figure [trade: common practice, no source]
 CHARGED_AT = 20.0  # °C, of a pressure on a sheet
-COLDEST, WARMEST = Decimal(-30), Decimal(80)  # °C, of a shock in a workshop [our definition]
+WARMTHS = Decimal(-30), Decimal(80)  # °C, of a shock in a workshop [our definition]
 _LETTERS = "23456789ABCDEFGHJKMNPQRSTVWXYZ"  # none that is taken for another
 _TAG_LENGTH = 4
+_OPENED = (Came.REBUILT, Came.EXCHANGED)
 
 
 @guarded
@@ -64,7 +66,7 @@ def is_overdue(back_by: date, today: date) -> bool:
 @guarded
 def is_rebuild(part: Part, came: Came) -> bool:
     """Whether a shock's clock begins anew; a cartridge's oil is not the one its leg is changed by."""
-    return part == Part.SHOCK and came in (Came.REBUILT, Came.EXCHANGED)
+    return part == Part.SHOCK and came in _OPENED
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -84,7 +86,7 @@ def todays(charged: Decimal, celsius: Decimal) -> Decimal:
 
 def _celsius(text: str, sure: Collection[str]) -> Decimal:
     measure = parse(text, Kind.TEMPERATURE, "°C")
-    hold_inside(measure, COLDEST, WARMEST, sure)
+    hold_inside(measure, *WARMTHS, sure)
     return measure.low
 
 
@@ -118,6 +120,21 @@ def read_gas(
     except CoreError as error:
         raise error.at("pressure") from error
     return Gas(pressure=measure.low, celsius=celsius)
+
+
+@guarded
+def is_answered(rule: Rule, came: Came) -> bool:
+    """Whether what was done to a part answers what a look at it asked for: a charge its gas alone, what
+    was opened or exchanged all of it, and nothing where it came as it went."""
+    return came in _OPENED or (came == Came.CHARGED and rule == Rule.GAS_OFF)
+
+
+@guarded
+def check_looked(by: str, looked: str, alone: bool) -> None:
+    """Raises CoreError ``second.same`` where whoever fitted it is the one who looks, unless that is the
+    only person there is."""
+    if by == looked and not alone:
+        raise CoreError("second.same", field="username")
 
 
 @guarded

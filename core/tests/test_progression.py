@@ -46,7 +46,7 @@ class ProgressionTests(TestCase):
     def test_its_force_is_what_its_pressure_rises_by(self) -> None:
         """The integral of dP/dx over the stroke, by another library's quadrature."""
         found = progression(spec(rate=Decimal(0)), "100")
-        area, volume = 3.141592653589793 / 4 * 43**2, None
+        area = 3.141592653589793 / 4 * 43**2
         volume = 3.141592653589793 / 4 * 39**2 * 110 + area * 130
         start = 0.101325
         rise, _ = quad(

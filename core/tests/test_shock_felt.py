@@ -12,7 +12,7 @@ from oilward_core.runsheet import TaskPlan
 from oilward_core.spec import RideSpec
 
 from .clerk import SHOCK, Clerk
-from .test_fork import act
+from .test_fork import act, do, leg
 
 GAS = RideSpec(gas=Decimal(1000), gas_read=True)
 TIMES = ("rebound, first", "rebound, second", "rebound, third")
@@ -68,7 +68,6 @@ class FeltTests(TestCase):
             ({"gas": "9.6 bar", "temperature": "20 °C"}, "firm", ""),
             ({"gas": "9.6 bar", "temperature": "8 °C"}, "firm", ""),
             ({"gas": "9.4 bar", "temperature": "20 °C"}, "gas off", "investigate"),
-            ({"gas": "9.6 bar"}, "firm", ""),  # without its temperature it says nothing
         ):
             with self.subTest(**found):
                 clerk = Clerk(shock(GAS))
@@ -84,6 +83,8 @@ class FeltTests(TestCase):
         for name, said, meant in (
             ("temperature", "293", "293 K"),
             ("gas", "-1", None),
+            ("gas", "10.1", "10.1 bar"),
+            ("gas", "145", "145 psi"),
             ("rebound, first", "40", None),
         ):
             clerk = Clerk(shock(GAS))
@@ -94,6 +95,20 @@ class FeltTests(TestCase):
             self.assertEqual(asked.exception.fields["field"], f"found.{name}")
             if meant:
                 self.assertEqual(asked.exception.fields["options"][0], meant)
+
+    def test_a_gas_is_read_with_its_temperature(self) -> None:
+        with self.assertRaises(CoreError) as asked:
+            felt(Clerk(shock(GAS)), gas="9.6 bar")
+        said = asked.exception
+        self.assertEqual(
+            (said.code, said.fields["field"]), ("away.temperature_missing", "found.temperature")
+        )
+
+    def test_the_clicks_of_a_leg_are_no_time_of_a_shock(self) -> None:
+        clerk = Clerk(leg(0, rebound=Decimal(12), spring_new=Decimal(350)))
+        do(clerk, "fork left/leg set")
+        clerk.record("measure", {"found": {"rebound": "12 clicks"}}, "fork left/leg set")
+        self.assertEqual(measures(clerk.sheet, "fork left"), {})
 
     def test_a_visit_that_was_past_it_is_not_asked(self) -> None:
         clerk = Clerk(shock(GAS))

@@ -10,7 +10,9 @@ from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
 from garage.models import Bike, OdometerReading
+from oilward_core.away import is_answered
 from oilward_core.bench import Pictured as Picturing
+from oilward_core.codes.away import Came
 from oilward_core.codes.options import Look
 from oilward_core.debris import (
     Found,
@@ -248,13 +250,21 @@ def answer_by_look(
             keep_answer(row, outcome, words, uuid5(row.pk, outcome), "", actor=actor, at=at)
 
 
-def answer_by_handing_out(
-    finding: Finding, words: str, away: UUID, *, actor: Person, at: datetime
+def answer_by_what_was_done(
+    bike_id: UUID,
+    reservoir: str,
+    came: Came,
+    words: str,
+    back: UUID,
+    *,
+    actor: Person,
+    at: datetime,
 ) -> None:
-    """A look that asks for a specialist is answered once the part is on its way there."""
-    if finding.look and Outcome.HANDED_OUT in mapping.outcomes(finding):
-        made = uuid5(finding.pk, str(away))
-        keep_answer(finding, Outcome.HANDED_OUT, words, made, "", actor=actor, at=at)
+    """What was done to a part at a specialist's answers the looks there that asked for it."""
+    for row in still_asking([bike_id]).get((bike_id, reservoir), []):
+        if row.look and is_answered(mapping.look_rule(row), came):
+            made = uuid5(row.pk, str(back))
+            keep_answer(row, Outcome.HANDED_OUT, words, made, "", actor=actor, at=at)
 
 
 def _share(place: Decimal | None) -> float | None:

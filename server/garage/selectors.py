@@ -3,6 +3,7 @@ from uuid import UUID
 
 from django.http import Http404
 from oilward_core.schools import TOPICS, Choice, Schools
+from oilward_core.spec import ReservoirSpec
 from workshop.access import leads, may_work
 from workshop.mapping import choice
 from workshop.models import Person, SchoolRow
@@ -44,6 +45,16 @@ def specs_of(many: Iterable[Bike]) -> dict[UUID, BikeSpec]:
         for bike in listed
         if bike.model_id in shared
     }
+
+
+def reservoir_or_404(bike_id: UUID, key: str) -> ReservoirSpec:
+    """One reservoir of a bike's sheet. Raises Http404 where there is none."""
+    bike = Bike.objects.filter(pk=bike_id).first()
+    spec = specs_of([bike]).get(bike.pk) if bike else None
+    reservoir = spec.reservoir(key) if spec else None
+    if reservoir is None:
+        raise Http404
+    return reservoir
 
 
 def schools_of(bike_ids: Iterable[UUID]) -> dict[UUID, Schools]:

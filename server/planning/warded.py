@@ -11,12 +11,12 @@ from findings.mapping import level as level_of
 from findings.models import Finding
 from garage.models import Bike
 from oilward_core.ageing import least
-from oilward_core.away import is_overdue
 from oilward_core.debris import Level, asks_most
 from oilward_core.due import DueState, add_months
+from oilward_core.said.away import until
 from oilward_core.spec import KINDS, ReservoirKind
 from oilward_core.standing import NEEDS_OIL, changes_on
-from visits.away.selectors import OUT, in_words, state_of
+from visits.away.selectors import OUT, in_words, is_late, state_of
 from visits.models import HandedOut
 
 from .kept import kept_clock
@@ -59,22 +59,18 @@ def _away(
         WardAway(
             reservoir=row.reservoir,
             text=_away_words(row, labels.get(row.reservoir, row.reservoir), today),
-            overdue=_is_late(row, today),
+            overdue=is_late(row, today),
         )
         for row in handed
     ]
 
 
-def _is_late(row: HandedOut, today: date) -> bool:
-    return state_of(row) == OUT and is_overdue(row.back_by, today)
-
-
 def _away_words(row: HandedOut, label: str, today: date) -> str:
     """``shock is away, at a specialist, tag K7QD, back by Fri 4 Dec``."""
-    said, by = in_words(row, label), day_words(row.back_by)
+    said = in_words(row, label)
     if state_of(row) != OUT:
         return said
-    return f"{said}, overdue since {by}" if _is_late(row, today) else f"{said}, back by {by}"
+    return until(said, day_words(row.back_by), is_late(row, today))
 
 
 def _searched(bike: Bike) -> str:

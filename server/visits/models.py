@@ -253,15 +253,15 @@ class TopUp(Fact):
 
 
 class HandedOut(Fact):
-    """A part that only a specialist opens, on its way out: ``to`` whom, what is ``wanted``, when it is to
-    be back, and how its bike ``waits`` without it; ``own``: one of the workshop's own people, who is
-    ``qualified`` by what is named."""
+    """A part that only a specialist opens, on its way out: ``to`` whom (empty: to ``own``), what is
+    ``wanted``, when it is to be back, and how its bike ``waits`` without it; ``own``: one of the
+    workshop's own people, who is ``qualified`` by what is named."""
 
     id = models.UUIDField(primary_key=True)
     bike = models.ForeignKey(Bike, models.PROTECT, related_name="handed_out")
     reservoir = models.CharField(max_length=40)
     part = models.CharField(max_length=12, choices=[(one.value, one.value) for one in Part])
-    to = models.CharField(max_length=80)
+    to = models.CharField(max_length=80, blank=True)
     own = models.ForeignKey(person, models.PROTECT, related_name="+", null=True)
     qualified = models.CharField(max_length=200, blank=True)
     wanted = models.CharField(max_length=300)

@@ -1,18 +1,18 @@
-"""What is measured of a reservoir and kept for the next time: by name, in canonical units."""
+"""What is measured of a reservoir and kept for the next time, in canonical units: of a spring its free
+length, of a shock how long it takes to come back up."""
 
 from decimal import Decimal
 from statistics import median
 
+from ..codes.steps import Name
 from ..guard import guarded
 from ..runsheet.recipes.look import TIMES
 from .asks.values import Taken
 from .fold.state import Sheet
 
-FREE_LENGTH, AIR_GAP, BUSH_PLAY, GAS, REBOUND = (
-    "free length", "air gap", "bush play", "gas", "rebound",
-)  # fmt: skip
+FREE_LENGTH, REBOUND = "free length", "rebound"
 # what each is said in
-UNITS = {FREE_LENGTH: "mm", AIR_GAP: "mm", BUSH_PLAY: "mm", GAS: "bar", REBOUND: "s"}
+UNITS = {FREE_LENGTH: "mm", REBOUND: "s"}
 
 
 @guarded
@@ -25,12 +25,11 @@ def rebound(taken: Taken) -> Decimal | None:
 @guarded
 def measures(sheet: Sheet, key: str) -> dict[str, Decimal]:
     """What a visit measured of a reservoir that its next one is held against."""
-    found: dict[str, Decimal] = {}
-    for state in sheet.steps:
-        data = state.entry.data if state.entry else None
-        if state.step.id.reservoir != key or not isinstance(data, Taken):
-            continue
-        found |= {name: one.low for name, one in data.stands.items() if name in UNITS}
-        if (took := rebound(data)) is not None:
-            found[REBOUND] = took
-    return found
+    of_it = {one.step.name: one.entry for one in sheet.steps if one.step.id.reservoir == key}
+    spring, felt = (
+        entry.data if (entry := of_it.get(name)) and isinstance(entry.data, Taken) else None
+        for name in (Name.LEG_SPRING, Name.SHOCK_FELT)
+    )
+    length = next((value.low for value in spring.stands.values()), None) if spring else None
+    found = {FREE_LENGTH: length, REBOUND: rebound(felt) if felt else None}
+    return {name: value for name, value in found.items() if value is not None}

@@ -37,6 +37,21 @@ def not_fitted(label: str, part: str) -> str:
     return f"{what} is back and not fitted"
 
 
+def until(what: str, day: str, late: bool) -> str:
+    """``…, back by Fri 4 Dec``, or since when it is overdue."""
+    return f"{what}, {'overdue since' if late else 'back by'} {day}"
+
+
+def gas(pressure: str, celsius: str) -> str:
+    """``10.00 bar at 20 °C``."""
+    return f"{pressure} at {celsius} °C"
+
+
+def fitted(torqued: str, by: str, looked: str) -> str:
+    """How it was fitted, and who looked; nobody else was there where ``looked`` is empty."""
+    return f"{torqued}; {by}, {f'{looked} looked' if looked else 'alone'}"
+
+
 def stands_without(what: str) -> str:
     """Acknowledged by whoever runs or signs all the same."""
     return f"{what}: the bike stays where it stands, strapped, and is ridden by nobody"

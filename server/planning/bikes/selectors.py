@@ -10,7 +10,7 @@ from findings.selectors import of_bike, still_asking
 from garage.mapping import BikeSpec, engine_words, model_words
 from garage.models import Bike
 from garage.odometer.selectors import recent_odometer
-from garage.selectors import photos_of, schools_of, specs_of
+from garage.selectors import photos_of, reservoir_or_404, schools_of, specs_of
 from oilward_core.away import part_of
 from oilward_core.bench import Speaker
 from oilward_core.progression import may_compare
@@ -20,7 +20,7 @@ from oilward_core.spec import ReservoirSpec, why_not_serviceable
 from shelf.selectors import matches as held_against
 from shelf.shapes import Matches
 from visits.away.selectors import in_words, not_on_the_bike
-from visits.models import Service, TopUp
+from visits.models import HandedOut, Service, TopUp
 from visits.rows import plugs
 from visits.selectors import services_of, top_ups_of
 from workshop.mapping import speaker
@@ -43,10 +43,11 @@ def _reservoir_page(
     found: list[Finding],
     speaks: Speaker,
     doubted: list[str],
-    out: str,
+    out: HandedOut | None,
 ) -> ReservoirPage:
     shape = worked_out(known, reservoir, services, found[0] if found else None).glass
-    why_not, still = out or why_not_serviceable(reservoir), asking(found)
+    why_not = in_words(out, reservoir.label) if out else why_not_serviceable(reservoir)
+    still = asking(found)
     unit = known.bike.odometer_unit
     return ReservoirPage(
         glass=shape,
@@ -95,7 +96,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
     answered = set(sheet.answers.values_list("reservoir", "text")) if sheet else set()
     doubted = mapping.doubted(reservoirs, bike.model.displacement_cc, answered)
     handed = not_on_the_bike([bike.pk]).get(bike.pk, [])
-    out = {row.reservoir: in_words(row, row.reservoir) for row in handed}
+    out = {row.reservoir: row for row in handed}
     pages = [
         _reservoir_page(
             known,
@@ -106,7 +107,7 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
             [finding for finding in findings if finding.reservoir == reservoir.key],
             speaker(person),
             doubted.get(reservoir.key, []),
-            out.get(reservoir.key, ""),
+            out.get(reservoir.key),
         )
         for reservoir in reservoirs
         if spec
@@ -145,10 +146,5 @@ def bike_page(bike_id: UUID, person: Person, today: date) -> BikePage:
 
 def fluid_matches(bike_id: UUID, key: str) -> Matches:
     """The shelf held against what one reservoir of a bike asks for."""
-    bike = _bike_or_404(bike_id)
-    spec = specs_of([bike]).get(bike.pk)
-    reservoir = spec.reservoir(key) if spec else None
-    if reservoir is None:
-        raise Http404
-    schools = schools_of([bike.pk])[bike.pk]
+    reservoir, schools = reservoir_or_404(bike_id, key), schools_of([bike_id])[bike_id]
     return held_against(reservoir.label, reservoir.requirement, reservoir.kind, schools)

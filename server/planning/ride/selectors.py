@@ -4,14 +4,11 @@ from decimal import Decimal
 from typing import Literal
 from uuid import UUID
 
-from django.http import Http404
-from garage.models import Bike
-from garage.selectors import specs_of
+from garage.selectors import reservoir_or_404
 from oilward_core.progression import progression
 from oilward_core.quantity import show, show_range
 from oilward_core.ride import SagSaid, SagTyped, sag
 from oilward_core.said.ride import BY_SHEET, COMMON, bottoms
-from oilward_core.spec import ReservoirSpec
 from oilward_core.suspension import Sag, Window
 
 from .shapes import ForceLine, GapAnswer, GapRead, SagAnswer, SagLine, SagRead
@@ -52,7 +49,7 @@ def _answer(found: SagSaid, travel: Decimal) -> SagAnswer:
 
 def gaps(bike_id: UUID, key: str, read: GapRead) -> GapAnswer:
     """What another gap does beside the sheet's. Raises as `oilward_core.progression.progression`."""
-    found = progression(_reservoir(bike_id, key), read.gap, read.sure)
+    found = progression(reservoir_or_404(bike_id, key), read.gap, read.sure)
     names = [show(_mm(gap), "mm") for gap in found.gaps]
     lines = [
         ForceLine(gap=name, strokes=list(found.strokes), forces=[round(one, 1) for one in forces])
@@ -63,18 +60,9 @@ def gaps(bike_id: UUID, key: str, read: GapRead) -> GapAnswer:
     )
 
 
-def _reservoir(bike_id: UUID, key: str) -> ReservoirSpec:
-    bike = Bike.objects.filter(pk=bike_id).first()
-    spec = specs_of([bike]).get(bike.pk) if bike else None
-    reservoir = spec.reservoir(key) if spec else None
-    if reservoir is None:
-        raise Http404
-    return reservoir
-
-
 def sags(bike_id: UUID, key: str, read: SagRead) -> SagAnswer:
     """What it says of one fork leg, or a shock. Raises as `oilward_core.ride.sag`."""
-    reservoir = _reservoir(bike_id, key)
+    reservoir = reservoir_or_404(bike_id, key)
     typed = SagTyped(
         free=read.free,
         bike_down=read.bike_down,

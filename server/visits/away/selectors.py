@@ -5,9 +5,8 @@ from collections.abc import Iterable
 from datetime import date
 from uuid import UUID
 
-from django.http import Http404
 from garage.models import Bike
-from garage.selectors import specs_of
+from garage.selectors import reservoir_or_404, specs_of
 from oilward_core.away import is_overdue, part_of, tag_of
 from oilward_core.bench import OffBike
 from oilward_core.codes.away import Came, Part, Waits
@@ -23,6 +22,14 @@ from .shapes import Away, AwayLine, Way
 OUT, BACK, FITTED = "out", "back", "fitted"
 
 
+def is_late(row: HandedOut, today: date) -> bool:
+    return state_of(row) == OUT and is_overdue(row.back_by, today)
+
+
+def to_whom(row: HandedOut) -> str:
+    return row.own.name if row.own else row.to
+
+
 def state_of(row: HandedOut) -> str:
     if hasattr(row, "fitted"):
         return FITTED
@@ -33,7 +40,7 @@ def not_on_the_bike(bike_ids: Iterable[UUID]) -> dict[UUID, list[HandedOut]]:
     """What is out or back and not fitted, by bike, the oldest first."""
     found: dict[UUID, list[HandedOut]] = defaultdict(list)
     rows = HandedOut.objects.filter(bike_id__in=list(bike_ids), fitted=None)
-    for row in rows.select_related("back", "fitted"):
+    for row in rows.select_related("back", "fitted", "own"):
         found[row.bike_id].append(row)
     return found
 
@@ -43,7 +50,7 @@ def in_words(row: HandedOut, label: str) -> str:
     part = words.PARTS[Part(row.part)]
     if state_of(row) == BACK:
         return words.not_fitted(label, part)
-    return words.out(label, part, row.to, tag_of(str(row.pk)))
+    return words.out(label, part, to_whom(row), tag_of(str(row.pk)))
 
 
 def off_bike(bike: Bike) -> tuple[OffBike, ...]:
@@ -63,11 +70,9 @@ def _back(row: HandedOut) -> str:
     if not hasattr(row, "back"):
         return ""
     back = row.back
-    gas = (
-        f"{show(back.pressure, 'bar')} at {back.celsius.normalize():f} °C"
-        if back.pressure is not None and back.celsius is not None
-        else ""
-    )
+    gas = ""
+    if back.pressure is not None and back.celsius is not None:
+        gas = words.gas(show(back.pressure, "bar"), f"{back.celsius.normalize():f}")
     told = (words.CAME[Came(back.came)], back.oil, gas, back.paper, back.note)
     return "; ".join(one for one in told if one)
 
@@ -76,8 +81,8 @@ def _fitted(row: HandedOut) -> str:
     if not hasattr(row, "fitted"):
         return ""
     fitted = row.fitted
-    who = "alone" if fitted.alone else f"{fitted.looked.name} looked"
-    return f"{fitted.torqued}; {fitted.by.name}, {who}"
+    looked = "" if fitted.alone else fitted.looked.name
+    return words.fitted(fitted.torqued, fitted.by.name, looked)
 
 
 def line(row: HandedOut, today: date) -> AwayLine:
@@ -87,13 +92,13 @@ def line(row: HandedOut, today: date) -> AwayLine:
         tag=tag_of(str(row.pk)),
         part=words.PARTS[Part(row.part)],
         state=state,
-        to=row.to,
+        to=to_whom(row),
         qualified=row.qualified,
         wanted=row.wanted,
         waits=words.WAITS[Waits(row.waits)],
         out_on=row.out_on.isoformat(),
         back_by=row.back_by.isoformat(),
-        overdue=state == OUT and is_overdue(row.back_by, today),
+        overdue=is_late(row, today),
         by=row.by.name,
         back=_back(row),
         back_on=row.back.came_on.isoformat() if hasattr(row, "back") else "",
@@ -103,14 +108,10 @@ def line(row: HandedOut, today: date) -> AwayLine:
 
 def away(bike_id: UUID, key: str, today: date) -> Away:
     """What of a reservoir went out, and what may be said about it."""
-    bike = Bike.objects.filter(pk=bike_id).first()
-    spec = specs_of([bike]).get(bike.pk) if bike else None
-    reservoir = spec.reservoir(key) if spec else None
-    if reservoir is None:
-        raise Http404
+    reservoir = reservoir_or_404(bike_id, key)
     part = part_of(reservoir)
     rows = HandedOut.objects.filter(bike_id=bike_id, reservoir=key).select_related(
-        "by", "back", "fitted__by", "fitted__looked"
+        "by", "own", "back", "fitted__by", "fitted__looked"
     )
     people = Person.objects.filter(is_active=True).order_by("name")
     return Away(
@@ -120,5 +121,5 @@ def away(bike_id: UUID, key: str, today: date) -> Away:
         lines=[line(row, today) for row in reversed(rows)],
         waits=[Way(code, words.WAITS[code]) for code in Waits],
         came=[Way(code, words.CAME[code]) for code in Came],
-        own=[Way(one.username, one.name) for one in people if may_work(one)],
+        own=[Way(str(one.pk), one.name) for one in people if may_work(one)],
     )

@@ -7,13 +7,20 @@ from uuid import UUID, uuid5
 from config.problems import Conflict
 from django.db import transaction
 from django.http import Http404
-from findings.selectors import still_asking
-from findings.services import answer_by_handing_out
+from findings.services import answer_by_what_was_done
 from garage.locks import lock_bike
 from garage.models import Bike
 from garage.odometer.selectors import last_odometer
 from garage.selectors import specs_of
-from oilward_core.away import check_back_by, check_came, is_rebuild, part_of, read_gas, tag_of
+from oilward_core.away import (
+    check_back_by,
+    check_came,
+    check_looked,
+    is_rebuild,
+    part_of,
+    read_gas,
+    tag_of,
+)
 from oilward_core.codes.away import Came, Part, Waits
 from oilward_core.codes.options import Did
 from oilward_core.errors import CoreError
@@ -26,6 +33,7 @@ from workshop.touched import touch
 
 from visits.models import CameBack, FittedAgain, HandedOut, Service
 
+from .selectors import to_whom
 from .shapes import Back, Fitted, HandOut
 
 
@@ -49,24 +57,21 @@ def _reservoir(bike: Bike, key: str) -> ReservoirSpec:
     return reservoir
 
 
-def _own(username: str) -> Person | None:
-    """One of the house. Raises CoreError ``away.nobody`` at ``own``."""
-    if not username.strip():
+def _own(person: str) -> Person | None:
+    """One of the house, by their id. Raises CoreError ``away.nobody`` at ``own``."""
+    if not person:
         return None
-    found = Person.objects.filter(username=username.strip(), is_active=True).first()
+    number = int(person) if person.isdecimal() else 0
+    found = Person.objects.filter(pk=number, is_active=True).first()
     if found is None or not may_work(found):
         raise CoreError("away.nobody", field="own")
     return found
 
 
-def _to(told: HandOut, own: Person | None) -> str:
-    return own.name if own else _said(told.to, "to")
-
-
 @transaction.atomic
 def hand_out(bike_id: UUID, told: HandOut, *, actor: Person, now: datetime, today: date) -> None:
-    """It leaves, under a tag made from its id; what a look there asks for is answered by that. The same
-    id again changes nothing.
+    """It leaves, under a tag made from its id. What a look there asks for goes on asking until something
+    was done. The same id again changes nothing.
 
     Raises CoreError at the field that is not as it should be, ``away.nothing`` where no specialist opens
     anything; Conflict ``away.out`` where it is not there.
@@ -84,13 +89,13 @@ def hand_out(bike_id: UUID, told: HandOut, *, actor: Person, now: datetime, toda
     if HandedOut.objects.filter(bike=bike, reservoir=reservoir.key, fitted=None).exists():
         raise Conflict("away.out", what=reservoir.label)
     own = _own(told.own)
-    to, wanted = _to(told, own), _said(told.wanted, "wanted")
+    to, wanted = "" if own else _said(told.to, "to"), _said(told.wanted, "wanted")
     qualified = _said(told.qualified, "qualified") if own else told.qualified.strip()
     back_by = day_typed(_said(told.back_by, "back_by"), "back_by")
     check_back_by(back_by, today)
     if told.waits is None:
         raise CoreError("away.missing", field="waits")
-    row = HandedOut.objects.create(
+    HandedOut.objects.create(
         id=handed_id,
         bike=bike,
         reservoir=reservoir.key,
@@ -105,9 +110,6 @@ def hand_out(bike_id: UUID, told: HandOut, *, actor: Person, now: datetime, toda
         by=actor,
         at=now,
     )
-    said = words.out(reservoir.label, words.PARTS[part], to, tag_of(str(row.pk)))
-    for finding in still_asking([bike.pk]).get((bike.pk, reservoir.key), []):
-        answer_by_handing_out(finding, said, row.pk, actor=actor, at=now)
     touch(bike.pk)
 
 
@@ -121,10 +123,11 @@ def _locked(handed_id: UUID) -> HandedOut:
 
 @transaction.atomic
 def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, today: date) -> None:
-    """It is back. Raises CoreError at the field that is not as it should be; Conflict ``away.back`` where
-    it is back already."""
+    """It is back; what was done answers what a look there asked for. Raises CoreError at the field that
+    is not as it should be; Conflict ``away.back`` where it is back already, ``visit.id_taken``."""
     row, back_id = _locked(handed_id), as_id(told.id)
-    if CameBack.objects.filter(pk=back_id, handed=row).exists():
+    if again := CameBack.objects.filter(pk=back_id).first():
+        _check_its(again, row)
         return
     if CameBack.objects.filter(handed=row).exists():
         raise Conflict("away.back")
@@ -135,7 +138,7 @@ def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, toda
     check_came(part, came, told.oil, told.paper)
     charged = reservoir.ride.gas if reservoir else None
     gas = read_gas(told.pressure, told.temperature, charged, told.sure)
-    CameBack.objects.create(
+    back = CameBack.objects.create(
         id=back_id,
         handed=row,
         came=came.value,
@@ -150,7 +153,20 @@ def take_back(handed_id: UUID, told: Back, *, actor: Person, now: datetime, toda
     )
     if is_rebuild(part, came):
         _keep_rebuild(row, came, told, actor=actor, today=today)
+    answer_by_what_was_done(
+        row.bike_id, row.reservoir, came, _found(row, came), back.pk, actor=actor, at=now
+    )
     touch(row.bike_id)
+
+
+def _found(row: HandedOut, came: Came) -> str:
+    return f"{words.CAME[came]}, tag {tag_of(str(row.pk))}"
+
+
+def _check_its(again: CameBack | FittedAgain, row: HandedOut) -> None:
+    """Raises Conflict ``visit.id_taken`` where what was sent before was another part's."""
+    if again.handed_id != row.pk:
+        raise Conflict("visit.id_taken")
 
 
 def _keep_rebuild(row: HandedOut, came: Came, told: Back, *, actor: Person, today: date) -> None:
@@ -167,9 +183,9 @@ def _keep_rebuild(row: HandedOut, came: Came, told: Back, *, actor: Person, toda
         done_on=today,
         reading=reading,
         fluid=told.oil.strip(),
-        done_by=f"{row.to}, {actor.name} wrote it down"[:80],
+        done_by=f"{to_whom(row)}, {actor.name} wrote it down"[:80],
         proof=told.paper.strip(),
-        found=f"{words.CAME[came]}, tag {tag_of(str(row.pk))}",
+        found=_found(row, came),
     )
 
 
@@ -178,15 +194,17 @@ def fit(
     handed_id: UUID, told: Fitted, *, beside: Person, alone: bool, actor: Person, now: datetime
 ) -> None:
     """It is on its bike again, and somebody ``beside`` has looked at what holds it. Raises CoreError
-    ``away.missing`` at ``torqued``, ``away.same`` where whoever fitted it is asked and not alone;
-    Conflict ``away.not_back``."""
+    ``away.missing`` at ``torqued``, ``second.same`` where whoever fitted it is asked and not alone;
+    Conflict ``away.not_back``, ``away.fitted``, ``visit.id_taken``."""
     row, fitted_id = _locked(handed_id), as_id(told.id)
-    if FittedAgain.objects.filter(handed=row).exists():
+    if again := FittedAgain.objects.filter(pk=fitted_id).first():
+        _check_its(again, row)
         return
+    if FittedAgain.objects.filter(handed=row).exists():
+        raise Conflict("away.fitted")
     if not CameBack.objects.filter(handed=row).exists():
         raise Conflict("away.not_back")
-    if beside.pk == actor.pk and not alone:
-        raise CoreError("away.same", field="username")
+    check_looked(str(actor.pk), str(beside.pk), alone)
     FittedAgain.objects.create(
         id=fitted_id,
         handed=row,

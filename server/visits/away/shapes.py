@@ -9,7 +9,7 @@ from workshop.shapes import upto
 @dataclass(frozen=True, kw_only=True)
 class HandOut:
     """A shock, or a sealed cartridge of a leg, that leaves: ``to`` whom, or to which of one's ``own``
-    people (by user name), ``qualified`` by what; ``back_by`` the day as typed. ``id`` is the client's."""
+    people (by their id), ``qualified`` by what; ``back_by`` the day as typed. ``id`` is the client's."""
 
     id: str
     reservoir: str = upto(40)
@@ -81,7 +81,7 @@ class AwayLine:
 @dataclass(frozen=True, kw_only=True)
 class Away:
     """What of a reservoir went out so far, the newest first; ``part``: what of it may; whether its gas
-    may be read (``gas``), and who of the house may look at it (``own``, user name and name)."""
+    may be read (``gas``), and who of the house may look at it (``own``, id and name)."""
 
     reservoir: str
     part: str

@@ -25,7 +25,7 @@ class Migration(migrations.Migration):
                 ('id', models.UUIDField(primary_key=True, serialize=False)),
                 ('reservoir', models.CharField(max_length=40)),
                 ('part', models.CharField(choices=[('shock', 'shock'), ('cartridge', 'cartridge')], max_length=12)),
-                ('to', models.CharField(max_length=80)),
+                ('to', models.CharField(blank=True, max_length=80)),
                 ('qualified', models.CharField(blank=True, max_length=200)),
                 ('wanted', models.CharField(max_length=300)),
                 ('waits', models.CharField(choices=[('on the lift', 'on the lift'), ('on a stand', 'on a stand')], max_length=16)),

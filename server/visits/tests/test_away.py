@@ -6,6 +6,7 @@ from uuid import uuid4
 
 from garage.models import OdometerReading
 from workshop import days
+from workshop.models import Person
 from workshop.touched import touch
 
 from visits.models import CameBack, HandedOut, Service
@@ -47,6 +48,9 @@ class AwayTests(LookCase):
         self.assertEqual(answer.status_code, status, answer.content)
         return answer.json() if answer.content else {}
 
+    def who(self, username: str) -> str:
+        return str(Person.objects.get(username=username).pk)
+
     def age(self) -> float:
         age: float = self.page("shock")["glass"]["age"]
         return age
@@ -69,12 +73,13 @@ class AwayTests(LookCase):
         self.out()  # sent again: once
         (line,) = self.told()["lines"]
         self.assertEqual((line["state"], line["overdue"], len(line["tag"])), ("out", False, 4))
-        self.assertFalse(self.page("shock")["findings"][0]["asks"])  # it is on its way
+        self.assertTrue(self.page("shock")["findings"][0]["asks"])  # nothing is done to it yet
         self.assertEqual(self.age(), before)
         self.assertIn(line["tag"], self.ward()[0]["text"])
         self.fitted(409)
         self.back()
         self.assertEqual(self.told()["lines"][0]["state"], "back")
+        self.assertFalse(self.page("shock")["findings"][0]["asks"])
         (service,) = Service.objects.filter(
             bike=self.heron, visit=None, reservoir="shock", found__contains="tag"
         )
@@ -100,6 +105,32 @@ class AwayTests(LookCase):
             self.back(came=came, oil="")
             self.fitted()
         self.assertEqual(self.age(), before)
+
+    def test_what_a_look_asked_for_is_answered_by_what_was_done_alone(self) -> None:
+        self.signed("shock", "oily")
+        for came, asks in (("as it went", True), ("charged", True), ("exchanged", False)):
+            with self.subTest(came):
+                self.id = str(uuid4())
+                self.out()
+                self.back(came=came, oil="")
+                self.assertEqual(self.page("shock")["findings"][0]["asks"], asks)
+                self.fitted()
+
+    def test_each_is_said_once_and_under_its_own_id(self) -> None:
+        first, told = self.id, str(uuid4())
+        self.out()
+        self.back(id=told)
+        self.back(id=told)  # sent again
+        self.back(409)
+        self.fitted(id=told)
+        self.fitted(id=told)
+        self.fitted(409)
+        self.id = str(uuid4())
+        self.out()
+        self.back(409, id=told)  # that id stands for the other one
+        self.back()
+        self.fitted(409, id=told)
+        self.assertNotEqual(first, self.id)
 
     def test_overdue_is_on_the_ward(self) -> None:
         self.out()
@@ -154,15 +185,16 @@ class AwayTests(LookCase):
             ({"back_by": yesterday}, "back_by"),
             ({"back_by": "soon"}, "back_by"),
             ({"own": "nobody"}, "own"),
-            ({"own": "piet"}, "own"),  # a reader works on nothing
-            ({"own": "oda"}, "qualified"),
+            ({"own": "oda"}, "own"),  # a person is told by their id
+            ({"own": self.who("piet")}, "own"),  # a reader works on nothing
+            ({"own": self.who("oda")}, "qualified"),
             ({"reservoir": "engine"}, "reservoir"),
             ({"reservoir": "nothing"}, "reservoir"),
         ):
             with self.subTest(**other):
                 self.assertEqual(self.out(422, **other)["errors"][0]["pointer"].lstrip("/"), field)
         self.assertFalse(HandedOut.objects.exists())
-        self.out(own="oda", qualified="the maker's course, 2024")
+        self.out(own=self.who("oda"), to="somebody", qualified="the maker's course, 2024")
         self.assertEqual(self.told()["lines"][0]["to"], "Oda")
         for more, field in (
             ({"paper": ""}, "paper"),

@@ -20,6 +20,7 @@ from ...expected import (
 from ...quantity import Kind, parse, show
 from ...quantity.display import show_precise
 from ...runsheet import Measured, Step, StepId, TaskPlan
+from ...runsheet.recipes.look import GAS, TEMPERATURE
 from ...runsheet.steps import SETTING
 from ...said import bench as said
 from ...said import expected as words
@@ -104,6 +105,8 @@ def _read(hearing: Hearing, typed: TakenTyped) -> Taken:
     if not found and not left:
         first = hearing.step.measured[0].name if hearing.step.measured else ""
         raise CoreError("sheet.measure", field=f"found.{first}")
+    if GAS in found and TEMPERATURE not in found:
+        raise CoreError("away.temperature_missing", field=f"found.{TEMPERATURE}")
     return Taken(found=found, left=left, drawn=_drawn(hearing.step, found, left))
 
 

@@ -11,6 +11,7 @@ from ...codes.steps import Name
 from ...debris import Found, Growth, Observation, Verdict, growth_next, look_verdict, verdict
 from ...guard import guarded
 from ...runsheet import StepId, TaskPlan, of_bike
+from ...runsheet.recipes.look import BUSH_PLAY, GAS, TEMPERATURE
 from ...spec import wets_a_clutch
 from ..asks.choice import Chosen
 from ..asks.common import Confirmed, Started
@@ -103,7 +104,7 @@ def _felt(key: str, known: Known) -> Look | None:
     if entry is None or not isinstance(entry.data, Taken):
         return None
     found, ride = entry.data.stands, known.tasks[key].reservoir.ride
-    gas, warm, play = (found.get(name) for name in ("gas", "temperature", "bush play"))
+    gas, warm, play = (found.get(name) for name in (GAS, TEMPERATURE, BUSH_PLAY))
     if gas and warm and ride.gas and abs(gas.low - todays(ride.gas, warm.low)) > GAS_WITHIN:
         return Look.GAS_OFF
     return Look.LOOSE if play and play.low > LOOSE_FROM else None

@@ -2,6 +2,7 @@
 
 from decimal import Decimal
 
+from ...away import WARMTHS
 from ...codes.entries import Ask
 from ...codes.options import MARK_LOOKS, SHOCK_LOOKS
 from ...codes.steps import JobKind, Name
@@ -17,8 +18,10 @@ from ..work import Work
 
 # as long as anything takes to come back up, min; and as far as bushes give, mm [our definitions]
 _REBOUNDS, _PLAYS = (Decimal("0.1") / 60, Decimal(10) / 60), (Decimal(0), Decimal(10))
-_GAS, _WARMTHS = (Decimal(0), Decimal(4000)), (Decimal(-30), Decimal(80))  # kPa, °C
+# of the sheet's gas: less or more is another unit's number before it is a leak [our definition]
+_GAS = Decimal("0.25"), Decimal("2.5")
 _USUAL = Decimal("0.6") / 60, Decimal("0.2"), Decimal(20)
+GAS, TEMPERATURE, BUSH_PLAY = "gas", "temperature", "bush play"
 TIMES = ("rebound, first", "rebound, second", "rebound, third")
 _OPTIONS = {Recipe.SHOCK: SHOCK_LOOKS, Recipe.WATCHED: MARK_LOOKS}
 
@@ -33,13 +36,19 @@ def _felt(spec: ReservoirSpec) -> tuple[Measured, ...]:
     """What is felt and timed of a shock; its gas only where its sheet lets it be read."""
     took, play, warm = _USUAL
     timed = (Measured(name, "time", *_REBOUNDS, usual=took, once=True) for name in TIMES)
-    reads = spec.ride.gas_read and spec.ride.gas
-    gas = (
-        Measured("gas", "pressure", *_GAS, usual=spec.ride.gas, once=True),
-        Measured("temperature", "temperature", *_WARMTHS, usual=warm, once=True),
-    )
-    bushes = Measured("bush play", "length", *_PLAYS, usual=play, once=True)
-    return (bushes, *timed, *(gas if reads else ()))
+    bushes = Measured(BUSH_PLAY, "length", *_PLAYS, usual=play, once=True)
+    charged = _gas_read(spec)
+    if charged is None:
+        return (bushes, *timed)
+    least, most = (share * charged for share in _GAS)
+    gas = Measured(GAS, "pressure", least, most, usual=charged, once=True)
+    warmth = Measured(TEMPERATURE, "temperature", *WARMTHS, usual=warm, once=True)
+    return (bushes, *timed, gas, warmth)
+
+
+def _gas_read(spec: ReservoirSpec) -> Decimal | None:
+    """What its gas is charged to, where its sheet lets it be read."""
+    return spec.ride.gas if spec.ride.gas_read else None
 
 
 def _feel(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ...]:
@@ -47,8 +56,8 @@ def _feel(work: Work, spec: ReservoirSpec, job: str) -> tuple[Need, ...]:
     step = StepId(spec.key, Name.SHOCK_FELT)
     if spec.facts.recipe != Recipe.SHOCK or step in work.rounds.unasked:
         return ()
-    reads = spec.ride.gas_read and spec.ride.gas
-    gas = words.READ_GAS.format(show(spec.ride.gas, "bar")) if reads and spec.ride.gas else ""
+    charged = _gas_read(spec)
+    gas = words.READ_GAS.format(show(charged, "bar")) if charged else ""
     said = words.step(Name.SHOCK_FELT, label=spec.label, gas=gas)
     felt = work.step(
         Step(
