@@ -6,7 +6,12 @@ from oilward_core.errors import CoreError
 from oilward_core.spec import Cell, Path, lent
 
 FORK = {"kind": "fork leg", "label": "fork, left", "leg.bore": "38 mm", "spring.rate": "8 N/mm"}
-PARTS = {("upper pinch bolt", "torque"): "23 N·m", ("axle", "torque"): "66 N·m"}
+PARTS = {
+    ("upper pinch bolt", "torque"): "23 N·m",
+    ("upper pinch bolt", "place"): "Left bridge, front",
+    ("upper pinch bolt", "spot"): "0.4 0.5",
+    ("axle", "torque"): "66 N·m",
+}
 
 
 def sheet(**right: str) -> dict[Path, Cell]:

@@ -38,8 +38,8 @@ def not_fitted(label: str, part: str) -> str:
 
 
 def until(what: str, day: str, late: bool) -> str:
-    """``…, back by Fri 4 Dec``, or since when it is overdue."""
-    return f"{what}, {'overdue since' if late else 'back by'} {day}"
+    """``…, back by Fri 4 Dec``, or that it is overdue."""
+    return f"{what}, {'overdue: due back' if late else 'back by'} {day}"
 
 
 def gas(pressure: str, celsius: str) -> str:

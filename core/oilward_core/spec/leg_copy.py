@@ -11,6 +11,8 @@ from .form import Path
 from .kinds import Recipe
 
 _OWN = ("kind", "label", "leg.function")
+# of its side
+_WHERE = ("place", "spot")
 # where the two do not do the same, what each does is its own as well
 _BY_FUNCTION = ("spring.", "set.", "leg.kind", "air.", "capacity.", "level.air gap")
 # of the wheel, which has one axle
@@ -27,8 +29,8 @@ def _of(cells: Cells, key: str) -> Mapping[Path, Cell]:
 @guarded
 def lent(cells: Cells, source: str, target: str) -> dict[Path, Cell]:
     """What the leg ``target`` lacks and gets from the leg ``source``, nothing of it checked: never what
-    it is called or does, and where the two do not do the same, nothing that goes by it; nor axle and
-    callipers.
+    it is called or does, and where the two do not do the same, nothing that goes by it; nor where
+    its parts are, nor axle and callipers.
 
     Raises CoreError ``spec.no_leg`` where either is none, or both are the same.
     """
@@ -41,8 +43,8 @@ def lent(cells: Cells, source: str, target: str) -> dict[Path, Cell]:
     found = {}
     for path, cell in there.items():
         at = path._replace(reservoir=target)
-        wheels = path.part.startswith(_WHEELS)
-        if at in own or wheels or (not path.part and path.field.startswith(kept)):
+        its_own = path.field in _WHERE if path.part else path.field.startswith(kept)
+        if at in own or its_own or path.part.startswith(_WHEELS):
             continue
         found[at] = replace(cell, checked_by="", checked_on=None, checked_by_who="")
     return found

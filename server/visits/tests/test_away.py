@@ -143,7 +143,7 @@ class AwayTests(LookCase):
         )  # fmt: skip
         touch(self.heron.pk)
         away = next(one for one in self.ward() if one["overdue"])
-        self.assertIn("overdue since", away["text"])
+        self.assertIn("overdue: due back", away["text"])
 
     def test_nothing_is_run_or_signed_as_if_it_were_there(self) -> None:
         self.out()

@@ -231,7 +231,7 @@ function Tag({ line }: { line: Line }) {
         </p>
         {line.state === "out" && (
           <p className={line.overdue ? awayCss.over : undefined}>
-            {line.overdue ? "Overdue since " : "Back by "}
+            {line.overdue ? "Overdue: due back " : "Back by "}
             {dayWords(line.back_by)}
           </p>
         )}
@@ -285,7 +285,11 @@ export function Away({
         <Tag key={line.id} line={line} />
       ))}
       {mayWork && (
-        <Button className={controlsCss.wideChoice} onClick={() => setOpen(true)}>
+        <Button
+          type={under ? "primary" : "default"}
+          className={controlsCss.wideChoice}
+          onClick={() => setOpen(true)}
+        >
           {under ? NEXT[under.state as keyof typeof NEXT] : `Hand the ${told.part} out`}
         </Button>
       )}

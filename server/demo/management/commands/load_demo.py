@@ -1,7 +1,7 @@
 """Loads the invented harbour workshop once; a second call changes nothing."""
 
 from argparse import ArgumentParser
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from decimal import Decimal
 from uuid import NAMESPACE_URL, uuid5
 
@@ -16,6 +16,7 @@ from garage.shapes import SchoolChoice
 from garage.sheets.services import approve
 from garage.sheets.shapes import CellWrite
 from garage.sheets.whole import import_document
+from oilward_core.codes.away import Waits
 from oilward_core.codes.options import Did
 from oilward_core.debris import Form, Matter, Observation, OilLook, Part
 from oilward_core.quantity import UNITS
@@ -34,6 +35,8 @@ from shelf.stock.services import save_bottle, save_seals
 from shelf.stock.shapes import BottleForm, SealForm
 from shelf.waste.services import write as write_waste
 from shelf.waste.shapes import WasteForm
+from visits.away.services import hand_out
+from visits.away.shapes import HandOut
 from visits.models import Service
 from workshop import days
 from workshop.models import Person, Workshop
@@ -96,6 +99,21 @@ class Loader:
                 note=note,
             )
             write_waste(line, actor=self.mira, today=self._ago(ago))
+
+    def handed_out(self) -> None:
+        """A shock that should have been back by now."""
+        bike = Bike.objects.get(name="Cormorant Rock")
+        told = HandOut(
+            id=str(uuid5(bike.pk, "handed out")),
+            reservoir="shock",
+            to="the suspension shop on the mainland",
+            wanted="new seal, oil, charge",
+            waits=Waits.LIFTED,
+            back_by=f"{self._ago(2)}",
+        )
+        gone = self._ago(16)
+        nine = datetime.combine(gone, time(9), tzinfo=UTC)
+        hand_out(bike.pk, told, actor=self.mira, now=nine, today=gone)
 
     def _ago(self, days: int) -> date:
         return self.today - timedelta(days=days)
@@ -265,4 +283,6 @@ class Command(BaseCommand):
             sheets = {machine.sheet: loader.sheet(machine) for machine in STORIES}
             for machine in fleet:
                 loader.machine(machine, sheets[machine.sheet])
+            if not options["stories"]:
+                loader.handed_out()
             rebuild(loader.today)
