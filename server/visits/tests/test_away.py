@@ -144,6 +144,10 @@ class AwayTests(LookCase):
         touch(self.heron.pk)
         away = next(one for one in self.ward() if one["overdue"])
         self.assertIn("overdue: due back", away["text"])
+        # a bike that is not to be ridden is among those on hold, and no finding asks for anything by that
+        held = self.api.get("/api/ward/", {"hold": "1"}).json()["bikes"]
+        self.assertIn(self.heron.name, [one["name"] for one in held])
+        self.assertEqual(self.api.get("/api/findings/").status_code, 200)
 
     def test_nothing_is_run_or_signed_as_if_it_were_there(self) -> None:
         self.out()
